@@ -1,0 +1,14 @@
+# Which command was asked for.
+
+main() {
+  local command=${1:-help}
+  [ $# -eq 0 ] || shift
+  case $command in
+    start) start "$@" ;;
+    stop) stop "$@" ;;
+    test) run_tests "$@" ;;
+    token) token "$@" ;;
+    help | --help | -h) help ;;
+    *) fail "there is no command “$command”. See ./cursus help." ;;
+  esac
+}

@@ -1,0 +1,27 @@
+# What is printed, and how the script gives up.
+
+say() { printf '  %s\n' "$*"; }
+
+# fail WHAT-HAPPENED-AND-WHAT-TO-DO: one line, non-zero exit.
+fail() {
+  printf 'cursus: %s\n' "$*" >&2
+  exit 1
+}
+
+help() {
+  cat <<'TEXT'
+Cursus: short links for each channel of a post, and which of them brought the people.
+
+  ./cursus start [options]     prepare everything and run Cursus
+      --port N                 port of the application and the short domains (5080)
+      --data DIR               folder of database and click journal (.data)
+      --empty                  no demo data; the first page makes the first owner
+      --no-standins            without the simulated sites and networks (they take port N+1)
+      --background             return when ready; ./cursus stop ends it
+  ./cursus stop [--data DIR]   end what --background started
+  ./cursus test [LAYER]        run all tests, or one of: core web front browser checks
+  ./cursus token --email WHO [--data DIR]
+                               print an API token for a member
+  ./cursus help                this text
+TEXT
+}

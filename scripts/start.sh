@@ -1,0 +1,159 @@
+# Starting and stopping.
+
+start() {
+  PORT=5080 DATA=.data EMPTY= STANDINS=yes BACKGROUND=
+  while [ $# -gt 0 ]; do
+    case $1 in
+      --port) PORT=${2:?--port needs a number}; shift ;;
+      --data) DATA=${2:?--data needs a folder}; shift ;;
+      --empty) EMPTY=yes ;;
+      --no-standins) STANDINS= ;;
+      --background) BACKGROUND=yes ;;
+      *) fail "start doesn't know “$1”. See ./cursus help." ;;
+    esac
+    shift
+  done
+  [[ $PORT =~ ^[0-9]+$ ]] && [ "$PORT" -gt 0 ] && [ "$PORT" -lt 65535 ] || fail "--port needs a number from 1 to 65534, not “$PORT”."
+
+  need_toolchain
+  need_packages postgresql-15
+  DATA=$(data_folder "$DATA")
+  # One installation runs once; the lock goes with the process that holds it.
+  exec 8>"$DATA/running.lock"
+  flock -n 8 || fail "Cursus runs in $DATA already. End it with ./cursus stop, or choose another folder with --data."
+  free_port "$PORT"
+  [ -z "$STANDINS" ] || free_port $((PORT + 1))
+
+  if [ -n "$BACKGROUND" ]; then
+    start_in_background
+  else
+    run_until_ended
+  fi
+}
+
+start_in_background() {
+  build_all
+  # The child takes the lock over, so that there is no gap for another start.
+  run_until_ended </dev/null >"$DATA/cursus.log" 2>&1 &
+  local child=$!
+  disown "$child"
+  echo "$child" > "$DATA/cursus.pid"
+  exec 8>&-
+  while kill -0 "$child" 2>/dev/null; do
+    if grep -q '^Cursus is ready' "$DATA/cursus.log"; then
+      cat "$DATA/cursus.log"
+      return
+    fi
+    sleep 0.2
+  done
+  tail -n 5 "$DATA/cursus.log" >&2
+  fail "Cursus did not start; the lines above are the end of its log, $DATA/cursus.log."
+}
+
+run_until_ended() {
+  CHILDREN=()
+  trap end_everything EXIT
+  trap 'exit 130' INT
+  trap 'exit 143' TERM
+  build_all
+  pg_prepare "$DATA"
+  say "Starting the database"
+  pg_start "$DATA"
+  pg_create "$DATA" cursus
+  serve_environment cursus
+  say "Bringing the database up to date"
+  quietly_but_demo dotnet artifacts/web/Cursus.Web.dll prepare
+  say "Starting the application"
+  serve
+  announce
+  wait -n "${CHILDREN[@]}" || true
+  fail "a part of Cursus ended by itself; see its messages above."
+}
+
+# serve_environment DATABASE: what the server has to know, for the functions below.
+serve_environment() {
+  export ConnectionStrings__Cursus
+  ConnectionStrings__Cursus=$(pg_connection "$DATA" "$1")
+  export Cursus__JournalFolder="$DATA/journal" Cursus__WebFolder="$PWD/web/dist"
+  export Cursus__PublicScheme=http Cursus__PublicPort="$PORT"
+  export Cursus__TrustedProxies__0=127.0.0.1 Cursus__TrustedProxies__1=::1
+  export Cursus__DemoFolder="$PWD/demo" Cursus__StandinsPort=$((PORT + 1))
+  if [ -n "$EMPTY" ]; then
+    Cursus__DemoFolder=
+  fi
+  export DOTNET_ENVIRONMENT=Production ASPNETCORE_ENVIRONMENT=Production
+}
+
+quietly_but_demo() {
+  local log="$DATA/prepare.log"
+  if ! "$@" >"$log" 2>&1; then
+    tail -n 15 "$log" >&2
+    fail "the database could not be prepared; the lines above say why."
+  fi
+  grep '^Demo:' "$log" | sed 's/^/  /' || true
+}
+
+# serve: starts the server and the stand-ins, and returns when they answer.
+serve() {
+  dotnet artifacts/web/Cursus.Web.dll --urls "http://localhost:$PORT" --contentRoot "$PWD/artifacts/web" &
+  CHILDREN+=($!)
+  if [ -n "$STANDINS" ]; then
+    dotnet artifacts/standins/Cursus.Standins.dll --urls "http://localhost:$((PORT + 1))" --contentRoot "$PWD/artifacts/standins" &
+    CHILDREN+=($!)
+  fi
+  local tries child
+  for ((tries = 0; tries < 600; tries++)); do
+    for child in "${CHILDREN[@]}"; do
+      kill -0 "$child" 2>/dev/null || fail "a part of Cursus ended while starting; see its messages above."
+    done
+    if curl -fs -o /dev/null "http://localhost:$PORT/readyz" && { [ -z "$STANDINS" ] || curl -fs -o /dev/null "http://localhost:$((PORT + 1))/"; }; then
+      return
+    fi
+    sleep 0.1
+  done
+  fail "Cursus did not become ready within a minute."
+}
+
+announce() {
+  [ -z "$STANDINS" ] || say "The demo's outside world: http://localhost:$((PORT + 1))"
+  local sign_in
+  sign_in=$(curl -fs "http://localhost:$PORT/api/v1/installation" | node -e '
+    const { needsOwner, demoSignIns: [owner] } = JSON.parse(require("fs").readFileSync(0, "utf8"))
+    console.log(needsOwner ? " (open it to make the first owner)" : owner ? ` (demo sign-in: ${owner.email} / ${owner.password})` : "")')
+  echo "Cursus is ready at http://localhost:$PORT$sign_in"
+}
+
+end_everything() {
+  local code=$? child
+  trap - EXIT INT TERM
+  for child in "${CHILDREN[@]}"; do
+    kill "$child" 2>/dev/null || true
+  done
+  for child in "${CHILDREN[@]}"; do
+    wait "$child" 2>/dev/null || true
+  done
+  pg_stop "$DATA"
+  rm -f "$DATA/cursus.pid"
+  exit "$code"
+}
+
+stop() {
+  local data=.data pid
+  while [ $# -gt 0 ]; do
+    case $1 in
+      --data) data=${2:?--data needs a folder}; shift ;;
+      *) fail "stop doesn't know “$1”. See ./cursus help." ;;
+    esac
+    shift
+  done
+  data=$(known_data "$data")
+  pid=$(cat "$data/cursus.pid" 2>/dev/null) || fail "nothing runs in the background in $data."
+  if ! kill -TERM "$pid" 2>/dev/null; then
+    rm -f "$data/cursus.pid"
+    fail "what ran in $data has ended already."
+  fi
+  while kill -0 "$pid" 2>/dev/null; do
+    sleep 0.1
+  done
+  echo "Cursus has stopped."
+}

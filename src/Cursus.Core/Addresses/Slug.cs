@@ -1,0 +1,48 @@
+using System.Diagnostics.CodeAnalysis;
+using System.Text.RegularExpressions;
+
+namespace Cursus.Core.Addresses;
+
+/// <summary>The last part of a short address. Shown as written, compared without case.</summary>
+public sealed partial record Slug
+{
+    /// <summary>The longest slug that is taken, in characters.</summary>
+    public const int MaxLength = 80;
+
+    /// <summary>Names that every short domain answers itself, or that would look like them.</summary>
+    public static readonly IReadOnlySet<string> Reserved = new HashSet<string>(StringComparer.Ordinal)
+    {
+        "robots.txt", "favicon.ico", "sitemap.xml", "index.html", "ads.txt", "security.txt", "api", "healthz", "readyz", "cursus",
+    };
+
+    private Slug(string text) => Text = text;
+
+    public string Text { get; }
+
+    /// <summary>What makes two slugs the same: the text in lower case.</summary>
+    public string Key => Text.ToLowerInvariant();
+
+    /// <summary>Takes letters, digits, hyphen and underscore, and dots inside; refuses reserved names.</summary>
+    public static bool TryParse(string? text, [NotNullWhen(true)] out Slug? slug, [NotNullWhen(false)] out Flaw? flaw)
+    {
+        slug = null;
+        var trimmed = text?.Trim().TrimStart('/') ?? "";
+        flaw = trimmed switch
+        {
+            "" => new Flaw("slug-missing", "Type a slug, or leave the field to get one made."),
+            { Length: > MaxLength } => new Flaw("slug-too-long", $"A slug has at most {MaxLength} characters; this one has {trimmed.Length}."),
+            _ when !Allowed().IsMatch(trimmed) => new Flaw("slug-characters",
+                "A slug is made of letters a–z, digits, hyphens and underscores, with dots inside only."),
+            _ when Reserved.Contains(trimmed.ToLowerInvariant()) => new Flaw("slug-reserved",
+                $"“{trimmed}” is reserved: short domains answer it themselves. Choose another slug."),
+            _ => null,
+        };
+        slug = flaw is null ? new Slug(trimmed) : null;
+        return flaw is null;
+    }
+
+    public override string ToString() => Text;
+
+    [GeneratedRegex(@"\A[A-Za-z0-9_\-]([A-Za-z0-9_.\-]*[A-Za-z0-9_\-])?\z")]
+    private static partial Regex Allowed();
+}

@@ -1,0 +1,17 @@
+using NodaTime;
+
+namespace Cursus.Core.Clicks;
+
+/// <summary>One answered click, as the journal keeps it until it is shipped. Holds no network address.</summary>
+/// <param name="At">When it was answered, UTC, to the millisecond.</param>
+/// <param name="LinkId">The link that was followed.</param>
+/// <param name="Kind">Who followed it.</param>
+/// <param name="Visitor">The visitor's keyed hash of the day; see <see cref="VisitorHash"/>.</param>
+/// <param name="ReferrerHost">Host of the page that was left, lower case; empty where unknown.</param>
+/// <param name="UserAgent">As sent, cut to <see cref="MaxUserAgent"/> characters.</param>
+/// <param name="Language">Primary language subtag, lower case; empty where unknown.</param>
+public readonly record struct Click(Instant At, Guid LinkId, ClickKind Kind, long Visitor, string ReferrerHost, string UserAgent, string Language)
+{
+    /// <summary>User agents are kept to this many characters; longer ones are rare and say nothing more.</summary>
+    public const int MaxUserAgent = 400;
+}

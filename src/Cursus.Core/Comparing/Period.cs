@@ -1,0 +1,62 @@
+using NodaTime;
+
+namespace Cursus.Core.Comparing;
+
+/// <summary>A run of whole calendar days in the workspace's time zone, both ends included.</summary>
+public sealed record Period
+{
+    /// <summary>The longest period that is answered, in days.</summary>
+    public const int MaxDays = 3660;
+
+    /// <param name="from">First day.</param>
+    /// <param name="to">Last day, not before <paramref name="from"/>.</param>
+    /// <exception cref="ArgumentException">The last day is before the first, or more than <see cref="MaxDays"/> lie between.</exception>
+    public Period(LocalDate from, LocalDate to)
+    {
+        if (Check(from, to) is { } flaw)
+        {
+            throw new ArgumentException(flaw.Text, nameof(to));
+        }
+
+        (From, To) = (from, to);
+    }
+
+    public LocalDate From { get; }
+
+    public LocalDate To { get; }
+
+    /// <summary>Number of calendar days, at least one.</summary>
+    public int Days => NodaTime.Period.DaysBetween(From, To) + 1;
+
+    /// <summary>The period of equal length that ends the day before this one begins.</summary>
+    public Period Before => new(From.PlusDays(-Days), From.PlusDays(-1));
+
+    /// <summary>What is wrong with such a period, or null.</summary>
+    public static Flaw? Check(LocalDate from, LocalDate to) => to < from
+        ? new Flaw("period-reversed", $"The period ends ({to:uuuu-MM-dd}) before it begins ({from:uuuu-MM-dd}). Swap the two days.")
+        : NodaTime.Period.DaysBetween(from, to) >= MaxDays
+            ? new Flaw("period-too-long", $"A period may have at most {MaxDays:N0} days. Choose a shorter one.")
+            : null;
+
+    /// <summary>The last <paramref name="days"/> days, today included.</summary>
+    public static Period Last(int days, LocalDate today) => new(today.PlusDays(1 - days), today);
+
+    /// <summary>The instants between which the days lie in <paramref name="zone"/>: start included, end excluded.
+    /// Days of a clock change have 23 or 25 hours.</summary>
+    public Interval In(DateTimeZone zone) => new(zone.AtStartOfDay(From).ToInstant(), zone.AtStartOfDay(To.PlusDays(1)).ToInstant());
+
+    /// <summary>The stretch of <see cref="Before"/> to hold against this period: where this one is unfinished at <paramref name="now"/>,
+    /// only as much of the earlier one as of this one has passed.</summary>
+    public Interval BeforeUpToNow(DateTimeZone zone, Instant now)
+    {
+        var (mine, earlier) = (In(zone), Before.In(zone));
+        if (now >= mine.End || now <= mine.Start)
+        {
+            return earlier;
+        }
+
+        // The same local time of day, so that a clock change between the two does not shift the comparison.
+        var sameTime = now.InZone(zone).LocalDateTime.PlusDays(-Days);
+        return new Interval(earlier.Start, Instant.Min(earlier.End, zone.AtLeniently(sameTime).ToInstant()));
+    }
+}

@@ -1,0 +1,49 @@
+using Cursus.Data.Posts;
+using NodaTime;
+
+namespace Cursus.Data.Addresses;
+
+/// <summary>One short link: the address people follow, where it leads, and what its clicks are counted under.</summary>
+public sealed class Link
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid WorkspaceId { get; init; }
+    public Guid DomainId { get; init; }
+
+    /// <summary>The slug as shown.</summary>
+    public required string Slug { get; set; }
+
+    /// <summary>The slug as compared: lower case. Unique in its domain.</summary>
+    public required string SlugKey { get; set; }
+
+    /// <summary>Private name of the link.</summary>
+    public required string Title { get; set; }
+
+    /// <summary>As the marketer entered it.</summary>
+    public required string Destination { get; set; }
+
+    /// <summary>Where visitors are sent: the destination with its UTM values.</summary>
+    public required string FinalUrl { get; set; }
+
+    public string? Source { get; set; }
+    public string? Medium { get; set; }
+    public string? Term { get; set; }
+    public string? Content { get; set; }
+    public Guid? CampaignId { get; set; }
+    public Guid? ChannelId { get; set; }
+
+    /// <summary>HTTP status of the redirect: 301, 302, 307 or 308.</summary>
+    public short Redirect { get; set; } = 302;
+
+    public Instant CreatedAt { get; init; }
+    public Guid? CreatedBy { get; init; }
+
+    /// <summary>When it was deleted; its slug stays blocked.</summary>
+    public Instant? DeletedAt { get; set; }
+
+    public ShortDomain? Domain { get; init; }
+    public Campaign? Campaign { get; set; }
+    public Channel? Channel { get; set; }
+    public Placement? Placement { get; init; }
+    public List<Tag> Tags { get; init; } = [];
+}

@@ -1,0 +1,144 @@
+using System.Globalization;
+using System.IO.Hashing;
+using System.IO.MemoryMappedFiles;
+
+namespace Cursus.Data.Clicks;
+
+/// <summary>
+/// One file of the journal, mapped into memory. A written record survives the death of the process at once, since the pages belong to the
+/// operating system, and the death of the machine after the next <see cref="Flush"/>.
+/// Layout of a record, padded to eight bytes: length (4 bytes, written last; 0 means "nothing here yet"), CRC-32 of the content (4 bytes), content.
+/// </summary>
+internal sealed unsafe class JournalSegment : IDisposable
+{
+    private const int RecordHeader = 8;
+
+    private readonly MemoryMappedFile file;
+    private readonly MemoryMappedViewAccessor view;
+    private readonly byte* start;
+    private bool unflushed;
+
+    private JournalSegment(string path, long basePosition, long size, FileMode mode)
+    {
+        (Path, BasePosition) = (path, basePosition);
+
+        // The space is reserved when the file is made: a full disk shows here as an exception, never later as a fault on a mapped page.
+        using var stream = new FileStream(path, new FileStreamOptions
+        {
+            Mode = mode,
+            Access = FileAccess.ReadWrite,
+            Share = FileShare.ReadWrite | FileShare.Delete,
+            PreallocationSize = mode == FileMode.CreateNew ? size : 0,
+        });
+        if (mode == FileMode.CreateNew)
+        {
+            stream.SetLength(size);
+        }
+
+        Size = stream.Length;
+        file = MemoryMappedFile.CreateFromFile(path, FileMode.Open, mapName: null, Size);
+        view = file.CreateViewAccessor(0, Size);
+        view.SafeMemoryMappedViewHandle.AcquirePointer(ref start);
+        End = basePosition + FindEnd();
+    }
+
+    public string Path { get; }
+
+    /// <summary>Position in the journal of this file's first byte.</summary>
+    public long BasePosition { get; }
+
+    public long Size { get; }
+
+    /// <summary>Position behind the last whole record.</summary>
+    public long End { get; private set; }
+
+    public static JournalSegment Create(string folder, long basePosition, long size) =>
+        new(System.IO.Path.Combine(folder, basePosition.ToString("D20", CultureInfo.InvariantCulture) + ".clicks"), basePosition, size, FileMode.CreateNew);
+
+    public static JournalSegment Open(string path) =>
+        new(path, long.Parse(System.IO.Path.GetFileNameWithoutExtension(path), CultureInfo.InvariantCulture), 0, FileMode.Open);
+
+    /// <summary>Appends a record, or returns false where it doesn't fit. One writer at a time.</summary>
+    public bool TryAppend(ReadOnlySpan<byte> content)
+    {
+        var offset = End - BasePosition;
+        var length = Padded(content.Length);
+        if (offset + length > Size)
+        {
+            return false;
+        }
+
+        content.CopyTo(new Span<byte>(start + offset + RecordHeader, content.Length));
+        *(uint*)(start + offset + 4) = Crc32.HashToUInt32(content);
+        Volatile.Write(ref *(int*)(start + offset), content.Length);
+        End += length;
+        unflushed = true;
+        return true;
+    }
+
+    /// <summary>Whether anything was written since the last call. Called by the one who flushes, never beside an append.</summary>
+    public bool TakeUnflushed()
+    {
+        var was = unflushed;
+        unflushed = false;
+        return was;
+    }
+
+    /// <summary>The content of the whole record at <paramref name="position"/> and the position of the next, or false where there is none (yet).</summary>
+    public bool TryRead(long position, out ReadOnlySpan<byte> content, out long next)
+    {
+        content = default;
+        next = position;
+        var offset = position - BasePosition;
+        if (offset + RecordHeader > Size)
+        {
+            return false;
+        }
+
+        var length = Volatile.Read(ref *(int*)(start + offset));
+        if (length <= 0 || offset + Padded(length) > Size)
+        {
+            return false;
+        }
+
+        var written = new ReadOnlySpan<byte>(start + offset + RecordHeader, length);
+        if (Crc32.HashToUInt32(written) != *(uint*)(start + offset + 4))
+        {
+            return false;
+        }
+
+        content = written;
+        next = position + Padded(length);
+        return true;
+    }
+
+    /// <summary>Waits until everything written is on the disk.</summary>
+    public void Flush() => view.Flush();
+
+    public void Dispose()
+    {
+        view.SafeMemoryMappedViewHandle.ReleasePointer();
+        view.Dispose();
+        file.Dispose();
+    }
+
+    private static long Padded(int contentLength) => (RecordHeader + contentLength + 7) & ~7;
+
+    /// <summary>Walks the records to the first that is missing or torn; what lies behind a torn record was never answered for.</summary>
+    private long FindEnd()
+    {
+        var position = BasePosition;
+        while (TryRead(position, out _, out var next))
+        {
+            position = next;
+        }
+
+        var offset = position - BasePosition;
+        if (offset + RecordHeader <= Size && *(int*)(start + offset) != 0)
+        {
+            new Span<byte>(start + offset, (int)Math.Min(Size - offset, ClickRecord.MaxLength + RecordHeader)).Clear();
+        }
+
+        return offset;
+    }
+}

@@ -1,0 +1,42 @@
+using Cursus.Data.Addresses;
+using Cursus.Data.Clicks;
+using Cursus.Data.Posts;
+using Cursus.Data.Workspaces;
+using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+
+namespace Cursus.Data;
+
+/// <summary>The database. Clicks are written past it, by <see cref="ClickStore"/>, since they arrive in bulk.</summary>
+public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserContext<Account, Guid>(options), IDataProtectionKeyContext
+{
+    public DbSet<Workspace> Workspaces => Set<Workspace>();
+    public DbSet<Member> Members => Set<Member>();
+    public DbSet<ApiToken> ApiTokens => Set<ApiToken>();
+    public DbSet<IdempotentAnswer> IdempotentAnswers => Set<IdempotentAnswer>();
+    public DbSet<ShortDomain> Domains => Set<ShortDomain>();
+    public DbSet<Channel> Channels => Set<Channel>();
+    public DbSet<Campaign> Campaigns => Set<Campaign>();
+    public DbSet<Post> Posts => Set<Post>();
+    public DbSet<Placement> Placements => Set<Placement>();
+    public DbSet<Link> Links => Set<Link>();
+    public DbSet<Tag> Tags => Set<Tag>();
+    public DbSet<LinkDay> LinkDays => Set<LinkDay>();
+    public DbSet<Journal> Journals => Set<Journal>();
+    public DbSet<VisitorSalt> VisitorSalts => Set<VisitorSalt>();
+    public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    /// <summary>The connection and naming that every context of this database shares.</summary>
+    public static void Configure(DbContextOptionsBuilder options, string connectionString) => options
+        .UseNpgsql(connectionString, npgsql => npgsql.UseNodaTime())
+        .UseSnakeCaseNamingConvention();
+
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        ArgumentNullException.ThrowIfNull(builder);
+        base.OnModelCreating(builder);
+        builder.ApplyConfigurationsFromAssembly(typeof(CursusDb).Assembly);
+        builder.Entity<DataProtectionKey>().ToTable("data_protection_keys");
+    }
+}

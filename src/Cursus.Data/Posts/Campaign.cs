@@ -1,0 +1,13 @@
+namespace Cursus.Data.Posts;
+
+/// <summary>What several posts are for. Its key is the <c>utm_campaign</c> of their links.</summary>
+public sealed class Campaign
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid WorkspaceId { get; init; }
+
+    /// <summary>The campaign's value as written in addresses, such as <c>winter-members</c>.</summary>
+    public required string Key { get; init; }
+
+    public required string Name { get; set; }
+}

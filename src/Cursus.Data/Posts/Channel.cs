@@ -1,0 +1,30 @@
+namespace Cursus.Data.Posts;
+
+/// <summary>Where posts go: a network, the newsletter, a poster … with the agreed words for its clicks.</summary>
+public sealed class Channel
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid WorkspaceId { get; init; }
+
+    /// <summary>Name in requests and reports, such as <c>guildhall</c>.</summary>
+    public required string Key { get; init; }
+
+    public required string Name { get; set; }
+
+    /// <summary>The agreed <c>utm_source</c>.</summary>
+    public required string Source { get; set; }
+
+    /// <summary>The agreed <c>utm_medium</c>.</summary>
+    public required string Medium { get; set; }
+
+    /// <summary>Two letters that stand for the channel.</summary>
+    public required string Signet { get; set; }
+
+    /// <summary>Place in the set of ten colours, 0 to 9.</summary>
+    public short Color { get; set; }
+
+    /// <summary>Most characters a post may have there; null where there is no limit.</summary>
+    public int? TextLimit { get; set; }
+
+    public int Position { get; set; }
+}

@@ -1,0 +1,29 @@
+using NodaTime;
+
+namespace Cursus.Data.Workspaces;
+
+/// <summary>What a member may do. Each role includes the ones before it.</summary>
+public enum Role : byte
+{
+    /// <summary>Reads everything in the workspace.</summary>
+    Viewer = 0,
+
+    /// <summary>Makes and changes posts, links, channels, campaigns and tags.</summary>
+    Editor = 1,
+
+    /// <summary>Sets the workspace up: domains, members, tokens.</summary>
+    Owner = 2,
+}
+
+/// <summary>An account's place in a workspace.</summary>
+public sealed class Member
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid WorkspaceId { get; init; }
+    public Guid AccountId { get; init; }
+    public Role Role { get; set; }
+    public Instant CreatedAt { get; init; }
+
+    public Workspace? Workspace { get; init; }
+    public Account? Account { get; init; }
+}

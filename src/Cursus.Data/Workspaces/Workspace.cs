@@ -1,0 +1,18 @@
+using NodaTime;
+
+namespace Cursus.Data.Workspaces;
+
+/// <summary>Everything that one organisation makes and sees. Nothing is shared between workspaces.</summary>
+public sealed class Workspace
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public required string Name { get; set; }
+
+    /// <summary>IANA name of the zone in which days, weeks and hours are cut.</summary>
+    public required string TimeZone { get; set; }
+
+    /// <summary>True where the data is the shipped demo, whose sign-in may be shown on the sign-in page.</summary>
+    public bool IsDemo { get; init; }
+
+    public Instant CreatedAt { get; init; }
+}

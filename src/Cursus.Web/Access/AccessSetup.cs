@@ -1,0 +1,78 @@
+using Cursus.Data;
+using Cursus.Data.Workspaces;
+using Cursus.Web.Hosting;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+
+namespace Cursus.Web.Access;
+
+/// <summary>Sign-in by cookie for people and by token for programs, with roles checked by <see cref="MemberGate"/>.</summary>
+public static class AccessSetup
+{
+    internal const string SignInLimit = "sign-in";
+
+    private const string CookieOrToken = "cookie-or-token";
+
+    public static void AddAccess(this WebApplicationBuilder builder)
+    {
+        var services = builder.Services;
+        services.AddIdentityCore<Account>(identity =>
+            {
+                identity.User.RequireUniqueEmail = true;
+                identity.Password.RequiredLength = 10;
+                identity.Password.RequireDigit = identity.Password.RequireLowercase = identity.Password.RequireUppercase = identity.Password.RequireNonAlphanumeric = false;
+                identity.Lockout.MaxFailedAccessAttempts = 5;
+                identity.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
+            })
+            .AddEntityFrameworkStores<CursusDb>()
+            .AddSignInManager();
+
+        services.AddAuthentication(CookieOrToken)
+            .AddPolicyScheme(CookieOrToken, null, policy => policy.ForwardDefaultSelector = context =>
+                context.Request.Headers.ContainsKey("Authorization") ? TokenSignIn.SchemeName : IdentityConstants.ApplicationScheme)
+            .AddScheme<AuthenticationSchemeOptions, TokenSignIn>(TokenSignIn.SchemeName, null)
+            .AddCookie(IdentityConstants.ApplicationScheme, cookie =>
+            {
+                cookie.Cookie.Name = "cursus-session";
+                cookie.Cookie.HttpOnly = true;
+                cookie.Cookie.SameSite = SameSiteMode.Lax;
+                cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
+                cookie.SlidingExpiration = true;
+                cookie.Events.OnRedirectToLogin = Plain(StatusCodes.Status401Unauthorized);
+                cookie.Events.OnRedirectToAccessDenied = Plain(StatusCodes.Status403Forbidden);
+                cookie.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
+            });
+        services.AddScoped<ISecurityStampValidator, SecurityStampValidator<Account>>();
+
+        services.AddAntiforgery(csrf =>
+        {
+            csrf.HeaderName = "X-CSRF-Token";
+            csrf.Cookie.Name = "cursus-csrf";
+            csrf.Cookie.SameSite = SameSiteMode.Lax;
+        });
+        var protection = services.AddDataProtection().SetApplicationName("Cursus");
+        _ = DocumentBuild.IsRunning ? protection.UseEphemeralDataProtectionProvider() : protection.PersistKeysToDbContext<CursusDb>();
+        services.AddScoped<CurrentMember>();
+
+        // Slows down guessing over many accounts, which the lock-out of one account does not.
+        services.AddRateLimiter(limiter =>
+        {
+            limiter.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
+            limiter.AddPolicy(SignInLimit, context => System.Threading.RateLimiting.RateLimitPartition.GetFixedWindowLimiter(
+                context.Connection.RemoteIpAddress?.ToString() ?? "",
+                _ => new() { PermitLimit = 30, Window = TimeSpan.FromMinutes(1) }));
+            limiter.OnRejected = async (rejected, _) =>
+            {
+                rejected.HttpContext.Response.Headers.RetryAfter = "60";
+                await Problems.ApiProblem.Of(429, "too-many", "Too many tries in a minute. Wait a minute, then try again.").ExecuteAsync(rejected.HttpContext);
+            };
+        });
+    }
+
+    private static Func<Microsoft.AspNetCore.Authentication.RedirectContext<Microsoft.AspNetCore.Authentication.Cookies.CookieAuthenticationOptions>, Task> Plain(int status) => context =>
+    {
+        context.Response.StatusCode = status;
+        return Task.CompletedTask;
+    };
+}

@@ -1,0 +1,27 @@
+using Cursus.Data.Workspaces;
+using NodaTime;
+
+namespace Cursus.Web.Access;
+
+/// <summary>Who makes this request, in which workspace and role. Filled by <see cref="MemberGate"/> before an endpoint runs.</summary>
+public sealed class CurrentMember
+{
+    private Member? member;
+
+    public Guid Id => Known.Id;
+
+    public Guid WorkspaceId => Known.WorkspaceId;
+
+    public Role Role => Known.Role;
+
+    public Workspace Workspace => Known.Workspace!;
+
+    public Account Account => Known.Account!;
+
+    /// <summary>The zone in which this workspace's days are cut.</summary>
+    public DateTimeZone Zone => DateTimeZoneProviders.Tzdb[Workspace.TimeZone];
+
+    private Member Known => member ?? throw new InvalidOperationException("This endpoint does not ask for a member.");
+
+    internal void Is(Member who) => member = who;
+}

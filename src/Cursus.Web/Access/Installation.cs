@@ -1,0 +1,113 @@
+using Cursus.Core;
+using Cursus.Data;
+using Cursus.Data.Addresses;
+using Cursus.Data.Workspaces;
+using Cursus.Web.Addresses;
+using Cursus.Web.Demo;
+using Cursus.Web.Edge;
+using Cursus.Web.Hosting;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Access;
+
+/// <summary>/installation: what a sign-in page needs to know, and the first owner of an empty installation.</summary>
+public static class Installation
+{
+    /// <param name="NeedsOwner">True until the first owner has been made.</param>
+    /// <param name="DemoSignIns">Who may be signed in as, where the data is the shipped demo; else empty.</param>
+    public sealed record Response(bool NeedsOwner, IReadOnlyList<DemoSignIn> DemoSignIns);
+
+    public sealed record DemoSignIn(string Name, string Role, string Email, string Password);
+
+    /// <param name="Domain">The first short domain; may be left out and added later.</param>
+    /// <param name="TimeZone">IANA name, such as <c>Europe/London</c>.</param>
+    public sealed record FirstOwner(string? Name, string? Email, string? Password, string? Workspace, string? TimeZone, string? Domain);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/installation", Get).WithSummary("Whether this installation has an owner yet");
+        api.MapPost("/installation", MakeFirstOwner).RequireRateLimiting(AccessSetup.SignInLimit).WithSummary("Make the first owner and workspace");
+    }
+
+    private static async Task<Ok<Response>> Get(CursusDb db, CancellationToken cancel)
+    {
+        var demo = await db.Members.Where(m => m.Workspace!.IsDemo)
+            .OrderByDescending(m => m.Role)
+            .Select(m => new { m.Account!.Name, m.Account.Email, m.Role })
+            .ToListAsync(cancel);
+        return TypedResults.Ok(new Response(
+            !await db.Workspaces.AnyAsync(cancel),
+            [.. demo.Select(m => new DemoSignIn(m.Name, MemberGate.Name(m.Role), m.Email!, DemoScenario.Password))]));
+    }
+
+    private static async Task<Results<Created, ProblemHttpResult>> MakeFirstOwner(
+        FirstOwner request, CursusDb db, UserManager<Account> accounts, LinkTable table, CursusOptions options, IClock clock, CancellationToken cancel)
+    {
+        var errors = new FieldErrors();
+        Need(errors, "name", request.Name, "Type your name.");
+        Need(errors, "email", request.Email, "Type your e-mail address.");
+        Need(errors, "workspace", request.Workspace, "Name the organisation whose links these will be.");
+        if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.TimeZone ?? "") is null)
+        {
+            errors.Add("timeZone", new Flaw("time-zone", "Choose a time zone, such as Europe/London."));
+        }
+
+        var domain = string.IsNullOrWhiteSpace(request.Domain) ? null : DomainName.Parse(request.Domain, options, errors, "domain");
+        if (errors.Any)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await db.Database.ExecuteSqlAsync($"lock table workspaces in exclusive mode", cancel);
+        if (await db.Workspaces.AnyAsync(cancel))
+        {
+            return ApiProblem.Conflict("has-owner", "This installation has an owner already. Sign in, or ask the owner for an account.");
+        }
+
+        var account = new Account { Name = request.Name!.Trim(), Email = request.Email!.Trim(), UserName = request.Email!.Trim() };
+        var made = await accounts.CreateAsync(account, request.Password ?? "");
+        if (!made.Succeeded)
+        {
+            foreach (var error in made.Errors)
+            {
+                errors.Add(error.Code.StartsWith("Password", StringComparison.Ordinal) ? "password" : "email", new Flaw("account", error.Description));
+            }
+
+            return ApiProblem.Invalid(errors);
+        }
+
+        var now = clock.GetCurrentInstant();
+        var workspace = new Workspace { Name = request.Workspace!.Trim(), TimeZone = request.TimeZone!, CreatedAt = now };
+        db.AddRange(workspace, new Member { WorkspaceId = workspace.Id, AccountId = account.Id, Role = Role.Owner, CreatedAt = now });
+        ShortDomain? first = domain is null ? null : new ShortDomain
+        {
+            WorkspaceId = workspace.Id, Name = domain, IsDefault = true, CreatedAt = now, VerifiedAt = DomainName.NeedsNoProof(domain) ? now : null,
+        };
+        if (first is not null)
+        {
+            db.Add(first);
+        }
+
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        if (first is { VerifiedAt: not null })
+        {
+            table.PutDomain(first);
+        }
+
+        return TypedResults.Created();
+    }
+
+    private static void Need(FieldErrors errors, string field, string? value, string text)
+    {
+        if (string.IsNullOrWhiteSpace(value))
+        {
+            errors.Add(field, new Flaw("missing", text));
+        }
+    }
+}

@@ -1,0 +1,54 @@
+using Cursus.Core;
+using Cursus.Data;
+using Cursus.Data.Workspaces;
+using Cursus.Web.Lists;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Access;
+
+/// <summary>/tokens: a member's own keys for programs.</summary>
+public static class Tokens
+{
+    public sealed record Request(string? Name);
+
+    /// <param name="Start">First characters, to tell tokens apart.</param>
+    public sealed record Response(Guid Id, string Name, string Start, Instant CreatedAt, Instant? LastUsedAt);
+
+    /// <param name="Token">The token itself, shown this once.</param>
+    public sealed record Made(Guid Id, string Name, string Token);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/tokens", List).ForViewers().WithSummary("My API tokens");
+        api.MapPost("/tokens", Make).ForViewers().WithSummary("Make an API token");
+        api.MapDelete("/tokens/{id:guid}", Revoke).ForViewers().WithSummary("Revoke an API token");
+    }
+
+    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        TypedResults.Ok(await page.Of(
+            db.ApiTokens.Where(t => t.MemberId == member.Id).OrderByDescending(t => t.CreatedAt),
+            t => new Response(t.Id, t.Name, t.Start, t.CreatedAt, t.LastUsedAt),
+            cancel));
+
+    private static async Task<Results<Created<Made>, ProblemHttpResult>> Make(
+        Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+    {
+        if (request.Name?.Trim() is not { Length: > 0 and <= 80 } name)
+        {
+            return ApiProblem.Invalid("name", new Flaw("name", "Name the program that will use this token, in at most 80 characters."));
+        }
+
+        var (token, text) = ApiToken.Make(member.Id, name, clock.GetCurrentInstant());
+        db.Add(token);
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Created($"/api/v1/tokens/{token.Id}", new Made(token.Id, token.Name, text));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Revoke(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        await db.ApiTokens.Where(t => t.Id == id && t.MemberId == member.Id).ExecuteDeleteAsync(cancel) == 1
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("token");
+}

@@ -1,0 +1,148 @@
+using Cursus.Core.Addresses;
+using Cursus.Data;
+using Cursus.Data.Addresses;
+using Cursus.Web.Access;
+using Cursus.Web.Edge;
+using Cursus.Web.Hosting;
+using Cursus.Web.Lists;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Addresses;
+
+/// <summary>/domains: the workspace's short domains.</summary>
+public static class Domains
+{
+    public sealed record Request(string? Name);
+
+    /// <param name="IsDefault">True makes it the domain of new links.</param>
+    /// <param name="BarePage">Where the bare domain leads; an empty text shows a plain page.</param>
+    public sealed record Edit(bool? IsDefault = null, string? BarePage = null);
+
+    /// <param name="Key">The domain's name, as requests and reports write it.</param>
+    /// <param name="IsVerified">Whether it points here, so that its links work.</param>
+    public sealed record Response(Guid Id, string Key, string Name, bool IsVerified, bool IsDefault, string? BarePage, Instant CreatedAt);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/domains", List).ForViewers().WithSummary("Short domains");
+        api.MapPost("/domains", Add).ForOwners().WithSummary("Add a short domain");
+        api.MapGet("/domains/{id:guid}", Get).ForViewers().WithSummary("One short domain");
+        api.MapPatch("/domains/{id:guid}", Change).ForOwners().WithSummary("Change a short domain");
+        api.MapDelete("/domains/{id:guid}", Remove).ForOwners().WithSummary("Remove a short domain that has no links");
+    }
+
+    private static Response Of(ShortDomain d) => new(d.Id, d.Name, d.Name, d.VerifiedAt is not null, d.IsDefault, d.BarePage, d.CreatedAt);
+
+    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        TypedResults.Ok(await page.Of(Mine(db, member).OrderByDescending(d => d.IsDefault).ThenBy(d => d.Name), Of, cancel));
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is { } domain ? TypedResults.Ok(Of(domain)) : ApiProblem.NotFound("domain");
+
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        Request request, CurrentMember member, CursusDb db, LinkTable table, CursusOptions options, IClock clock, CancellationToken cancel)
+    {
+        var errors = new FieldErrors();
+        if (DomainName.Parse(request.Name ?? "", options, errors, "name") is not { } name)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        if (await db.Domains.AnyAsync(d => d.Name == name && (d.WorkspaceId == member.WorkspaceId || d.VerifiedAt != null), cancel))
+        {
+            return ApiProblem.Conflict("domain-taken", $"{name} is in use already, here or in another workspace. Choose another name.");
+        }
+
+        var now = clock.GetCurrentInstant();
+        var isVerified = DomainName.NeedsNoProof(name);
+        var domain = new ShortDomain
+        {
+            WorkspaceId = member.WorkspaceId,
+            Name = name,
+            CreatedAt = now,
+            VerifiedAt = isVerified ? now : null,
+            IsDefault = isVerified && !await Mine(db, member).AnyAsync(d => d.IsDefault, cancel),
+        };
+        db.Add(domain);
+        await db.SaveChangesAsync(cancel);
+        if (isVerified)
+        {
+            table.PutDomain(domain);
+        }
+
+        return TypedResults.Created($"/api/v1/domains/{domain.Id}", Of(domain));
+    }
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
+        Guid id, Edit request, CurrentMember member, CursusDb db, LinkTable table, CancellationToken cancel)
+    {
+        if (await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } domain)
+        {
+            return ApiProblem.NotFound("domain");
+        }
+
+        if (request.BarePage is { } page)
+        {
+            if (page.Trim().Length == 0)
+            {
+                domain.BarePage = null;
+            }
+            else if (!Destination.TryParse(page, out var destination, out var flaw))
+            {
+                return ApiProblem.Invalid("barePage", flaw);
+            }
+            else if (destination.Address.Host == domain.Name)
+            {
+                return ApiProblem.Invalid("barePage", AddressFlaws.LeadsBack(domain.Name));
+            }
+            else
+            {
+                domain.BarePage = destination.Address.ToString();
+            }
+        }
+
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (request.IsDefault == true && !domain.IsDefault)
+        {
+            if (domain.VerifiedAt is null)
+            {
+                return ApiProblem.Conflict("domain-unverified", $"{domain.Name} doesn't point here yet, so it cannot be the default. Set its records first.");
+            }
+
+            await Mine(db, member).Where(d => d.IsDefault).ExecuteUpdateAsync(d => d.SetProperty(x => x.IsDefault, false), cancel);
+            domain.IsDefault = true;
+        }
+
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        if (domain.VerifiedAt is not null)
+        {
+            table.PutDomain(domain);
+        }
+
+        return TypedResults.Ok(Of(domain));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, LinkTable table, CancellationToken cancel)
+    {
+        if (await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } domain)
+        {
+            return ApiProblem.NotFound("domain");
+        }
+
+        if (await db.Links.AnyAsync(l => l.DomainId == id, cancel))
+        {
+            return ApiProblem.Conflict("domain-in-use", $"{domain.Name} has links, which would stop working. A domain with links stays.");
+        }
+
+        db.Remove(domain);
+        await db.SaveChangesAsync(cancel);
+        table.RemoveDomain(domain.Name);
+        return TypedResults.NoContent();
+    }
+
+    private static IQueryable<ShortDomain> Mine(CursusDb db, CurrentMember member) => db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId);
+}

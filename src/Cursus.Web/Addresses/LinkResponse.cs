@@ -1,0 +1,77 @@
+using System.Linq.Expressions;
+using Cursus.Core.Clicks;
+using Cursus.Data;
+using Cursus.Data.Addresses;
+using Cursus.Web.Hosting;
+using NodaTime;
+
+namespace Cursus.Web.Addresses;
+
+/// <param name="ShortUrl">The address people follow.</param>
+/// <param name="Destination">As entered.</param>
+/// <param name="FinalUrl">Where visitors are sent: the destination with its tags.</param>
+/// <param name="Redirect">HTTP status: 301, 302, 307 or 308.</param>
+/// <param name="Clicks">People's clicks, all time.</param>
+/// <param name="Post">The post this link is a placement of, if any.</param>
+/// <param name="Variant">Tells two placements of one post in one channel apart.</param>
+public sealed record LinkResponse(
+    Guid Id, string ShortUrl, string Domain, string Slug, string Title, string Destination, string FinalUrl,
+    string? Source, string? Medium, string? Campaign, string? Term, string? Content, string? Channel, string? Variant,
+    int Redirect, IReadOnlyList<string> Tags, IReadOnlyList<Guid> Pixels, Instant CreatedAt, string? CreatedBy, long Clicks, LinkPost? Post)
+{
+    /// <summary>How links are read from the database, all in one query.</summary>
+    internal static Expression<Func<Link, Row>> Read(CursusDb db) => l => new Row
+    {
+        Id = l.Id,
+        Domain = l.Domain!.Name,
+        Slug = l.Slug,
+        Title = l.Title,
+        Destination = l.Destination,
+        FinalUrl = l.FinalUrl,
+        Source = l.Source,
+        Medium = l.Medium,
+        Campaign = l.Campaign!.Key,
+        Term = l.Term,
+        Content = l.Content,
+        Channel = l.Channel!.Key,
+        Variant = l.Placement!.Variant,
+        Redirect = l.Redirect,
+        Tags = l.Tags.OrderBy(t => t.Name).Select(t => t.Name).ToList(),
+        CreatedAt = l.CreatedAt,
+        CreatedBy = db.Members.Where(m => m.Id == l.CreatedBy).Select(m => m.Account!.Name).FirstOrDefault(),
+        Clicks = db.LinkDays.Where(d => d.LinkId == l.Id && d.Kind == ClickKind.Person).Sum(d => d.Clicks),
+        Post = l.Placement == null ? null : new LinkPost(l.Placement.Post!.Id, l.Placement.Post.Title, l.Placement.Post.Campaign!.Name, l.Placement.Post.PublishedOn),
+    };
+
+    internal static LinkResponse Of(Row row, CursusOptions options) => new(
+        row.Id, options.ShortUrl(row.Domain, row.Slug), row.Domain, row.Slug, row.Title, row.Destination, row.FinalUrl,
+        row.Source, row.Medium, row.Campaign, row.Term, row.Content, row.Channel, row.Variant,
+        row.Redirect, row.Tags, [], row.CreatedAt, row.CreatedBy, row.Clicks, row.Post);
+
+    internal sealed class Row
+    {
+        public required Guid Id { get; init; }
+        public required string Domain { get; init; }
+        public required string Slug { get; init; }
+        public required string Title { get; init; }
+        public required string Destination { get; init; }
+        public required string FinalUrl { get; init; }
+        public required string? Source { get; init; }
+        public required string? Medium { get; init; }
+        public required string? Campaign { get; init; }
+        public required string? Term { get; init; }
+        public required string? Content { get; init; }
+        public required string? Channel { get; init; }
+        public required string? Variant { get; init; }
+        public required short Redirect { get; init; }
+        public required List<string> Tags { get; init; }
+        public required Instant CreatedAt { get; init; }
+        public required string? CreatedBy { get; init; }
+        public required long Clicks { get; init; }
+        public required LinkPost? Post { get; init; }
+    }
+}
+
+/// <summary>The post that a link belongs to.</summary>
+/// <param name="Campaign">The campaign's name.</param>
+public sealed record LinkPost(Guid Id, string Title, string Campaign, LocalDate PublishedOn);

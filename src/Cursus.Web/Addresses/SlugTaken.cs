@@ -1,0 +1,28 @@
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Cursus.Web.Addresses;
+
+/// <summary>The answer to a taken slug: 409 with free alternatives, best first.</summary>
+internal static class SlugTaken
+{
+    /// <summary>Whether saving failed because somebody else has the slug.</summary>
+    public static bool Is(DbUpdateException e) =>
+        e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation, ConstraintName: "ix_links_domain_id_slug_key" };
+
+    public static ProblemHttpResult Problem(IReadOnlyList<(string Field, SlugState State)> taken)
+    {
+        var first = taken[0].State;
+        return ApiProblem.Conflict(
+            "slug-taken",
+            $"“{first.Slug}” is taken on this short domain; nothing was saved. Free are {string.Join(", ", first.Alternatives)}.",
+            new Dictionary<string, object?>
+            {
+                ["alternatives"] = first.Alternatives,
+                ["errors"] = taken.ToDictionary(t => t.Field, t => new[] { $"“{t.State.Slug}” is taken. Free are {string.Join(", ", t.State.Alternatives)}." }),
+                ["taken"] = taken.ToDictionary(t => t.Field, t => t.State.Alternatives),
+            });
+    }
+}

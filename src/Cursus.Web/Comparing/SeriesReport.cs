@@ -1,0 +1,67 @@
+using Cursus.Core;
+using Cursus.Web.Access;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Cursus.Web.Comparing;
+
+/// <summary>GET /reports/series: the same question over time.</summary>
+public static class SeriesReport
+{
+    private static readonly string[] Steps = ["hour", "day", "week", "month"];
+
+    /// <param name="Step">hour, day, week (from Monday) or month.</param>
+    public sealed record Response(string By, LocalDate From, LocalDate To, string TimeZone, string Step, IReadOnlyList<Point> Points);
+
+    /// <param name="At">Local time at which the step begins: a day, or a day and hour.</param>
+    /// <param name="Clicks">People's clicks by key of the group; groups without any are left out.</param>
+    public sealed record Point(string At, IReadOnlyDictionary<string, long> Clicks);
+
+    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/series", Handle).ForViewers().WithSummary("Clicks of each group over time");
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
+        [AsParameters] BreakdownReport.Asked asked, string? step, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
+    {
+        _ = asked;
+        var errors = new FieldErrors();
+        step ??= "day";
+        if (!Steps.Contains(step))
+        {
+            errors.Add("step", new Flaw("step", "A step is hour, day, week or month."));
+        }
+
+        if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors) is not { } question)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        if (step == "hour" && question.Period.Days > 31)
+        {
+            return ApiProblem.Invalid("step", new Flaw("step-too-fine", "Hours are shown for at most 31 days. Choose days, or a shorter period."));
+        }
+
+        var counts = (await counting.OverTime(question, step, cancel)).ToLookup(c => c.At);
+        var points = StepsOf(question, step).Select(at => new Point(
+            (step == "hour" ? LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm") : LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd")).Format(at),
+            counts[at].ToDictionary(c => c.Key, c => c.Clicks)));
+        return TypedResults.Ok(new Response(question.By, question.Period.From, question.Period.To, question.Zone.Id, step, [.. points]));
+    }
+
+    /// <summary>Every step of the period, those without clicks included.</summary>
+    private static IEnumerable<LocalDateTime> StepsOf(Question question, string step)
+    {
+        var (first, last) = (question.Period.From, question.Period.To);
+        var at = step switch
+        {
+            "week" => first.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday)).AtMidnight(),
+            "month" => first.With(DateAdjusters.StartOfMonth).AtMidnight(),
+            _ => first.AtMidnight(),
+        };
+        for (; at.Date <= last; at = step switch { "hour" => at.PlusHours(1), "week" => at.PlusWeeks(1), "month" => at.PlusMonths(1), _ => at.PlusDays(1) })
+        {
+            yield return at;
+        }
+    }
+}

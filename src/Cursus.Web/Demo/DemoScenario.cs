@@ -1,0 +1,62 @@
+using System.Text.Json;
+
+namespace Cursus.Web.Demo;
+
+/// <summary>The demo's world as its readable files in <c>demo/</c> say it.</summary>
+public sealed record DemoScenario(
+    DemoScenario.WorkspaceFile Workspace,
+    IReadOnlyList<DemoScenario.ChannelFile> Channels,
+    IReadOnlyList<DemoScenario.CampaignFile> Campaigns,
+    IReadOnlyList<DemoScenario.PostFile> Posts,
+    IReadOnlyList<DemoScenario.SeriesFile> Series,
+    DemoScenario.AgentsFile Agents)
+{
+    /// <summary>Password of every demo member. It is shown on the sign-in page, and only while the data is the demo.</summary>
+    public const string Password = "northern-lights";
+
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    public static DemoScenario Read(string folder) => new(
+        Part<WorkspaceFile>(folder, "workspace.json"),
+        Part<IReadOnlyList<ChannelFile>>(folder, "channels.json"),
+        Part<IReadOnlyList<CampaignFile>>(folder, "campaigns.json"),
+        Part<IReadOnlyList<PostFile>>(folder, "posts.json"),
+        Part<IReadOnlyList<SeriesFile>>(folder, "series.json"),
+        Part<AgentsFile>(folder, "data/agents.json"));
+
+    private static T Part<T>(string folder, string file) =>
+        JsonSerializer.Deserialize<T>(File.ReadAllText(Path.Combine(folder, file)), Json) ?? throw new InvalidDataException($"{file} of the demo is empty.");
+
+    public sealed record WorkspaceFile(
+        string Name, string TimeZone, IReadOnlyList<MemberFile> Members, IReadOnlyList<DomainFile> Domains, IReadOnlyDictionary<string, string> Sites, IReadOnlyList<string> Tags);
+
+    public sealed record MemberFile(string Name, string Email, string Role);
+
+    public sealed record DomainFile(string Name, bool IsDefault = false, string? BarePage = null);
+
+    /// <param name="Reach">People's clicks that a post of ordinary appeal gets there.</param>
+    /// <param name="HalfLifeHours">Hours until half of them have come.</param>
+    /// <param name="Untold">Part of them that come without a referrer.</param>
+    /// <param name="Wander">Part of them that come from another network.</param>
+    /// <param name="Phones">Part of them on phones.</param>
+    public sealed record ChannelFile(
+        string Key, string Name, string Source, string Medium, string Signet, short Color, int? TextLimit,
+        double Reach, double HalfLifeHours, double Untold, double Wander, double Phones);
+
+    public sealed record CampaignFile(string Key, string Name);
+
+    /// <param name="Page">Site and path, such as <c>northmoor/events/autumn</c>.</param>
+    /// <param name="Channels">Channel keys, with a variant behind a slash.</param>
+    /// <param name="Clicks">People's clicks by channel where the story needs an exact number.</param>
+    public sealed record PostFile(
+        int DaysAgo, string Title, string Page, string Campaign, IReadOnlyList<string> Channels, IReadOnlyList<string> Tags, string By,
+        string? Slug = null, string? Domain = null, IReadOnlyDictionary<string, int>? Clicks = null);
+
+    /// <summary>Posts that come again each month or week. Braces are filled in: <c>{month}</c>, <c>{yyyy-mm}</c>, <c>{yyyy-mm-dd}</c>, <c>{topic}</c>.</summary>
+    public sealed record SeriesFile(
+        string Title, string Page, string CampaignKey, string CampaignName, IReadOnlyList<string> Channels, IReadOnlyList<string> Tags, string By,
+        bool EveryMonth = false, bool EveryWeek = false, IReadOnlyList<string>? Topics = null);
+
+    public sealed record AgentsFile(
+        IReadOnlyList<string> Phones, IReadOnlyList<string> Desktops, IReadOnlyList<string> Machines, IReadOnlyList<string> Previews, IReadOnlyList<string> Languages);
+}

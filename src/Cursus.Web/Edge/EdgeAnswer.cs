@@ -1,0 +1,115 @@
+using Cursus.Core.Clicks;
+using Cursus.Data.Clicks;
+using Cursus.Web.Clicks;
+using NodaTime;
+
+namespace Cursus.Web.Edge;
+
+/// <summary>
+/// Answers requests on short domains: finds the link in memory, writes the click into the journal, redirects.
+/// Nothing here waits for the database.
+/// </summary>
+internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorSalts salts, TeamMark team, IClock clock)
+{
+    private static readonly byte[] Robots = "User-agent: *\nDisallow:\n"u8.ToArray();
+
+    // A transparent picture of one pixel, the smallest GIF there is.
+    private static readonly byte[] Pixel = Convert.FromBase64String("R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7");
+
+    public Task Answer(HttpContext context)
+    {
+        if (links.FindDomain(context.Request.Host.Host) is not { } domain)
+        {
+            return Write(context, StatusCodes.Status404NotFound, "text/html; charset=utf-8", EdgePages.UnknownSlug);
+        }
+
+        if (!HttpMethods.IsGet(context.Request.Method) && !HttpMethods.IsHead(context.Request.Method))
+        {
+            context.Response.Headers.Allow = "GET, HEAD";
+            context.Response.StatusCode = StatusCodes.Status405MethodNotAllowed;
+            return Task.CompletedTask;
+        }
+
+        var slug = context.Request.Path.Value.AsSpan().Trim('/');
+        return LinkTable.Find(domain, slug) is { } link ? Follow(context, domain, link) : AnswerItself(context, domain, slug);
+    }
+
+    private Task Follow(HttpContext context, DomainEntry domain, LinkEntry link)
+    {
+        var response = context.Response;
+        if (HttpMethods.IsGet(context.Request.Method))
+        {
+            var isTestOpen = IsTestOpen(context, domain);
+            journal.Append(Read(context.Request, domain, link, isTestOpen || team.IsOn(context.Request, domain.WorkspaceId) ? ClickKind.Team : ClickKind.Person));
+        }
+
+        // Whatever the status says about the future, each visit must reach us again (RFC 9111, section 5.2.2.5).
+        response.Headers.CacheControl = "private, no-store";
+        response.Headers.Location = link.Location;
+        response.StatusCode = link.Redirect;
+        return Task.CompletedTask;
+    }
+
+    private bool IsTestOpen(HttpContext context, DomainEntry domain)
+    {
+        if (!context.Request.QueryString.HasValue || !team.IsPass(context.Request.Query[TeamMark.PassParameter], domain.WorkspaceId))
+        {
+            return false;
+        }
+
+        team.SetOn(context, domain.WorkspaceId);
+        return true;
+    }
+
+    private Click Read(HttpRequest request, DomainEntry domain, LinkEntry link, ClickKind kind)
+    {
+        var agent = request.Headers.UserAgent.ToString();
+        if (agent.Length > Click.MaxUserAgent)
+        {
+            agent = agent[..Click.MaxUserAgent];
+        }
+
+        var address = request.HttpContext.Connection.RemoteIpAddress?.ToString() ?? "";
+        return new Click(
+            clock.GetCurrentInstant(),
+            link.Id,
+            kind,
+            VisitorHash.Of(salts.Today, domain.Name, address, agent),
+            ReferrerHost.Of(request.Headers.Referer),
+            agent,
+            PrimaryLanguage.Of(request.Headers.AcceptLanguage));
+    }
+
+    private Task AnswerItself(HttpContext context, DomainEntry domain, ReadOnlySpan<char> path)
+    {
+        switch (path)
+        {
+            case "" when domain.BarePage is { } page:
+                context.Response.Headers.CacheControl = "private, no-store";
+                context.Response.Headers.Location = page;
+                context.Response.StatusCode = StatusCodes.Status302Found;
+                return Task.CompletedTask;
+            case "":
+                return Write(context, StatusCodes.Status200OK, "text/html; charset=utf-8", EdgePages.BareDomain);
+            case "robots.txt":
+                return Write(context, StatusCodes.Status200OK, "text/plain; charset=utf-8", Robots);
+            case "favicon.ico":
+                context.Response.StatusCode = StatusCodes.Status204NoContent;
+                return Task.CompletedTask;
+            case ".well-known/cursus-team" when team.IsPass(context.Request.Query["pass"], domain.WorkspaceId):
+                team.SetOn(context, domain.WorkspaceId);
+                return Write(context, StatusCodes.Status200OK, "image/gif", Pixel);
+            default:
+                return Write(context, StatusCodes.Status404NotFound, "text/html; charset=utf-8", EdgePages.UnknownSlug);
+        }
+    }
+
+    private static Task Write(HttpContext context, int status, string type, byte[] body)
+    {
+        context.Response.StatusCode = status;
+        context.Response.ContentType = type;
+        context.Response.ContentLength = body.Length;
+        context.Response.Headers.CacheControl = "no-store";
+        return HttpMethods.IsHead(context.Request.Method) ? Task.CompletedTask : context.Response.Body.WriteAsync(body).AsTask();
+    }
+}

@@ -1,0 +1,47 @@
+using Cursus.Data;
+using Cursus.Web.Access;
+using Cursus.Web.Lists;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Cursus.Web.Finding;
+
+/// <summary>GET /find: a few links, posts and campaigns for words typed into the address bar.</summary>
+public static class Find
+{
+    private const int Each = 5;
+
+    /// <param name="Kind"><c>link</c>, <c>post</c> or <c>campaign</c>.</param>
+    /// <param name="Key">Id of a link or post, key of a campaign.</param>
+    /// <param name="Detail">What tells it from others of the same name.</param>
+    public sealed record Hit(string Kind, string Key, string Label, string Detail);
+
+    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/find", Handle).ForViewers().WithSummary("Links, posts and campaigns by words");
+
+    private static async Task<Ok<IReadOnlyList<Hit>>> Handle(string query, CurrentMember member, CursusDb db, CancellationToken cancel)
+    {
+        var words = query.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Like.Contains).ToList();
+        if (words.Count == 0)
+        {
+            return TypedResults.Ok<IReadOnlyList<Hit>>([]);
+        }
+
+        var links = db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && l.DeletedAt == null);
+        var posts = db.Posts.Where(p => p.WorkspaceId == member.WorkspaceId);
+        var campaigns = db.Campaigns.Where(c => c.WorkspaceId == member.WorkspaceId);
+        foreach (var word in words)
+        {
+            links = links.Where(l => EF.Functions.ILike(l.Slug, word));
+            posts = posts.Where(p => EF.Functions.ILike(p.Title, word) || EF.Functions.ILike(p.Destination, word));
+            campaigns = campaigns.Where(c => EF.Functions.ILike(c.Name, word) || EF.Functions.ILike(c.Key, word));
+        }
+
+        List<Hit> hits =
+        [
+            .. await campaigns.OrderBy(c => c.Name).Take(Each).Select(c => new Hit("campaign", c.Key, c.Name, c.Key)).ToListAsync(cancel),
+            .. await posts.OrderByDescending(p => p.PublishedOn).Take(Each).Select(p => new Hit("post", p.Id.ToString(), p.Title, p.Campaign!.Name)).ToListAsync(cancel),
+            .. await links.OrderByDescending(l => l.CreatedAt).Take(Each).Select(l => new Hit("link", l.Id.ToString(), l.Domain!.Name + "/" + l.Slug, l.Title)).ToListAsync(cancel),
+        ];
+        return TypedResults.Ok<IReadOnlyList<Hit>>(hits);
+    }
+}

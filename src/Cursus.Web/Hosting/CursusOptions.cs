@@ -1,0 +1,32 @@
+namespace Cursus.Web.Hosting;
+
+/// <summary>Where this installation lives. Section <c>Cursus</c> of the configuration.</summary>
+public sealed class CursusOptions
+{
+    /// <summary>Host names on which the application answers; every other host belongs to the edge.</summary>
+    public IList<string> AppHosts { get; init; } = [];
+
+    /// <summary>Scheme of short addresses as visitors type them.</summary>
+    public string PublicScheme { get; init; } = "https";
+
+    /// <summary>Port of short addresses; null where it is the scheme's own.</summary>
+    public int? PublicPort { get; init; }
+
+    /// <summary>Folder of the click journal.</summary>
+    public string JournalFolder { get; init; } = ".data/journal";
+
+    /// <summary>Folder of the built web application; none is served where it is missing.</summary>
+    public string? WebFolder { get; init; }
+
+    /// <summary>Folder of the demo scenario; empty loads none.</summary>
+    public string? DemoFolder { get; init; }
+
+    /// <summary>Port of the simulated sites and networks, which the demo's destinations name.</summary>
+    public int? StandinsPort { get; init; }
+
+    /// <summary>Addresses of proxies whose <c>X-Forwarded-For</c> is believed.</summary>
+    public IList<string> TrustedProxies { get; init; } = [];
+
+    /// <summary>The short address of a slug as people see and follow it.</summary>
+    public string ShortUrl(string domain, string slug) => $"{PublicScheme}://{domain}{(PublicPort is { } port ? $":{port}" : "")}/{slug}";
+}

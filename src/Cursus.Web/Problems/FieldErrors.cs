@@ -1,0 +1,31 @@
+using Cursus.Core;
+
+namespace Cursus.Web.Problems;
+
+/// <summary>Collects what is wrong with a request, field by field, so that all of it is told at once.</summary>
+public sealed class FieldErrors
+{
+    private readonly Dictionary<string, List<string>> texts = [];
+
+    public bool Any => texts.Count > 0;
+
+    /// <summary>The code of the first error, which stands for the whole answer.</summary>
+    public string FirstCode { get; private set; } = "invalid";
+
+    public IReadOnlyDictionary<string, string[]> ByField => texts.ToDictionary(t => t.Key, t => t.Value.ToArray());
+
+    public void Add(string field, Flaw flaw)
+    {
+        if (!Any)
+        {
+            FirstCode = flaw.Code;
+        }
+
+        if (!texts.TryGetValue(field, out var list))
+        {
+            texts[field] = list = [];
+        }
+
+        list.Add(flaw.Text);
+    }
+}

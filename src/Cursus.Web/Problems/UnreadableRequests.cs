@@ -1,0 +1,33 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Diagnostics;
+
+namespace Cursus.Web.Problems;
+
+/// <summary>Turns requests that could not be read, and our own failures, into problem details.</summary>
+internal sealed class UnreadableRequests(IProblemDetailsService problems, ILogger<UnreadableRequests> log) : IExceptionHandler
+{
+    public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancel)
+    {
+        var (status, code, detail) = exception switch
+        {
+            BadHttpRequestException { InnerException: JsonException json } =>
+                (400, "not-json", $"The body is not the JSON that is expected here{At(json)}. Check quotes, commas and types."),
+            BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => (415, "not-json", "Send the body as application/json."),
+            BadHttpRequestException bad => (bad.StatusCode, "bad-request", "The request could not be read: " + bad.Message),
+            _ => (500, "internal", "Something failed on our side and nothing was saved. Try again; if it stays, look into the server's log."),
+        };
+        if (status == 500)
+        {
+            log.LogError(exception, "Request to {Path} failed", context.Request.Path);
+        }
+
+        context.Response.StatusCode = status;
+        return await problems.TryWriteAsync(new ProblemDetailsContext
+        {
+            HttpContext = context,
+            ProblemDetails = { Status = status, Detail = detail, Extensions = { ["code"] = code } },
+        });
+    }
+
+    private static string At(JsonException json) => json.Path is { Length: > 1 } path ? $" (at {path})" : json.LineNumber is { } line ? $" (line {line + 1})" : "";
+}

@@ -1,0 +1,35 @@
+using Cursus.Web.Access;
+using Cursus.Web.Edge;
+using Cursus.Web.Hosting;
+
+var builder = WebApplication.CreateBuilder(args);
+builder.AddDatabase();
+builder.AddAccess();
+builder.AddEdge();
+builder.AddApi();
+builder.AddWebApp();
+
+var app = builder.Build();
+if (await Commands.Run(app, args) is { } exitCode)
+{
+    return exitCode;
+}
+
+app.UseTrustedProxies();
+app.UseEdge();
+app.UseExceptionHandler();
+app.UseStatusCodePages();
+app.UseSecurityHeaders();
+app.UseResponseCompression();
+app.UseRouting();
+app.UseRateLimiter();
+app.UseAuthentication();
+app.UseMemberGate();
+app.UseIdempotency();
+app.MapApi();
+app.MapHealth();
+app.MapWebApp();
+
+await app.LoadLinks();
+await app.RunAsync();
+return 0;
