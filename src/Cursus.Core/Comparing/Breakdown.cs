@@ -15,16 +15,21 @@ public sealed record GroupCount(string Key, string Label, long Clicks, long Visi
 /// <param name="High">Upper bound, 95 %.</param>
 /// <param name="ClicksPerPlacement">Null where the group has no placement.</param>
 /// <param name="Change">Relative change against the period before: 0.18 is 18 % more; null from zero, where no per cent exists.</param>
-public sealed record BreakdownRow(GroupCount Count, double Share, double Low, double High, double? ClicksPerPlacement, double? Change)
+/// <param name="IsTooCloseToNext">True where chance alone could make the lead over the next row.</param>
+public sealed record BreakdownRow(
+    GroupCount Count, double Share, double Low, double High, double? ClicksPerPlacement, double? Change, bool IsTooCloseToNext = false)
 {
     /// <summary>Ranks the groups by clicks, equal ones by label, and computes what each means.</summary>
     public static IReadOnlyList<BreakdownRow> Rank(IReadOnlyCollection<GroupCount> groups)
     {
         var total = groups.Sum(g => g.Clicks);
-        return [.. groups
+        var ranked = groups
             .OrderByDescending(g => g.Clicks).ThenByDescending(g => g.PreviousClicks ?? 0).ThenBy(g => g.Label, StringComparer.Ordinal)
-            .Select(g => Of(g, total))];
+            .Select(g => Of(g, total)).ToList();
+        return [.. ranked.Select((row, i) => row with { IsTooCloseToNext = i + 1 < ranked.Count && IsTooClose(row.Count.Clicks, ranked[i + 1].Count.Clicks) })];
     }
+
+    private static bool IsTooClose(long clicks, long next) => clicks > 0 && next > 0 && Verdict.Between(clicks, next).Call == VerdictCall.TooClose;
 
     private static BreakdownRow Of(GroupCount group, long total)
     {

@@ -18,19 +18,23 @@ public static class Session
     public sealed record SignInRequest(string? Email, string? Password);
 
     /// <param name="CsrfToken">Send it as <c>X-CSRF-Token</c> with each request that changes something.</param>
-    /// <param name="TeamMarks">Addresses of one picture on each short domain; loading it makes this browser's visits there count as the team's.</param>
+    /// <param name="ShortDomains">Where this browser can be introduced, so that its visits there count as the team's.</param>
     public sealed record Response(
-        string Name, string Email, string Role, string Workspace, string TimeZone, bool IsDemo, string CsrfToken, IReadOnlyList<string> TeamMarks);
+        string Name, string Email, string Role, string Workspace, string TimeZone, bool IsDemo, string CsrfToken, IReadOnlyList<ShortDomain> ShortDomains);
+
+    /// <param name="Probe">A picture that loads where the domain can be reached.</param>
+    public sealed record ShortDomain(string Name, string Probe);
 
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/session", Get).ForViewers().WithSummary("Who is signed in");
         api.MapPost("/session", SignIn).RequireRateLimiting(AccessSetup.SignInLimit).WithSummary("Sign in in a browser");
+        api.MapGet("/session/introduction", Introduce).ForViewers().ExcludeFromDescription();
         api.MapDelete("/session", SignOut).ForViewers().WithSummary("Sign out");
     }
 
     private static async Task<Ok<Response>> Get(
-        HttpContext context, CurrentMember member, CursusDb db, IAntiforgery antiforgery, TeamMark mark, CursusOptions options, CancellationToken cancel)
+        HttpContext context, CurrentMember member, CursusDb db, IAntiforgery antiforgery, CursusOptions options, CancellationToken cancel)
     {
         var domains = await db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId && d.VerifiedAt != null).Select(d => d.Name).ToListAsync(cancel);
         return TypedResults.Ok(new Response(
@@ -41,7 +45,7 @@ public static class Session
             member.Workspace.TimeZone,
             member.Workspace.IsDemo,
             antiforgery.GetAndStoreTokens(context).RequestToken!,
-            [.. domains.Select(d => mark.PictureUrl(options, d, member.WorkspaceId))]));
+            [.. domains.Select(d => new ShortDomain(d, options.ShortUrl(d, TeamMark.Path)))]));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
@@ -77,6 +81,22 @@ public static class Session
             { IsLockedOut: true } => ApiProblem.Of(401, "locked-out", "Too many wrong passwords. This account opens again in five minutes."),
             _ => ApiProblem.Of(401, "wrong-sign-in", "E-mail address and password don't go together. Check both and try again."),
         };
+    }
+
+    /// <summary>Leads the browser over the named short domains, one after the other, so that each knows it as the team's; then on to <paramref name="then"/>.</summary>
+    private static async Task<RedirectHttpResult> Introduce(
+        string[] domain, string? then, HttpRequest request, CurrentMember member, CursusDb db, TeamMark mark, CursusOptions options, CancellationToken cancel)
+    {
+        var known = await db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId && d.VerifiedAt != null && domain.Contains(d.Name)).Select(d => d.Name).ToListAsync(cancel);
+        var next = domain.FirstOrDefault(known.Contains);
+        if (next is null)
+        {
+            return TypedResults.LocalRedirect(then is ['/', not ('/' or '\\'), ..] ? then : "/");
+        }
+
+        var rest = QueryString.Create([.. domain.SkipWhile(d => d != next).Skip(1).Select(d => KeyValuePair.Create("domain", (string?)d)), KeyValuePair.Create("then", then)]);
+        return TypedResults.Redirect(mark.IntroductionUrl(
+            options, next, member.WorkspaceId, $"{request.Scheme}://{request.Host}{request.Path}{rest}"));
     }
 
     private static async Task<NoContent> SignOut(SignInManager<Account> signIn)

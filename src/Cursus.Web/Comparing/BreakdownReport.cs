@@ -31,9 +31,10 @@ public static class BreakdownReport
     /// <param name="Low">Lower bound of the clicks to expect, 95 %.</param>
     /// <param name="High">Upper bound of the clicks to expect, 95 %.</param>
     /// <param name="Change">0.18 is 18 % more than in the period before; null from zero.</param>
+    /// <param name="IsTooCloseToNext">True where chance alone could make the lead over the next row.</param>
     public sealed record Row(
         string Key, string Label, long Clicks, long Visitors, double Share, double Low, double High,
-        int Placements, double? ClicksPerPlacement, long? PreviousClicks, double? Change);
+        int Placements, double? ClicksPerPlacement, long? PreviousClicks, double? Change, bool IsTooCloseToNext);
 
     /// <param name="Leader">Key of the leading row.</param>
     /// <param name="RunnerUp">Key of the next.</param>
@@ -83,7 +84,7 @@ public static class BreakdownReport
 
     private static Row Of(BreakdownRow row) => new(
         row.Count.Key, row.Count.Label, row.Count.Clicks, row.Count.Visitors, row.Share, row.Low, row.High,
-        row.Count.Placements, row.ClicksPerPlacement, row.Count.PreviousClicks, row.Change);
+        row.Count.Placements, row.ClicksPerPlacement, row.Count.PreviousClicks, row.Change, row.IsTooCloseToNext);
 
     private static VerdictResponse? Judge(IReadOnlyList<BreakdownRow> rows)
     {

@@ -52,7 +52,7 @@ internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorS
 
     private bool IsTestOpen(HttpContext context, DomainEntry domain)
     {
-        if (!context.Request.QueryString.HasValue || !team.IsPass(context.Request.Query[TeamMark.PassParameter], domain.WorkspaceId))
+        if (team.ReadPass(context.Request, domain.WorkspaceId) is null)
         {
             return false;
         }
@@ -96,8 +96,13 @@ internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorS
             case "favicon.ico":
                 context.Response.StatusCode = StatusCodes.Status204NoContent;
                 return Task.CompletedTask;
-            case ".well-known/cursus-team" when team.IsPass(context.Request.Query["pass"], domain.WorkspaceId):
+            case TeamMark.Path when team.ReadPass(context.Request, domain.WorkspaceId) is { Length: > 0 } returnTo:
                 team.SetOn(context, domain.WorkspaceId);
+                context.Response.Headers.CacheControl = "no-store";
+                context.Response.Headers.Location = returnTo;
+                context.Response.StatusCode = StatusCodes.Status302Found;
+                return Task.CompletedTask;
+            case TeamMark.Path:
                 return Write(context, StatusCodes.Status200OK, "image/gif", Pixel);
             default:
                 return Write(context, StatusCodes.Status404NotFound, "text/html; charset=utf-8", EdgePages.UnknownSlug);

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using System.Text.Json.Serialization;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
@@ -5,6 +6,7 @@ using Cursus.Web.Comparing;
 using Cursus.Web.Finding;
 using Cursus.Web.Posts;
 using Cursus.Web.Problems;
+using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
@@ -40,9 +42,25 @@ public static class ApiSetup
         services.AddOpenApi("v1", document =>
         {
             document.OpenApiVersion = OpenApiSpecVersion.OpenApi3_1;
+            document.CreateSchemaReferenceId = type => OpenApiOptions.CreateDefaultSchemaReferenceId(type) is null || FormatOf(type.Type) is not null ? null : NameOf(type.Type);
             document.AddSchemaTransformer((schema, context, _) =>
             {
-                DescribeTimes(schema, Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type);
+                if (FormatOf(context.JsonTypeInfo.Type) is { } format)
+                {
+                    var isNullable = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) is not null;
+                    schema.Type = isNullable ? JsonSchemaType.String | JsonSchemaType.Null : JsonSchemaType.String;
+                    schema.Format = format;
+                }
+
+                return Task.CompletedTask;
+            });
+            document.AddOperationTransformer((operation, _, _) =>
+            {
+                foreach (var parameter in (operation.Parameters ?? []).OfType<OpenApiParameter>().Where(p => p.In == ParameterLocation.Query))
+                {
+                    parameter.Name = JsonNamingPolicy.CamelCase.ConvertName(parameter.Name!);
+                }
+
                 return Task.CompletedTask;
             });
             document.AddDocumentTransformer((api, _, _) =>
@@ -84,15 +102,18 @@ public static class ApiSetup
             .DisableDefaultFonts());
     }
 
-    private static void DescribeTimes(OpenApiSchema schema, Type type)
+    /// <summary>Requests and responses stand inside their operation in C#, so the operation's name makes theirs unique: <c>ChannelsResponse</c>.</summary>
+    private static string NameOf(Type type) => type switch
     {
-        var format = type == typeof(Instant) ? "date-time" : type == typeof(LocalDate) ? "date" : null;
-        if (format is not null)
-        {
-            schema.Type = JsonSchemaType.String | (schema.Type & JsonSchemaType.Null);
-            schema.Format = format;
-            schema.Properties?.Clear();
-            schema.Required?.Clear();
-        }
-    }
+        { IsGenericType: true } => $"{type.Name[..type.Name.IndexOf('`', StringComparison.Ordinal)]}Of{string.Join("And", type.GetGenericArguments().Select(NameOf))}",
+        { DeclaringType: { } operation } => operation.Name + type.Name,
+        _ => type.Name,
+    };
+
+    private static string? FormatOf(Type type) => (Nullable.GetUnderlyingType(type) ?? type) switch
+    {
+        var t when t == typeof(Instant) => "date-time",
+        var t when t == typeof(LocalDate) => "date",
+        _ => null,
+    };
 }

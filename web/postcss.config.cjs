@@ -1,0 +1,6 @@
+module.exports = {
+  plugins: {
+    'postcss-preset-mantine': {},
+    'postcss-simple-vars': { variables: { 'mantine-breakpoint-sm': '48em' } },
+  },
+}

@@ -1,0 +1,70 @@
+import createClient, { type Middleware } from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schema = components['schemas']
+
+/** An error of the API or of the way to it: what happened, why, and what to do next. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly errors: Readonly<Record<string, string[]>> = {},
+  ) {
+    super(message)
+  }
+}
+
+let csrfToken = ''
+
+/** Remembers the token that goes with each request that changes something. */
+export function rememberCsrfToken(token: string) {
+  csrfToken = token
+}
+
+const withCsrf: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRF-Token', csrfToken)
+    return request
+  },
+}
+
+export const api = createClient<paths>({ baseUrl: location.origin })
+api.use(withCsrf)
+
+interface Answer<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
+
+/** The answer's data, or a {@link Problem} thrown. */
+export async function read<T>(answer: Promise<Answer<T>>): Promise<T> {
+  let settled: Answer<T>
+  try {
+    settled = await answer
+  } catch {
+    throw new Problem(
+      0,
+      'unreachable',
+      'Cursus does not answer. It may have been stopped, or the network is gone. Nothing you typed is lost; try again in a moment.',
+    )
+  }
+  if (settled.response.ok) return settled.data as T
+  throw asProblem(settled.response.status, settled.error)
+}
+
+function asProblem(status: number, body: unknown): Problem {
+  const problem = (typeof body === 'object' && body !== null ? body : {}) as {
+    code?: string
+    detail?: string
+    errors?: Record<string, string[]>
+  }
+  return new Problem(
+    status,
+    problem.code ?? `status-${status}`,
+    problem.detail ??
+      `The server answered with ${status}. Try again; if it stays, look into the server's log.`,
+    problem.errors,
+  )
+}

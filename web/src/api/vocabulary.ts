@@ -1,0 +1,38 @@
+import { queryOptions, useQuery } from '@tanstack/react-query'
+import { api, read, type Schema } from './client'
+
+export type Channel = Schema['ChannelsResponse']
+export type Campaign = Schema['CampaignsResponse']
+export type Tag = Schema['TagsResponse']
+export type Domain = Schema['DomainsResponse']
+
+const all = { params: { query: { limit: 500 } } }
+
+/** The workspace's agreed words. They change rarely and are asked for everywhere. */
+export const vocabulary = {
+  channels: queryOptions({
+    queryKey: ['channels'],
+    queryFn: () => read(api.GET('/api/v1/channels', all)).then((page) => page.items),
+  }),
+  campaigns: queryOptions({
+    queryKey: ['campaigns'],
+    queryFn: () => read(api.GET('/api/v1/campaigns', all)).then((page) => page.items),
+  }),
+  tags: queryOptions({
+    queryKey: ['tags'],
+    queryFn: () => read(api.GET('/api/v1/tags', all)).then((page) => page.items),
+  }),
+  domains: queryOptions({
+    queryKey: ['domains'],
+    queryFn: () => read(api.GET('/api/v1/domains', all)).then((page) => page.items),
+  }),
+}
+
+/** Channels by key, for signets and colours; empty while loading. */
+export function useChannels(): ReadonlyMap<string, Channel> {
+  const { data } = useQuery({ ...vocabulary.channels, select: byKey })
+  return data ?? noChannels
+}
+
+const noChannels: ReadonlyMap<string, Channel> = new Map()
+const byKey = (channels: Channel[]) => new Map(channels.map((channel) => [channel.key, channel]))

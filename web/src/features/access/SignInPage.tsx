@@ -1,0 +1,111 @@
+import { Alert, Button, Group, Paper, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/core'
+import { useForm } from '@mantine/form'
+import { useDocumentTitle } from '@mantine/hooks'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useSearch } from '@tanstack/react-router'
+import { api, read } from '../../api/client'
+import { Failed, Loading } from '../../parts/States'
+import { Wordmark } from '../../shell/Wordmark'
+import classes from './Access.module.css'
+import { FirstOwnerForm } from './FirstOwnerForm'
+import { introduce, sessionQuery } from './session'
+
+export function SignInPage() {
+  const installation = useQuery({
+    queryKey: ['installation'],
+    queryFn: () => read(api.GET('/api/v1/installation')),
+  })
+  useDocumentTitle('Sign in · Cursus')
+  return (
+    <main className={classes.page}>
+      <Paper withBorder className={classes.sheet}>
+        <Wordmark />
+        {installation.isPending && <Loading rows={3} />}
+        {installation.isError && (
+          <Failed error={installation.error} onRetry={() => void installation.refetch()} />
+        )}
+        {installation.data?.needsOwner && <FirstOwnerForm />}
+        {installation.data && !installation.data.needsOwner && (
+          <SignInForm demo={installation.data.demoSignIns} />
+        )}
+      </Paper>
+    </main>
+  )
+}
+
+interface DemoSignIn {
+  name: string
+  role: string
+  email: string
+  password: string
+}
+
+function SignInForm({ demo }: { demo: DemoSignIn[] }) {
+  const signIn = useSignIn()
+  const form = useForm({ initialValues: { email: '', password: '' } })
+  return (
+    <Stack>
+      <Title order={1} size={24}>
+        Sign in
+      </Title>
+      {signIn.isError && (
+        <Alert role="alert" variant="default" title="Not signed in">
+          {signIn.error.message}
+        </Alert>
+      )}
+      <form onSubmit={form.onSubmit((values) => signIn.mutate(values))}>
+        <Stack>
+          <TextInput
+            label="E-mail"
+            type="email"
+            autoComplete="username"
+            required
+            {...form.getInputProps('email')}
+          />
+          <PasswordInput
+            label="Password"
+            autoComplete="current-password"
+            required
+            {...form.getInputProps('password')}
+          />
+          <Button type="submit" size="md" loading={signIn.isPending}>
+            Sign in
+          </Button>
+        </Stack>
+      </form>
+      {demo.length > 0 && (
+        <Stack gap={8} className={classes.demo}>
+          <Text size="sm" c="dimmed">
+            This is the demo. Look around as
+          </Text>
+          <Group gap={8}>
+            {demo.map((who) => (
+              <Button
+                key={who.email}
+                variant="default"
+                size="compact-md"
+                onClick={() => signIn.mutate({ email: who.email, password: who.password })}
+              >
+                {who.name}, {who.role}
+              </Button>
+            ))}
+          </Group>
+        </Stack>
+      )}
+    </Stack>
+  )
+}
+
+/** Signs in and goes where the person wanted to go. */
+export function useSignIn() {
+  const queries = useQueryClient()
+  const { then } = useSearch({ from: '/sign-in' })
+  return useMutation({
+    mutationFn: (body: { email: string; password: string }) => read(api.POST('/api/v1/session', { body })),
+    onSuccess: async () => {
+      queries.clear()
+      const session = await queries.fetchQuery(sessionQuery)
+      await introduce(session.shortDomains, then ?? '/send')
+    },
+  })
+}

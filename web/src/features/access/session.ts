@@ -1,0 +1,48 @@
+import { queryOptions, useQuery } from '@tanstack/react-query'
+import { api, read, rememberCsrfToken, type Schema } from '../../api/client'
+
+export type Session = Schema['SessionResponse']
+
+/** Who is signed in. Fails with status 401 where nobody is. */
+export const sessionQuery = queryOptions({
+  queryKey: ['session'],
+  queryFn: async () => {
+    const session = await read(api.GET('/api/v1/session'))
+    rememberCsrfToken(session.csrfToken)
+    return session
+  },
+  retry: false,
+  staleTime: 5 * 60_000,
+})
+
+/** The session inside views that only members see. */
+export function useSession(): Session | undefined {
+  return useQuery(sessionQuery).data
+}
+
+/** Whether the signed-in member may make and change things. */
+export const mayEdit = (session: Session | undefined) =>
+  session?.role === 'owner' || session?.role === 'editor'
+
+const patience = 1500
+
+/** Leads this browser over those short domains that answer, so that its visits there are left out of the figures, and ends at `then`. */
+export async function introduce(domains: Session['shortDomains'], then: string) {
+  const answering = await Promise.all(
+    domains.map(async (d) => ((await answers(d.probe)) ? d.name : undefined)),
+  )
+  const query = new URLSearchParams(answering.flatMap((name) => (name ? [['domain', name]] : [])))
+  query.append('then', then)
+  location.assign(`/api/v1/session/introduction?${query}`)
+}
+
+/** Whether a short domain can be reached from this browser: one that can't would strand it on an error page. */
+function answers(picture: string): Promise<boolean> {
+  return new Promise((settle) => {
+    const probe = new Image()
+    probe.onload = () => settle(true)
+    probe.onerror = () => settle(false)
+    setTimeout(() => settle(false), patience)
+    probe.src = picture
+  })
+}

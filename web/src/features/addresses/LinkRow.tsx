@@ -1,0 +1,51 @@
+import { Link as RouterLink } from '@tanstack/react-router'
+import type { KeyboardEvent } from 'react'
+import type { Channel } from '../../api/vocabulary'
+import { count } from '../../parts/numbers'
+import { Signet } from '../../parts/Signet'
+import type { Link } from './links'
+import classes from './LinksPage.module.css'
+
+interface Props {
+  link: Link
+  channel: Channel | undefined
+  showTitle: boolean
+}
+
+/** One link of the list. Arrow keys walk through the rows, Enter opens the sheet. */
+export function LinkRow({ link, channel, showTitle }: Props) {
+  const under = [showTitle ? link.title : undefined, channel?.name, link.variant].filter(Boolean).join(' · ')
+  return (
+    <li>
+      <RouterLink
+        to="/links/$linkId"
+        params={{ linkId: link.id }}
+        search={(search) => search}
+        className={classes.row}
+        activeProps={{ 'aria-current': 'true' }}
+        activeOptions={{ includeSearch: false }}
+        resetScroll={false}
+        onKeyDown={walk}
+        data-link-row
+      >
+        <Signet channel={channel} />
+        <span className={classes.names}>
+          <span className={classes.short}>{link.shortUrl.replace(/^https?:\/\//, '')}</span>
+          <span className={classes.under}>{under}</span>
+        </span>
+        <span className={classes.clicks}>
+          {count(link.clicks)}
+          <span className={classes.unseen}> clicks</span>
+        </span>
+      </RouterLink>
+    </li>
+  )
+}
+
+function walk(event: KeyboardEvent<HTMLAnchorElement>) {
+  const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+  if (!step) return
+  event.preventDefault()
+  const rows = [...document.querySelectorAll<HTMLAnchorElement>('[data-link-row]')]
+  rows[rows.indexOf(event.currentTarget) + step]?.focus()
+}

@@ -1,0 +1,44 @@
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query'
+import { api, read, type Schema } from '../../api/client'
+import type { LinksSearch } from '../../router'
+
+export type Link = Schema['LinkResponse']
+
+/** Links as the view asks for them, a page at a time, newest first. */
+export const linksQuery = ({ query, campaign, channel, tag }: LinksSearch) =>
+  infiniteQueryOptions({
+    queryKey: ['links', { query, campaign, channel, tag }],
+    queryFn: ({ pageParam }) =>
+      read(
+        api.GET('/api/v1/links', {
+          params: { query: { query, campaign, channel, tag, limit: 100, cursor: pageParam || undefined } },
+        }),
+      ),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.nextCursor,
+  })
+
+export const linkQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['links', 'one', id],
+    queryFn: () => read(api.GET('/api/v1/links/{id}', { params: { path: { id } } })),
+    refetchInterval: 5000,
+  })
+
+/** Consecutive links of one post, under its heading. */
+export interface Group {
+  key: string
+  post: Link['post']
+  links: Link[]
+}
+
+export function groupByPost(links: Link[]): Group[] {
+  const groups: Group[] = []
+  for (const link of links) {
+    const key = link.post?.id ?? 'single'
+    const last = groups.at(-1)
+    if (last?.key === key) last.links.push(link)
+    else groups.push({ key, post: link.post, links: [link] })
+  }
+  return groups
+}

@@ -1,0 +1,175 @@
+import { Button, Menu, Popover, ScrollArea, Stack, Text, UnstyledButton } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
+import { useNavigate } from '@tanstack/react-router'
+import { lazy, Suspense, useState, type ReactNode } from 'react'
+import { useChannels, vocabulary } from '../../api/vocabulary'
+import { day } from '../../parts/numbers'
+import classes from './Compare.module.css'
+import {
+  dimensions,
+  filters,
+  spans,
+  type Breakdown,
+  type Dimension,
+  type Filter,
+  type Question,
+} from './question'
+
+const RangePicker = lazy(() => import('./RangePicker'))
+
+interface Props {
+  question: Question
+  labels: Breakdown | undefined
+}
+
+/** The filter as a sentence; each choice in it is a word that opens. */
+export function QuestionSentence({ question, labels }: Props) {
+  const navigate = useNavigate()
+  const campaigns = useQuery(vocabulary.campaigns)
+  const ask = (part: Partial<Question>) =>
+    void navigate({ to: '/compare', search: (old) => ({ ...(old as Question), ...part }) })
+  const by = question.by ?? 'channel'
+  const campaign = campaigns.data?.find((c) => c.key === question.campaign)
+  const others = filters.filter((f) => f !== 'campaign' && question[f] !== undefined)
+
+  return (
+    <h1 className={classes.question}>
+      Which{' '}
+      <Choice label={dimensions[by]} name="Compare by">
+        {Object.entries(dimensions).map(([key, word]) => (
+          <Menu.Item key={key} onClick={() => ask({ by: key as Dimension })}>
+            {word}
+          </Menu.Item>
+        ))}
+      </Choice>{' '}
+      brought the most clicks for{' '}
+      <Choice
+        label={question.campaign ? (campaign?.name ?? question.campaign) : 'all campaigns'}
+        name="Campaign"
+      >
+        <Menu.Item onClick={() => ask({ campaign: undefined })}>all campaigns</Menu.Item>
+        <Menu.Divider />
+        <ScrollArea.Autosize mah={320}>
+          {campaigns.data?.map((c) => (
+            <Menu.Item key={c.key} onClick={() => ask({ campaign: c.key })}>
+              {c.name}{' '}
+              <Text span size="sm" c="dimmed">
+                {c.key}
+              </Text>
+            </Menu.Item>
+          ))}
+        </ScrollArea.Autosize>
+      </Choice>
+      {others.map((filter) => (
+        <Narrowed
+          key={filter}
+          filter={filter}
+          value={question[filter]!}
+          onDrop={() => ask({ [filter]: undefined })}
+        />
+      ))}{' '}
+      in <PeriodChoice question={question} onAsk={ask} />, against{' '}
+      <Choice
+        label={question.compare === 'none' ? 'nothing' : beforeLabel(question, labels)}
+        name="Compare with"
+      >
+        <Menu.Item onClick={() => ask({ compare: undefined })}>the period before</Menu.Item>
+        <Menu.Item onClick={() => ask({ compare: 'none' })}>nothing</Menu.Item>
+      </Choice>
+      ?
+    </h1>
+  )
+}
+
+function beforeLabel(question: Question, labels: Breakdown | undefined) {
+  if (!question.from) return `the ${question.days ?? '28'} days before`
+  return labels?.before ? `${day(labels.before.from)} to ${day(labels.before.to)}` : 'the period before'
+}
+
+function Choice({ label, name, children }: { label: string; name: string; children: ReactNode }) {
+  return (
+    <Menu position="bottom-start" width={260}>
+      <Menu.Target>
+        <UnstyledButton component="button" className={classes.choice} aria-label={`${name}: ${label}`}>
+          {label}
+        </UnstyledButton>
+      </Menu.Target>
+      <Menu.Dropdown mah={420} style={{ overflowY: 'auto' }}>
+        {children}
+      </Menu.Dropdown>
+    </Menu>
+  )
+}
+
+/** A narrowing that came from opening a figure; choosing it takes it away again. */
+function Narrowed({ filter, value, onDrop }: { filter: Filter; value: string; onDrop: () => void }) {
+  const channels = useChannels()
+  const isPost = filter === 'post'
+  const label = filter === 'channel' ? (channels.get(value)?.name ?? value) : isPost ? 'one post' : value
+  return (
+    <>
+      {' '}
+      {filter === 'channel' ? 'on' : 'with'}{' '}
+      <UnstyledButton
+        component="button"
+        className={classes.choice}
+        onClick={onDrop}
+        title="Take this away"
+        aria-label={`${dimensions[filter]}: ${label}. Take this away`}
+      >
+        {isPost || filter === 'channel' ? label : `${dimensions[filter]} ${label}`} ×
+      </UnstyledButton>
+    </>
+  )
+}
+
+function PeriodChoice({ question, onAsk }: { question: Question; onAsk: (part: Partial<Question>) => void }) {
+  const [isOpen, setIsOpen] = useState(false)
+  const label =
+    question.from && question.to
+      ? `${day(question.from)} to ${day(question.to)}`
+      : spans[question.days ?? '28']
+  return (
+    <Popover opened={isOpen} onChange={setIsOpen} position="bottom-start" trapFocus withRoles={false}>
+      <Popover.Target>
+        <UnstyledButton
+          component="button"
+          className={classes.choice}
+          aria-expanded={isOpen}
+          aria-label={`Period: ${label}`}
+          onClick={() => setIsOpen((open) => !open)}
+        >
+          {label}
+        </UnstyledButton>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <Stack gap="xs">
+          {Object.entries(spans).map(([days, words]) => (
+            <Button
+              key={days}
+              variant="subtle"
+              justify="start"
+              size="compact-md"
+              onClick={() => {
+                onAsk({ days: days as keyof typeof spans, from: undefined, to: undefined })
+                setIsOpen(false)
+              }}
+            >
+              {words}
+            </Button>
+          ))}
+          <Suspense fallback={null}>
+            <RangePicker
+              from={question.from}
+              to={question.to}
+              onPick={(from, to) => {
+                onAsk({ from, to, days: undefined })
+                setIsOpen(false)
+              }}
+            />
+          </Suspense>
+        </Stack>
+      </Popover.Dropdown>
+    </Popover>
+  )
+}

@@ -1,0 +1,76 @@
+import { Button } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
+import { Link, useSearch } from '@tanstack/react-router'
+import { vocabulary } from '../../api/vocabulary'
+import { Page } from '../../parts/Page'
+import { Empty, Failed, Loading } from '../../parts/States'
+import { mayEdit, useSession } from '../access/session'
+import { SendSheet } from './SendSheet'
+
+export function SendPage() {
+  const { to } = useSearch({ from: '/members/send' })
+  const session = useSession()
+  const channels = useQuery(vocabulary.channels)
+  const domains = useQuery(vocabulary.domains)
+  const campaigns = useQuery(vocabulary.campaigns)
+  const failed = [channels, domains, campaigns].find((q) => q.isError)
+  const toSetUp = (
+    <Button component={Link} to="/set-up">
+      Go to Set-up
+    </Button>
+  )
+
+  if (session && !mayEdit(session))
+    return (
+      <Page title="A new post">
+        <Empty title="Your role reads, it doesn't send" action={<ToLinks />}>
+          Viewers see links and figures. An owner of {session.workspace} can make you an editor.
+        </Empty>
+      </Page>
+    )
+  if (failed)
+    return (
+      <Page title="A new post">
+        <Failed error={failed.error} onRetry={() => void failed.refetch()} />
+      </Page>
+    )
+  if (!channels.data || !domains.data || !campaigns.data)
+    return (
+      <Page title="A new post">
+        <Loading />
+      </Page>
+    )
+  if (!domains.data.some((d) => d.isVerified))
+    return (
+      <Page title="A new post">
+        <Empty title="First, a short domain" action={toSetUp}>
+          Short links stand on a domain of your own. Add one in Set-up, then send the first post.
+        </Empty>
+      </Page>
+    )
+  if (channels.data.length === 0)
+    return (
+      <Page title="A new post">
+        <Empty title="First, the channels you post to" action={toSetUp}>
+          A channel carries the source and medium of its links, so that nobody types them again.
+        </Empty>
+      </Page>
+    )
+  return (
+    <SendSheet
+      key={to ?? ''}
+      destination={to ?? ''}
+      channels={channels.data}
+      domains={domains.data}
+      campaigns={campaigns.data}
+    />
+  )
+}
+
+function ToLinks() {
+  return (
+    <Button component={Link} to="/links">
+      Look at the links
+    </Button>
+  )
+}

@@ -1,0 +1,48 @@
+import { Tabs } from '@mantine/core'
+import { useNavigate, useSearch } from '@tanstack/react-router'
+import { Page } from '../../parts/Page'
+import { TokensSection } from '../access/TokensSection'
+import { MembersSection } from '../access/MembersSection'
+import { DomainsSection } from '../addresses/DomainsSection'
+import { CampaignsSection } from '../posts/CampaignsSection'
+import { ChannelsSection } from '../posts/ChannelsSection'
+
+/** What is agreed once, so that nobody types it again. */
+export function SetUpPage() {
+  const { part } = useSearch({ from: '/members/set-up' })
+  const navigate = useNavigate()
+  return (
+    <Page title="Set-up">
+      <Tabs
+        value={part ?? 'channels'}
+        onChange={(value) =>
+          void navigate({ to: '/set-up', search: { part: value ?? undefined }, replace: true })
+        }
+        keepMounted={false}
+      >
+        <Tabs.List mb="md">
+          <Tabs.Tab value="channels">Channels</Tabs.Tab>
+          <Tabs.Tab value="campaigns">Campaigns</Tabs.Tab>
+          <Tabs.Tab value="domains">Short domains</Tabs.Tab>
+          <Tabs.Tab value="members">Members</Tabs.Tab>
+          <Tabs.Tab value="tokens">API tokens</Tabs.Tab>
+        </Tabs.List>
+        <Tabs.Panel value="channels">
+          <ChannelsSection />
+        </Tabs.Panel>
+        <Tabs.Panel value="campaigns">
+          <CampaignsSection />
+        </Tabs.Panel>
+        <Tabs.Panel value="domains">
+          <DomainsSection />
+        </Tabs.Panel>
+        <Tabs.Panel value="members">
+          <MembersSection />
+        </Tabs.Panel>
+        <Tabs.Panel value="tokens">
+          <TokensSection />
+        </Tabs.Panel>
+      </Tabs>
+    </Page>
+  )
+}

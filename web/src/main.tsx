@@ -1,0 +1,35 @@
+import '@fontsource-variable/bricolage-grotesque'
+import '@fontsource-variable/hanken-grotesk'
+import '@mantine/core/styles.css'
+import '@mantine/notifications/styles.css'
+import './theme/tokens.css'
+import { MantineProvider } from '@mantine/core'
+import { Notifications } from '@mantine/notifications'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { RouterProvider } from '@tanstack/react-router'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { Problem } from './api/client'
+import { startRouter } from './router'
+import { cssVariables, theme } from './theme/theme'
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 20_000,
+      // What the server refuses once it refuses again; only a lost connection is worth another try.
+      retry: (failures, error) => failures < 2 && (!(error instanceof Problem) || error.status === 0),
+    },
+  },
+})
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto">
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={startRouter(queries)} />
+        <Notifications position="bottom-center" />
+      </QueryClientProvider>
+    </MantineProvider>
+  </StrictMode>,
+)

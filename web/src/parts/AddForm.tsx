@@ -1,0 +1,24 @@
+import { Alert, Group } from '@mantine/core'
+import type { FormEventHandler, ReactNode } from 'react'
+import { Problem } from '../api/client'
+
+/** One line of fields that adds an entry to the list above it. */
+export function AddForm(props: {
+  error: Error | null
+  onSubmit: FormEventHandler<HTMLFormElement>
+  children: ReactNode
+}) {
+  const texts = props.error instanceof Problem ? Object.values(props.error.errors).flat() : []
+  return (
+    <form onSubmit={props.onSubmit}>
+      <Group mt="md" align="end" gap="sm">
+        {props.children}
+      </Group>
+      {props.error && (
+        <Alert role="alert" variant="default" mt="sm" title="Not added">
+          {texts.length > 0 ? texts.join(' ') : props.error.message}
+        </Alert>
+      )}
+    </form>
+  )
+}

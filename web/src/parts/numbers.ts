@@ -1,0 +1,22 @@
+/** Grouped by the browser's locale. */
+export const count = (n: number) => n.toLocaleString()
+
+/** A share of 0 to 1 as per cent, to one decimal at most. */
+export const percent = (share: number) =>
+  `${(100 * share).toLocaleString(undefined, { maximumFractionDigits: 1 })} %`
+
+/** A relative change with its sign. */
+export const change = (value: number) =>
+  `${value > 0 ? '+' : value < 0 ? '−' : ''}${percent(Math.abs(value))}`
+
+/** "1 click", "2 clicks". */
+export const counted = (n: number, one: string, many = `${one}s`) => `${count(n)} ${n === 1 ? one : many}`
+
+/** A calendar day as people write it: 21 Nov 2026. */
+export const day = (iso: string) =>
+  new Date(`${iso}T12:00:00Z`).toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    timeZone: 'UTC',
+  })

@@ -1,0 +1,157 @@
+import type { QueryClient } from '@tanstack/react-query'
+import {
+  createRootRouteWithContext,
+  createRoute,
+  createRouter,
+  lazyRouteComponent,
+  Outlet,
+  parseSearchWith,
+  redirect,
+  stringifySearchWith,
+} from '@tanstack/react-router'
+import { Problem } from './api/client'
+import { sessionQuery } from './features/access/session'
+import { readQuestion } from './features/comparing/question'
+import { Failed } from './parts/States'
+import { Shell } from './shell/Shell'
+
+const text = (value: unknown) => (typeof value === 'string' && value !== '' ? value : undefined)
+
+const root = createRootRouteWithContext<{ queries: QueryClient }>()({ component: Outlet })
+
+const signIn = createRoute({
+  getParentRoute: () => root,
+  path: '/sign-in',
+  validateSearch: (search: Record<string, unknown>): { then?: string } => {
+    // Only places of this application: an address elsewhere would make sign-in a springboard for it.
+    const then = text(search.then)
+    return then?.startsWith('/') && !then.startsWith('//') ? { then } : {}
+  },
+  component: lazyRouteComponent(() => import('./features/access/SignInPage'), 'SignInPage'),
+})
+
+/** Everything that only members see. */
+const members = createRoute({
+  getParentRoute: () => root,
+  id: 'members',
+  beforeLoad: async ({ context, location }) => {
+    try {
+      await context.queries.ensureQueryData(sessionQuery)
+    } catch (error) {
+      if (error instanceof Problem && error.status === 401)
+        throw redirect({ to: '/sign-in', search: location.href === '/' ? {} : { then: location.href } })
+      throw error
+    }
+  },
+  component: Shell,
+  errorComponent: ({ error, reset }) => (
+    <main style={{ maxWidth: 560, margin: '12vh auto', padding: 16 }}>
+      <h1 style={{ fontSize: 24 }}>Cursus could not be opened</h1>
+      <Failed
+        error={error as Error}
+        onRetry={() => {
+          reset()
+          void router.invalidate()
+        }}
+      />
+    </main>
+  ),
+})
+
+const home = createRoute({
+  getParentRoute: () => members,
+  path: '/',
+  beforeLoad: () => {
+    throw redirect({ to: '/send' })
+  },
+})
+
+const send = createRoute({
+  getParentRoute: () => members,
+  path: '/send',
+  validateSearch: (search: Record<string, unknown>): { to?: string } => ({ to: text(search.to) }),
+  component: lazyRouteComponent(() => import('./features/posts/SendPage'), 'SendPage'),
+})
+
+const post = createRoute({
+  getParentRoute: () => members,
+  path: '/posts/$postId',
+  component: lazyRouteComponent(() => import('./features/posts/PostPage'), 'PostPage'),
+})
+
+/** What the Links view is narrowed to. */
+export interface LinksSearch {
+  query?: string
+  campaign?: string
+  channel?: string
+  tag?: string
+  view?: 'flat'
+}
+
+const links = createRoute({
+  getParentRoute: () => members,
+  path: '/links',
+  validateSearch: (search: Record<string, unknown>): LinksSearch => ({
+    query: text(search.query),
+    campaign: text(search.campaign),
+    channel: text(search.channel),
+    tag: text(search.tag),
+    view: search.view === 'flat' ? 'flat' : undefined,
+  }),
+  component: lazyRouteComponent(() => import('./features/addresses/LinksPage'), 'LinksPage'),
+})
+
+const link = createRoute({
+  getParentRoute: () => links,
+  path: '$linkId',
+  component: lazyRouteComponent(() => import('./features/addresses/LinkSheet'), 'LinkSheet'),
+})
+
+const compare = createRoute({
+  getParentRoute: () => members,
+  path: '/compare',
+  validateSearch: readQuestion,
+  component: lazyRouteComponent(() => import('./features/comparing/ComparePage'), 'ComparePage'),
+})
+
+const setUp = createRoute({
+  getParentRoute: () => members,
+  path: '/set-up',
+  validateSearch: (search: Record<string, unknown>): { part?: string } => ({ part: text(search.part) }),
+  component: lazyRouteComponent(() => import('./features/setup/SetUpPage'), 'SetUpPage'),
+})
+
+export function makeRouter(queries: QueryClient) {
+  return createRouter({
+    routeTree: root.addChildren([
+      signIn,
+      members.addChildren([home, send, post, links.addChildren([link]), compare, setUp]),
+    ]),
+    context: { queries },
+    defaultPreload: 'intent',
+    scrollRestoration: true,
+    // Addresses that people can read and type, instead of the router's JSON.
+    parseSearch: parseSearchWith((value) => value),
+    stringifySearch: stringifySearchWith((value) => String(value)),
+    defaultNotFoundComponent: () => (
+      <div style={{ padding: 28 }}>
+        <h1>There is no such page</h1>
+        <p>The address may be mistyped. The places above lead on.</p>
+      </div>
+    ),
+  })
+}
+
+let router: ReturnType<typeof makeRouter>
+
+/** Keeps the one router for views that have to reload it. */
+export function startRouter(queries: QueryClient) {
+  router = makeRouter(queries)
+  return router
+}
+
+declare module '@tanstack/react-router' {
+  interface Register {
+    router: ReturnType<typeof makeRouter>
+  }
+}

@@ -1,0 +1,127 @@
+import { Combobox, Kbd, Loader, TextInput, useCombobox } from '@mantine/core'
+import { useDebouncedValue, useHotkeys } from '@mantine/hooks'
+import { IconSearch } from '@tabler/icons-react'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useNavigate } from '@tanstack/react-router'
+import { useRef, useState } from 'react'
+import { api, read, type Schema } from '../api/client'
+import { looksLikeAddress } from './usePasteAnywhere'
+import classes from './Shell.module.css'
+
+type Hit = Schema['FindHit']
+
+const commands = [
+  { label: 'Begin a post', words: 'begin new post send', go: '/send' },
+  { label: 'Show all links', words: 'links all list', go: '/links' },
+  { label: 'Compare channels', words: 'compare channels report clicks', go: '/compare' },
+  {
+    label: 'Set-up: channels and domains',
+    words: 'set-up setup channels domains tokens campaigns',
+    go: '/set-up',
+  },
+] as const
+
+const groups = [
+  { kind: 'campaign', label: 'Campaigns' },
+  { kind: 'post', label: 'Posts' },
+  { kind: 'link', label: 'Links' },
+] as const
+
+/** Always there: an address begins a post, words find links, posts, campaigns and commands. `/` and Ctrl+K go to it. */
+export function AddressBar() {
+  const [text, setText] = useState('')
+  const [query] = useDebouncedValue(text.trim(), 150)
+  const field = useRef<HTMLInputElement>(null)
+  const navigate = useNavigate()
+  const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() })
+  const isAddress = looksLikeAddress(text)
+  const found = useQuery({
+    queryKey: ['find', query],
+    queryFn: () => read(api.GET('/api/v1/find', { params: { query: { query } } })),
+    enabled: query.length > 0 && !isAddress,
+    placeholderData: keepPreviousData,
+  })
+  useHotkeys([
+    ['/', () => field.current?.focus()],
+    ['mod+K', () => field.current?.focus()],
+  ])
+
+  const matching = commands.filter((c) => text.trim() !== '' && c.words.includes(text.trim().toLowerCase()))
+  const hits = text.trim() === '' || isAddress ? [] : (found.data ?? [])
+
+  function choose(value: string) {
+    combobox.closeDropdown()
+    setText('')
+    field.current?.blur()
+    const [kind = '', key = ''] = [value.slice(0, value.indexOf(':')), value.slice(value.indexOf(':') + 1)]
+    if (kind === 'address') void navigate({ to: '/send', search: { to: key } })
+    else if (kind === 'go') void navigate({ to: key })
+    else if (kind === 'campaign') void navigate({ to: '/links', search: { campaign: key } })
+    else if (kind === 'post') void navigate({ to: '/posts/$postId', params: { postId: key } })
+    else void navigate({ to: '/links/$linkId', params: { linkId: key }, search: {} })
+  }
+
+  return (
+    <div className={classes.bar} role="search">
+      <Combobox store={combobox} onOptionSubmit={choose}>
+        <Combobox.Target>
+          <TextInput
+            ref={field}
+            aria-label="Paste an address, or find"
+            placeholder="Paste an address, or find"
+            radius="xl"
+            leftSection={<IconSearch size={16} aria-hidden />}
+            rightSection={found.isFetching ? <Loader size={14} /> : <Kbd size="xs">/</Kbd>}
+            value={text}
+            onChange={(event) => {
+              setText(event.currentTarget.value)
+              combobox.openDropdown()
+              combobox.selectFirstOption()
+            }}
+            onFocus={() => text && combobox.openDropdown()}
+            onBlur={() => combobox.closeDropdown()}
+            onKeyDown={(event) => {
+              if (event.key === 'Escape') field.current?.blur()
+              if (event.key === 'Enter' && isAddress) choose(`address:${text.trim()}`)
+            }}
+          />
+        </Combobox.Target>
+        <Combobox.Dropdown hidden={text.trim() === ''}>
+          <Combobox.Options mah={420} style={{ overflowY: 'auto' }}>
+            {isAddress && (
+              <Combobox.Option value={`address:${text.trim()}`}>
+                Begin a post with this address
+              </Combobox.Option>
+            )}
+            {matching.map((c) => (
+              <Combobox.Option key={c.go} value={`go:${c.go}`}>
+                {c.label}
+              </Combobox.Option>
+            ))}
+            <Hits hits={hits} />
+            {!isAddress && matching.length === 0 && hits.length === 0 && found.isFetched && (
+              <Combobox.Empty>Nothing has these words in its name.</Combobox.Empty>
+            )}
+            {found.isError && <Combobox.Empty>{found.error.message}</Combobox.Empty>}
+          </Combobox.Options>
+        </Combobox.Dropdown>
+      </Combobox>
+    </div>
+  )
+}
+
+function Hits({ hits }: { hits: Hit[] }) {
+  return groups.map(({ kind, label }) => {
+    const these = hits.filter((hit) => hit.kind === kind)
+    return these.length === 0 ? null : (
+      <Combobox.Group key={kind} label={label}>
+        {these.map((hit) => (
+          <Combobox.Option key={hit.key} value={`${kind}:${hit.key}`}>
+            {hit.label}
+            <span style={{ color: 'var(--mantine-color-dimmed)', fontSize: 13 }}> · {hit.detail}</span>
+          </Combobox.Option>
+        ))}
+      </Combobox.Group>
+    )
+  })
+}

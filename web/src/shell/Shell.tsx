@@ -1,0 +1,50 @@
+import { Anchor } from '@mantine/core'
+import { Link, Outlet } from '@tanstack/react-router'
+import { AccountMenu } from './AccountMenu'
+import { AddressBar } from './AddressBar'
+import { usePasteAnywhere } from './usePasteAnywhere'
+import { Wordmark } from './Wordmark'
+import classes from './Shell.module.css'
+
+/** The places, in the order in which the work is done. */
+const places = [
+  { to: '/send', label: 'Send' },
+  { to: '/links', label: 'Links' },
+  { to: '/compare', label: 'Compare' },
+  { to: '/set-up', label: 'Set-up' },
+] as const
+
+/** What stands around every view: the places, the address bar, the account. */
+export function Shell() {
+  usePasteAnywhere()
+  return (
+    <>
+      <Anchor href="#content" className={classes.skip}>
+        To the content
+      </Anchor>
+      <header className={classes.header}>
+        <Link to="/send" aria-label="Cursus, begin a post" className={classes.home}>
+          <Wordmark />
+        </Link>
+        <nav aria-label="Places" className={classes.places}>
+          {places.map((place) => (
+            <Link
+              key={place.to}
+              to={place.to}
+              className={classes.place}
+              activeProps={{ 'aria-current': 'page' }}
+              activeOptions={{ includeSearch: false }}
+            >
+              {place.label}
+            </Link>
+          ))}
+        </nav>
+        <AddressBar />
+        <AccountMenu />
+      </header>
+      <main id="content" tabIndex={-1} className={classes.content}>
+        <Outlet />
+      </main>
+    </>
+  )
+}
