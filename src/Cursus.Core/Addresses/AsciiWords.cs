@@ -8,7 +8,16 @@ public static class AsciiWords
 {
     private static readonly Dictionary<char, string> Ligatures = new()
     {
-        ['ß'] = "ss", ['æ'] = "ae", ['œ'] = "oe", ['ø'] = "o", ['ł'] = "l", ['đ'] = "d", ['ð'] = "d", ['þ'] = "th", ['ı'] = "i", ['ħ'] = "h",
+        ['ß'] = "ss",
+        ['æ'] = "ae",
+        ['œ'] = "oe",
+        ['ø'] = "o",
+        ['ł'] = "l",
+        ['đ'] = "d",
+        ['ð'] = "d",
+        ['þ'] = "th",
+        ['ı'] = "i",
+        ['ħ'] = "h",
     };
 
     /// <summary>The words of <paramref name="text"/>: accents dropped, ligatures written out, apostrophes closed up, everything else a word break.</summary>

@@ -92,6 +92,11 @@ public sealed class ClickJournal : IDisposable
         {
             foreach (var segment in segments.Where(s => s.End > from))
             {
+                if (clicks.Count == most)
+                {
+                    break;
+                }
+
                 next = Math.Max(next, segment.BasePosition);
                 while (clicks.Count < most && next < segment.End && segment.TryRead(next, out var content, out var following))
                 {
@@ -111,15 +116,15 @@ public sealed class ClickJournal : IDisposable
     public void Forget(long shippedTo)
     {
         lock (flushing)
-        lock (gate)
-        {
-            while (segments.Count > 1 && segments[0].End <= shippedTo)
+            lock (gate)
             {
-                segments[0].Dispose();
-                File.Delete(segments[0].Path);
-                segments.RemoveAt(0);
+                while (segments.Count > 1 && segments[0].End <= shippedTo)
+                {
+                    segments[0].Dispose();
+                    File.Delete(segments[0].Path);
+                    segments.RemoveAt(0);
+                }
             }
-        }
     }
 
     public void Dispose()

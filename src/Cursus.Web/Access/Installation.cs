@@ -86,7 +86,11 @@ public static class Installation
         db.AddRange(workspace, new Member { WorkspaceId = workspace.Id, AccountId = account.Id, Role = Role.Owner, CreatedAt = now });
         ShortDomain? first = domain is null ? null : new ShortDomain
         {
-            WorkspaceId = workspace.Id, Name = domain, IsDefault = true, CreatedAt = now, VerifiedAt = DomainName.NeedsNoProof(domain) ? now : null,
+            WorkspaceId = workspace.Id,
+            Name = domain,
+            IsDefault = true,
+            CreatedAt = now,
+            VerifiedAt = DomainName.NeedsNoProof(domain) ? now : null,
         };
         if (first is not null)
         {

@@ -42,7 +42,15 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         });
         var channels = scenario.Channels.Select((c, i) => new Channel
         {
-            WorkspaceId = workspace.Id, Key = c.Key, Name = c.Name, Source = c.Source, Medium = c.Medium, Signet = c.Signet, Color = c.Color, TextLimit = c.TextLimit, Position = i,
+            WorkspaceId = workspace.Id,
+            Key = c.Key,
+            Name = c.Name,
+            Source = c.Source,
+            Medium = c.Medium,
+            Signet = c.Signet,
+            Color = c.Color,
+            TextLimit = c.TextLimit,
+            Position = i,
         }).ToDictionary(c => c.Key);
         var campaigns = calendar.Select(p => p.Campaign).Concat(scenario.Campaigns).DistinctBy(c => c.Key)
             .ToDictionary(c => c.Key, c => new Campaign { WorkspaceId = workspace.Id, Key = c.Key, Name = c.Name });

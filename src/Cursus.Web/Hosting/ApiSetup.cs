@@ -24,12 +24,13 @@ public static class ApiSetup
         services.AddExceptionHandler<UnreadableRequests>();
         services.AddProblemDetails(problems => problems.CustomizeProblemDetails = context =>
         {
-            // Answers that no endpoint made, such as 404 for an unknown path, carry a code like all others.
+            // Answers that no endpoint made, such as 404 for an unknown path, carry a code and the next step like all others.
+            context.ProblemDetails.Detail ??= "The API has nothing for this method at this path. Its description is at /api/reference.";
             context.ProblemDetails.Extensions.TryAdd("code", context.ProblemDetails.Status switch
             {
-                404 => "not-found",
-                405 => "method-not-allowed",
-                415 => "not-json",
+                StatusCodes.Status404NotFound => "not-found",
+                StatusCodes.Status405MethodNotAllowed => "method-not-allowed",
+                StatusCodes.Status415UnsupportedMediaType => "not-json",
                 var status => $"status-{status}",
             });
         });
@@ -92,7 +93,6 @@ public static class ApiSetup
         BreakdownReport.Map(api);
         SeriesReport.Map(api);
         Find.Map(api);
-        api.MapFallback(() => ApiProblem.Of(404, "not-found", "The API has no such path. Its description is at /api/reference."));
 
         app.MapOpenApi("/api/openapi.json");
         app.MapScalarApiReference("/api/reference", reference => reference

@@ -67,6 +67,12 @@ public static class WebAppSetup
                 file.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         };
         app.UseStaticFiles(files);
-        app.MapFallbackToFile("index.html", files);
+        app.Use((context, next) =>
+        {
+            var isView = context.GetEndpoint() is null && HttpMethods.IsGet(context.Request.Method) && !context.Request.Path.StartsWithSegments("/api");
+            context.Request.Path = isView ? "/index.html" : context.Request.Path;
+            return next(context);
+        });
+        app.UseStaticFiles(files);
     }
 }

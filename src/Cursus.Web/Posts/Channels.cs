@@ -48,8 +48,14 @@ public static class Channels
         var count = await Mine(db, member).CountAsync(cancel);
         var channel = new Channel
         {
-            WorkspaceId = member.WorkspaceId, Key = key, Name = name, Source = key, Medium = "social", Signet = name.Length > 0 ? name[..Math.Min(2, name.Length)] : "",
-            Color = (short)(count % 10), Position = count,
+            WorkspaceId = member.WorkspaceId,
+            Key = key,
+            Name = name,
+            Source = key,
+            Medium = "social",
+            Signet = name.Length > 0 ? name[..Math.Min(2, name.Length)] : "",
+            Color = (short)(count % 10),
+            Position = count,
         };
         if (Apply(request with { Name = name }, channel) is { Any: true } errors)
         {

@@ -1,0 +1,142 @@
+# Testing: every layer on a data folder and ports of its own, beside a running demo.
+
+PASSED=0 FAILED=0
+
+# run_tests [LAYER]: runs all layers, or one; closes with the sum over all of them.
+run_tests() {
+  local layers=(core web front browser checks) layer
+  if [ $# -gt 0 ]; then
+    layers=("$1")
+  fi
+  need_toolchain
+  need_packages postgresql-15 chromium
+  rm -rf artifacts/test
+  mkdir -p artifacts/test
+  for layer in "${layers[@]}"; do
+    case $layer in
+      core | web | front | browser | checks)
+        echo "== $layer"
+        "test_$layer"
+        ;;
+      *) fail "there is no layer “$layer”; there are core, web, front, browser, checks." ;;
+    esac
+  done
+  echo "$PASSED passed, $FAILED failed"
+  [ "$FAILED" -eq 0 ]
+}
+
+# counted NAME COMMAND...: a check that passes or fails as a whole.
+counted() {
+  local name=$1
+  shift
+  if "$@"; then
+    say "passed: $name"
+    PASSED=$((PASSED + 1))
+  else
+    say "FAILED: $name"
+    FAILED=$((FAILED + 1))
+  fi
+}
+
+# dotnet_tests PROJECT: runs one project and adds its counts up.
+dotnet_tests() {
+  local log="artifacts/test/$1.log" passed failed
+  dotnet test --project "tests/$1" >"$log" 2>&1 || true
+  passed=$(sed -n 's/^ *succeeded: *//p' "$log" | tail -n 1)
+  failed=$(sed -n 's/^ *failed: *//p' "$log" | tail -n 1)
+  if [ -z "$passed" ] || [ "$failed" != 0 ]; then
+    grep -vE '^ +at ' "$log" | tail -n 60
+  fi
+  PASSED=$((PASSED + ${passed:-0}))
+  FAILED=$((FAILED + ${failed:-1}))
+  say "$1: ${passed:-0} passed, ${failed:-1} failed"
+}
+
+test_core() { dotnet_tests Cursus.Core.Tests; }
+
+test_web() {
+  DATA=$(data_folder "$PWD/.data-test")
+  pg_prepare "$DATA"
+  pg_start "$DATA"
+  trap 'pg_stop "$DATA"' EXIT
+  CURSUS_TEST_DATABASE=$(pg_connection "$DATA" postgres)
+  export CURSUS_TEST_DATABASE
+  dotnet_tests Cursus.Web.Tests
+  pg_stop "$DATA"
+  trap - EXIT
+}
+
+test_front() {
+  build_all
+  counted "types of the web application" npm --prefix web run --silent typecheck
+  counted "lint of the web application" npm --prefix web run --silent lint
+  counted "formatting of the web application" npm --prefix web run --silent format:check
+  counted "weight of the first view" node scripts/first-view-weight.mjs
+}
+
+test_browser() {
+  local data="$PWD/.data-test-browser" empty="$PWD/.data-test-empty" port empty_port
+  rm -rf "$data" "$empty"
+  port=$(two_free_ports)
+  [ -d tests/browser/node_modules ] || rm -f artifacts/marks/browser-packages
+  unless_built browser-packages tests/browser/package-lock.json -- install_browser_tests
+  counted "types of the browser tests" npm --prefix tests/browser run --silent typecheck
+  ./cursus start --background --data "$data" --port "$port" >artifacts/test/start.log || { cat artifacts/test/start.log; fail "the application for the browser tests did not start."; }
+  empty_port=$(two_free_ports)
+  ./cursus start --background --data "$empty" --port "$empty_port" --empty --no-standins >artifacts/test/start-empty.log || {
+    ./cursus stop --data "$data"
+    cat artifacts/test/start-empty.log
+    fail "the empty application for the browser tests did not start."
+  }
+  trap './cursus stop --data "$PWD/.data-test-browser" >/dev/null; ./cursus stop --data "$PWD/.data-test-empty" >/dev/null' EXIT
+  (
+    cd tests/browser
+    CURSUS_ADDRESS="http://localhost:$port" CURSUS_STANDINS_PORT=$((port + 1)) CURSUS_EMPTY_ADDRESS="http://localhost:$empty_port" \
+      CURSUS_DATA="$data" npx playwright test
+  ) || true
+  local summary
+  summary=$(node -e '
+    try {
+      const { stats } = JSON.parse(require("fs").readFileSync("tests/browser/results/results.json", "utf8"))
+      console.log(stats.expected + stats.flaky, stats.unexpected)
+    } catch { console.log(0, 1) }')
+  PASSED=$((PASSED + ${summary% *}))
+  FAILED=$((FAILED + ${summary#* }))
+  ./cursus stop --data "$data" >/dev/null
+  ./cursus stop --data "$empty" >/dev/null
+  trap - EXIT
+  rm -rf "$data" "$empty"
+}
+
+install_browser_tests() {
+  say "Fetching the browser tests' packages"
+  PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 quietly npm --prefix tests/browser ci --no-progress
+}
+
+# two_free_ports: prints a port that is free together with the one after it.
+two_free_ports() {
+  node -e '
+    const net = require("net")
+    const listen = (port) => new Promise((yes, no) => { const s = net.createServer().once("error", no); s.listen(port, "127.0.0.1", () => yes(s)) })
+    ;(async () => {
+      for (;;) {
+        const first = await listen(0), port = first.address().port
+        const second = port < 65534 && await listen(port + 1).catch(() => null)
+        first.close()
+        if (second) { second.close(); console.log(port); return }
+      }
+    })()'
+}
+
+test_checks() {
+  counted "formatting of the C# code" dotnet format Cursus.slnx --verify-no-changes --no-restore --exclude src/Cursus.Data/Migrations
+  counted "the model has no change without a migration" migrations_are_complete
+  counted "scripts are valid" bash -n cursus scripts/*.sh .ci/run
+}
+
+migrations_are_complete() {
+  dotnet tool restore >/dev/null && dotnet ef migrations has-pending-model-changes --project src/Cursus.Data >artifacts/test/migrations.log 2>&1 || {
+    tail -n 3 artifacts/test/migrations.log
+    return 1
+  }
+}

@@ -1,0 +1,97 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using Cursus.Web.Access;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Cursus.Web.Tests.Access;
+
+/// <summary>A workspace never sees another's data. The endpoints are taken from the application itself, so that a new one is tested without being named here.</summary>
+public class IsolationTests(CursusApp app)
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task Every_entry_of_another_workspace_does_not_exist()
+    {
+        var (mine, other) = (await World.Make(app), await World.Make(app));
+        var foreign = await IdsOf(other);
+        var withId = Endpoints().Where(e => e.Pattern.Contains("{id", StringComparison.Ordinal)).ToList();
+        withId.Count.ShouldBeGreaterThan(15);
+        foreach (var (method, pattern) in withId)
+        {
+            var feature = pattern.Split('/')[3];
+            foreign.ShouldContainKey(feature, $"{method} {pattern} needs an entry of another workspace to be tested with");
+            var path = pattern.Replace("{id:guid}", foreign[feature], StringComparison.Ordinal);
+            var answer = await mine.Owner.SendAsync(new HttpRequestMessage(new HttpMethod(method), path) { Content = method == "PATCH" ? JsonContent.Create(new { name = "Taken over" }) : null }, Cancel);
+            answer.StatusCode.ShouldBe(HttpStatusCode.NotFound, $"{method} {path}");
+            (await other.Owner.SendAsync(new HttpRequestMessage(HttpMethod.Get, $"/api/v1/{feature}?limit=500"), Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        }
+
+        (await IdsOf(other, make: false)).ShouldBe(foreign, ignoreOrder: true);
+    }
+
+    [Fact]
+    public async Task No_list_and_no_report_shows_anything_of_another_workspace()
+    {
+        var (mine, other) = (await World.Make(app), await World.Make(app));
+        var foreign = await IdsOf(other);
+        var post = await World.Read(await other.Owner.GetAsync($"/api/v1/posts/{foreign["posts"]}", Cancel));
+        await other.Visit(World.Slug(post, 0));
+        await app.Shipped();
+
+        var lists = Endpoints().Where(e => e.Method == "GET" && !e.Pattern.Contains('{', StringComparison.Ordinal) && !e.Pattern.EndsWith("introduction", StringComparison.Ordinal)).ToList();
+        lists.Count.ShouldBeGreaterThan(9);
+        foreach (var (_, pattern) in lists)
+        {
+            var text = await (await mine.Owner.GetAsync($"{pattern}?query=a&by=link&limit=500", Cancel)).Content.ReadAsStringAsync(Cancel);
+            foreach (var secret in foreign.Values.Append(other.Domain).Append(other.Workspace.Name).Append(other.OwnerEmail))
+            {
+                text.ShouldNotContain(secret, customMessage: pattern);
+            }
+        }
+
+        var asked = await mine.Breakdown($"by=link&link={post["placements"]![0]!["link"]!["id"]}");
+        ((int)asked["total"]!["clicks"]!).ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task Another_workspaces_words_cannot_be_used()
+    {
+        var (mine, other) = (await World.Make(app), await World.Make(app));
+        await other.Owner.PostAsJsonAsync("/api/v1/campaigns", new { name = "Perseid nights" }, Cancel);
+        var refused = await mine.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p =>
+        {
+            p["campaign"] = "perseid-nights";
+            p["domain"] = other.Domain;
+        }), Cancel);
+        var errors = (await World.Read(refused))["errors"]!;
+        errors["campaign"].ShouldNotBeNull();
+        errors["domain"].ShouldNotBeNull();
+        (await mine.Owner.PostAsJsonAsync("/api/v1/domains", new { name = other.Domain }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+    }
+
+    private List<(string Method, string Pattern)> Endpoints() => [.. app.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
+        .Where(e => e.Metadata.GetMetadata<NeedsRole>() is not null)
+        .SelectMany(e => e.Metadata.GetRequiredMetadata<IHttpMethodMetadata>().HttpMethods.Select(m => (m, "/" + e.RoutePattern.RawText!.TrimStart('/'))))];
+
+    /// <summary>One entry of each feature that has entries.</summary>
+    private static async Task<Dictionary<string, string>> IdsOf(World world, bool make = true)
+    {
+        if (make)
+        {
+            await world.Send(p => p["tags"] = new JsonArray("event"));
+            await world.Owner.PostAsJsonAsync("/api/v1/tokens", new { name = "mine" }, Cancel);
+        }
+
+        var ids = new Dictionary<string, string>();
+        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens" })
+        {
+            var list = await World.Read(await world.Owner.GetAsync($"/api/v1/{feature}", Cancel));
+            ids[feature] = (string)list["items"]![0]!["id"]!;
+        }
+
+        return ids;
+    }
+}

@@ -1,0 +1,119 @@
+using CsCheck;
+using Cursus.Core.Clicks;
+using Cursus.Data.Clicks;
+using NodaTime;
+
+namespace Cursus.Web.Tests.Clicks;
+
+public sealed class ClickJournalTests : IDisposable
+{
+    private const long SmallSegment = 4096;
+
+    private static readonly Gen<Click> Clicks = Gen.Select(
+        Gen.Long[0, 4_000_000_000_000], Gen.Guid, Gen.Enum<ClickKind>(), Gen.Long, Gen.String[Gen.Char["abc.ü日"], 0, 40], Gen.String[0, 400])
+        .Select((at, link, kind, visitor, referrer, agent) => new Click(
+            Instant.FromUnixTimeMilliseconds(at), link, kind, visitor, referrer, string.Concat(agent.Where(c => !char.IsSurrogate(c))), "en"));
+
+    private readonly string folder = Directory.CreateTempSubdirectory("cursus-journal-").FullName;
+
+    public void Dispose() => Directory.Delete(folder, recursive: true);
+
+    [Fact]
+    public void What_was_appended_is_read_back_in_order_over_any_number_of_segments() => Clicks.Array[0, 60].Sample(clicks =>
+    {
+        using var journal = Open(out _);
+        foreach (var click in clicks)
+        {
+            journal.Append(click).ShouldBeTrue();
+        }
+
+        ReadAll(journal, 0).ShouldBe(clicks);
+    }, iter: 40, threads: 1);
+
+    [Fact]
+    public void A_journal_that_is_opened_again_goes_on_where_it_ended() => Gen.Select(Clicks.Array[1, 40], Clicks.Array[1, 40]).Sample((before, after) =>
+    {
+        using (var journal = Open(out var path))
+        {
+            Array.ForEach(before, c => journal.Append(c));
+            // What a killed process leaves behind: the files as they are in this moment, nothing closed.
+            CopyTo(path, path + "-after-kill");
+        }
+
+        using var again = new ClickJournal(Last + "-after-kill", SmallSegment);
+        Array.ForEach(after, c => again.Append(c));
+        ReadAll(again, 0).ShouldBe([.. before, .. after]);
+    }, iter: 20, threads: 1);
+
+    [Fact]
+    public void A_torn_last_record_is_passed_over_and_written_over()
+    {
+        var clicks = Clicks.Array[3].Single();
+        using (var journal = Open(out _))
+        {
+            Array.ForEach(clicks, c => journal.Append(c));
+        }
+
+        var file = Directory.GetFiles(Last, "*.clicks").Single();
+        var bytes = File.ReadAllBytes(file);
+        var end = Array.FindLastIndex(bytes, b => b != 0);
+        bytes[end] ^= 0xff;
+        File.WriteAllBytes(file, bytes);
+
+        using var again = new ClickJournal(Last, SmallSegment);
+        ReadAll(again, 0).ShouldBe(clicks[..2]);
+        again.Append(clicks[2]);
+        ReadAll(again, 0).ShouldBe(clicks);
+    }
+
+    [Fact]
+    public void Only_segments_that_were_shipped_whole_are_forgotten()
+    {
+        var clicks = Clicks.Array[60].Single();
+        using var journal = Open(out _);
+        Array.ForEach(clicks, c => journal.Append(c));
+        var half = journal.Read(0, 30, out var shippedTo);
+        half.Count.ShouldBe(30);
+
+        journal.Forget(shippedTo);
+
+        ReadAll(journal, shippedTo).ShouldBe(clicks[30..]);
+        Directory.GetFiles(Last, "*.clicks").Length.ShouldBeGreaterThan(0);
+    }
+
+    [Fact]
+    public void One_journal_has_one_owner()
+    {
+        using var journal = Open(out var path);
+        Should.Throw<IOException>(() => new ClickJournal(path, SmallSegment));
+    }
+
+    private string Last { get; set; } = "";
+
+    private ClickJournal Open(out string path)
+    {
+        path = Last = Path.Combine(folder, Guid.NewGuid().ToString("N"));
+        return new ClickJournal(path, SmallSegment);
+    }
+
+    private static List<Click> ReadAll(ClickJournal journal, long from)
+    {
+        var read = new List<Click>();
+        while (journal.Read(from, 7, out var next) is { Count: > 0 } batch)
+        {
+            read.AddRange(batch.Select(b => b.Click));
+            from = next;
+        }
+
+        return read;
+    }
+
+    private static void CopyTo(string from, string to)
+    {
+        Directory.CreateDirectory(to);
+        foreach (var file in Directory.GetFiles(from).Where(f => !f.EndsWith(".lock", StringComparison.Ordinal)))
+        {
+            File.Copy(file, Path.Combine(to, Path.GetFileName(file)));
+        }
+    }
+}

@@ -1,0 +1,64 @@
+using CsCheck;
+using Cursus.Core.Clicks;
+using Cursus.Data.Clicks;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Tests.Clicks;
+
+public class ClickStoreTests(CursusApp app)
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task However_a_journal_is_cut_into_batches_and_repeated_each_click_is_stored_once()
+    {
+        var world = await World.Make(app, "Asia/Tokyo");
+        var links = (await world.Send())["placements"]!.AsArray().Select(p => (Guid)p!["link"]!["id"]!).ToArray();
+        await using var source = app.DataSource();
+        var store = new ClickStore(source);
+        var (journalId, shippedTo) = await store.Register(Guid.NewGuid(), Cancel);
+        shippedTo.ShouldBe(0);
+
+        // Over a month's end in UTC that is another day in the workspace's zone.
+        var begin = Instant.FromUtc(2026, 10, 31, 12, 0);
+        var clicks = Gen.Select(Gen.Int[0, 86_400], Gen.Int[0, 1], Gen.Enum<ClickKind>(), Gen.Long).Array[300].Single()
+            .Select((c, i) => (Position: i * 64L, Click: new Click(begin + Duration.FromSeconds(c.Item1), links[c.Item2], c.Item3, c.Item4, "", "agent", ""))).ToList();
+        var random = new Random(7);
+        var end = clicks.Count;
+        for (var from = 0; from < end;)
+        {
+            var to = Math.Min(end, from + random.Next(1, 60));
+            var batch = clicks[Math.Max(0, from - random.Next(0, 40))..to];
+            await store.Ship(journalId, batch, to * 64L, Cancel);
+            await store.Ship(journalId, batch, to * 64L, Cancel);
+            from = to;
+        }
+
+        await using var db = app.Database();
+        (await db.Database.SqlQuery<int>($"select count(*)::int as \"Value\" from clicks where link_id = any({links})").SingleAsync(Cancel)).ShouldBe(300);
+        var tokyo = DateTimeZoneProviders.Tzdb["Asia/Tokyo"];
+        var expected = clicks.GroupBy(c => (c.Click.LinkId, Day: c.Click.At.InZone(tokyo).Date, c.Click.Kind)).ToDictionary(g => g.Key, g => (long)g.Count());
+        var rolled = await db.LinkDays.Where(d => links.Contains(d.LinkId)).ToListAsync(Cancel);
+        rolled.ToDictionary(d => (d.LinkId, d.Day, d.Kind), d => d.Clicks).ShouldBe(expected, ignoreOrder: true);
+    }
+
+    [Fact]
+    public async Task A_batch_that_fails_is_not_half_stored()
+    {
+        var world = await World.Make(app);
+        var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
+        await using var source = app.DataSource();
+        var store = new ClickStore(source);
+        var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
+        Click At(Instant at, string agent) => new(at, link, ClickKind.Person, 1, "", agent, "");
+        var now = Instant.FromUtc(2026, 11, 1, 0, 0);
+
+        // PostgreSQL takes no zero character in a text, so the whole batch is refused.
+        await Should.ThrowAsync<Npgsql.PostgresException>(() => store.Ship(journalId, [(0, At(now, "good")), (64, At(now, "b\0d"))], 128, Cancel));
+
+        await using var db = app.Database();
+        (await db.LinkDays.AnyAsync(d => d.LinkId == link, Cancel)).ShouldBeFalse();
+        (await db.Journals.SingleAsync(j => j.Id == journalId, Cancel)).ShippedTo.ShouldBe(0);
+    }
+}

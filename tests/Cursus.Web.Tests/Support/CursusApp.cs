@@ -1,0 +1,96 @@
+using Cursus.Data;
+using Cursus.Data.Clicks;
+using Cursus.Web.Edge;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
+
+[assembly: AssemblyFixture(typeof(CursusApp))]
+
+namespace Cursus.Web.Tests.Support;
+
+/// <summary>
+/// The application on a database of its own for this run, in the cluster that <c>CURSUS_TEST_DATABASE</c> names. Each test makes a workspace of
+/// its own in it, so that tests neither disturb nor see one another, as workspaces must not.
+/// </summary>
+public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
+{
+    private readonly string folder = Directory.CreateTempSubdirectory("cursus-test-").FullName;
+    private readonly string connection;
+    private readonly string database = $"test_{Guid.NewGuid():N}";
+    private readonly string server;
+
+    public CursusApp()
+    {
+        server = Environment.GetEnvironmentVariable("CURSUS_TEST_DATABASE")
+            ?? throw new InvalidOperationException("CURSUS_TEST_DATABASE is not set. Run these tests with ./cursus test web.");
+        connection = new NpgsqlConnectionStringBuilder(server) { Database = database, MaxPoolSize = 20 }.ConnectionString;
+    }
+
+    public async ValueTask InitializeAsync()
+    {
+        await Run($"create database {database}");
+        await using var db = Database();
+        await db.Database.MigrateAsync();
+        _ = Server;
+    }
+
+    public CursusDb Database()
+    {
+        var options = new DbContextOptionsBuilder<CursusDb>();
+        CursusDb.Configure(options, connection);
+        return new CursusDb(options.Options);
+    }
+
+    public NpgsqlDataSource DataSource()
+    {
+        var source = new NpgsqlDataSourceBuilder(connection);
+        source.UseNodaTime();
+        return source.Build();
+    }
+
+    /// <summary>Waits until every click answered so far is in the database.</summary>
+    public async Task Shipped()
+    {
+        var journal = Services.GetRequiredService<ClickJournal>();
+        var end = journal.End;
+        await using var db = Database();
+        for (var tries = 0; tries < 200; tries++)
+        {
+            if (await db.Journals.AnyAsync(j => j.Key == journal.Key && j.ShippedTo >= end))
+            {
+                return;
+            }
+
+            await Task.Delay(25);
+        }
+
+        throw new TimeoutException("The clicks were not shipped within five seconds.");
+    }
+
+    public LinkTable Links => Services.GetRequiredService<LinkTable>();
+
+    public override async ValueTask DisposeAsync()
+    {
+        await base.DisposeAsync();
+        NpgsqlConnection.ClearAllPools();
+        await Run($"drop database {database} with (force)");
+        Directory.Delete(folder, recursive: true);
+    }
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
+        .UseEnvironment("Production")
+        .UseSetting("ConnectionStrings:Cursus", connection)
+        .UseSetting("Cursus:JournalFolder", Path.Combine(folder, "journal"))
+        .UseSetting("Cursus:PublicScheme", "http")
+        .UseSetting("Cursus:TrustedProxies:0", "127.0.0.1");
+
+    private async Task Run(string sql)
+    {
+        await using var source = NpgsqlDataSource.Create(server);
+        await using var command = source.CreateCommand(sql);
+        await command.ExecuteNonQueryAsync();
+    }
+}
