@@ -13,9 +13,8 @@ import { Problem } from './api/client'
 import { sessionQuery } from './features/access/session'
 import { readQuestion } from './features/comparing/question'
 import { Failed } from './parts/States'
+import { text } from './parts/addressText'
 import { Shell } from './shell/Shell'
-
-const text = (value: unknown) => (typeof value === 'string' && value !== '' ? value : undefined)
 
 const root = createRootRouteWithContext<{ queries: QueryClient }>()({ component: Outlet })
 
@@ -130,6 +129,8 @@ export function makeRouter(queries: QueryClient) {
     context: { queries },
     defaultPreload: 'intent',
     scrollRestoration: true,
+    // What a view's own reading of the address passes over must not reach it by another way.
+    search: { strict: true },
     // Addresses that people can read and type, instead of the router's JSON.
     parseSearch: parseSearchWith((value) => value),
     stringifySearch: stringifySearchWith((value) => String(value)),

@@ -15,6 +15,13 @@ export class Problem extends Error {
   }
 }
 
+/** What to tell a person about an error: where fields are at fault, what is wrong with them. */
+export function wordsOf(error: Error): string {
+  if (!(error instanceof Problem)) return 'Something in this page failed. Reload it; what was saved is safe.'
+  const texts = Object.values(error.errors).flat()
+  return texts.length > 0 ? texts.join(' ') : error.message
+}
+
 let csrfToken = ''
 
 /** Remembers the token that goes with each request that changes something. */

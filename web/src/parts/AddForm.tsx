@@ -1,6 +1,6 @@
 import { Alert, Group } from '@mantine/core'
 import type { FormEventHandler, ReactNode } from 'react'
-import { Problem } from '../api/client'
+import { wordsOf } from '../api/client'
 
 /** One line of fields that adds an entry to the list above it. */
 export function AddForm(props: {
@@ -8,7 +8,6 @@ export function AddForm(props: {
   onSubmit: FormEventHandler<HTMLFormElement>
   children: ReactNode
 }) {
-  const texts = props.error instanceof Problem ? Object.values(props.error.errors).flat() : []
   return (
     <form onSubmit={props.onSubmit}>
       <Group mt="md" align="end" gap="sm">
@@ -16,7 +15,7 @@ export function AddForm(props: {
       </Group>
       {props.error && (
         <Alert role="alert" variant="default" mt="sm" title="Not added">
-          {texts.length > 0 ? texts.join(' ') : props.error.message}
+          {wordsOf(props.error)}
         </Alert>
       )}
     </form>

@@ -1,7 +1,7 @@
 import { Alert, Button, Skeleton, Stack, Text, Title } from '@mantine/core'
 import { IconAlertTriangle } from '@tabler/icons-react'
 import type { ReactNode } from 'react'
-import { Problem } from '../api/client'
+import { Problem, wordsOf } from '../api/client'
 
 /** Shown while something is on its way. */
 export function Loading({ rows = 6 }: { rows?: number }) {
@@ -23,11 +23,7 @@ export function Failed({ error, onRetry }: { error: Error; onRetry?: () => void 
       icon={<IconAlertTriangle aria-hidden color="var(--bad)" />}
       title={error instanceof Problem && error.code === 'unreachable' ? 'No connection' : 'This did not work'}
     >
-      <Text size="sm">
-        {error instanceof Problem
-          ? error.message
-          : 'Something in this page failed. Reload it; what was saved is safe.'}
-      </Text>
+      <Text size="sm">{wordsOf(error)}</Text>
       {onRetry && (
         <Button mt="sm" variant="default" onClick={onRetry}>
           Try again

@@ -3,7 +3,7 @@ import { useDebouncedValue, useHotkeys } from '@mantine/hooks'
 import { IconSearch } from '@tabler/icons-react'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { api, read, type Schema } from '../api/client'
 import { looksLikeAddress } from './usePasteAnywhere'
 import classes from './Shell.module.css'
@@ -49,6 +49,12 @@ export function AddressBar() {
   const matching = commands.filter((c) => text.trim() !== '' && c.words.includes(text.trim().toLowerCase()))
   const hits = text.trim() === '' || isAddress ? [] : (found.data ?? [])
 
+  // The first option is chosen by Enter; it has to be drawn before it can be picked out.
+  const { selectFirstOption } = combobox
+  useEffect(() => {
+    if (text) selectFirstOption()
+  }, [text, found.data, selectFirstOption])
+
   function choose(value: string) {
     combobox.closeDropdown()
     setText('')
@@ -76,13 +82,11 @@ export function AddressBar() {
             onChange={(event) => {
               setText(event.currentTarget.value)
               combobox.openDropdown()
-              combobox.selectFirstOption()
             }}
             onFocus={() => text && combobox.openDropdown()}
             onBlur={() => combobox.closeDropdown()}
             onKeyDown={(event) => {
               if (event.key === 'Escape') field.current?.blur()
-              if (event.key === 'Enter' && isAddress) choose(`address:${text.trim()}`)
             }}
           />
         </Combobox.Target>

@@ -211,9 +211,5 @@ function More({ onReached }: { onReached: () => void }) {
   useEffect(() => {
     if (isInSight) onReached()
   })
-  return (
-    <div ref={ref}>
-      <Loading rows={2} />
-    </div>
-  )
+  return <div ref={ref} className={classes.more}></div>
 }

@@ -17,6 +17,7 @@ export default function RangePicker({ from, to, onPick }: Props) {
       aria-label="Any days"
       allowSingleDateInRange
       firstDayOfWeek={1}
+      defaultDate={from}
       value={range}
       onChange={(picked) => {
         setRange(picked)

@@ -1,4 +1,5 @@
 import type { Schema } from '../../api/client'
+import { text } from '../../parts/addressText'
 
 export type Breakdown = Schema['BreakdownReportResponse']
 export type BreakdownRow = Schema['BreakdownReportRow']
@@ -53,16 +54,17 @@ const isDay = (value: unknown): value is string =>
 /** Reads the address; what makes no sense in it is passed over. */
 export function readQuestion(search: Record<string, unknown>): Question {
   const question: Question = {}
-  if (typeof search.by === 'string' && search.by in dimensions) question.by = search.by as Dimension
+  const by = text(search.by)
+  const days = text(search.days)
+  if (by && by in dimensions) question.by = by as Dimension
   if (isDay(search.from) && isDay(search.to)) {
     question.from = search.from
     question.to = search.to
-  } else if (typeof search.days === 'string' && search.days in spans)
-    question.days = search.days as keyof typeof spans
+  } else if (days && days in spans) question.days = days as keyof typeof spans
   if (search.compare === 'none') question.compare = 'none'
   for (const filter of filters) {
-    const value = search[filter]
-    if (typeof value === 'string' && value !== '') question[filter] = value
+    const value = text(search[filter])
+    if (value) question[filter] = value
   }
   return question
 }

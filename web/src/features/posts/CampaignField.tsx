@@ -1,6 +1,6 @@
 import { Combobox, InputBase, Loader, Text, useCombobox } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { api, read } from '../../api/client'
 import type { Campaign } from '../../api/vocabulary'
 
@@ -33,6 +33,12 @@ export function CampaignField({ campaigns, value, onChange, error }: Props) {
     (c) => c.name.toLowerCase().includes(wanted) || c.key.toLowerCase().includes(wanted),
   )
   const isNew = wanted !== '' && !campaigns.some((c) => c.name.toLowerCase() === wanted || c.key === wanted)
+
+  // The first match is chosen by Enter; it has to be drawn before it can be picked out.
+  const { selectFirstOption } = combobox
+  useEffect(() => {
+    if (typed) selectFirstOption()
+  }, [typed, selectFirstOption])
 
   function take(key: string) {
     setTyped(null)
@@ -67,7 +73,6 @@ export function CampaignField({ campaigns, value, onChange, error }: Props) {
           onChange={(event) => {
             setTyped(event.currentTarget.value)
             combobox.openDropdown()
-            combobox.selectFirstOption()
           }}
           onClick={() => combobox.openDropdown()}
           onFocus={(event) => {

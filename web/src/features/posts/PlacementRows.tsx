@@ -120,7 +120,7 @@ function PlacementRow({ row, channel, preview, domain, onChange, onAddVariant, o
             <Tooltip label="Remove this row">
               <ActionIcon
                 variant="subtle"
-                size="sm"
+                size={26}
                 color="gray"
                 aria-label={`Remove ${name}`}
                 onClick={onRemove}
@@ -132,7 +132,7 @@ function PlacementRow({ row, channel, preview, domain, onChange, onAddVariant, o
             <Tooltip label={`${channel.name} a second time`}>
               <ActionIcon
                 variant="subtle"
-                size="sm"
+                size={26}
                 color="gray"
                 aria-label={`Add a variant for ${channel.name}`}
                 onClick={onAddVariant}

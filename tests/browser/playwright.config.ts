@@ -1,0 +1,22 @@
+import { defineConfig } from '@playwright/test'
+
+const args =
+  '--no-sandbox --disable-gpu --disable-dev-shm-usage --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync'
+
+export default defineConfig({
+  testDir: 'specs',
+  outputDir: 'results/traces',
+  timeout: 45_000,
+  expect: { timeout: 10_000 },
+  workers: 1,
+  retries: 0,
+  reporter: [['list'], ['json', { outputFile: 'results/results.json' }]],
+  use: {
+    baseURL: process.env.CURSUS_ADDRESS,
+    viewport: { width: 1280, height: 800 },
+    permissions: ['clipboard-read', 'clipboard-write'],
+    screenshot: 'only-on-failure',
+    reducedMotion: 'reduce',
+    launchOptions: { executablePath: '/usr/bin/chromium', args: args.split(' ') },
+  },
+})

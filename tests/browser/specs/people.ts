@@ -1,0 +1,50 @@
+import { expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
+
+export const address = process.env.CURSUS_ADDRESS!
+export const standins = process.env.CURSUS_STANDINS_PORT!
+
+const sessions = new Map<string, Awaited<ReturnType<BrowserContext['cookies']>>>()
+
+/** A demo member with a browser that signed in before: begins at the first view. */
+export async function signIn(page: Page, who = 'Maren Holloway') {
+  const known = sessions.get(who)
+  if (!known) {
+    await signInByHand(page, who)
+    sessions.set(who, await page.context().cookies())
+    return
+  }
+  await page.context().addCookies(known)
+  await page.goto('/send')
+  await expect(page.getByRole('heading', { level: 1, name: 'A new post' })).toBeVisible()
+}
+
+/** Signs a demo member in by the button on the sign-in page, and waits for the first view. */
+export async function signInByHand(page: Page, who: string) {
+  await page.goto('/')
+  await page.getByRole('button', { name: new RegExp(who) }).click()
+  await page.waitForURL('**/send')
+  await expect(page.getByRole('heading', { level: 1, name: 'A new post' })).toBeVisible()
+}
+
+/** Somebody who is not of the team: a browser that has never signed in. */
+export const stranger = (browser: Browser): Promise<BrowserContext> =>
+  browser.newContext({ extraHTTPHeaders: { 'X-Forwarded-For': `203.0.113.${++strangers}` } })
+
+let strangers = 0
+
+/** Chooses a campaign in the Send sheet by typing a part of its name. */
+export async function chooseCampaign(page: Page, words: string) {
+  await page.getByLabel('Campaign', { exact: true }).fill(words)
+  await page.keyboard.press('Enter')
+}
+
+/** Ticks exactly these channels. */
+export async function tick(page: Page, ...channels: string[]) {
+  for (const box of await page.getByRole('checkbox', { name: /^Send to/ }).all()) {
+    const name = (await box.getAttribute('aria-label'))!.replace('Send to ', '')
+    await box.setChecked(channels.includes(name))
+  }
+}
+
+/** A name that no other test uses. */
+export const unique = (name: string) => `${name} ${Math.random().toString(36).slice(2, 8)}`

@@ -1,0 +1,5 @@
+/** A value of the page's address as text. The router reads "2026" as a number and "true" as yes; both were typed as text. */
+export const text = (value: unknown): string | undefined =>
+  typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean'
+    ? String(value) || undefined
+    : undefined
