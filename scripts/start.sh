@@ -61,9 +61,7 @@ run_until_ended() {
   pg_start "$DATA"
   pg_create "$DATA" cursus
   serve_environment cursus
-  say "Bringing the database up to date"
-  quietly_but_demo dotnet artifacts/web/Cursus.Web.dll prepare
-  say "Starting the application"
+  say "Bringing the database up to date and starting the application"
   serve
   announce
   wait -n "${CHILDREN[@]}" || true
@@ -84,15 +82,6 @@ serve_environment() {
   export DOTNET_ENVIRONMENT=Production ASPNETCORE_ENVIRONMENT=Production
 }
 
-quietly_but_demo() {
-  local log="$DATA/prepare.log"
-  if ! "$@" >"$log" 2>&1; then
-    tail -n 15 "$log" >&2
-    fail "the database could not be prepared; the lines above say why."
-  fi
-  grep '^Demo:' "$log" | sed 's/^/  /' || true
-}
-
 # serve: starts the server and the stand-ins, and returns when they answer.
 serve() {
   dotnet artifacts/web/Cursus.Web.dll --urls "http://localhost:$PORT" --contentRoot "$PWD/artifacts/web" &
@@ -102,7 +91,7 @@ serve() {
     CHILDREN+=($!)
   fi
   local tries child
-  for ((tries = 0; tries < 600; tries++)); do
+  for ((tries = 0; tries < 900; tries++)); do
     for child in "${CHILDREN[@]}"; do
       kill -0 "$child" 2>/dev/null || fail "a part of Cursus ended while starting; see its messages above."
     done
@@ -111,7 +100,7 @@ serve() {
     fi
     sleep 0.1
   done
-  fail "Cursus did not become ready within a minute."
+  fail "Cursus did not become ready within a minute and a half."
 }
 
 announce() {

@@ -30,6 +30,7 @@ app.MapApi();
 app.MapHealth();
 app.MapWebApp();
 
+await app.PrepareDatabase();
 await app.LoadLinks();
 await app.RunAsync();
 return 0;

@@ -1,12 +1,11 @@
 using Cursus.Data;
 using Cursus.Data.Workspaces;
-using Cursus.Web.Demo;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Cursus.Web.Hosting;
 
-/// <summary>What the program does besides serving: <c>prepare</c> and <c>token</c>.</summary>
+/// <summary>What the program does besides serving: <c>token</c>.</summary>
 public static class Commands
 {
     /// <summary>Runs the command named first; returns its exit code, or null where the program should serve.</summary>
@@ -15,25 +14,9 @@ public static class Commands
         await using var scope = app.Services.CreateAsyncScope();
         return args.FirstOrDefault() switch
         {
-            "prepare" => await Prepare(app, scope.ServiceProvider),
             "token" => await MakeToken(scope.ServiceProvider, app.Configuration["email"] ?? ""),
             _ => null,
         };
-    }
-
-    /// <summary>Brings the database up to date and, where it is empty and a demo is configured, fills it.</summary>
-    private static async Task<int> Prepare(WebApplication app, IServiceProvider services)
-    {
-        var db = services.GetRequiredService<CursusDb>();
-        await db.Database.MigrateAsync();
-        if (app.Services.GetRequiredService<CursusOptions>() is { DemoFolder.Length: > 0 } options && !await db.Workspaces.AnyAsync())
-        {
-            Console.WriteLine("Loading the demo scenario");
-            var loaded = await services.GetRequiredService<DemoLoader>().Load(DemoScenario.Read(options.DemoFolder), CancellationToken.None);
-            Console.WriteLine($"Demo: {loaded.Posts} posts, {loaded.Links} links, {loaded.Clicks} clicks");
-        }
-
-        return 0;
     }
 
     private static async Task<int> MakeToken(IServiceProvider services, string email)

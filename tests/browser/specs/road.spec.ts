@@ -50,9 +50,9 @@ test('the whole road: send to four channels, two visits from feeds and one test-
   await expect(page.getByText('2 clicks by about 2 visitors')).toBeVisible()
   await expect(page.getByText('left out: 1 visit of the team')).toBeVisible()
   const lanes = page.getByRole('region', { name: 'Lanes' }).getByRole('row')
-  await expect(lanes.filter({ hasText: 'Perch' })).toContainText('50 %')
-  await expect(lanes.filter({ hasText: 'Guildhall' })).toContainText('50 %')
-  await expect(lanes.filter({ hasText: 'Hearthside' })).toContainText('0 %')
+  await expect(lanes.filter({ hasText: 'Perch' })).toContainText('50\u00a0%')
+  await expect(lanes.filter({ hasText: 'Guildhall' })).toContainText('50\u00a0%')
+  await expect(lanes.filter({ hasText: 'Hearthside' })).toContainText('0\u00a0%')
   await expect(page).toHaveURL(/campaign=road-/)
 })
 

@@ -3,7 +3,7 @@ export const count = (n: number) => n.toLocaleString()
 
 /** A share of 0 to 1 as per cent, to one decimal at most. */
 export const percent = (share: number) =>
-  `${(100 * share).toLocaleString(undefined, { maximumFractionDigits: 1 })} %`
+  `${(100 * share).toLocaleString(undefined, { maximumFractionDigits: 1 })}\u00a0%`
 
 /** A relative change with its sign. */
 export const change = (value: number) =>

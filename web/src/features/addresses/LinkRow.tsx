@@ -1,3 +1,4 @@
+import { VisuallyHidden } from '@mantine/core'
 import { Link as RouterLink } from '@tanstack/react-router'
 import type { KeyboardEvent } from 'react'
 import type { Channel } from '../../api/vocabulary'
@@ -35,7 +36,7 @@ export function LinkRow({ link, channel, showTitle }: Props) {
         </span>
         <span className={classes.clicks}>
           {count(link.clicks)}
-          <span className={classes.unseen}> clicks</span>
+          <VisuallyHidden> clicks</VisuallyHidden>
         </span>
       </RouterLink>
     </li>

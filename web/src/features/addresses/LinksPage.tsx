@@ -1,4 +1,4 @@
-import { Button, CloseButton, Group as Row, Select, Text, TextInput } from '@mantine/core'
+import { Button, CloseButton, Group as Row, Select, Text, TextInput, VisuallyHidden } from '@mantine/core'
 import { useDebouncedCallback, useDocumentTitle, useHotkeys, useIntersection } from '@mantine/hooks'
 import { IconSearch } from '@tabler/icons-react'
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
@@ -31,7 +31,7 @@ export function LinksPage() {
   return (
     <div className={linkId ? `${classes.page} ${classes.withSheet}` : classes.page}>
       <div className={classes.list}>
-        <h1 className={classes.unseen}>Links</h1>
+        <VisuallyHidden component="h1">Links</VisuallyHidden>
         <Filters search={search} channels={channels} onNarrow={narrow} />
         <Row justify="space-between" my={10}>
           <Button

@@ -1,3 +1,4 @@
+import { VisuallyHidden } from '@mantine/core'
 import { Link } from '@tanstack/react-router'
 import { useChannels } from '../../api/vocabulary'
 import { change, count, percent } from '../../parts/numbers'
@@ -109,9 +110,7 @@ function Lane({ row, answer, question, scale, isLast }: LaneProps) {
         ) : (
           count(row.clicks)
         )}
-        {row.isTooCloseToNext && !isLast && (
-          <span className={classes.unseen}>, too close to the next to call</span>
-        )}
+        {row.isTooCloseToNext && !isLast && <VisuallyHidden>, too close to the next to call</VisuallyHidden>}
       </td>
       <td>{percent(row.share)}</td>
       <td>

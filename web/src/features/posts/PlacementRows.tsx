@@ -1,4 +1,4 @@
-import { ActionIcon, Checkbox, Text, TextInput, Tooltip, UnstyledButton } from '@mantine/core'
+import { ActionIcon, Checkbox, Text, TextInput, Tooltip, UnstyledButton, VisuallyHidden } from '@mantine/core'
 import { IconCheck, IconPlus, IconX } from '@tabler/icons-react'
 import type { KeyboardEvent } from 'react'
 import type { Channel } from '../../api/vocabulary'
@@ -27,7 +27,7 @@ export function PlacementRows({ rows, channels, preview, domain, onChange, onAdd
         <thead>
           <tr>
             <th scope="col" className={classes.tick}>
-              <span className={classes.unseen}>Send there</span>
+              <VisuallyHidden>Send there</VisuallyHidden>
             </th>
             <th scope="col">Channel</th>
             <th scope="col">Source</th>
