@@ -1,0 +1,46 @@
+// Takes the pictures of docs/screenshots/ from a running demo: node tests/browser/screenshots.mjs [address]
+import { chromium } from '@playwright/test'
+import { fileURLToPath } from 'node:url'
+
+const address = process.argv[2] ?? 'http://localhost:5080'
+const standins = Number(new URL(address).port) + 1
+const folder = fileURLToPath(new URL('../../docs/screenshots/', import.meta.url))
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage'] })
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce', colorScheme: 'light' })
+
+async function picture(name) {
+  await page.waitForLoadState('networkidle')
+  await page.waitForTimeout(400)
+  await page.screenshot({ path: `${folder}${name}.png` })
+}
+
+await page.goto(address)
+await page.getByRole('button', { name: /Maren Holloway/ }).waitFor()
+await picture('sign-in')
+await page.getByRole('button', { name: /Maren Holloway/ }).click()
+await page.waitForURL('**/send')
+await page.getByLabel('Destination').fill(`www.northmoor.localhost:${standins}/events/geminids-night`)
+await page.getByLabel('Campaign', { exact: true }).fill('winter members')
+await page.waitForTimeout(300)
+await page.keyboard.press('Enter')
+await page.getByLabel('Slug for Perch').fill('geminids-perch')
+await page.getByText('taken').waitFor()
+await picture('send')
+await page.goto(`${address}/links?query=hundred+meteors`)
+await page.getByRole('heading', { level: 2 }).getByRole('link').first().click()
+await page.getByRole('button', { name: 'Copy all' }).waitFor()
+await picture('hand-out')
+await page.goto(`${address}/links`)
+await page.getByRole('link', { name: /geminids-perch / }).click()
+await picture('links')
+await page.goto(`${address}/compare`)
+await page.getByRole('region', { name: 'Course' }).waitFor()
+await picture('compare')
+await page.emulateMedia({ colorScheme: 'dark' })
+await picture('compare-dark')
+await page.emulateMedia({ colorScheme: 'light' })
+await page.goto(`${address}/set-up`)
+await page.getByRole('table').waitFor()
+await picture('set-up')
+await browser.close()
