@@ -68,6 +68,15 @@ test_web() {
 
 test_front() {
   build_all
+  npm --prefix web run --silent test -- --reporter=default --reporter=json --outputFile=../artifacts/test/front.json || true
+  local summary
+  summary=$(node -e '
+    try {
+      const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(require("fs").readFileSync("artifacts/test/front.json", "utf8"))
+      console.log(numPassedTests, numFailedTests || numFailedTestSuites)
+    } catch { console.log(0, 1) }')
+  PASSED=$((PASSED + ${summary% *}))
+  FAILED=$((FAILED + ${summary#* }))
   counted "types of the web application" npm --prefix web run --silent typecheck
   counted "lint of the web application" npm --prefix web run --silent lint
   counted "formatting of the web application" npm --prefix web run --silent format:check

@@ -14,9 +14,9 @@ need_packages() {
   fi
   say "Installing ${missing[*]}"
   # Cursus runs a cluster of its own; the package must not start one for the whole system.
-  if [ ! -e /etc/postgresql-common/createcluster.conf ]; then
+  if ! grep -qs '^create_main_cluster' /etc/postgresql-common/createcluster.conf; then
     mkdir -p /etc/postgresql-common
-    echo 'create_main_cluster = false' > /etc/postgresql-common/createcluster.conf
+    echo 'create_main_cluster = false' >> /etc/postgresql-common/createcluster.conf
   fi
   local log
   log=$(mktemp)

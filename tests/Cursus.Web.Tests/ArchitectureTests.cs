@@ -30,7 +30,7 @@ public class ArchitectureTests
     private static List<string> References(string project, string kind) =>
         [.. XDocument.Load(Path.Combine(Sources, project, project + ".csproj")).Descendants(kind).Select(e => (string)e.Attribute("Include")!)];
 
-    private static string Root()
+    internal static string Root()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
         while (!File.Exists(Path.Combine(folder!.FullName, "Cursus.slnx")))

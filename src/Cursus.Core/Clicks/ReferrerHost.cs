@@ -1,8 +1,12 @@
+using System.Buffers;
+
 namespace Cursus.Core.Clicks;
 
 /// <summary>The host a visitor came from. Paths and query strings of referrers are dropped: they may tell about the person.</summary>
 public static class ReferrerHost
 {
+    private static readonly SearchValues<char> NoHost = SearchValues.Create(" \"<>\\\0");
+
     /// <summary>The lower-case host of a <c>Referer</c> header (RFC 9110, section 10.1.3); empty where it is absent or no address.</summary>
     public static string Of(string? referer)
     {
@@ -17,6 +21,6 @@ public static class ReferrerHost
         authority = authority[(authority.LastIndexOf('@') + 1)..];
         var port = authority.LastIndexOf(':');
         var host = port > 0 && !authority[port..].Contains(']') ? authority[..port] : authority;
-        return host.Length is 0 or > 253 || host.ContainsAny(" \"<>\\") ? "" : host.ToString().ToLowerInvariant();
+        return host.Length is 0 or > 253 || host.ContainsAny(NoHost) ? "" : host.ToString().ToLowerInvariant();
     }
 }

@@ -84,9 +84,9 @@ public static class ReadLinks
     private static IQueryable<Link>? Sorted(IQueryable<Link> links, string? sort, CursusDb db) => sort switch
     {
         null or "newest" => links.OrderByDescending(l => l.CreatedAt).ThenByDescending(l => l.Placement!.PostId).ThenBy(l => l.Placement!.Position),
-        "oldest" => links.OrderBy(l => l.CreatedAt).ThenBy(l => l.Id),
+        "oldest" => links.OrderBy(l => l.CreatedAt).ThenBy(l => l.Placement!.PostId).ThenBy(l => l.Placement!.Position),
         "clicks" => links.OrderByDescending(l => db.LinkDays.Where(d => d.LinkId == l.Id && d.Kind == ClickKind.Person).Sum(d => d.Clicks)).ThenByDescending(l => l.Id),
-        "title" => links.OrderBy(l => l.Title).ThenBy(l => l.Id),
+        "title" => links.OrderBy(l => l.Title).ThenBy(l => l.CreatedAt).ThenBy(l => l.Placement!.PostId).ThenBy(l => l.Placement!.Position),
         _ => null,
     };
 }

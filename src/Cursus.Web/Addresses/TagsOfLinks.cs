@@ -29,6 +29,7 @@ internal static class TagsOfLinks
             if (tag is null)
             {
                 tag = new Tag { WorkspaceId = workspaceId, Name = name, Color = (short)(existing.Count % 10) };
+                db.Add(tag);
                 existing.Add(tag);
             }
 

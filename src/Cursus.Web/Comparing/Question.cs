@@ -14,6 +14,8 @@ internal sealed record Question(
 {
     private const int DefaultDays = 28;
 
+    private static readonly HashSet<string> Known = new(["by", "from", "to", "compare", "step", .. Dimension.Filters], StringComparer.OrdinalIgnoreCase);
+
     public Interval Asked => Period.In(Zone);
 
     /// <summary>The stretch before, as far as it can fairly be compared; null where no comparison was asked for.</summary>
@@ -34,6 +36,12 @@ internal sealed record Question(
         if (Core.Comparing.Period.Check(from, to) is { } flaw)
         {
             errors.Add("from", flaw);
+        }
+
+        // A filter that isn't known would be passed over, and the answer would be to another question.
+        foreach (var unknown in query.Keys.Where(k => !Known.Contains(k)))
+        {
+            errors.Add(unknown, new Flaw("filter-unknown", $"“{unknown}” is nothing to filter by. Use one of {string.Join(", ", Dimension.Filters)}."));
         }
 
         var compare = query["compare"].ToString();

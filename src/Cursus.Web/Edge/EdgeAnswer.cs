@@ -69,6 +69,9 @@ internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorS
             agent = agent[..Click.MaxUserAgent];
         }
 
+        // PostgreSQL takes no zero character in a text; one would hold up every click behind it.
+        agent = agent.Replace('\0', ' ');
+
         var address = request.HttpContext.Connection.RemoteIpAddress?.ToString() ?? "";
         return new Click(
             clock.GetCurrentInstant(),

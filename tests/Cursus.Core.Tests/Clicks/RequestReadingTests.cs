@@ -15,6 +15,7 @@ public class RequestReadingTests
     [InlineData("about:blank", "")]
     [InlineData("https:///", "")]
     [InlineData("https://a b/", "")]
+    [InlineData("https://a\0b/", "")]
     public void Of_a_referrer_only_the_host_is_kept(string? header, string host) => ReferrerHost.Of(header).ShouldBe(host);
 
     [Theory]

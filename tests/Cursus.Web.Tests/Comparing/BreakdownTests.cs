@@ -101,6 +101,7 @@ public class BreakdownTests(CursusApp app)
     [InlineData("by=channel&to=2026-13-01", "to")]
     [InlineData("by=channel&from=0001-01-01&to=2026-11-01", "from")]
     [InlineData("by=channel&compare=mars", "compare")]
+    [InlineData("by=channel&chanel=perch", "chanel")]
     public async Task A_question_that_cannot_be_answered_is_told_why(string query, string field)
     {
         var world = await World.Make(app);

@@ -19,14 +19,27 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
 {
     private readonly string folder = Directory.CreateTempSubdirectory("cursus-test-").FullName;
     private readonly string connection;
+    private readonly string? line;
     private readonly string database = $"test_{Guid.NewGuid():N}";
     private readonly string server;
 
     public CursusApp()
+        : this(throughLine: false)
+    {
+    }
+
+    /// <param name="throughLine">True puts a <see cref="CuttableLine"/> between the application and its database.</param>
+    internal CursusApp(bool throughLine)
     {
         server = Environment.GetEnvironmentVariable("CURSUS_TEST_DATABASE")
             ?? throw new InvalidOperationException("CURSUS_TEST_DATABASE is not set. Run these tests with ./cursus test web.");
-        connection = new NpgsqlConnectionStringBuilder(server) { Database = database, MaxPoolSize = 20 }.ConnectionString;
+        var direct = new NpgsqlConnectionStringBuilder(server) { Database = database, MaxPoolSize = 10 };
+        connection = direct.ConnectionString;
+        if (throughLine)
+        {
+            Line = new CuttableLine(direct.Host!, direct.Port);
+            line = new NpgsqlConnectionStringBuilder(connection) { Port = Line.Port, Timeout = 2 }.ConnectionString;
+        }
     }
 
     public async ValueTask InitializeAsync()
@@ -56,7 +69,7 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
         var journal = Services.GetRequiredService<ClickJournal>();
         var end = journal.End;
         await using var db = Database();
-        for (var tries = 0; tries < 200; tries++)
+        for (var tries = 0; tries < 600; tries++)
         {
             if (await db.Journals.AnyAsync(j => j.Key == journal.Key && j.ShippedTo >= end))
             {
@@ -66,14 +79,18 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
             await Task.Delay(25);
         }
 
-        throw new TimeoutException("The clicks were not shipped within five seconds.");
+        throw new TimeoutException("The clicks were not shipped within fifteen seconds.");
     }
+
+    /// <summary>The application's way to its database, where it can be cut; the tests' own way is another.</summary>
+    internal CuttableLine? Line { get; }
 
     public LinkTable Links => Services.GetRequiredService<LinkTable>();
 
     public override async ValueTask DisposeAsync()
     {
         await base.DisposeAsync();
+        Line?.Dispose();
         NpgsqlConnection.ClearAllPools();
         await Run($"drop database {database} with (force)");
         Directory.Delete(folder, recursive: true);
@@ -81,7 +98,7 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
 
     protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
         .UseEnvironment("Production")
-        .UseSetting("ConnectionStrings:Cursus", connection)
+        .UseSetting("ConnectionStrings:Cursus", line ?? connection)
         .UseSetting("Cursus:JournalFolder", Path.Combine(folder, "journal"))
         .UseSetting("Cursus:PublicScheme", "http")
         .UseSetting("Cursus:TrustedProxies:0", "127.0.0.1");

@@ -87,6 +87,8 @@ export function AddressBar() {
             onBlur={() => combobox.closeDropdown()}
             onKeyDown={(event) => {
               if (event.key === 'Escape') field.current?.blur()
+              if (event.key === 'Enter' && isAddress && combobox.getSelectedOptionIndex() < 0)
+                choose(`address:${text.trim()}`)
             }}
           />
         </Combobox.Target>

@@ -24,21 +24,3 @@ export const linkQuery = (id: string) =>
     queryFn: () => read(api.GET('/api/v1/links/{id}', { params: { path: { id } } })),
     refetchInterval: 5000,
   })
-
-/** Consecutive links of one post, under its heading. */
-export interface Group {
-  key: string
-  post: Link['post']
-  links: Link[]
-}
-
-export function groupByPost(links: Link[]): Group[] {
-  const groups: Group[] = []
-  for (const link of links) {
-    const key = link.post?.id ?? 'single'
-    const last = groups.at(-1)
-    if (last?.key === key) last.links.push(link)
-    else groups.push({ key, post: link.post, links: [link] })
-  }
-  return groups
-}

@@ -79,6 +79,13 @@ export function CampaignField({ campaigns, value, onChange, error }: Props) {
             event.currentTarget.select()
             combobox.openDropdown()
           }}
+          onKeyDown={(event) => {
+            // Somebody quicker than the list: Enter takes what the list would have offered first.
+            if (event.key !== 'Enter' || !wanted || combobox.getSelectedOptionIndex() >= 0) return
+            event.preventDefault()
+            if (matching[0]) take(matching[0].key)
+            else add.mutate(text.trim())
+          }}
           onBlur={() => {
             combobox.closeDropdown()
             setTyped(null)

@@ -1,0 +1,59 @@
+using System.Text.Json.Nodes;
+
+namespace Cursus.Web.Tests.Hosting;
+
+public class ApiDocumentTests(CursusApp app)
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task The_document_describes_every_operation_with_a_summary_and_in_camel_case()
+    {
+        var document = await Read();
+        ((string)document["openapi"]!).ShouldStartWith("3.1");
+        foreach (var (path, operations) in document["paths"]!.AsObject())
+        {
+            foreach (var (method, operation) in operations!.AsObject())
+            {
+                ((string?)operation!["summary"]).ShouldNotBeNullOrEmpty($"{method} {path}");
+                (operation["parameters"]?.AsArray() ?? []).Select(p => (string)p!["name"]!).ShouldAllBe(name => char.IsLower(name[0]));
+            }
+        }
+    }
+
+    [Theory]
+    [InlineData("/api/v1/posts", "post")]
+    [InlineData("/api/v1/links", "get")]
+    [InlineData("/api/v1/links", "post")]
+    [InlineData("/api/v1/links/{id}", "patch")]
+    [InlineData("/api/v1/links/{id}", "delete")]
+    [InlineData("/api/v1/channels", "post")]
+    [InlineData("/api/v1/campaigns", "post")]
+    [InlineData("/api/v1/domains", "post")]
+    [InlineData("/api/v1/tags", "post")]
+    [InlineData("/api/v1/reports/breakdown", "get")]
+    [InlineData("/api/v1/reports/series", "get")]
+    public async Task What_the_contract_names_is_there(string path, string method) => (await Read())["paths"]![path]![method].ShouldNotBeNull();
+
+    [Fact]
+    public async Task A_link_has_the_fields_that_the_contract_names()
+    {
+        string[] named = ["id", "shortUrl", "domain", "slug", "title", "destination", "finalUrl", "source", "medium", "campaign", "term", "content", "redirect", "tags", "pixels", "createdAt", "clicks"];
+        var fields = (await Read())["components"]!["schemas"]!["LinkResponse"]!["properties"]!.AsObject().Select(p => p.Key);
+        named.ShouldBeSubsetOf(fields);
+    }
+
+    [Theory]
+    [InlineData("GET", "/api/v1/nothing", 404)]
+    [InlineData("DELETE", "/api/v1/posts", 405)]
+    [InlineData("GET", "/api/nothing", 404)]
+    public async Task What_the_API_does_not_have_is_told_as_problem_details(string method, string path, int status)
+    {
+        var response = await app.CreateClient().SendAsync(new HttpRequestMessage(new HttpMethod(method), path), Cancel);
+        ((int)response.StatusCode).ShouldBe(status);
+        response.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
+        ((string?)(await World.Read(response))["code"]).ShouldNotBeNullOrEmpty();
+    }
+
+    private async Task<JsonNode> Read() => await World.Read(await app.CreateClient().GetAsync("/api/openapi.json", Cancel));
+}
