@@ -42,7 +42,7 @@ test('all links are copied as lines, as a table or as addresses only', async ({ 
 
 test('a text that is too long for its channel says by how much', async ({ page }) => {
   await openHandOut(page)
-  const text = page.getByLabel('Text for Perch')
+  const text = page.getByLabel('Text for Perch', { exact: true })
   await expect(text).toHaveValue(/^Geminids night: .* http:\S+geminids-perch$/)
   await text.fill('x'.repeat(312))
   await expect(page.getByText('12 characters too long for Perch')).toBeVisible()

@@ -59,7 +59,7 @@ test('the scheme is chosen in the account menu and stays', async ({ page }) => {
   await signIn(page)
   const root = page.locator('html')
   await page.getByRole('button', { name: /^Account of/ }).click()
-  await page.getByRole('menuitemradio', { name: 'Dark' }).click()
+  await page.getByRole('menuitem', { name: 'Dark' }).click()
   await expect(root).toHaveAttribute('data-mantine-color-scheme', 'dark')
   await page.reload()
   await expect(root).toHaveAttribute('data-mantine-color-scheme', 'dark')

@@ -1,5 +1,5 @@
 import { Avatar, Menu, UnstyledButton, useMantineColorScheme } from '@mantine/core'
-import { IconDeviceDesktop, IconLogout, IconMoon, IconSun } from '@tabler/icons-react'
+import { IconCheck, IconDeviceDesktop, IconLogout, IconMoon, IconSun } from '@tabler/icons-react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
 import { api, read } from '../api/client'
@@ -42,8 +42,7 @@ export function AccountMenu() {
           <Menu.Item
             key={value}
             leftSection={<Icon size={16} aria-hidden />}
-            aria-checked={colorScheme === value}
-            role="menuitemradio"
+            rightSection={colorScheme === value ? <IconCheck size={16} aria-label="chosen" /> : null}
             fw={colorScheme === value ? 650 : undefined}
             onClick={() => setColorScheme(value)}
           >

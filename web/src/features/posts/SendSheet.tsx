@@ -10,7 +10,7 @@ import { CampaignField } from './CampaignField'
 import { newDraft, newRow, ticked, toRequest, type Draft, type Row } from './draft'
 import { PlacementRows } from './PlacementRows'
 import classes from './SendSheet.module.css'
-import { usePreview } from './usePreview'
+import { askPreview, usePreview } from './usePreview'
 
 interface Props {
   destination: string
@@ -45,17 +45,17 @@ export function SendSheet({ destination, channels, domains, campaigns }: Props) 
   const [wasTried, setWasTried] = useState(false)
 
   const save = useMutation({
-    mutationFn: () =>
-      read(
-        api.POST('/api/v1/posts', {
-          body: toRequest(draft, {
-            title: preview.proposedTitle,
-            slugs: new Map(
-              [...preview.rows].flatMap(([id, row]) => (row.slug && !row.isTaken ? [[id, row.slug]] : [])),
-            ),
-          }),
+    mutationFn: async () => {
+      // The preview on the screen may be a moment behind somebody who types quickly; saving goes by a fresh one.
+      const { proposedTitle, placements } = await askPreview(draft)
+      const slugs = new Map(
+        ticked(draft).flatMap((row, i) => {
+          const proposed = placements[i]
+          return proposed?.slug && !proposed.isTaken ? [[row.id, proposed.slug] as const] : []
         }),
-      ),
+      )
+      return read(api.POST('/api/v1/posts', { body: toRequest(draft, { title: proposedTitle, slugs }) }))
+    },
     onSuccess: async (post) => {
       setLastTicked([...new Set(ticked(draft).map((row) => row.channel))])
       queries.setQueryData(['post', post.id], post)
@@ -147,17 +147,21 @@ export function SendSheet({ destination, channels, domains, campaigns }: Props) 
           onRemove={(row) => setDraft((d) => ({ ...d, rows: d.rows.filter((r) => r.id !== row.id) }))}
         />
 
-        {(preview.error ?? save.error) && (
-          <Alert role="alert" variant="default" mt="md" title={save.error ? 'Not saved yet' : 'No preview'}>
-            {(save.error ?? preview.error)?.message}
-            {save.error instanceof Problem &&
-              Object.entries(save.error.errors)
-                .filter(([field]) => !field.startsWith('placements['))
-                .map(([field, texts]) => <div key={field}>{texts.join(' ')}</div>)}
-          </Alert>
-        )}
-
         <div className={classes.bottom}>
+          {(preview.error ?? save.error) && (
+            <Alert
+              role="alert"
+              variant="default"
+              w="100%"
+              title={save.error ? 'Not saved yet' : 'No preview'}
+            >
+              {(save.error ?? preview.error)?.message}
+              {save.error instanceof Problem &&
+                Object.entries(save.error.errors)
+                  .filter(([field]) => !field.startsWith('placements['))
+                  .map(([field, texts]) => <div key={field}>{texts.join(' ')}</div>)}
+            </Alert>
+          )}
           <Group gap={8} wrap="wrap" align="center">
             <Text size="sm" c="dimmed">
               For all:

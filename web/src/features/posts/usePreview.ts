@@ -5,13 +5,17 @@ import { ticked, toRequest, type Draft } from './draft'
 
 export type PreviewRow = Schema['PreviewPostRow']
 
+/** Asks the server what saving this draft would make, now. */
+export const askPreview = (draft: Draft) =>
+  read(api.POST('/api/v1/posts/preview', { body: toRequest(draft) }))
+
 /** What saving would make of the draft, asked of the server while typing: one request for all rows. */
 export function usePreview(draft: Draft) {
   const [settled] = useDebouncedValue(draft, 120)
   const request = toRequest(settled)
   const preview = useQuery({
     queryKey: ['preview', request],
-    queryFn: () => read(api.POST('/api/v1/posts/preview', { body: request })),
+    queryFn: () => askPreview(settled),
     enabled: settled.destination.trim() !== '' || ticked(settled).length > 0,
     placeholderData: keepPreviousData,
     staleTime: 0,
