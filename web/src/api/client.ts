@@ -22,6 +22,12 @@ export function wordsOf(error: Error): string {
   return texts.length > 0 ? texts.join(' ') : error.message
 }
 
+/** What is wrong, by field, as a form shows it; empty where no field is at fault. */
+export const fieldErrors = (error: Error): Record<string, string> =>
+  error instanceof Problem
+    ? Object.fromEntries(Object.entries(error.errors).map(([field, texts]) => [field, texts.join(' ')]))
+    : {}
+
 let csrfToken = ''
 
 /** Remembers the token that goes with each request that changes something. */

@@ -1,7 +1,7 @@
 import { Alert, Button, PasswordInput, Select, Stack, Text, TextInput, Title } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
-import { api, Problem, read } from '../../api/client'
+import { api, fieldErrors, read } from '../../api/client'
 import { useSignIn } from './SignInPage'
 
 /** The first page of an empty installation. */
@@ -21,10 +21,7 @@ export function FirstOwnerForm() {
     mutationFn: (body: typeof form.values) => read(api.POST('/api/v1/installation', { body })),
     onSuccess: (_, { email, password }) => signIn.mutate({ email, password }),
     onError: (error) => {
-      if (error instanceof Problem)
-        form.setErrors(
-          Object.fromEntries(Object.entries(error.errors).map(([field, texts]) => [field, texts.join(' ')])),
-        )
+      form.setErrors(fieldErrors(error))
     },
   })
   return (

@@ -1,8 +1,9 @@
 import { Button, Group, Select, Stack, TagsInput, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, Problem, read } from '../../api/client'
+import { api, fieldErrors, read } from '../../api/client'
 import { vocabulary } from '../../api/vocabulary'
+import { redirects } from '../../parts/redirects'
 import { Failed } from '../../parts/States'
 import type { Link } from './links'
 
@@ -32,10 +33,7 @@ export function LinkEditForm({ link, onDone }: { link: Link; onDone: () => void 
       onDone()
     },
     onError: (error) => {
-      if (error instanceof Problem)
-        form.setErrors(
-          Object.fromEntries(Object.entries(error.errors).map(([field, texts]) => [field, texts.join(' ')])),
-        )
+      form.setErrors(fieldErrors(error))
     },
   })
   return (
@@ -43,16 +41,7 @@ export function LinkEditForm({ link, onDone }: { link: Link; onDone: () => void 
       <Stack gap="sm">
         <TextInput label="Title" {...form.getInputProps('title')} />
         <TextInput label="Destination" autoFocus {...form.getInputProps('destination')} />
-        <Select
-          label="Redirect"
-          data={[
-            { value: '302', label: '302 temporary' },
-            { value: '301', label: '301 permanent' },
-            { value: '307', label: '307 temporary, method kept' },
-            { value: '308', label: '308 permanent, method kept' },
-          ]}
-          {...form.getInputProps('redirect')}
-        />
+        <Select label="Redirect" data={redirects} {...form.getInputProps('redirect')} />
         <TagsInput label="Tags" data={tags.data?.map((t) => t.name) ?? []} {...form.getInputProps('tags')} />
         {save.isError && Object.keys(form.errors).length === 0 && <Failed error={save.error} />}
         <Group gap={8}>

@@ -6,6 +6,7 @@ import { useState } from 'react'
 import { api, Problem, read } from '../../api/client'
 import { vocabulary, type Campaign, type Channel, type Domain } from '../../api/vocabulary'
 import { Page } from '../../parts/Page'
+import { redirects } from '../../parts/redirects'
 import { CampaignField } from './CampaignField'
 import { newDraft, newRow, ticked, toRequest, type Draft, type Row } from './draft'
 import { PlacementRows } from './PlacementRows'
@@ -18,13 +19,6 @@ interface Props {
   domains: Domain[]
   campaigns: Campaign[]
 }
-
-const redirects = [
-  { value: '302', label: '302 temporary' },
-  { value: '301', label: '301 permanent' },
-  { value: '307', label: '307 temporary, method kept' },
-  { value: '308', label: '308 permanent, method kept' },
-]
 
 const firstFour = (channels: Channel[]) => channels.slice(0, 4).map((c) => c.key)
 

@@ -35,7 +35,6 @@ export function usePreview(draft: Draft) {
     proposedTitle: preview.data?.proposedTitle ?? '',
     errors: preview.data?.errors ?? {},
     rows: byRow,
-    isSettled: settled === draft && !preview.isFetching && preview.isSuccess,
     error: preview.error,
     refetch: preview.refetch,
   }
