@@ -31,6 +31,9 @@ public sealed record Period
     /// <summary>The period of equal length that ends the day before this one begins.</summary>
     public Period Before => new(From.PlusDays(-Days), From.PlusDays(-1));
 
+    /// <summary>Both days, as <c>2026-11-01..2026-11-28</c>.</summary>
+    public override string ToString() => $"{From:uuuu-MM-dd}..{To:uuuu-MM-dd}";
+
     /// <summary>What is wrong with such a period, or null.</summary>
     public static Flaw? Check(LocalDate from, LocalDate to) => to < from
         ? new Flaw("period-reversed", $"The period ends ({to:uuuu-MM-dd}) before it begins ({from:uuuu-MM-dd}). Swap the two days.")

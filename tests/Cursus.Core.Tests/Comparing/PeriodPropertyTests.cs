@@ -46,6 +46,9 @@ public class PeriodPropertyTests
     });
 
     [Fact]
+    public void It_is_written_as_its_two_days() => new Period(new(2026, 10, 1), new(2026, 11, 3)).ToString().ShouldBe("2026-10-01..2026-11-03");
+
+    [Fact]
     public void The_last_days_end_today_and_are_as_many_as_asked() => Gen.Select(Gen.Int[1, 3000], Gen.Int[0, 9000]).Sample((days, start) =>
     {
         var today = new LocalDate(2005, 1, 1).PlusDays(start);
