@@ -1,4 +1,5 @@
 using NodaTime;
+using NodaTime.TimeZones;
 
 namespace Cursus.Core.Comparing;
 
@@ -7,6 +8,9 @@ public sealed record Period
 {
     /// <summary>The longest period that is answered, in days.</summary>
     public const int MaxDays = 3660;
+
+    private static readonly ZoneLocalMappingResolver FirstMomentOfDay =
+        Resolvers.CreateMappingResolver(Resolvers.ReturnEarlier, Resolvers.ReturnStartOfIntervalAfter);
 
     /// <param name="from">First day.</param>
     /// <param name="to">Last day, not before <paramref name="from"/>.</param>
@@ -45,8 +49,8 @@ public sealed record Period
     public static Period Last(int days, LocalDate today) => new(today.PlusDays(1 - days), today);
 
     /// <summary>The instants between which the days lie in <paramref name="zone"/>: start included, end excluded.
-    /// Days of a clock change have 23 or 25 hours.</summary>
-    public Interval In(DateTimeZone zone) => new(zone.AtStartOfDay(From).ToInstant(), zone.AtStartOfDay(To.PlusDays(1)).ToInstant());
+    /// Days of a clock change have 23 or 25 hours; a day that the zone left out (Samoa's 30 December 2011) has none.</summary>
+    public Interval In(DateTimeZone zone) => new(StartOf(From, zone), StartOf(To.PlusDays(1), zone));
 
     /// <summary>The stretch of <see cref="Before"/> to hold against this period: where this one is unfinished at <paramref name="now"/>,
     /// only as much of the earlier one as of this one has passed.</summary>
@@ -62,4 +66,5 @@ public sealed record Period
         var sameTime = now.InZone(zone).LocalDateTime.PlusDays(-Days);
         return new Interval(earlier.Start, Instant.Min(earlier.End, zone.AtLeniently(sameTime).ToInstant()));
     }
+    private static Instant StartOf(LocalDate day, DateTimeZone zone) => zone.ResolveLocal(day.AtMidnight(), FirstMomentOfDay).ToInstant();
 }

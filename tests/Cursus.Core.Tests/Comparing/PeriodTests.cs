@@ -28,6 +28,16 @@ public class PeriodTests
         new Period(date, date).In(London).Duration.ShouldBe(Duration.FromHours(hours));
     }
 
+    /// <summary>Samoa went from 29 to 31 December 2011 overnight (IANA time zone database, file australasia).</summary>
+    [Fact]
+    public void A_day_that_the_zone_left_out_is_empty()
+    {
+        var apia = DateTimeZoneProviders.Tzdb["Pacific/Apia"];
+        var skipped = new LocalDate(2011, 12, 30);
+        new Period(skipped, skipped).In(apia).Duration.ShouldBe(Duration.Zero);
+        new Period(skipped.PlusDays(-1), skipped.PlusDays(1)).In(apia).Duration.ShouldBe(Duration.FromHours(48));
+    }
+
     [Fact]
     public void Days_are_cut_in_the_zone_of_the_workspace()
     {
