@@ -75,6 +75,7 @@ serve_environment() {
   export Cursus__JournalFolder="$DATA/journal" Cursus__WebFolder="$PWD/web/dist"
   export Cursus__PublicScheme=http Cursus__PublicPort="$PORT"
   export Cursus__TrustedProxies__0=127.0.0.1 Cursus__TrustedProxies__1=::1
+  export Cursus__AllowedPrivateHosts__0=.localhost
   export Cursus__DemoFolder="$PWD/demo" Cursus__StandinsPort=$((PORT + 1))
   if [ -n "$EMPTY" ]; then
     Cursus__DemoFolder=

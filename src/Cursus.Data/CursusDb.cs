@@ -22,6 +22,11 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<Placement> Placements => Set<Placement>();
     public DbSet<Link> Links => Set<Link>();
     public DbSet<Tag> Tags => Set<Tag>();
+    public DbSet<Folder> Folders => Set<Folder>();
+    public DbSet<AgreedValue> AgreedValues => Set<AgreedValue>();
+    public DbSet<TagMerge> TagMerges => Set<TagMerge>();
+    public DbSet<Recipe> Recipes => Set<Recipe>();
+    public DbSet<Draft> Drafts => Set<Draft>();
     public DbSet<LinkDay> LinkDays => Set<LinkDay>();
     public DbSet<Journal> Journals => Set<Journal>();
     public DbSet<VisitorSalt> VisitorSalts => Set<VisitorSalt>();

@@ -11,7 +11,7 @@ public sealed partial record Destination
 
     private Destination(string asEntered, WebAddress address) => (AsEntered, Address) = (asEntered, address);
 
-    /// <summary>As typed or pasted, without surrounding white space.</summary>
+    /// <summary>As typed or pasted, freed from what copying left around it.</summary>
     public string AsEntered { get; }
 
     public WebAddress Address { get; }
@@ -20,7 +20,7 @@ public sealed partial record Destination
     public static bool TryParse(string? text, [NotNullWhen(true)] out Destination? destination, [NotNullWhen(false)] out Flaw? flaw)
     {
         destination = null;
-        var entered = text?.Trim() ?? "";
+        var entered = text is { Length: <= MaxLength * 2 } ? PastedAddress.Clean(text) : text ?? "";
         flaw = entered.Length switch { 0 => AddressFlaws.Missing, > MaxLength => AddressFlaws.TooLong, _ => null };
         if (flaw is not null)
         {
@@ -51,6 +51,9 @@ public sealed partial record Destination
 
     /// <summary>The finished address: this destination with the <paramref name="tags"/> written into its query.</summary>
     public WebAddress With(UtmTags tags) => tags.WriteInto(Address);
+
+    /// <summary>The finished address of a link that may have no tags.</summary>
+    public WebAddress FinishedWith(UtmTags? tags) => tags is null ? Address : With(tags);
 
     private static string WithScheme(string entered)
     {

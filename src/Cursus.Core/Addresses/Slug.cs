@@ -9,6 +9,9 @@ public sealed partial record Slug
     /// <summary>The longest slug that is taken, in characters.</summary>
     public const int MaxLength = 80;
 
+    /// <summary>For so many days the slug of a deleted link is given to no other: an old printed link must not change hands silently.</summary>
+    public const int BlockedDays = 180;
+
     /// <summary>Names that every short domain answers itself, or that would look like them.</summary>
     public static readonly IReadOnlySet<string> Reserved = new HashSet<string>(StringComparer.Ordinal)
     {

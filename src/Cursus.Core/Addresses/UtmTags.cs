@@ -12,7 +12,7 @@ public sealed record UtmTags(TagValue Source, TagValue Medium, TagValue Campaign
         var parameters = new List<string>();
         foreach (var parameter in string.IsNullOrEmpty(address.Query) ? [] : address.Query.Split('&'))
         {
-            var name = NameOf(parameter);
+            var name = QueryParameter.NameOf(parameter);
             if (written.Contains(name))
             {
                 continue;
@@ -21,7 +21,7 @@ public sealed record UtmTags(TagValue Source, TagValue Medium, TagValue Campaign
             if (missing.Remove(name, out var value))
             {
                 written.Add(name);
-                parameters.Add(Parameter(name, value));
+                parameters.Add(QueryParameter.Write(name, value));
             }
             else
             {
@@ -29,9 +29,45 @@ public sealed record UtmTags(TagValue Source, TagValue Medium, TagValue Campaign
             }
         }
 
-        parameters.AddRange(Pairs().Where(p => missing.ContainsKey(p.Name)).Select(p => Parameter(p.Name, p.Value)));
+        parameters.AddRange(Pairs().Where(p => missing.ContainsKey(p.Name)).Select(p => QueryParameter.Write(p.Name, p.Value)));
         return address with { Query = string.Join('&', parameters) };
     }
+
+    /// <summary>UTM values that stand in an address already, the first of each; empty ones don't count.</summary>
+    public static IReadOnlyDictionary<TagField, TagValue> In(WebAddress address)
+    {
+        var found = new Dictionary<TagField, TagValue>();
+        foreach (var parameter in string.IsNullOrEmpty(address.Query) ? [] : address.Query.Split('&'))
+        {
+            if (Fields.TryGetValue(QueryParameter.NameOf(parameter), out var field) && TagValue.TryParse(QueryParameter.ValueOf(parameter), out var value, out _))
+            {
+                found.TryAdd(field, value);
+            }
+        }
+
+        return found;
+    }
+
+    /// <summary>These tags, but with the values that <paramref name="address"/> carries already in their places.</summary>
+    public UtmTags KeepingThoseOf(WebAddress address)
+    {
+        var kept = In(address);
+        return new UtmTags(
+            kept.GetValueOrDefault(TagField.Source, Source),
+            kept.GetValueOrDefault(TagField.Medium, Medium),
+            kept.GetValueOrDefault(TagField.Campaign, Campaign),
+            kept.GetValueOrDefault(TagField.Term) ?? Term,
+            kept.GetValueOrDefault(TagField.Content) ?? Content);
+    }
+
+    private static readonly Dictionary<string, TagField> Fields = new(StringComparer.Ordinal)
+    {
+        ["utm_source"] = TagField.Source,
+        ["utm_medium"] = TagField.Medium,
+        ["utm_campaign"] = TagField.Campaign,
+        ["utm_term"] = TagField.Term,
+        ["utm_content"] = TagField.Content,
+    };
 
     private IEnumerable<(string Name, string Value)> Pairs()
     {
@@ -48,8 +84,4 @@ public sealed record UtmTags(TagValue Source, TagValue Medium, TagValue Campaign
             yield return ("utm_content", Content.Text);
         }
     }
-
-    private static string NameOf(string parameter) => PercentEncoding.Decode(parameter.Split('=')[0].Replace('+', ' '));
-
-    private static string Parameter(string name, string value) => $"{name}={Uri.EscapeDataString(value)}";
 }

@@ -1,3 +1,4 @@
+using Cursus.Core.Addresses;
 using Cursus.Data.Posts;
 using NodaTime;
 
@@ -13,7 +14,7 @@ public sealed class Link
     /// <summary>The slug as shown.</summary>
     public required string Slug { get; set; }
 
-    /// <summary>The slug as compared: lower case. Unique in its domain.</summary>
+    /// <summary>The slug as compared: lower case. Unique in its domain until it is freed.</summary>
     public required string SlugKey { get; set; }
 
     /// <summary>Private name of the link.</summary>
@@ -38,12 +39,24 @@ public sealed class Link
     public Instant CreatedAt { get; init; }
     public Guid? CreatedBy { get; init; }
 
-    /// <summary>When it was deleted; its slug stays blocked.</summary>
+    /// <summary>How it behaves on the way and in web pages.</summary>
+    public LinkOptions Options { get; set; } = LinkOptions.Plain;
+
+    /// <summary>What colleagues should know about it; never visible to visitors.</summary>
+    public string? Note { get; set; }
+
+    public Guid? FolderId { get; set; }
+
+    /// <summary>When it was deleted; its slug stays blocked for <see cref="Slug.BlockedDays"/> days.</summary>
     public Instant? DeletedAt { get; set; }
+
+    /// <summary>When its slug was given to another link, after the block had passed; the link can't be revived from then on.</summary>
+    public Instant? SlugFreedAt { get; set; }
 
     public ShortDomain? Domain { get; init; }
     public Campaign? Campaign { get; set; }
     public Channel? Channel { get; set; }
+    public Folder? Folder { get; set; }
     public Placement? Placement { get; init; }
     public List<Tag> Tags { get; init; } = [];
 }

@@ -1,3 +1,4 @@
+using Cursus.Core.Addresses;
 using NodaTime;
 
 namespace Cursus.Data.Addresses;
@@ -19,6 +20,33 @@ public sealed class ShortDomain
 
     /// <summary>Where the bare domain leads; null shows a plain page.</summary>
     public string? BarePage { get; set; }
+
+    /// <summary>Where an unknown slug leads; null shows a plain page.</summary>
+    public string? UnknownPage { get; set; }
+
+    /// <summary>Where links that have ended lead; null shows a plain page.</summary>
+    public string? EndedPage { get; set; }
+
+    /// <summary>Redirect type of new links; the workspace's where null.</summary>
+    public short? Redirect { get; set; }
+
+    /// <summary>Options of new links.</summary>
+    public LinkOptions Options { get; set; } = LinkOptions.Plain;
+
+    /// <summary>Secret text that the owner puts into a TXT record to prove that the domain is theirs.</summary>
+    public string Proof { get; init; } = "";
+
+    /// <summary>When its records were looked up last.</summary>
+    public Instant? CheckedAt { get; set; }
+
+    /// <summary>When they will be looked up next; null where nothing is to be checked.</summary>
+    public Instant? NextCheckAt { get; set; }
+
+    /// <summary>Since when a verified domain's records have been wrong; its links go on working as long as visitors arrive.</summary>
+    public Instant? FailingSince { get; set; }
+
+    /// <summary>JSON: each record with what is expected and what was found.</summary>
+    public string Findings { get; set; } = "[]";
 
     public Instant CreatedAt { get; init; }
 }

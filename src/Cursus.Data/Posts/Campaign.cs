@@ -10,4 +10,7 @@ public sealed class Campaign
     public required string Key { get; init; }
 
     public required string Name { get; set; }
+
+    /// <summary>The recipe its posts begin with, if any.</summary>
+    public Guid? RecipeId { get; set; }
 }

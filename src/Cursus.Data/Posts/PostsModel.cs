@@ -5,7 +5,8 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 namespace Cursus.Data.Posts;
 
 internal sealed class PostsModel :
-    IEntityTypeConfiguration<Channel>, IEntityTypeConfiguration<Campaign>, IEntityTypeConfiguration<Post>, IEntityTypeConfiguration<Placement>
+    IEntityTypeConfiguration<Channel>, IEntityTypeConfiguration<Campaign>, IEntityTypeConfiguration<Post>, IEntityTypeConfiguration<Placement>,
+    IEntityTypeConfiguration<Recipe>, IEntityTypeConfiguration<Draft>
 {
     public void Configure(EntityTypeBuilder<Channel> channel)
     {
@@ -17,6 +18,7 @@ internal sealed class PostsModel :
     {
         campaign.HasOne<Workspace>().WithMany().HasForeignKey(c => c.WorkspaceId);
         campaign.HasIndex(c => new { c.WorkspaceId, c.Key }).IsUnique();
+        campaign.HasOne<Recipe>().WithMany().HasForeignKey(c => c.RecipeId).OnDelete(DeleteBehavior.SetNull);
     }
 
     public void Configure(EntityTypeBuilder<Post> post)
@@ -31,5 +33,22 @@ internal sealed class PostsModel :
     {
         placement.HasOne(p => p.Post).WithMany(p => p.Placements).HasForeignKey(p => p.PostId);
         placement.HasOne(p => p.Link).WithOne(l => l.Placement).HasForeignKey<Placement>(p => p.LinkId);
+    }
+
+    public void Configure(EntityTypeBuilder<Recipe> recipe)
+    {
+        recipe.ToTable("recipes");
+        recipe.HasOne<Workspace>().WithMany().HasForeignKey(r => r.WorkspaceId);
+        recipe.HasIndex(r => new { r.WorkspaceId, r.Name }).IsUnique();
+        recipe.Property(r => r.Content).HasColumnType("jsonb");
+    }
+
+    public void Configure(EntityTypeBuilder<Draft> draft)
+    {
+        draft.ToTable("drafts");
+        draft.HasOne<Workspace>().WithMany().HasForeignKey(d => d.WorkspaceId);
+        draft.HasOne<Member>().WithMany().HasForeignKey(d => d.MemberId);
+        draft.HasIndex(d => new { d.MemberId, d.UpdatedAt });
+        draft.Property(d => d.Content).HasColumnType("jsonb");
     }
 }

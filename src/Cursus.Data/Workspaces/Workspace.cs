@@ -11,6 +11,12 @@ public sealed class Workspace
     /// <summary>IANA name of the zone in which days, weeks and hours are cut.</summary>
     public required string TimeZone { get; set; }
 
+    /// <summary>Redirect type of new links where their domain has none of its own: 301, 302, 307 or 308.</summary>
+    public short Redirect { get; set; } = 302;
+
+    /// <summary>True where only owners may use words that are not agreed.</summary>
+    public bool IsVocabularyLocked { get; set; }
+
     /// <summary>True where the data is the shipped demo, whose sign-in may be shown on the sign-in page.</summary>
     public bool IsDemo { get; init; }
 

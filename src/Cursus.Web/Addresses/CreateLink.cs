@@ -1,11 +1,10 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Data;
-using Cursus.Data.Addresses;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
-using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
+using Cursus.Web.Posts;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -23,23 +22,47 @@ public static class CreateLink
     public sealed record Request(
         string? Destination, string? Title = null, string? Campaign = null, string? Channel = null, string? Source = null, string? Medium = null,
         string? Term = null, string? Content = null, string? Slug = null, string? Domain = null, int? Redirect = null,
-        IReadOnlyList<string>? Tags = null, IReadOnlyList<Guid>? Pixels = null);
+        IReadOnlyList<string>? Tags = null, IReadOnlyList<Guid>? Pixels = null, LinkWishes? Options = null, string? Note = null, string? Folder = null);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links", Handle).ForEditors().WithSummary("Make one link without a post");
 
     private static async Task<Results<Created<LinkResponse>, ProblemHttpResult>> Handle(
-        Request request, CurrentMember member, CursusDb db, LinkTable table, CursusOptions options, IClock clock, CancellationToken cancel)
+        Request request, CurrentMember member, CursusDb db, LinkSaving saving, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         var errors = new FieldErrors();
-        var vocabulary = await Vocabulary.Load(db, member.WorkspaceId, cancel);
+        var vocabulary = await Vocabulary.Load(db, member, options, cancel);
+        var plan = Plan(request, vocabulary, errors);
+        if (errors.Any)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        var (links, taken) = await saving.Save([plan!], member, clock.GetCurrentInstant(), _ => [], cancel);
+        if (taken.Count > 0)
+        {
+            return SlugTaken.Problem([("slug", taken[0].State)]);
+        }
+
+        var saved = await db.Links.Where(l => l.Id == links[0].Id).Select(LinkResponse.Read(db)).SingleAsync(cancel);
+        return TypedResults.Created($"/api/v1/links/{saved.Id}", LinkResponse.Of(saved, options));
+    }
+
+    /// <summary>Reads the request against the workspace's words; null with what is wrong in <paramref name="errors"/>.</summary>
+    internal static LinkPlan? Plan(Request request, Vocabulary vocabulary, FieldErrors errors)
+    {
         var destination = vocabulary.Destination(request.Destination, errors);
         var domain = vocabulary.Domain(request.Domain, errors);
         var channel = request.Channel is null ? null : vocabulary.Channel(request.Channel, errors, "channel");
         var campaign = request.Campaign is null ? null : vocabulary.Campaign(request.Campaign, errors);
         var slug = Vocabulary.OptionalSlug(request.Slug, errors, "slug");
-        var redirect = Vocabulary.Redirect(request.Redirect, errors);
         var utm = ReadTags(request.Source ?? channel?.Source, request.Medium ?? channel?.Medium, campaign, request.Term, request.Content, errors);
-        var tags = await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, request.Tags, errors, cancel);
+        var manner = LinkManner.Read(request.Redirect, request.Options, request.Note, request.Folder, domain, vocabulary, errors);
+        var tagNames = TagsOfLinks.Names(request.Tags, errors);
+        if (request.Title?.Trim().Length > PostPlan.MaxTitle)
+        {
+            errors.Add("title", new Flaw("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
+        }
+
         if (request.Pixels is { Count: > 0 })
         {
             errors.Add("pixels", new Flaw("pixel-unknown", "There is no such retargeting pixel in this workspace."));
@@ -47,51 +70,11 @@ public static class CreateLink
 
         if (errors.Any)
         {
-            return ApiProblem.Invalid(errors);
+            return null;
         }
 
-        var now = clock.GetCurrentInstant();
         var title = string.IsNullOrWhiteSpace(request.Title) ? PageTitle.FromAddress(destination!.Address) : request.Title.Trim();
-        var wish = new SlugWish(slug ?? (Slug.TryParse(SlugMaker.Random(), out var random, out _) ? random : null), title, channel?.Key ?? "");
-        var state = (await SlugCheck.Run(db, domain!.Id, [wish], now.InUtc().Year, cancel))[0];
-        if (state.IsTaken)
-        {
-            return SlugTaken.Problem([("slug", state)]);
-        }
-
-        var link = new Link
-        {
-            WorkspaceId = member.WorkspaceId,
-            DomainId = domain.Id,
-            Slug = state.Slug,
-            SlugKey = state.Slug.ToLowerInvariant(),
-            Title = title,
-            Destination = destination!.AsEntered,
-            FinalUrl = (utm is null ? destination.Address : destination.With(utm)).ToString(),
-            Source = utm?.Source.Text,
-            Medium = utm?.Medium.Text,
-            Term = utm?.Term?.Text,
-            Content = utm?.Content?.Text,
-            CampaignId = campaign?.Id,
-            ChannelId = channel?.Id,
-            Redirect = redirect,
-            CreatedAt = now,
-            CreatedBy = member.Id,
-            Tags = tags,
-        };
-        db.Add(link);
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateException e) when (SlugTaken.Is(e))
-        {
-            return SlugTaken.Problem([("slug", (await SlugCheck.Run(db, domain.Id, [wish], now.InUtc().Year, cancel))[0])]);
-        }
-
-        table.Put(domain.Name, link.SlugKey, new LinkEntry(link.Id, link.FinalUrl, link.Redirect));
-        var saved = await db.Links.Where(l => l.Id == link.Id).Select(LinkResponse.Read(db)).SingleAsync(cancel);
-        return TypedResults.Created($"/api/v1/links/{link.Id}", LinkResponse.Of(saved, options));
+        return new LinkPlan(domain!, slug, title, destination!, utm, campaign, channel, manner, tagNames);
     }
 
     /// <summary>All three needed tags, or none; anything between is an error at what is missing.</summary>

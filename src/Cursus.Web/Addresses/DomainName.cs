@@ -1,3 +1,4 @@
+using System.Globalization;
 using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Web.Hosting;
@@ -12,7 +13,7 @@ internal static class DomainName
     public static string? Parse(string text, CursusOptions options, FieldErrors errors, string field)
     {
         var bare = text.Trim().TrimEnd('/', '.');
-        if (!Destination.TryParse(bare, out var address, out _) || address.Address is not { Path: "/", Query: null, Fragment: null } web || web.Host.StartsWith('['))
+        if (bare.Any(char.IsWhiteSpace) || !Destination.TryParse(bare, out var address, out _) || address.Address is not { Path: "/", Query: null, Fragment: null } web || web.Host.StartsWith('['))
         {
             errors.Add(field, new Flaw("domain-name", "Type a host name only, such as go.example.org."));
             return null;
@@ -25,6 +26,19 @@ internal static class DomainName
         }
 
         return web.Host;
+    }
+
+    /// <summary>The name as people read it: Unicode where it is written in punycode.</summary>
+    public static string Shown(string name)
+    {
+        try
+        {
+            return new IdnMapping().GetUnicode(name);
+        }
+        catch (ArgumentException)
+        {
+            return name;
+        }
     }
 
     /// <summary>Names under .localhost always mean this machine (RFC 6761, section 6.3), so there is nothing to prove.</summary>

@@ -18,12 +18,20 @@ public static class Domains
     public sealed record Request(string? Name);
 
     /// <param name="IsDefault">True makes it the domain of new links.</param>
-    /// <param name="BarePage">Where the bare domain leads; an empty text shows a plain page.</param>
-    public sealed record Edit(bool? IsDefault = null, string? BarePage = null);
+    /// <param name="BarePage">Where the bare domain leads; an empty text shows a plain page, as with the next two.</param>
+    /// <param name="UnknownPage">Where an unknown slug leads.</param>
+    /// <param name="EndedPage">Where a link that has ended leads.</param>
+    /// <param name="Redirect">Redirect type of new links; 0 takes the workspace's.</param>
+    /// <param name="Options">Options of new links.</param>
+    public sealed record Edit(
+        bool? IsDefault = null, string? BarePage = null, string? UnknownPage = null, string? EndedPage = null, int? Redirect = null, LinkWishes? Options = null);
 
     /// <param name="Key">The domain's name, as requests and reports write it.</param>
     /// <param name="IsVerified">Whether it points here, so that its links work.</param>
-    public sealed record Response(Guid Id, string Key, string Name, bool IsVerified, bool IsDefault, string? BarePage, Instant CreatedAt);
+    /// <param name="Shown">The name as people read it, in Unicode where it has other letters.</param>
+    public sealed record Response(
+        Guid Id, string Key, string Name, string Shown, bool IsVerified, bool IsDefault, string? BarePage, string? UnknownPage, string? EndedPage,
+        int? Redirect, LinkOptions Options, Instant CreatedAt);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -34,7 +42,8 @@ public static class Domains
         api.MapDelete("/domains/{id:guid}", Remove).ForOwners().WithSummary("Remove a short domain that has no links");
     }
 
-    private static Response Of(ShortDomain d) => new(d.Id, d.Name, d.Name, d.VerifiedAt is not null, d.IsDefault, d.BarePage, d.CreatedAt);
+    private static Response Of(ShortDomain d) => new(
+        d.Id, d.Name, d.Name, DomainName.Shown(d.Name), d.VerifiedAt is not null, d.IsDefault, d.BarePage, d.UnknownPage, d.EndedPage, d.Redirect, d.Options, d.CreatedAt);
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         TypedResults.Ok(await page.Of(Mine(db, member).OrderByDescending(d => d.IsDefault).ThenBy(d => d.Name), Of, cancel));
@@ -84,24 +93,20 @@ public static class Domains
             return ApiProblem.NotFound("domain");
         }
 
-        if (request.BarePage is { } page)
+        var errors = new FieldErrors();
+        domain.BarePage = Page(request.BarePage, domain.BarePage, domain, errors, "barePage");
+        domain.UnknownPage = Page(request.UnknownPage, domain.UnknownPage, domain, errors, "unknownPage");
+        domain.EndedPage = Page(request.EndedPage, domain.EndedPage, domain, errors, "endedPage");
+        domain.Redirect = request.Redirect switch
         {
-            if (page.Trim().Length == 0)
-            {
-                domain.BarePage = null;
-            }
-            else if (!Destination.TryParse(page, out var destination, out var flaw))
-            {
-                return ApiProblem.Invalid("barePage", flaw);
-            }
-            else if (destination.Address.Host == domain.Name)
-            {
-                return ApiProblem.Invalid("barePage", AddressFlaws.LeadsBack(domain.Name));
-            }
-            else
-            {
-                domain.BarePage = destination.Address.ToString();
-            }
+            null => domain.Redirect,
+            0 => null,
+            { } status => Vocabulary.ReadRedirect(status, 302, errors),
+        };
+        domain.Options = (request.Options ?? new LinkWishes()).Over(domain.Options, errors, "options");
+        if (errors.Any)
+        {
+            return ApiProblem.Invalid(errors);
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
@@ -142,6 +147,33 @@ public static class Domains
         await db.SaveChangesAsync(cancel);
         table.RemoveDomain(domain.Name);
         return TypedResults.NoContent();
+    }
+
+    /// <summary>A page of the owner's own in place of a plain one; an empty text takes it away.</summary>
+    private static string? Page(string? wish, string? given, ShortDomain domain, FieldErrors errors, string field)
+    {
+        if (wish is null)
+        {
+            return given;
+        }
+
+        if (wish.Trim().Length == 0)
+        {
+            return null;
+        }
+
+        if (!Destination.TryParse(wish, out var destination, out var flaw))
+        {
+            errors.Add(field, flaw);
+            return given;
+        }
+
+        if (destination.Address.Host == domain.Name)
+        {
+            errors.Add(field, AddressFlaws.LeadsBack(domain.Name));
+        }
+
+        return destination.Address.ToString();
     }
 
     private static IQueryable<ShortDomain> Mine(CursusDb db, CurrentMember member) => db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId);

@@ -15,15 +15,17 @@ namespace Cursus.Web.Addresses;
 /// <summary>PATCH and DELETE /links/{id}. The edge follows at once: the short address stays, its destination changes.</summary>
 public static class EditLink
 {
-    /// <summary>Fields that are left out stay as they are.</summary>
+    /// <summary>Fields that are left out stay as they are; an empty note or folder takes it away.</summary>
     public sealed record Request(
         string? Title = null, string? Destination = null, string? Campaign = null, string? Source = null, string? Medium = null,
-        string? Term = null, string? Content = null, int? Redirect = null, IReadOnlyList<string>? Tags = null);
+        string? Term = null, string? Content = null, int? Redirect = null, IReadOnlyList<string>? Tags = null, LinkWishes? Options = null, string? Note = null,
+        string? Folder = null);
 
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapPatch("/links/{id:guid}", Change).ForEditors().WithSummary("Change a link");
-        api.MapDelete("/links/{id:guid}", Delete).ForEditors().WithSummary("Delete a link; its slug stays blocked");
+        api.MapDelete("/links/{id:guid}", Delete).ForEditors().WithSummary("Delete a link; its slug stays blocked for 180 days");
+        api.MapPost("/links/{id:guid}/revive", Revive).ForEditors().WithSummary("Bring a deleted link back while its slug is blocked");
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Change(
@@ -35,10 +37,10 @@ public static class EditLink
         }
 
         var errors = new FieldErrors();
-        var vocabulary = await Vocabulary.Load(db, member.WorkspaceId, cancel);
+        var vocabulary = await Vocabulary.Load(db, member, options, cancel);
         var destination = vocabulary.Destination(request.Destination ?? link.Destination, errors);
         var campaign = request.Campaign is null ? link.Campaign : vocabulary.Campaign(request.Campaign, errors);
-        var redirect = Vocabulary.Redirect(request.Redirect ?? link.Redirect, errors);
+        var redirect = Vocabulary.ReadRedirect(request.Redirect, link.Redirect, errors);
         var utm = CreateLink.ReadTags(
             request.Source ?? link.Source, request.Medium ?? link.Medium, campaign, request.Term ?? link.Term, request.Content ?? link.Content, errors);
         if (request.Title?.Trim() is { Length: 0 or > PostPlan.MaxTitle })
@@ -46,7 +48,10 @@ public static class EditLink
             errors.Add("title", new Flaw("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
         }
 
-        var tags = request.Tags is null ? null : await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, request.Tags, errors, cancel);
+        var tagNames = request.Tags is null ? null : TagsOfLinks.Names(request.Tags, errors);
+        var wishes = (request.Options ?? new LinkWishes()).Over(link.Options, errors, "options");
+        var note = request.Note is null ? link.Note : LinkManner.ReadNote(request.Note, errors, "note");
+        var folder = vocabulary.Folder(request.Folder, errors, "folder");
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -54,18 +59,21 @@ public static class EditLink
 
         link.Title = request.Title?.Trim() ?? link.Title;
         link.Destination = destination!.AsEntered;
-        link.FinalUrl = (utm is null ? destination.Address : destination.With(utm)).ToString();
+        link.FinalUrl = destination.FinishedWith(utm).ToString();
         (link.Source, link.Medium, link.Term, link.Content) = (utm?.Source.Text, utm?.Medium.Text, utm?.Term?.Text, utm?.Content?.Text);
         link.CampaignId = campaign?.Id;
         link.Redirect = redirect;
-        if (tags is not null)
+        link.Options = wishes;
+        link.Note = note;
+        link.FolderId = request.Folder is null ? link.FolderId : folder?.Id;
+        if (tagNames is not null)
         {
             link.Tags.Clear();
-            link.Tags.AddRange(tags);
+            link.Tags.AddRange(await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, tagNames, cancel));
         }
 
         await db.SaveChangesAsync(cancel);
-        table.Put(link.Domain!.Name, link.SlugKey, new LinkEntry(link.Id, link.FinalUrl, link.Redirect));
+        table.Put(link.Domain!.Name, link.SlugKey, LinkEntry.Of(link));
         var saved = await db.Links.Where(l => l.Id == id).Select(LinkResponse.Read(db)).SingleAsync(cancel);
         return TypedResults.Ok(LinkResponse.Of(saved, options));
     }
@@ -80,8 +88,28 @@ public static class EditLink
 
         link.DeletedAt = clock.GetCurrentInstant();
         await db.SaveChangesAsync(cancel);
-        table.Remove(link.Domain!.Name, link.SlugKey);
+        table.Put(link.Domain!.Name, link.SlugKey, LinkEntry.Of(link));
         return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Revive(
+        Guid id, CurrentMember member, CursusDb db, LinkTable table, CursusOptions options, CancellationToken cancel)
+    {
+        if (await db.Links.Include(l => l.Domain).FirstOrDefaultAsync(l => l.Id == id && l.WorkspaceId == member.WorkspaceId, cancel) is not { } link)
+        {
+            return ApiProblem.NotFound("link");
+        }
+
+        if (link.SlugFreedAt is not null)
+        {
+            return ApiProblem.Conflict("slug-given-away", $"“{link.Slug}” belongs to another link by now, so this one can't come back. Make a new link to the same page.");
+        }
+
+        link.DeletedAt = null;
+        await db.SaveChangesAsync(cancel);
+        table.Put(link.Domain!.Name, link.SlugKey, LinkEntry.Of(link));
+        var revived = await db.Links.Where(l => l.Id == id).Select(LinkResponse.Read(db)).SingleAsync(cancel);
+        return TypedResults.Ok(LinkResponse.Of(revived, options));
     }
 
     private static Task<Link?> Find(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) => db.Links

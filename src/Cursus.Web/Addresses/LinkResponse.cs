@@ -13,11 +13,13 @@ namespace Cursus.Web.Addresses;
 /// <param name="Redirect">HTTP status: 301, 302, 307 or 308.</param>
 /// <param name="Clicks">People's clicks, all time.</param>
 /// <param name="Post">The post this link is a placement of, if any.</param>
+/// <param name="BlockedUntil">Until when the slug of a deleted link is kept for it; null for a live link, or where it has been given away.</param>
 /// <param name="Variant">Tells two placements of one post in one channel apart.</param>
 public sealed record LinkResponse(
     Guid Id, string ShortUrl, string Domain, string Slug, string Title, string Destination, string FinalUrl,
     string? Source, string? Medium, string? Campaign, string? Term, string? Content, string? Channel, string? Variant,
-    int Redirect, IReadOnlyList<string> Tags, IReadOnlyList<Guid> Pixels, Instant CreatedAt, string? CreatedBy, long Clicks, LinkPost? Post)
+    int Redirect, IReadOnlyList<string> Tags, IReadOnlyList<Guid> Pixels, Instant CreatedAt, string? CreatedBy, long Clicks, LinkPost? Post,
+    LinkOptions Options, string? Note, string? Folder, Instant? DeletedAt, Instant? BlockedUntil)
 {
     /// <summary>How links are read from the database, all in one query.</summary>
     internal static Expression<Func<Link, Row>> Read(CursusDb db) => l => new Row
@@ -36,6 +38,11 @@ public sealed record LinkResponse(
         Channel = l.Channel!.Key,
         Variant = l.Placement!.Variant,
         Redirect = l.Redirect,
+        Options = l.Options,
+        Note = l.Note,
+        Folder = l.Folder!.Name,
+        DeletedAt = l.DeletedAt,
+        SlugFreedAt = l.SlugFreedAt,
         Tags = l.Tags.OrderBy(t => t.Name).Select(t => t.Name).ToList(),
         CreatedAt = l.CreatedAt,
         CreatedBy = db.Members.Where(m => m.Id == l.CreatedBy).Select(m => m.Account!.Name).FirstOrDefault(),
@@ -46,7 +53,8 @@ public sealed record LinkResponse(
     internal static LinkResponse Of(Row row, CursusOptions options) => new(
         row.Id, options.ShortUrl(row.Domain, row.Slug), row.Domain, row.Slug, row.Title, row.Destination, row.FinalUrl,
         row.Source, row.Medium, row.Campaign, row.Term, row.Content, row.Channel, row.Variant,
-        row.Redirect, row.Tags, [], row.CreatedAt, row.CreatedBy, row.Clicks, row.Post);
+        row.Redirect, row.Tags, [], row.CreatedAt, row.CreatedBy, row.Clicks, row.Post,
+        row.Options, row.Note, row.Folder, row.DeletedAt, row.DeletedAt is { } deleted && row.SlugFreedAt is null ? SlugCheck.BlockedUntil(deleted) : null);
 
     internal sealed class Row
     {
@@ -64,6 +72,11 @@ public sealed record LinkResponse(
         public required string? Channel { get; init; }
         public required string? Variant { get; init; }
         public required short Redirect { get; init; }
+        public required LinkOptions Options { get; init; }
+        public required string? Note { get; init; }
+        public required string? Folder { get; init; }
+        public required Instant? DeletedAt { get; init; }
+        public required Instant? SlugFreedAt { get; init; }
         public required List<string> Tags { get; init; }
         public required Instant CreatedAt { get; init; }
         public required string? CreatedBy { get; init; }

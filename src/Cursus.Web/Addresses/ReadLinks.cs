@@ -20,28 +20,28 @@ public static class ReadLinks
     /// <param name="Campaign">Key of a campaign.</param>
     /// <param name="Channel">Key of a channel.</param>
     /// <param name="Domain">Name of a short domain.</param>
-    /// <param name="State"><c>live</c> (default) or <c>never-clicked</c>.</param>
+    /// <param name="State"><c>live</c> (default), <c>never-clicked</c> or <c>deleted</c>.</param>
     /// <param name="Sort"><c>newest</c> (default), <c>oldest</c>, <c>clicks</c> or <c>title</c>.</param>
     public sealed record Filter(string? Query, string? Tag, string? Campaign, string? Channel, string? Domain, string? State, string? Sort);
 
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/links", List).ForViewers().WithSummary("Links");
-        api.MapGet("/links/{id:guid}", Get).ForViewers().WithSummary("One link");
+        api.MapGet("/links/{id:guid}", Get).ForViewers().WithSummary("One link, deleted ones included");
         api.MapGet("/links/{id:guid}/open", Open).ForViewers().WithSummary("Open a link without its being counted");
     }
 
     private static async Task<Results<Ok<Page<LinkResponse>>, ProblemHttpResult>> List(
         [AsParameters] Filter filter, [AsParameters] PageRequest page, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel)
     {
-        var links = Matching(db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && l.DeletedAt == null), filter);
+        var links = Matching(db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && (filter.State == "deleted" ? l.DeletedAt != null : l.DeletedAt == null)), filter);
         if (filter.State is "never-clicked")
         {
             links = links.Where(l => !db.LinkDays.Any(d => d.LinkId == l.Id && d.Kind == ClickKind.Person));
         }
-        else if (filter.State is not (null or "live"))
+        else if (filter.State is not (null or "live" or "deleted"))
         {
-            return ApiProblem.Invalid("state", new Flaw("state", "A state is live or never-clicked."));
+            return ApiProblem.Invalid("state", new Flaw("state", "A state is live, never-clicked or deleted."));
         }
 
         if (Sorted(links, filter.Sort, db) is not { } sorted)
@@ -53,7 +53,7 @@ public static class ReadLinks
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel) =>
-        await db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && l.DeletedAt == null).Select(LinkResponse.Read(db)).SingleOrDefaultAsync(cancel) is { } link
+        await db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId).Select(LinkResponse.Read(db)).SingleOrDefaultAsync(cancel) is { } link
             ? TypedResults.Ok(LinkResponse.Of(link, options))
             : ApiProblem.NotFound("link");
 

@@ -1,17 +1,23 @@
 using Cursus.Core.Addresses;
 using Cursus.Data;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Addresses;
 
-/// <summary>A slug that somebody wants, or an empty one that asks for a proposal.</summary>
+/// <summary>A slug that somebody wants on a domain, or an empty one that asks for a proposal.</summary>
 /// <param name="Wanted">Null asks for a readable slug made from title and channel.</param>
-internal sealed record SlugWish(Slug? Wanted, string Title, string ChannelKey);
+internal sealed record SlugWish(Guid DomainId, Slug? Wanted, string Title, string ChannelKey);
 
 /// <summary>What came of a wish.</summary>
 /// <param name="Slug">The wanted slug, or the proposed one, which is free.</param>
 /// <param name="Alternatives">Three free ones where the wanted one is taken; else empty.</param>
-internal sealed record SlugState(string Slug, bool IsTaken, IReadOnlyList<string> Alternatives);
+/// <param name="Blocked">The deleted link that holds the wanted slug still, if that is why it is taken.</param>
+internal sealed record SlugState(string Slug, bool IsTaken, IReadOnlyList<string> Alternatives, BlockedSlug? Blocked);
+
+/// <summary>A slug that waits for its deleted link to be revived.</summary>
+/// <param name="Until">From then on the slug is free.</param>
+public sealed record BlockedSlug(Guid LinkId, Instant DeletedAt, Instant Until);
 
 /// <summary>Finds out, in one query for all rows, which slugs are taken and what is free instead.</summary>
 internal static class SlugCheck
@@ -19,31 +25,66 @@ internal static class SlugCheck
     private const int CandidatesEach = 14;
     private const int Offered = 3;
 
-    public static async Task<IReadOnlyList<SlugState>> Run(CursusDb db, Guid domainId, IReadOnlyList<SlugWish> wishes, int year, CancellationToken cancel)
+    private static readonly Duration Block = Duration.FromDays(Slug.BlockedDays);
+
+    /// <summary>Until when the slug of a link deleted at that time is kept for it.</summary>
+    public static Instant BlockedUntil(Instant deletedAt) => deletedAt + Block;
+
+    public static async Task<IReadOnlyList<SlugState>> Run(CursusDb db, IReadOnlyList<SlugWish> wishes, Instant now, CancellationToken cancel)
     {
-        var candidates = wishes.Select(w => Candidates(w, year)).ToList();
+        var candidates = wishes.Select(w => Candidates(w, now.InUtc().Year)).ToList();
         var keys = candidates.SelectMany(c => c).Select(s => s.ToLowerInvariant()).Distinct().ToList();
-        var used = (await db.Links.Where(l => l.DomainId == domainId && keys.Contains(l.SlugKey)).Select(l => l.SlugKey).ToListAsync(cancel)).ToHashSet();
+        var domains = wishes.Select(w => w.DomainId).Distinct().ToList();
+        var freed = now - Block;
+        var held = await db.Links
+            .Where(l => domains.Contains(l.DomainId) && keys.Contains(l.SlugKey) && l.SlugFreedAt == null && (l.DeletedAt == null || l.DeletedAt > freed))
+            .Select(l => new { l.DomainId, l.SlugKey, l.Id, l.DeletedAt })
+            .ToDictionaryAsync(l => (l.DomainId, l.SlugKey), cancel);
 
         // Earlier rows come first: a later row that wants or is offered the same slug gets another.
+        var used = held.Keys.ToHashSet();
+        var wanted = wishes.Where(w => w.Wanted is not null).Select(w => (w.DomainId, w.Wanted!.Key)).ToHashSet();
         var states = new List<SlugState>();
-        var wanted = wishes.Select(w => w.Wanted?.Key).OfType<string>().ToHashSet();
         foreach (var (wish, row) in wishes.Zip(candidates))
         {
-            var isTaken = wish.Wanted is { } slug && !used.Add(slug.Key);
-            var free = row.Where(s => !used.Contains(s.ToLowerInvariant()) && !(wish.Wanted is null && wanted.Contains(s.ToLowerInvariant())));
-            if (wish.Wanted is not null)
+            if (wish.Wanted is { } slug)
             {
-                states.Add(new SlugState(wish.Wanted.Text, isTaken, isTaken ? [.. free.Take(Offered)] : []));
+                var key = (wish.DomainId, slug.Key);
+                var isTaken = !used.Add(key);
+                var blocked = held.TryGetValue(key, out var holder) && holder.DeletedAt is { } deleted ? new BlockedSlug(holder.Id, deleted, BlockedUntil(deleted)) : null;
+                states.Add(new SlugState(slug.Text, isTaken, isTaken ? [.. row.Where(s => !used.Contains((wish.DomainId, s.ToLowerInvariant()))).Take(Offered)] : [], blocked));
                 continue;
             }
 
-            var proposed = free.First();
-            used.Add(proposed.ToLowerInvariant());
-            states.Add(new SlugState(proposed, IsTaken: false, []));
+            var proposed = row.First(s => !used.Contains((wish.DomainId, s.ToLowerInvariant())) && !wanted.Contains((wish.DomainId, s.ToLowerInvariant())));
+            used.Add((wish.DomainId, proposed.ToLowerInvariant()));
+            states.Add(new SlugState(proposed, IsTaken: false, [], Blocked: null));
         }
 
         return states;
+    }
+
+    /// <summary>Takes slugs from links that were deleted so long ago that others may have them. Call in the transaction that gives them away.</summary>
+    public static Task Free(CursusDb db, Guid domainId, IReadOnlyList<string> keys, Instant now, CancellationToken cancel)
+    {
+        var freed = now - Block;
+        return db.Links.Where(l => l.DomainId == domainId && keys.Contains(l.SlugKey) && l.DeletedAt <= freed && l.SlugFreedAt == null)
+            .ExecuteUpdateAsync(l => l.SetProperty(x => x.SlugFreedAt, now), cancel);
+    }
+
+    /// <summary>Random slugs for a domain, as long as it takes for them to be free nearly always.</summary>
+    public static async Task<IReadOnlyList<string>> Draw(CursusDb db, Guid domainId, int count, CancellationToken cancel)
+    {
+        var length = SlugMaker.LengthFor(await db.Links.LongCountAsync(l => l.DomainId == domainId, cancel) + count);
+        var drawn = new HashSet<string>();
+        while (drawn.Count < count)
+        {
+            var fresh = Enumerable.Range(0, count - drawn.Count).Select(_ => SlugMaker.Random(length)).ToList();
+            var taken = await db.Links.Where(l => l.DomainId == domainId && fresh.Contains(l.SlugKey) && l.SlugFreedAt == null).Select(l => l.SlugKey).ToListAsync(cancel);
+            drawn.UnionWith(fresh.Except(taken));
+        }
+
+        return [.. drawn];
     }
 
     private static List<string> Candidates(SlugWish wish, int year)

@@ -3,6 +3,8 @@ using Cursus.Core.Addresses;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Posts;
+using Cursus.Web.Access;
+using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 
@@ -14,13 +16,26 @@ internal sealed class Vocabulary
     private Dictionary<string, Channel> channels = [];
     private Dictionary<string, Campaign> campaigns = [];
     private Dictionary<string, ShortDomain> domains = [];
+    private Dictionary<string, Folder> folders = [];
 
-    public static async Task<Vocabulary> Load(CursusDb db, Guid workspaceId, CancellationToken cancel) => new()
+    /// <summary>Redirect type where neither request nor domain name one.</summary>
+    public required short Redirect { get; init; }
+
+    public required IReadOnlyList<string> AllowedPrivateHosts { get; init; }
+
+    public static async Task<Vocabulary> Load(CursusDb db, CurrentMember member, CursusOptions options, CancellationToken cancel)
     {
-        channels = await db.Channels.Where(c => c.WorkspaceId == workspaceId).ToDictionaryAsync(c => c.Key, cancel),
-        campaigns = await db.Campaigns.Where(c => c.WorkspaceId == workspaceId).ToDictionaryAsync(c => c.Key, cancel),
-        domains = await db.Domains.Where(d => d.WorkspaceId == workspaceId).ToDictionaryAsync(d => d.Name, cancel),
-    };
+        var workspaceId = member.WorkspaceId;
+        return new()
+        {
+            Redirect = member.Workspace.Redirect,
+            AllowedPrivateHosts = [.. options.AllowedPrivateHosts],
+            folders = await db.Folders.Where(f => f.WorkspaceId == workspaceId).ToDictionaryAsync(f => f.Name, cancel),
+            channels = await db.Channels.Where(c => c.WorkspaceId == workspaceId).ToDictionaryAsync(c => c.Key, cancel),
+            campaigns = await db.Campaigns.Where(c => c.WorkspaceId == workspaceId).ToDictionaryAsync(c => c.Key, cancel),
+            domains = await db.Domains.Where(d => d.WorkspaceId == workspaceId).ToDictionaryAsync(d => d.Name, cancel),
+        };
+    }
 
     public Destination? Destination(string? text, FieldErrors errors)
     {
@@ -33,8 +48,29 @@ internal sealed class Vocabulary
             errors.Add("destination", AddressFlaws.LeadsBack(destination.Address.Host));
             return null;
         }
+        else if (PrivateNetwork.IsPrivate(destination.Address.Host) && !PrivateNetwork.IsAllowed(destination.Address.Host, AllowedPrivateHosts))
+        {
+            errors.Add("destination", AddressFlaws.Private(destination.Address.Host));
+            return null;
+        }
 
         return destination;
+    }
+
+    /// <summary>The folder of this name, or null where none is named.</summary>
+    public Folder? Folder(string? name, FieldErrors errors, string field)
+    {
+        if (string.IsNullOrWhiteSpace(name))
+        {
+            return null;
+        }
+
+        if (!folders.TryGetValue(name.Trim(), out var folder))
+        {
+            errors.Add(field, new Flaw("folder-unknown", $"There is no folder “{name}” in this workspace. Add it first, or choose another."));
+        }
+
+        return folder;
     }
 
     public Campaign? Campaign(string? key, FieldErrors errors)
@@ -67,7 +103,7 @@ internal sealed class Vocabulary
     }
 
     /// <summary>The named domain, or the default one where none is named.</summary>
-    public ShortDomain? Domain(string? name, FieldErrors errors)
+    public ShortDomain? Domain(string? name, FieldErrors errors, string field = "domain")
     {
         var domain = string.IsNullOrWhiteSpace(name)
             ? domains.Values.FirstOrDefault(d => d.IsDefault) ?? domains.Values.FirstOrDefault(d => d.VerifiedAt is not null)
@@ -77,7 +113,7 @@ internal sealed class Vocabulary
             return domain;
         }
 
-        errors.Add("domain", domain is null
+        errors.Add(field, domain is null
             ? string.IsNullOrWhiteSpace(name)
                 ? new Flaw("domain-missing", "This workspace has no short domain yet. Add one in Set-up.")
                 : new Flaw("domain-unknown", $"There is no short domain “{name}” in this workspace. Add it in Set-up, or choose another.")
@@ -113,14 +149,15 @@ internal sealed class Vocabulary
         return slug;
     }
 
-    public static short Redirect(int? status, FieldErrors errors)
+    /// <summary>The wished type, or <paramref name="given"/> where none is wished.</summary>
+    public static short ReadRedirect(int? status, short given, FieldErrors errors, string field = "redirect")
     {
         if (status is null or 301 or 302 or 307 or 308)
         {
-            return (short)(status ?? 302);
+            return (short)(status ?? given);
         }
 
-        errors.Add("redirect", new Flaw("redirect", "A link answers with 301, 302, 307 or 308."));
-        return 302;
+        errors.Add(field, new Flaw("redirect", "A link answers with 301, 302, 307 or 308."));
+        return given;
     }
 }

@@ -1,3 +1,4 @@
+using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
 using Cursus.Web.Clicks;
@@ -31,10 +32,15 @@ internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorS
         }
 
         var slug = context.Request.Path.Value.AsSpan().Trim('/');
-        return LinkTable.Find(domain, slug) is { } link ? Follow(context, domain, link) : AnswerItself(context, domain, slug);
+        return LinkTable.Find(domain, slug) switch
+        {
+            { Location: { } location } link => Follow(context, domain, link, location),
+            { } => LeadOrShow(context, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended),
+            null => AnswerItself(context, domain, slug),
+        };
     }
 
-    private Task Follow(HttpContext context, DomainEntry domain, LinkEntry link)
+    private Task Follow(HttpContext context, DomainEntry domain, LinkEntry link, string location)
     {
         var response = context.Response;
         if (HttpMethods.IsGet(context.Request.Method))
@@ -43,9 +49,32 @@ internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorS
             journal.Append(Read(context.Request, domain, link, isTestOpen || team.IsOn(context.Request, domain.WorkspaceId) ? ClickKind.Team : ClickKind.Person));
         }
 
-        // Whatever the status says about the future, each visit must reach us again (RFC 9111, section 5.2.2.5).
+        var options = link.Options;
+        if (options.HideFromSearch)
+        {
+            response.Headers["X-Robots-Tag"] = "noindex";
+        }
+
+        if (options.PassQuery != QueryPassing.Off && context.Request.QueryString.HasValue)
+        {
+            location = PassedQuery.WriteInto(location, TeamMark.WithoutPass(context.Request.QueryString.Value), options.PassQuery);
+        }
+
+        if (options.Referrer != ReferrerPassing.Keep)
+        {
+            response.Headers["Referrer-Policy"] = "no-referrer";
+        }
+
+        if (options.Referrer == ReferrerPassing.HideByPage)
+        {
+            response.Headers.ContentSecurityPolicy = EdgePages.OnwardSecurity;
+            return Write(context, StatusCodes.Status200OK, "text/html; charset=utf-8", EdgePages.Onward(location));
+        }
+
+        // 301 and 308 may be kept by caches for ever unless told otherwise (RFC 9110, sections 15.4.2 and 15.4.9). Each visit must reach us
+        // again, so that it is counted and a changed destination holds at once (RFC 9111, sections 5.2.2.5 and 5.2.2.7).
         response.Headers.CacheControl = "private, no-store";
-        response.Headers.Location = link.Location;
+        response.Headers.Location = location;
         response.StatusCode = link.Redirect;
         return Task.CompletedTask;
     }
@@ -87,13 +116,8 @@ internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorS
     {
         switch (path)
         {
-            case "" when domain.BarePage is { } page:
-                context.Response.Headers.CacheControl = "private, no-store";
-                context.Response.Headers.Location = page;
-                context.Response.StatusCode = StatusCodes.Status302Found;
-                return Task.CompletedTask;
             case "":
-                return Write(context, StatusCodes.Status200OK, "text/html; charset=utf-8", EdgePages.BareDomain);
+                return LeadOrShow(context, domain.BarePage, StatusCodes.Status200OK, EdgePages.BareDomain);
             case "robots.txt":
                 return Write(context, StatusCodes.Status200OK, "text/plain; charset=utf-8", Robots);
             case "favicon.ico":
@@ -108,8 +132,22 @@ internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorS
             case TeamMark.Path:
                 return Write(context, StatusCodes.Status200OK, "image/gif", Pixel);
             default:
-                return Write(context, StatusCodes.Status404NotFound, "text/html; charset=utf-8", EdgePages.UnknownSlug);
+                return LeadOrShow(context, domain.UnknownPage, StatusCodes.Status404NotFound, EdgePages.UnknownSlug);
         }
+    }
+
+    /// <summary>Leads to the page that the domain's owner has chosen, else shows a plain one.</summary>
+    private static Task LeadOrShow(HttpContext context, string? page, int status, byte[] plain)
+    {
+        if (page is null)
+        {
+            return Write(context, status, "text/html; charset=utf-8", plain);
+        }
+
+        context.Response.Headers.CacheControl = "private, no-store";
+        context.Response.Headers.Location = page;
+        context.Response.StatusCode = StatusCodes.Status302Found;
+        return Task.CompletedTask;
     }
 
     private static Task Write(HttpContext context, int status, string type, byte[] body)

@@ -11,6 +11,25 @@ internal static class EdgePages
 
     public static readonly byte[] BareDomain = Page("A short domain", "The links on this domain lead on to other pages. This one is only their signpost.");
 
+    public static readonly byte[] Ended = Page("This link has ended", "It led somewhere once and was taken back by whoever made it. Ask them for the page you are looking for.");
+
+    /// <summary>Lets the page in between run its own one script and nothing else.</summary>
+    public const string OnwardSecurity = "default-src 'none'; script-src 'sha256-51Zd7VuTFDr1lLbcLWgBPh/84t+FEDEOZUgU6z1Y+IA='; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+
+    /// <summary>Reads the address from the page, so that the script is the same for all links and its hash can be stated.</summary>
+    private const string OnwardScript = "location.replace(document.querySelector('a').href)";
+
+    /// <summary>A page that leads on without a referrer; without scripts by a refresh, without either by its link.</summary>
+    public static byte[] Onward(string location)
+    {
+        var address = WebUtility.HtmlEncode(location);
+        return Encoding.UTF8.GetBytes($"""
+            <!doctype html><html lang="en"><meta charset="utf-8"><meta name="robots" content="noindex"><meta name="referrer" content="no-referrer">
+            <title>Leading on</title><noscript><meta http-equiv="refresh" content="0;url={address}"></noscript>
+            <a rel="noreferrer" href="{address}">Continue</a><script>{OnwardScript}</script></html>
+            """);
+    }
+
     private static byte[] Page(string heading, string text) => Encoding.UTF8.GetBytes($$$"""
         <!doctype html>
         <html lang="en">

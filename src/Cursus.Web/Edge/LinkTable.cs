@@ -6,7 +6,12 @@ using Microsoft.EntityFrameworkCore;
 namespace Cursus.Web.Edge;
 
 /// <summary>What the edge must know to answer a link.</summary>
-public sealed record LinkEntry(Guid Id, string Location, short Redirect);
+/// <param name="Location">Where it leads; null where it has ended.</param>
+public sealed record LinkEntry(Guid Id, string? Location, short Redirect, LinkOptions Options)
+{
+    /// <summary>A link as it stands in the database; one that was deleted has ended.</summary>
+    public static LinkEntry Of(Link link) => new(link.Id, link.DeletedAt is null ? link.FinalUrl : null, link.Redirect, link.Options);
+}
 
 /// <summary>A verified short domain with its links, by slug without case.</summary>
 public sealed class DomainEntry(Guid workspaceId, string name)
@@ -17,6 +22,12 @@ public sealed class DomainEntry(Guid workspaceId, string name)
 
     /// <summary>Where the bare domain leads; null shows a plain page.</summary>
     public string? BarePage { get; set; }
+
+    /// <summary>Where an unknown slug leads; null shows a plain page.</summary>
+    public string? UnknownPage { get; set; }
+
+    /// <summary>Where a link that has ended leads; null shows a plain page.</summary>
+    public string? EndedPage { get; set; }
 
     internal ConcurrentDictionary<string, LinkEntry> Links { get; } = new(StringComparer.OrdinalIgnoreCase);
 }
@@ -37,9 +48,12 @@ public sealed class LinkTable
     public static LinkEntry? Find(DomainEntry domain, ReadOnlySpan<char> slug) =>
         domain.Links.GetAlternateLookup<ReadOnlySpan<char>>().TryGetValue(slug, out var link) ? link : null;
 
-    /// <summary>Makes a verified domain answer, or changes its bare page.</summary>
-    public void PutDomain(ShortDomain domain) =>
-        domains.GetOrAdd(domain.Name, static (name, workspaceId) => new DomainEntry(workspaceId, name), domain.WorkspaceId).BarePage = domain.BarePage;
+    /// <summary>Makes a verified domain answer, or changes its pages.</summary>
+    public void PutDomain(ShortDomain domain)
+    {
+        var entry = domains.GetOrAdd(domain.Name, static (name, workspaceId) => new DomainEntry(workspaceId, name), domain.WorkspaceId);
+        (entry.BarePage, entry.UnknownPage, entry.EndedPage) = (domain.BarePage, domain.UnknownPage, domain.EndedPage);
+    }
 
     /// <summary>Stops answering on a domain.</summary>
     public void RemoveDomain(string name) => domains.TryRemove(name, out _);
@@ -69,15 +83,25 @@ public sealed class LinkTable
             PutDomain(domain);
         }
 
-        var links = db.Links
-            .Where(l => l.DeletedAt == null && l.Domain!.VerifiedAt != null)
-            .Select(l => new { Domain = l.Domain!.Name, l.SlugKey, l.Id, l.FinalUrl, l.Redirect })
-            .AsAsyncEnumerable();
-        await foreach (var link in links.WithCancellation(cancel))
-        {
-            Put(link.Domain, link.SlugKey, new LinkEntry(link.Id, link.FinalUrl, link.Redirect));
-        }
-
+        await Load(db.Links.Where(l => l.Domain!.VerifiedAt != null), cancel);
         IsLoaded = true;
+    }
+
+    /// <summary>Enters all links of a domain that has just been verified.</summary>
+    public Task LoadLinksOf(ShortDomain domain, CursusDb db, CancellationToken cancel)
+    {
+        PutDomain(domain);
+        return Load(db.Links.Where(l => l.DomainId == domain.Id), cancel);
+    }
+
+    private async Task Load(IQueryable<Link> links, CancellationToken cancel)
+    {
+        var rows = links.Where(l => l.SlugFreedAt == null)
+            .Select(l => new { Domain = l.Domain!.Name, l.SlugKey, Entry = new LinkEntry(l.Id, l.DeletedAt == null ? l.FinalUrl : null, l.Redirect, l.Options) })
+            .AsNoTracking().AsAsyncEnumerable();
+        await foreach (var link in rows.WithCancellation(cancel))
+        {
+            Put(link.Domain, link.SlugKey, link.Entry);
+        }
     }
 }

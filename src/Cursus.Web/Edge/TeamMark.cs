@@ -38,6 +38,10 @@ public sealed class TeamMark(IDataProtectionProvider protection)
             ? content[32..]
             : null;
 
+    /// <summary>A visitor's query without a pass.</summary>
+    public static string WithoutPass(string query) =>
+        string.Join('&', query.TrimStart('?').Split('&').Where(p => !p.StartsWith(PassParameter + "=", StringComparison.Ordinal)));
+
     /// <summary>Whether this browser has been marked for the workspace that owns the short domain.</summary>
     public bool IsOn(HttpRequest request, Guid workspaceId) =>
         request.Headers.Cookie.Count > 0 && request.Cookies.TryGetValue(CookieName, out var text) && Open(mark, text) == $"{workspaceId:N}";

@@ -21,6 +21,7 @@ public static class ApiSetup
     {
         var services = builder.Services;
         services.AddSingleton<Counting>();
+        services.AddScoped<LinkSaving>();
         services.AddExceptionHandler<UnreadableRequests>();
         services.AddProblemDetails(problems => problems.CustomizeProblemDetails = context =>
         {
@@ -38,6 +39,7 @@ public static class ApiSetup
         services.ConfigureHttpJsonOptions(json =>
         {
             json.SerializerOptions.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+            json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
         });
         services.AddOpenApi("v1", document =>
@@ -78,6 +80,7 @@ public static class ApiSetup
         var api = app.MapGroup("/api/v1");
         Installation.Map(api);
         Session.Map(api);
+        WorkspaceSettings.Map(api);
         Members.Map(api);
         Tokens.Map(api);
         CreatePost.Map(api);
@@ -88,6 +91,7 @@ public static class ApiSetup
         CreateLink.Map(api);
         ReadLinks.Map(api);
         EditLink.Map(api);
+        Folders.Map(api);
         Domains.Map(api);
         Tags.Map(api);
         BreakdownReport.Map(api);

@@ -27,6 +27,18 @@ public sealed class CursusOptions
     /// <summary>Addresses of proxies whose <c>X-Forwarded-For</c> is believed.</summary>
     public IList<string> TrustedProxies { get; init; } = [];
 
+    /// <summary>Private names that links may lead to and that may be asked for pages all the same; one that begins with a dot means all names under it.</summary>
+    public IList<string> AllowedPrivateHosts { get; init; } = [];
+
+    /// <summary>Name server that is asked, as <c>address</c> or <c>address:port</c>; the system's own where null.</summary>
+    public string? NameServer { get; init; }
+
+    /// <summary>Host name that subdomains used as short domains point to by CNAME.</summary>
+    public string? EdgeHost { get; init; }
+
+    /// <summary>Addresses that an apex domain used as a short domain points to by A records.</summary>
+    public IList<string> EdgeAddresses { get; init; } = [];
+
     /// <summary>The short address of a slug as people see and follow it.</summary>
     public string ShortUrl(string domain, string slug) => $"{PublicScheme}://{domain}{(PublicPort is { } port ? $":{port}" : "")}/{slug}";
 }

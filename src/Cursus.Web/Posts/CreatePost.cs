@@ -1,14 +1,11 @@
-using Cursus.Core.Addresses;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
-using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Cursus.Web.Posts;
@@ -16,97 +13,52 @@ namespace Cursus.Web.Posts;
 /// <summary>POST /posts: makes a post and one link for each of its placements, all or none.</summary>
 public static class CreatePost
 {
-    private const int TriesForRandomSlugs = 3;
-
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts", Handle).ForEditors().WithSummary("Make a post with one link for each placement");
 
     private static async Task<Results<Created<PostResponse>, ProblemHttpResult>> Handle(
-        PostRequest request, CurrentMember member, CursusDb db, LinkTable table, CursusOptions options, IClock clock, CancellationToken cancel)
+        PostRequest request, CurrentMember member, CursusDb db, LinkSaving saving, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         var now = clock.GetCurrentInstant();
-        var plan = await PostPlan.Make(request, member, db, now.InZone(member.Zone).Date, cancel);
-        var tags = await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, request.Tags, plan.Errors, cancel);
+        var plan = await PostPlan.Make(request, member, db, options, now.InZone(member.Zone).Date, cancel);
         if (plan.Errors.Any)
         {
             return ApiProblem.Invalid(plan.Errors);
         }
 
-        for (var attempt = 1; ; attempt++)
+        // Rows that asked for a readable slug get the one that a preview would show.
+        var links = plan.Links();
+        var proposed = await plan.CheckSlugs(db, now, cancel);
+        links = [.. links.Select((link, i) => plan.Placements[i].SlugKind == SlugKind.Readable && link.Slug is null ? link with { Slug = Proposed(proposed[i]) } : link)];
+
+        var post = NewPost(plan, member, now);
+        var (_, taken) = await saving.Save(links, member, now, saved => [WithPlacements(post, plan, saved)], cancel);
+        if (taken.Count > 0)
         {
-            if (await TakenSlugs(plan, db, cancel) is { } taken)
-            {
-                return taken;
-            }
-
-            var post = Build(plan, tags, member, now);
-            db.Add(post);
-            try
-            {
-                await db.SaveChangesAsync(cancel);
-            }
-            catch (DbUpdateException e) when (SlugTaken.Is(e) && attempt < TriesForRandomSlugs)
-            {
-                // Somebody else saved the same slug in this moment. The check above now says which, or new random ones are drawn.
-                db.ChangeTracker.Clear();
-                tags = await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, request.Tags, plan.Errors, cancel);
-                continue;
-            }
-
-            foreach (var link in post.Placements.Select(p => p.Link!))
-            {
-                table.Put(plan.Domain!.Name, link.SlugKey, new LinkEntry(link.Id, link.FinalUrl, link.Redirect));
-            }
-
-            var saved = await PostResponse.Read(db.Posts.Where(p => p.Id == post.Id), db, options, cancel);
-            return TypedResults.Created($"/api/v1/posts/{post.Id}", saved.Single());
-        }
-    }
-
-    private static async Task<ProblemHttpResult?> TakenSlugs(PostPlan plan, CursusDb db, CancellationToken cancel)
-    {
-        var states = await plan.CheckSlugs(db, cancel);
-        var taken = states.Select((state, i) => (State: state, Field: $"placements[{i}].slug")).Where(s => s.State.IsTaken).ToList();
-        return taken.Count == 0 ? null : SlugTaken.Problem([.. taken.Select(t => (t.Field, t.State))]);
-    }
-
-    private static Post Build(PostPlan plan, List<Tag> tags, CurrentMember member, Instant now)
-    {
-        var post = new Post
-        {
-            WorkspaceId = member.WorkspaceId,
-            Title = plan.Title,
-            Destination = plan.Destination!.AsEntered,
-            CampaignId = plan.Campaign!.Id,
-            PublishedOn = plan.PublishedOn,
-            CreatedAt = now,
-            CreatedBy = member.Id,
-        };
-        foreach (var (placement, position) in plan.Placements.Select((p, i) => (p, i)))
-        {
-            var slug = placement.Slug?.Text ?? SlugMaker.Random();
-            var link = new Link
-            {
-                WorkspaceId = member.WorkspaceId,
-                DomainId = plan.Domain!.Id,
-                Slug = slug,
-                SlugKey = slug.ToLowerInvariant(),
-                Title = placement.Title,
-                Destination = plan.Destination.AsEntered,
-                FinalUrl = placement.FinalUrl!,
-                Source = placement.Tags!.Source.Text,
-                Medium = placement.Tags.Medium.Text,
-                Term = placement.Tags.Term?.Text,
-                Content = placement.Tags.Content?.Text,
-                CampaignId = plan.Campaign.Id,
-                ChannelId = placement.Channel!.Id,
-                Redirect = plan.Redirect,
-                CreatedAt = now,
-                CreatedBy = member.Id,
-                Tags = [.. tags],
-            };
-            post.Placements.Add(new Placement { PostId = post.Id, LinkId = link.Id, Link = link, Variant = placement.Variant, Position = position });
+            return SlugTaken.Problem([.. taken.Select(t => ($"placements[{t.Place}].slug", t.State))]);
         }
 
+        var read = await PostResponse.Read(db.Posts.Where(p => p.Id == post.Id), db, options, cancel);
+        return TypedResults.Created($"/api/v1/posts/{post.Id}", read.Single());
+    }
+
+    private static Core.Addresses.Slug? Proposed(SlugState? state) => Core.Addresses.Slug.TryParse(state?.Slug, out var slug, out _) ? slug : null;
+
+    private static Post NewPost(PostPlan plan, CurrentMember member, Instant now) => new()
+    {
+        WorkspaceId = member.WorkspaceId,
+        Title = plan.Title,
+        Destination = plan.Destination!.AsEntered,
+        CampaignId = plan.Campaign!.Id,
+        PublishedOn = plan.PublishedOn,
+        CreatedAt = now,
+        CreatedBy = member.Id,
+    };
+
+    private static Post WithPlacements(Post post, PostPlan plan, IReadOnlyList<Link> links)
+    {
+        // A second attempt at saving comes with fresh links.
+        post.Placements.Clear();
+        post.Placements.AddRange(links.Select((link, i) => new Placement { PostId = post.Id, LinkId = link.Id, Link = link, Variant = plan.Placements[i].Variant, Position = i }));
         return post;
     }
 }

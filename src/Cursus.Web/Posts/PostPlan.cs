@@ -5,13 +5,16 @@ using Cursus.Data.Addresses;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using NodaTime;
 
 namespace Cursus.Web.Posts;
 
 /// <summary>One placement as it would be saved.</summary>
-internal sealed record PlannedPlacement(Channel? Channel, string? Variant, UtmTags? Tags, string? FinalUrl, Slug? Slug, string Title);
+internal sealed record PlannedPlacement(
+    Channel? Channel, string? Variant, UtmTags? Tags, string? FinalUrl, Slug? Slug, SlugKind? SlugKind, string Title, ShortDomain? Domain, LinkManner Manner,
+    IReadOnlyList<string> TagNames);
 
 /// <summary>
 /// A post as it would be saved, with everything that is wrong with it. Saving and previewing both go by this plan, so that what is shown while
@@ -26,22 +29,18 @@ internal sealed class PostPlan
     public string Title { get; private init; } = "";
     public Destination? Destination { get; private set; }
     public Campaign? Campaign { get; private set; }
-    public ShortDomain? Domain { get; private set; }
     public LocalDate PublishedOn { get; private set; }
-    public short Redirect { get; private set; }
     public List<PlannedPlacement> Placements { get; } = [];
 
     /// <summary>A title to offer where none was typed: the words of the page's address.</summary>
     public string ProposedTitle { get; private set; } = "";
 
-    public static async Task<PostPlan> Make(PostRequest request, CurrentMember member, CursusDb db, LocalDate today, CancellationToken cancel)
+    public static async Task<PostPlan> Make(PostRequest request, CurrentMember member, CursusDb db, CursusOptions options, LocalDate today, CancellationToken cancel)
     {
         var plan = new PostPlan { Title = request.Title?.Trim() ?? "", PublishedOn = request.PublishedOn ?? today };
-        var vocabulary = await Vocabulary.Load(db, member.WorkspaceId, cancel);
+        var vocabulary = await Vocabulary.Load(db, member, options, cancel);
         plan.Destination = vocabulary.Destination(request.Destination, plan.Errors);
         plan.Campaign = vocabulary.Campaign(request.Campaign, plan.Errors);
-        plan.Domain = vocabulary.Domain(request.Domain, plan.Errors);
-        plan.Redirect = Vocabulary.Redirect(request.Redirect, plan.Errors);
         plan.ProposedTitle = plan.Destination is { } page ? PageTitle.FromAddress(page.Address) : "";
         if (plan.Title.Length is 0 or > MaxTitle)
         {
@@ -53,6 +52,10 @@ internal sealed class PostPlan
             plan.Errors.Add("pixels", new Flaw("pixel-unknown", "There is no such retargeting pixel in this workspace."));
         }
 
+        // What stands for all rows is checked once, so that one slip is told once.
+        var domain = vocabulary.Domain(request.Domain, plan.Errors);
+        var forAll = LinkManner.Read(request.Redirect, request.Options, request.Note, request.Folder, domain, vocabulary, plan.Errors);
+        var tagNames = TagsOfLinks.Names(request.Tags, plan.Errors);
         var placements = request.Placements ?? [];
         if (placements.Count is 0 or > MaxPlacements)
         {
@@ -61,21 +64,50 @@ internal sealed class PostPlan
 
         for (var i = 0; i < Math.Min(placements.Count, MaxPlacements); i++)
         {
-            plan.Add(placements[i] ?? new PlacementRequest(null), $"placements[{i}]", vocabulary);
+            var row = placements[i] ?? new PlacementRequest(null);
+            var field = $"placements[{i}]";
+            var rowDomain = row.Domain is null ? domain : vocabulary.Domain(row.Domain, plan.Errors, $"{field}.domain");
+            var manner = plan.MannerOf(row, field, request, rowDomain, forAll, vocabulary);
+            plan.Add(row, field, request.PastedTags ?? PastedTags.Replace, rowDomain, manner, row.Tags is null ? tagNames : TagsOfLinks.Names(row.Tags, plan.Errors, $"{field}.tags"), vocabulary);
         }
 
         return plan;
     }
 
-    /// <summary>What each row's slug comes to; rows without one are offered a readable one.</summary>
-    public Task<IReadOnlyList<SlugState>> CheckSlugs(CursusDb db, CancellationToken cancel) => SlugCheck.Run(
-        db,
-        Domain!.Id,
-        [.. Placements.Select(p => new SlugWish(p.Slug, Title.Length > 0 ? Title : ProposedTitle, p.Channel?.Key ?? ""))],
-        PublishedOn.Year,
-        cancel);
+    /// <summary>What each row's slug comes to; rows without one are offered a readable one, and rows that want a random one nothing.</summary>
+    public async Task<IReadOnlyList<SlugState?>> CheckSlugs(CursusDb db, Instant now, CancellationToken cancel)
+    {
+        var asked = Placements.Where(p => p.Domain is not null && (p.Slug is not null || p.SlugKind != SlugKind.Random)).ToList();
+        var wishes = asked.Select(p => new SlugWish(p.Domain!.Id, p.Slug, Title.Length > 0 ? Title : ProposedTitle, p.Channel?.Key ?? "")).ToList();
+        var states = new Queue<SlugState>(await SlugCheck.Run(db, wishes, now, cancel));
+        var isAsked = asked.ToHashSet<object>(ReferenceEqualityComparer.Instance);
+        return [.. Placements.Select(p => isAsked.Contains(p) ? states.Dequeue() : null)];
+    }
 
-    private void Add(PlacementRequest row, string field, Vocabulary vocabulary)
+    /// <summary>The links to save. Call only where nothing is wrong.</summary>
+    public IReadOnlyList<LinkPlan> Links() => [.. Placements.Select(p =>
+        new LinkPlan(p.Domain!, p.Slug, p.Title, Destination!, p.Tags, Campaign, p.Channel, p.Manner, p.TagNames))];
+
+    private LinkManner MannerOf(PlacementRequest row, string field, PostRequest post, ShortDomain? domain, LinkManner forAll, Vocabulary vocabulary)
+    {
+        var isLikeAll = row is { Domain: null, Redirect: null, Options: null, Note: null, Folder: null };
+        if (isLikeAll)
+        {
+            return forAll;
+        }
+
+        // The post's own wishes lie between the row's and its domain's; what is wrong with them has been told already.
+        var told = new FieldErrors();
+        var ofPost = LinkManner.Read(post.Redirect, post.Options, post.Note, post.Folder, domain, vocabulary, told);
+        return new LinkManner(
+            Vocabulary.ReadRedirect(row.Redirect, ofPost.Redirect, Errors, $"{field}.redirect"),
+            (row.Options ?? new LinkWishes()).Over(ofPost.Options, Errors, $"{field}.options"),
+            row.Note is null ? ofPost.Note : LinkManner.ReadNote(row.Note, Errors, $"{field}.note"),
+            row.Folder is null ? ofPost.Folder : vocabulary.Folder(row.Folder, Errors, $"{field}.folder"));
+    }
+
+    private void Add(
+        PlacementRequest row, string field, PastedTags pasted, ShortDomain? domain, LinkManner manner, IReadOnlyList<string> tagNames, Vocabulary vocabulary)
     {
         var channel = vocabulary.Channel(row.Channel, Errors, $"{field}.channel");
         var variant = string.IsNullOrWhiteSpace(row.Variant) ? null : row.Variant.Trim();
@@ -90,7 +122,9 @@ internal sealed class PostPlan
         var content = Vocabulary.OptionalTag(row.Content ?? variant, Errors, $"{field}.content");
         var slug = Vocabulary.OptionalSlug(row.Slug, Errors, $"{field}.slug");
         var tags = source is null || medium is null || Campaign is null ? null : new UtmTags(source, medium, TagValue.Of(Campaign.Key), term, content);
+        tags = tags is not null && Destination is not null && pasted == PastedTags.Keep ? tags.KeepingThoseOf(Destination.Address) : tags;
         var finalUrl = tags is null || Destination is null ? null : Destination.With(tags).ToString();
-        Placements.Add(new PlannedPlacement(channel, variant, tags, finalUrl, slug, string.IsNullOrWhiteSpace(row.Title) ? Title : row.Title.Trim()));
+        Placements.Add(new PlannedPlacement(
+            channel, variant, tags, finalUrl, slug, row.SlugKind, string.IsNullOrWhiteSpace(row.Title) ? Title : row.Title.Trim(), domain, manner, tagNames));
     }
 }

@@ -1,3 +1,4 @@
+using Cursus.Web.Addresses;
 using NodaTime;
 
 namespace Cursus.Web.Posts;
@@ -8,7 +9,11 @@ namespace Cursus.Web.Posts;
 /// <param name="PublishedOn">The day it goes out; today where left out.</param>
 /// <param name="Tags">Names of tags; new ones are made.</param>
 /// <param name="Domain">Short domain; the workspace's default where left out.</param>
-/// <param name="Redirect">HTTP status of all its links; 302 where left out.</param>
+/// <param name="Redirect">HTTP status of all its links; the domain's or the workspace's default where left out.</param>
+/// <param name="Options">How all its links behave; the domain's defaults where left out.</param>
+/// <param name="Note">For colleagues; never visible to visitors.</param>
+/// <param name="Folder">Name of a folder.</param>
+/// <param name="PastedTags">What becomes of UTM values in the pasted address; <c>replace</c> where left out.</param>
 public sealed record PostRequest(
     string? Title,
     string? Destination,
@@ -18,7 +23,31 @@ public sealed record PostRequest(
     IReadOnlyList<Guid>? Pixels = null,
     string? Domain = null,
     int? Redirect = null,
-    IReadOnlyList<PlacementRequest>? Placements = null);
+    IReadOnlyList<PlacementRequest>? Placements = null,
+    LinkWishes? Options = null,
+    string? Note = null,
+    string? Folder = null,
+    PastedTags? PastedTags = null);
+
+/// <summary>What becomes of UTM values that stand in the pasted address already.</summary>
+public enum PastedTags
+{
+    /// <summary>The placement's own values take their place.</summary>
+    Replace,
+
+    /// <summary>They stay, and clicks are counted under them.</summary>
+    Keep,
+}
+
+/// <summary>How a slug is made where none is typed.</summary>
+public enum SlugKind
+{
+    /// <summary>From title and channel, such as <c>geminids-night-perch</c>.</summary>
+    Readable,
+
+    /// <summary>From letters and digits that can't be guessed.</summary>
+    Random,
+}
 
 /// <param name="Channel">Key of a channel.</param>
 /// <param name="Variant">Tells two placements in one channel apart; becomes the content tag where none is given.</param>
@@ -26,6 +55,8 @@ public sealed record PostRequest(
 /// <param name="Medium">The channel's own where left out.</param>
 /// <param name="Slug">A random one is made where left out.</param>
 /// <param name="Title">The post's title where left out.</param>
+/// <param name="SlugKind">How the slug is made where none is typed; random where left out, and readable in a preview.</param>
+/// <param name="Domain">The post's where left out, as with all that follow.</param>
 public sealed record PlacementRequest(
     string? Channel,
     string? Variant = null,
@@ -34,4 +65,11 @@ public sealed record PlacementRequest(
     string? Term = null,
     string? Content = null,
     string? Slug = null,
-    string? Title = null);
+    string? Title = null,
+    SlugKind? SlugKind = null,
+    string? Domain = null,
+    int? Redirect = null,
+    IReadOnlyList<string>? Tags = null,
+    LinkWishes? Options = null,
+    string? Note = null,
+    string? Folder = null);

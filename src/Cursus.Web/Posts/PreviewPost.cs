@@ -1,5 +1,7 @@
+using Cursus.Core.Addresses;
 using Cursus.Data;
 using Cursus.Web.Access;
+using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
@@ -11,28 +13,57 @@ public static class PreviewPost
 {
     /// <param name="ProposedTitle">A title to offer where none was typed.</param>
     /// <param name="Destination">The address as a browser reads it; null where it is none.</param>
+    /// <param name="Pasted">What the address carried beside the page; null where nothing.</param>
     /// <param name="Errors">What is wrong, by field.</param>
-    public sealed record Response(string ProposedTitle, string? Destination, IReadOnlyDictionary<string, string[]> Errors, IReadOnlyList<Row> Placements);
+    public sealed record Response(string ProposedTitle, string? Destination, Pasted? Pasted, IReadOnlyDictionary<string, string[]> Errors, IReadOnlyList<Row> Placements);
+
+    /// <summary>What the pasted address carried with it.</summary>
+    /// <param name="ClickIds">Names of parameters that belong to one visitor.</param>
+    /// <param name="WithoutClickIds">The address without them; null where there are none.</param>
+    public sealed record Pasted(
+        string? Source, string? Medium, string? Campaign, string? Term, string? Content, IReadOnlyList<string> ClickIds, string? WithoutClickIds, string? Fragment);
 
     /// <param name="Alternatives">Three free slugs where this one is taken.</param>
+    /// <param name="Blocked">The deleted link that holds the slug still, if that is why it is taken.</param>
     /// <param name="FinalUrl">Where visitors would be sent; null where something needed is missing.</param>
-    public sealed record Row(string? Slug, bool IsTaken, IReadOnlyList<string> Alternatives, string? ShortUrl, string? FinalUrl);
+    public sealed record Row(string? Slug, bool IsTaken, IReadOnlyList<string> Alternatives, BlockedSlug? Blocked, string? ShortUrl, string? FinalUrl);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts/preview", Handle).ForEditors().WithSummary("What saving a post would make");
 
     private static async Task<Ok<Response>> Handle(
         PostRequest request, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, CancellationToken cancel)
     {
-        var plan = await PostPlan.Make(request, member, db, clock.GetCurrentInstant().InZone(member.Zone).Date, cancel);
-        var slugs = plan.Domain is null ? null : await plan.CheckSlugs(db, cancel);
+        var now = clock.GetCurrentInstant();
+        var plan = await PostPlan.Make(request, member, db, options, now.InZone(member.Zone).Date, cancel);
+        var slugs = await plan.CheckSlugs(db, now, cancel);
         var rows = plan.Placements.Select((placement, i) =>
         {
             // A malformed slug has its error at the field; a proposal beside it would only confuse.
             var isMalformed = plan.Errors.ByField.ContainsKey($"placements[{i}].slug");
-            var state = isMalformed ? null : slugs?[i];
-            return new Row(
-                state?.Slug, state?.IsTaken ?? false, state?.Alternatives ?? [], state is null ? null : options.ShortUrl(plan.Domain!.Name, state.Slug), placement.FinalUrl);
+            var state = isMalformed ? null : slugs[i];
+            var shortUrl = state is null ? null : options.ShortUrl(placement.Domain!.Name, state.Slug);
+            return new Row(state?.Slug, state?.IsTaken ?? false, state?.Alternatives ?? [], state?.Blocked, shortUrl, placement.FinalUrl);
         });
-        return TypedResults.Ok(new Response(plan.ProposedTitle, plan.Destination?.Address.ToString(), plan.Errors.ByField, [.. rows]));
+        return TypedResults.Ok(new Response(plan.ProposedTitle, plan.Destination?.Address.ToString(), PastedIn(plan.Destination), plan.Errors.ByField, [.. rows]));
+    }
+
+    private static Pasted? PastedIn(Destination? destination)
+    {
+        if (destination is null)
+        {
+            return null;
+        }
+
+        var tags = UtmTags.In(destination.Address);
+        var clickIds = ClickIds.In(destination.Address);
+        return tags.Count == 0 && clickIds.Count == 0 && destination.Address.Fragment is null ? null : new Pasted(
+            tags.GetValueOrDefault(TagField.Source)?.Text,
+            tags.GetValueOrDefault(TagField.Medium)?.Text,
+            tags.GetValueOrDefault(TagField.Campaign)?.Text,
+            tags.GetValueOrDefault(TagField.Term)?.Text,
+            tags.GetValueOrDefault(TagField.Content)?.Text,
+            clickIds,
+            clickIds.Count == 0 ? null : ClickIds.Strip(destination.Address).ToString(),
+            destination.Address.Fragment);
     }
 }

@@ -24,7 +24,7 @@ public class DestinationTests
     [InlineData("https://maren@northmoor.example/", "destination-credentials")]
     [InlineData("geminids", "destination-not-an-address")]
     [InlineData("https://", "destination-no-host")]
-    [InlineData("https://exa mple.example", "destination-no-host")]
+    [InlineData("https://exa%20mple.example", "destination-no-host")]
     [InlineData("https://northmoor.example:99999/", "destination-port")]
     public void What_cannot_be_a_destination_is_refused_with_its_reason(string? pasted, string code)
     {

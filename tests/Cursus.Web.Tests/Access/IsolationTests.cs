@@ -83,10 +83,11 @@ public class IsolationTests(CursusApp app)
         {
             await world.Send(p => p["tags"] = new JsonArray("event"));
             await world.Owner.PostAsJsonAsync("/api/v1/tokens", new { name = "mine" }, Cancel);
+            await world.Owner.PostAsJsonAsync("/api/v1/folders", new { name = $"Shop of {world.Domain}" }, Cancel);
         }
 
         var ids = new Dictionary<string, string>();
-        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens" })
+        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders" })
         {
             var list = await World.Read(await world.Owner.GetAsync($"/api/v1/{feature}", Cancel));
             ids[feature] = (string)list["items"]![0]!["id"]!;

@@ -120,7 +120,7 @@ public class EdgeTests(CursusApp app)
             .ShouldBe("https://northmoor.example/moved?utm_source=guildhall&utm_medium=social&utm_campaign=winter-members");
 
         (await world.Editor.DeleteAsync(path, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await world.Visit((string)link["slug"]!)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await world.Visit((string)link["slug"]!)).StatusCode.ShouldBe(HttpStatusCode.Gone);
         var again = await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example", slug = (string)link["slug"]! }, Cancel);
         again.StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }

@@ -101,6 +101,7 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
         .UseSetting("ConnectionStrings:Cursus", line ?? connection)
         .UseSetting("Cursus:JournalFolder", Path.Combine(folder, "journal"))
         .UseSetting("Cursus:PublicScheme", "http")
+        .UseSetting("Cursus:AllowedPrivateHosts:0", ".localhost")
         .UseSetting("Cursus:TrustedProxies:0", "127.0.0.1");
 
     private async Task Run(string sql)

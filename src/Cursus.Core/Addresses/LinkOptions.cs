@@ -1,0 +1,59 @@
+namespace Cursus.Core.Addresses;
+
+/// <summary>What happens to parameters that a visitor's short address carries.</summary>
+public enum QueryPassing : short
+{
+    /// <summary>They are dropped.</summary>
+    Off = 0,
+
+    /// <summary>They are passed on; where the destination has a parameter of the same name, the link's stays.</summary>
+    LinkWins = 1,
+
+    /// <summary>They are passed on and replace the destination's of the same name.</summary>
+    VisitorWins = 2,
+}
+
+/// <summary>Whether the destination learns from which page the visitor came.</summary>
+public enum ReferrerPassing : short
+{
+    /// <summary>As the visitor's browser would send it.</summary>
+    Keep = 0,
+
+    /// <summary>Hidden by the redirect's Referrer-Policy (W3C Referrer Policy, section 8.1: a redirect's policy holds for the next request).</summary>
+    Hide = 1,
+
+    /// <summary>Hidden by a page in between, for browsers inside apps that pass over a redirect's policy (common practice, no source).</summary>
+    HideByPage = 2,
+}
+
+/// <summary>How a link behaves on the way, and how it stands in a web page when it is copied as HTML.</summary>
+public sealed record LinkOptions
+{
+    /// <summary>The longest title attribute or anchor text, in characters.</summary>
+    public const int MaxText = 200;
+
+    /// <summary>Nothing special: parameters dropped, referrer kept, a plain anchor.</summary>
+    public static readonly LinkOptions Plain = new();
+
+    public QueryPassing PassQuery { get; init; }
+
+    public ReferrerPassing Referrer { get; init; }
+
+    /// <summary>Answers with <c>X-Robots-Tag: noindex</c>, so that search engines don't list the short address.</summary>
+    public bool HideFromSearch { get; init; }
+
+    /// <summary>Copied HTML carries <c>rel="nofollow"</c>.</summary>
+    public bool Nofollow { get; init; }
+
+    /// <summary>Copied HTML carries <c>rel="sponsored"</c>.</summary>
+    public bool Sponsored { get; init; }
+
+    /// <summary>Copied HTML opens in a new tab.</summary>
+    public bool NewTab { get; init; }
+
+    /// <summary>Title attribute of copied HTML; null for none.</summary>
+    public string? TitleAttribute { get; init; }
+
+    /// <summary>Text of copied HTML and Markdown; the link's title where null.</summary>
+    public string? AnchorText { get; init; }
+}

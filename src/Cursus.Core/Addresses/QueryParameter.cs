@@ -1,0 +1,17 @@
+namespace Cursus.Core.Addresses;
+
+/// <summary>One <c>name=value</c> of a query, as the WHATWG URL Standard reads it (section 5.1, application/x-www-form-urlencoded parsing).</summary>
+internal static class QueryParameter
+{
+    public static string NameOf(string parameter) => Decode(parameter.Split('=')[0]);
+
+    public static string ValueOf(string parameter)
+    {
+        var mark = parameter.IndexOf('=', StringComparison.Ordinal);
+        return mark < 0 ? "" : Decode(parameter[(mark + 1)..]);
+    }
+
+    public static string Write(string name, string value) => $"{name}={Uri.EscapeDataString(value)}";
+
+    private static string Decode(string text) => PercentEncoding.Decode(text.Replace('+', ' '));
+}

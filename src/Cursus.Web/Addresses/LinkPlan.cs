@@ -1,0 +1,42 @@
+using Cursus.Core.Addresses;
+using Cursus.Data.Addresses;
+using Cursus.Data.Posts;
+using Cursus.Web.Access;
+using NodaTime;
+
+namespace Cursus.Web.Addresses;
+
+/// <summary>One link with everything checked, ready to be saved.</summary>
+/// <param name="Slug">Null draws a random one.</param>
+/// <param name="Utm">Null for a link without tags.</param>
+/// <param name="TagNames">Names of its tags; new ones are made.</param>
+internal sealed record LinkPlan(
+    ShortDomain Domain, Slug? Slug, string Title, Destination Destination, UtmTags? Utm, Campaign? Campaign, Channel? Channel, LinkManner Manner,
+    IReadOnlyList<string> TagNames)
+{
+    /// <summary>The link under <paramref name="slug"/>, not yet saved.</summary>
+    /// <param name="tags">The workspace's tags; those of this link are picked by name.</param>
+    public Link Make(string slug, IReadOnlyList<Tag> tags, CurrentMember member, Instant now) => new()
+    {
+        WorkspaceId = member.WorkspaceId,
+        DomainId = Domain.Id,
+        Slug = slug,
+        SlugKey = slug.ToLowerInvariant(),
+        Title = Title,
+        Destination = Destination.AsEntered,
+        FinalUrl = Destination.FinishedWith(Utm).ToString(),
+        Source = Utm?.Source.Text,
+        Medium = Utm?.Medium.Text,
+        Term = Utm?.Term?.Text,
+        Content = Utm?.Content?.Text,
+        CampaignId = Campaign?.Id,
+        ChannelId = Channel?.Id,
+        Redirect = Manner.Redirect,
+        Options = Manner.Options,
+        Note = Manner.Note,
+        FolderId = Manner.Folder?.Id,
+        CreatedAt = now,
+        CreatedBy = member.Id,
+        Tags = [.. tags.Where(t => TagNames.Contains(t.Name, StringComparer.OrdinalIgnoreCase))],
+    };
+}

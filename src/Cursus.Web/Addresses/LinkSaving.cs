@@ -1,0 +1,85 @@
+using Cursus.Data;
+using Cursus.Data.Addresses;
+using Cursus.Web.Access;
+using Cursus.Web.Edge;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Addresses;
+
+/// <summary>Saves links in one transaction, all or none, and tells the edge. Random slugs that clash in the moment of saving are drawn again.</summary>
+internal sealed class LinkSaving(CursusDb db, LinkTable table)
+{
+    private const int Tries = 3;
+
+    /// <summary>Saves the <paramref name="plans"/>. Where wanted slugs are taken, nothing is saved and the states say which, by place in the list.</summary>
+    /// <param name="alongside">Makes what is saved together with the links, such as their post.</param>
+    public async Task<(IReadOnlyList<Link> Links, IReadOnlyList<(int Place, SlugState State)> Taken)> Save(
+        IReadOnlyList<LinkPlan> plans, CurrentMember member, Instant now, Func<IReadOnlyList<Link>, IEnumerable<object>> alongside, CancellationToken cancel)
+    {
+        for (var attempt = 1; ; attempt++)
+        {
+            if (await Taken(plans, now, cancel) is { Count: > 0 } taken)
+            {
+                return ([], taken);
+            }
+
+            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+            var links = await Build(plans, member, now, cancel);
+            db.AddRange(links);
+            db.AddRange(alongside(links));
+            try
+            {
+                await db.SaveChangesAsync(cancel);
+                await transaction.CommitAsync(cancel);
+            }
+            catch (DbUpdateException e) when (SlugTaken.Is(e) && attempt < Tries)
+            {
+                // Somebody else saved the same slug in this moment. The check above now says which, or new random ones are drawn.
+                db.ChangeTracker.Clear();
+                continue;
+            }
+
+            Announce(plans, links);
+            return (links, []);
+        }
+    }
+
+    /// <summary>Wanted slugs that are not free, by place in the list.</summary>
+    public async Task<IReadOnlyList<(int Place, SlugState State)>> Taken(IReadOnlyList<LinkPlan> plans, Instant now, CancellationToken cancel)
+    {
+        var wishes = plans.Select((plan, i) => (Place: i, plan)).Where(p => p.plan.Slug is not null)
+            .Select(p => (p.Place, Wish: new SlugWish(p.plan.Domain.Id, p.plan.Slug, p.plan.Title, p.plan.Channel?.Key ?? ""))).ToList();
+        var states = await SlugCheck.Run(db, [.. wishes.Select(w => w.Wish)], now, cancel);
+        return [.. wishes.Zip(states, (w, state) => (w.Place, state)).Where(s => s.state.IsTaken)];
+    }
+
+    /// <summary>Makes the links with their slugs and tags, frees slugs whose block has passed; the caller holds the transaction and saves.</summary>
+    public async Task<IReadOnlyList<Link>> Build(IReadOnlyList<LinkPlan> plans, CurrentMember member, Instant now, CancellationToken cancel)
+    {
+        var tags = await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, [.. plans.SelectMany(p => p.TagNames)], cancel);
+        var slugs = new Dictionary<LinkPlan, string>(ReferenceEqualityComparer.Instance);
+        foreach (var onDomain in plans.GroupBy(p => p.Domain.Id))
+        {
+            var wanted = onDomain.Where(p => p.Slug is not null).ToList();
+            await SlugCheck.Free(db, onDomain.Key, [.. wanted.Select(p => p.Slug!.Key)], now, cancel);
+            wanted.ForEach(p => slugs[p] = p.Slug!.Text);
+            var without = onDomain.Where(p => p.Slug is null).ToList();
+            foreach (var (plan, slug) in without.Zip(await SlugCheck.Draw(db, onDomain.Key, without.Count, cancel)))
+            {
+                slugs[plan] = slug;
+            }
+        }
+
+        return [.. plans.Select(plan => plan.Make(slugs[plan], tags, member, now))];
+    }
+
+    /// <summary>Lets the edge know saved links; their order is that of the plans.</summary>
+    public void Announce(IReadOnlyList<LinkPlan> plans, IReadOnlyList<Link> links)
+    {
+        foreach (var (plan, link) in plans.Zip(links))
+        {
+            table.Put(plan.Domain.Name, link.SlugKey, LinkEntry.Of(link));
+        }
+    }
+}

@@ -1,0 +1,66 @@
+using Cursus.Core;
+using Cursus.Core.Addresses;
+using Cursus.Data.Addresses;
+using Cursus.Web.Problems;
+
+namespace Cursus.Web.Addresses;
+
+/// <summary>Options of a link as requests carry them; what is left out is taken from the next wider place: row, post, domain.</summary>
+/// <param name="TitleAttribute">An empty text takes it away.</param>
+/// <param name="AnchorText">An empty text takes it away.</param>
+public sealed record LinkWishes(
+    QueryPassing? PassQuery = null, ReferrerPassing? Referrer = null, bool? HideFromSearch = null, bool? Nofollow = null, bool? Sponsored = null,
+    bool? NewTab = null, string? TitleAttribute = null, string? AnchorText = null)
+{
+    /// <summary>These wishes where they are made, else what <paramref name="given"/> says.</summary>
+    internal LinkOptions Over(LinkOptions given, FieldErrors errors, string field) => new()
+    {
+        PassQuery = PassQuery ?? given.PassQuery,
+        Referrer = Referrer ?? given.Referrer,
+        HideFromSearch = HideFromSearch ?? given.HideFromSearch,
+        Nofollow = Nofollow ?? given.Nofollow,
+        Sponsored = Sponsored ?? given.Sponsored,
+        NewTab = NewTab ?? given.NewTab,
+        TitleAttribute = Text(TitleAttribute, given.TitleAttribute, errors, $"{field}.titleAttribute"),
+        AnchorText = Text(AnchorText, given.AnchorText, errors, $"{field}.anchorText"),
+    };
+
+    private static string? Text(string? wish, string? given, FieldErrors errors, string field)
+    {
+        if (wish is null)
+        {
+            return given;
+        }
+
+        if (wish.Trim().Length > LinkOptions.MaxText)
+        {
+            errors.Add(field, new Flaw("option-too-long", $"This text has more than {LinkOptions.MaxText} characters. Shorten it."));
+        }
+
+        return wish.Trim() is { Length: > 0 } text ? text : null;
+    }
+}
+
+/// <summary>What a link is given beside address and tags.</summary>
+/// <param name="Redirect">HTTP status of its answers.</param>
+internal sealed record LinkManner(short Redirect, LinkOptions Options, string? Note, Folder? Folder)
+{
+    public const int MaxNote = 1000;
+
+    public static LinkManner Read(
+        int? redirect, LinkWishes? wishes, string? note, string? folder, ShortDomain? domain, Vocabulary vocabulary, FieldErrors errors, string prefix = "") => new(
+        Vocabulary.ReadRedirect(redirect, domain?.Redirect ?? vocabulary.Redirect, errors, prefix + "redirect"),
+        (wishes ?? new LinkWishes()).Over(domain?.Options ?? LinkOptions.Plain, errors, prefix + "options"),
+        ReadNote(note, errors, prefix + "note"),
+        vocabulary.Folder(folder, errors, prefix + "folder"));
+
+    public static string? ReadNote(string? note, FieldErrors errors, string field)
+    {
+        if (note?.Trim().Length > MaxNote)
+        {
+            errors.Add(field, new Flaw("note-too-long", $"A note has at most {MaxNote:N0} characters. Shorten it."));
+        }
+
+        return note?.Trim() is { Length: > 0 } text ? text : null;
+    }
+}
