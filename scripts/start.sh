@@ -13,7 +13,7 @@ start() {
     esac
     shift
   done
-  [[ $PORT =~ ^[0-9]+$ ]] && [ "$PORT" -gt 0 ] && [ "$PORT" -lt 65535 ] || fail "--port needs a number from 1 to 65534, not “$PORT”."
+  [[ $PORT =~ ^[0-9]+$ ]] && [ "$PORT" -gt 0 ] && [ "$PORT" -lt 65534 ] || fail "--port needs a number from 1 to 65533, not “$PORT”."
 
   need_toolchain
   need_packages postgresql-15
@@ -22,7 +22,7 @@ start() {
   exec 8>"$DATA/running.lock"
   flock -n 8 || fail "Cursus runs in $DATA already. End it with ./cursus stop, or choose another folder with --data."
   free_port "$PORT"
-  [ -z "$STANDINS" ] || free_port $((PORT + 1))
+  [ -z "$STANDINS" ] || { free_port $((PORT + 1)); free_port $((PORT + 2)); }
 
   if [ -n "$BACKGROUND" ]; then
     start_in_background
@@ -76,6 +76,10 @@ serve_environment() {
   export Cursus__PublicScheme=http Cursus__PublicPort="$PORT"
   export Cursus__TrustedProxies__0=127.0.0.1 Cursus__TrustedProxies__1=::1
   export Cursus__AllowedPrivateHosts__0=.localhost
+  export Cursus__EdgeHost=edge.cursus.example Cursus__EdgeAddresses__0=203.0.113.10 Cursus__EdgeAddresses__1=203.0.113.11
+  if [ -n "$STANDINS" ]; then
+    export Cursus__NameServer=127.0.0.1:$((PORT + 2))
+  fi
   export Cursus__DemoFolder="$PWD/demo" Cursus__StandinsPort=$((PORT + 1))
   if [ -n "$EMPTY" ]; then
     Cursus__DemoFolder=
@@ -88,7 +92,7 @@ serve() {
   dotnet artifacts/web/Cursus.Web.dll --urls "http://localhost:$PORT" --contentRoot "$PWD/artifacts/web" &
   CHILDREN+=($!)
   if [ -n "$STANDINS" ]; then
-    dotnet artifacts/standins/Cursus.Standins.dll --urls "http://localhost:$((PORT + 1))" --contentRoot "$PWD/artifacts/standins" &
+    dotnet artifacts/standins/Cursus.Standins.dll --urls "http://localhost:$((PORT + 1))" --DnsPort "$((PORT + 2))" --contentRoot "$PWD/artifacts/standins" &
     CHILDREN+=($!)
   fi
   local tries child

@@ -3,14 +3,15 @@ namespace Cursus.Standins;
 /// <summary>The first page of the simulated world: what there is in it.</summary>
 internal static class Overview
 {
-    public static Task Answer(HttpContext context, IEnumerable<string> sites, IEnumerable<string> networks)
+    public static Task Answer(HttpContext context, IEnumerable<string> sites, IEnumerable<string> networks, IEnumerable<string> registrars)
     {
         var port = context.Request.Host.Port is { } number ? $":{number}" : "";
         string List(IEnumerable<string> hosts) => string.Concat(hosts.Select(h => $"<li><a href=\"http://{h}{port}/\">{h}</a>"));
         return Html.Write(context, StatusCodes.Status200OK, "The demo's outside world", "#231b22", $"""
             <header>The demo's outside world</header>
             <main><h1>Networks</h1><p>Post a text with a short link, then follow it from there.</p><ul>{List(networks)}</ul>
-            <h1>Sites</h1><p>Where links lead. Each page shows how its visitor arrived.</p><ul>{List(sites)}</ul></main>
+            <h1>Sites</h1><p>Where links lead. Each page shows how its visitor arrived.</p><ul>{List(sites)}</ul>
+            <h1>Registrar</h1><p>Where the records of a domain are set. Its name server is a real one on this machine.</p><ul>{List(registrars)}</ul></main>
             """);
     }
 }

@@ -1,12 +1,20 @@
 using Cursus.Standins;
 
-var app = WebApplication.CreateBuilder(args).Build();
+var builder = WebApplication.CreateBuilder(args);
+var zones = new Zones();
+if (builder.Configuration.GetValue<int?>("DnsPort") is { } dnsPort)
+{
+    builder.Services.AddHostedService(_ => new NameServer(zones, dnsPort));
+}
+
+var app = builder.Build();
 var networks = new SocialNetworks(TimeProvider.System);
 
 app.Run(context => context.Request.Host.Host switch
 {
     var host when DestinationSites.Has(host) => DestinationSites.Answer(context),
     var host when SocialNetworks.Has(host) => networks.Answer(context),
-    _ => Overview.Answer(context, DestinationSites.Hosts, SocialNetworks.Hosts),
+    Registrar.Host => Registrar.Answer(context, zones),
+    _ => Overview.Answer(context, DestinationSites.Hosts, SocialNetworks.Hosts, [Registrar.Host]),
 });
 app.Run();

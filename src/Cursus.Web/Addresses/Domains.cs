@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using Cursus.Core.Addresses;
 using Cursus.Data;
 using Cursus.Data.Addresses;
@@ -28,10 +29,15 @@ public static class Domains
 
     /// <param name="Key">The domain's name, as requests and reports write it.</param>
     /// <param name="IsVerified">Whether it points here, so that its links work.</param>
+    /// <param name="IsApex">Whether it is the registered name itself, which needs addresses instead of an alias.</param>
+    /// <param name="Records">What DNS has to say, and what it says; empty where nothing has to be proved.</param>
+    /// <param name="TimeToLive">To enter with the records, in seconds.</param>
+    /// <param name="FailingSince">Since when the records of a domain that was good have been wrong.</param>
     /// <param name="Shown">The name as people read it, in Unicode where it has other letters.</param>
     public sealed record Response(
         Guid Id, string Key, string Name, string Shown, bool IsVerified, bool IsDefault, string? BarePage, string? UnknownPage, string? EndedPage,
-        int? Redirect, LinkOptions Options, Instant CreatedAt);
+        int? Redirect, LinkOptions Options, Instant CreatedAt, bool IsApex, IReadOnlyList<DomainFinding> Records, int TimeToLive,
+        Instant? CheckedAt, Instant? NextCheckAt, Instant? FailingSince);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -39,17 +45,19 @@ public static class Domains
         api.MapPost("/domains", Add).ForOwners().WithSummary("Add a short domain");
         api.MapGet("/domains/{id:guid}", Get).ForViewers().WithSummary("One short domain");
         api.MapPatch("/domains/{id:guid}", Change).ForOwners().WithSummary("Change a short domain");
+        api.MapPost("/domains/{id:guid}/check", Check).ForEditors().WithSummary("Look up a short domain's records now");
         api.MapDelete("/domains/{id:guid}", Remove).ForOwners().WithSummary("Remove a short domain that has no links");
     }
 
-    private static Response Of(ShortDomain d) => new(
-        d.Id, d.Name, d.Name, DomainName.Shown(d.Name), d.VerifiedAt is not null, d.IsDefault, d.BarePage, d.UnknownPage, d.EndedPage, d.Redirect, d.Options, d.CreatedAt);
+    private static Response Of(ShortDomain d, CursusOptions options) => new(
+        d.Id, d.Name, d.Name, DomainName.Shown(d.Name), d.VerifiedAt is not null, d.IsDefault, d.BarePage, d.UnknownPage, d.EndedPage, d.Redirect, d.Options, d.CreatedAt,
+        PublicSuffix.IsApex(d.Name), DomainCheck.Findings(d, options), DomainRecords.TimeToLive, d.CheckedAt, d.NextCheckAt, d.FailingSince);
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(Mine(db, member).OrderByDescending(d => d.IsDefault).ThenBy(d => d.Name), Of, cancel));
+    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel) =>
+        TypedResults.Ok(await page.Of(Mine(db, member).OrderByDescending(d => d.IsDefault).ThenBy(d => d.Name), d => Of(d, options), cancel));
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is { } domain ? TypedResults.Ok(Of(domain)) : ApiProblem.NotFound("domain");
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel) =>
+        await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is { } domain ? TypedResults.Ok(Of(domain, options)) : ApiProblem.NotFound("domain");
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
         Request request, CurrentMember member, CursusDb db, LinkTable table, CursusOptions options, IClock clock, CancellationToken cancel)
@@ -60,18 +68,21 @@ public static class Domains
             return ApiProblem.Invalid(errors);
         }
 
-        if (await db.Domains.AnyAsync(d => d.Name == name && (d.WorkspaceId == member.WorkspaceId || d.VerifiedAt != null), cancel))
+        // Whoever holds a name that needs proof may move it here by changing the proof; one without proof stays with who came first.
+        var isVerified = DomainName.NeedsNoProof(name);
+        if (await db.Domains.AnyAsync(d => d.Name == name && (d.WorkspaceId == member.WorkspaceId || (isVerified && d.VerifiedAt != null)), cancel))
         {
             return ApiProblem.Conflict("domain-taken", $"{name} is in use already, here or in another workspace. Choose another name.");
         }
 
         var now = clock.GetCurrentInstant();
-        var isVerified = DomainName.NeedsNoProof(name);
         var domain = new ShortDomain
         {
             WorkspaceId = member.WorkspaceId,
             Name = name,
             CreatedAt = now,
+            Proof = RandomNumberGenerator.GetHexString(32, lowercase: true),
+            NextCheckAt = isVerified ? null : now,
             VerifiedAt = isVerified ? now : null,
             IsDefault = isVerified && !await Mine(db, member).AnyAsync(d => d.IsDefault, cancel),
         };
@@ -82,11 +93,11 @@ public static class Domains
             table.PutDomain(domain);
         }
 
-        return TypedResults.Created($"/api/v1/domains/{domain.Id}", Of(domain));
+        return TypedResults.Created($"/api/v1/domains/{domain.Id}", Of(domain, options));
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
-        Guid id, Edit request, CurrentMember member, CursusDb db, LinkTable table, CancellationToken cancel)
+        Guid id, Edit request, CurrentMember member, CursusDb db, LinkTable table, CursusOptions options, CancellationToken cancel)
     {
         if (await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } domain)
         {
@@ -128,7 +139,23 @@ public static class Domains
             table.PutDomain(domain);
         }
 
-        return TypedResults.Ok(Of(domain));
+        return TypedResults.Ok(Of(domain, options));
+    }
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Check(
+        Guid id, CurrentMember member, CursusDb db, DomainCheck check, CursusOptions options, CancellationToken cancel)
+    {
+        if (await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } domain)
+        {
+            return ApiProblem.NotFound("domain");
+        }
+
+        if (!DomainName.NeedsNoProof(domain.Name))
+        {
+            await check.Run(domain, cancel);
+        }
+
+        return TypedResults.Ok(Of(domain, options));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, LinkTable table, CancellationToken cancel)
@@ -145,7 +172,11 @@ public static class Domains
 
         db.Remove(domain);
         await db.SaveChangesAsync(cancel);
-        table.RemoveDomain(domain.Name);
+        if (domain.VerifiedAt is not null)
+        {
+            table.RemoveDomain(domain.Name);
+        }
+
         return TypedResults.NoContent();
     }
 

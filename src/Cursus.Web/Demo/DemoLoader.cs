@@ -1,3 +1,5 @@
+using System.Security.Cryptography;
+using System.Text;
 using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
 using Cursus.Data;
@@ -39,6 +41,8 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
             BarePage = d.BarePage is { } page ? Address(scenario, page) : null,
             VerifiedAt = d.Name.EndsWith(".localhost", StringComparison.Ordinal) ? begun : null,
             CreatedAt = begun,
+            Proof = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(d.Name)))[..32],
+            NextCheckAt = d.Name.EndsWith(".localhost", StringComparison.Ordinal) ? null : now,
         });
         var channels = scenario.Channels.Select((c, i) => new Channel
         {

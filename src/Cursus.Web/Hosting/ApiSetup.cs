@@ -4,6 +4,7 @@ using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Comparing;
 using Cursus.Web.Finding;
+using Cursus.Web.Outgoing;
 using Cursus.Web.Posts;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.OpenApi;
@@ -22,6 +23,14 @@ public static class ApiSetup
         var services = builder.Services;
         services.AddSingleton<Counting>();
         services.AddScoped<LinkSaving>();
+        services.AddScoped<DomainCheck>();
+        services.AddSingleton<NameLookup>();
+        services.AddSingleton<OutgoingClient>();
+        if (!DocumentBuild.IsRunning)
+        {
+            services.AddHostedService<DomainRounds>();
+        }
+
         services.AddExceptionHandler<UnreadableRequests>();
         services.AddProblemDetails(problems => problems.CustomizeProblemDetails = context =>
         {
@@ -91,6 +100,7 @@ public static class ApiSetup
         CreateLink.Map(api);
         ReadLinks.Map(api);
         EditLink.Map(api);
+        LookAtDestination.Map(api);
         Folders.Map(api);
         Domains.Map(api);
         Tags.Map(api);

@@ -85,12 +85,16 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
     /// <summary>The application's way to its database, where it can be cut; the tests' own way is another.</summary>
     internal CuttableLine? Line { get; }
 
+    /// <summary>The name server that the application asks.</summary>
+    public TestNames Names { get; } = new();
+
     public LinkTable Links => Services.GetRequiredService<LinkTable>();
 
     public override async ValueTask DisposeAsync()
     {
         await base.DisposeAsync();
         Line?.Dispose();
+        Names.Dispose();
         NpgsqlConnection.ClearAllPools();
         await Run($"drop database {database} with (force)");
         Directory.Delete(folder, recursive: true);
@@ -102,6 +106,10 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
         .UseSetting("Cursus:JournalFolder", Path.Combine(folder, "journal"))
         .UseSetting("Cursus:PublicScheme", "http")
         .UseSetting("Cursus:AllowedPrivateHosts:0", ".localhost")
+        .UseSetting("Cursus:NameServer", $"127.0.0.1:{Names.Port}")
+        .UseSetting("Cursus:EdgeHost", "edge.cursus.example")
+        .UseSetting("Cursus:EdgeAddresses:0", "203.0.113.10")
+        .UseSetting("Cursus:EdgeAddresses:1", "203.0.113.11")
         .UseSetting("Cursus:TrustedProxies:0", "127.0.0.1");
 
     private async Task Run(string sql)

@@ -1,0 +1,108 @@
+using AngleSharp.Html.Dom;
+using AngleSharp.Html.Parser;
+using Cursus.Core.Addresses;
+using Cursus.Data;
+using Cursus.Web.Access;
+using Cursus.Web.Hosting;
+using Cursus.Web.Outgoing;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Cursus.Web.Addresses;
+
+/// <summary>GET /destinations/look: whether a page answers and what it calls itself. Nothing waits for it; it only informs.</summary>
+public static class LookAtDestination
+{
+    private const int MaxText = 300;
+
+    /// <summary>What came of looking.</summary>
+    public enum State
+    {
+        /// <summary>The page is there.</summary>
+        Answers,
+
+        /// <summary>The page's server says that it is not, or fails.</summary>
+        Refuses,
+
+        /// <summary>Nobody answered, or the page must not be asked.</summary>
+        Silent,
+
+        /// <summary>The page leads back to one of the workspace's own short domains.</summary>
+        Loops,
+    }
+
+    /// <param name="Text">What to tell a person.</param>
+    /// <param name="Status">HTTP status, where there was an answer.</param>
+    /// <param name="Milliseconds">Time until the answer was complete.</param>
+    /// <param name="Title">What the page calls itself; null where it says nothing.</param>
+    /// <param name="LeadsTo">Where the page's redirects end, if anywhere else.</param>
+    public sealed record Response(
+        State State, string Text, int? Status, int? Milliseconds, string? Title, string? Description, string? Picture, string? LeadsTo);
+
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapGet("/destinations/look", Handle).ForEditors().WithSummary("Whether a page answers, and what it calls itself");
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
+        string address, CurrentMember member, CursusDb db, CursusOptions options, OutgoingClient outgoing, CancellationToken cancel)
+    {
+        var errors = new FieldErrors();
+        if ((await Vocabulary.Load(db, member, options, cancel)).Destination(address, errors) is not { } destination)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        try
+        {
+            var page = await outgoing.Get(destination.Address with { Fragment = null }, "text/html", cancel);
+            return TypedResults.Ok(await Describe(page, member, db, cancel));
+        }
+        catch (PageNotFetchedException e)
+        {
+            return TypedResults.Ok(new Response(State.Silent, e.Flaw.Text, null, null, null, null, null, null));
+        }
+    }
+
+    private static async Task<Response> Describe(FetchedPage page, CurrentMember member, CursusDb db, CancellationToken cancel)
+    {
+        var milliseconds = (int)page.Took.TotalMilliseconds;
+        var leadsTo = page.Way.Count > 1 ? page.Way[^1].ToString() : null;
+        var hosts = page.Way.Select(a => a.Host).ToList();
+        if (await db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId && hosts.Contains(d.Name)).Select(d => d.Name).FirstOrDefaultAsync(cancel) is { } own)
+        {
+            return new Response(State.Loops, AddressFlaws.LeadsBack(own).Text, page.Status, milliseconds, null, null, null, leadsTo);
+        }
+
+        if (page.Status >= 400)
+        {
+            var text = page.Status is 404 or 410
+                ? $"The site says that there is no such page ({page.Status}). Check the address."
+                : $"The site answers with an error ({page.Status}). Open the page yourself to see whether visitors can read it.";
+            return new Response(State.Refuses, text, page.Status, milliseconds, null, null, null, leadsTo);
+        }
+
+        var (title, description, picture) = Read(page);
+        return new Response(State.Answers, "answers", page.Status, milliseconds, title, description, picture, leadsTo);
+    }
+
+    /// <summary>Title, description and picture: what the page says for sharing (Open Graph protocol, https://ogp.me), else its own head.</summary>
+    private static (string? Title, string? Description, string? Picture) Read(FetchedPage page)
+    {
+        using var html = new MemoryStream(page.Body);
+        using var document = new HtmlParser().ParseDocument(html);
+        var picture = Meta(document, "property", "og:image") is { } text ? WebAddress.Parse(text, page.Way[^1], out _)?.ToString() : null;
+        return (
+            Meta(document, "property", "og:title") ?? Shortened(document.Title),
+            Meta(document, "property", "og:description") ?? Meta(document, "name", "description"),
+            picture);
+    }
+
+    private static string? Meta(IHtmlDocument document, string attribute, string name) =>
+        Shortened(document.QuerySelectorAll("meta").FirstOrDefault(m => m.GetAttribute(attribute)?.Equals(name, StringComparison.OrdinalIgnoreCase) == true)?.GetAttribute("content"));
+
+    private static string? Shortened(string? text)
+    {
+        var plain = string.Join(' ', (text ?? "").Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+        return plain.Length == 0 ? null : plain.Length > MaxText ? plain[..MaxText] : plain;
+    }
+}

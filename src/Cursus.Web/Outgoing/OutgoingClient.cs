@@ -1,0 +1,163 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Sockets;
+using Cursus.Core;
+using Cursus.Core.Addresses;
+using Cursus.Web.Hosting;
+
+namespace Cursus.Web.Outgoing;
+
+/// <summary>A page as it was got.</summary>
+/// <param name="Way">Every address that was asked, the first and the last included.</param>
+/// <param name="Body">At most <see cref="OutgoingClient.MaxBytes"/>; empty where the media type was not wanted.</param>
+public sealed record FetchedPage(IReadOnlyList<WebAddress> Way, int Status, string MediaType, byte[] Body, TimeSpan Took);
+
+/// <summary>Why a page could not be got, in words for the person who wants it.</summary>
+public sealed class PageNotFetchedException(Flaw flaw) : Exception(flaw.Text)
+{
+    public Flaw Flaw { get; } = flaw;
+}
+
+/// <summary>
+/// The one way in which Cursus asks other servers for pages. Names are resolved here and connections made to the very addresses that were checked,
+/// so that a name can't change its meaning between check and use; the same holds for each redirect. Private networks are refused unless allowed.
+/// </summary>
+public sealed class OutgoingClient : IDisposable
+{
+    public const int MaxRedirects = 5;
+    public const int MaxBytes = 1024 * 1024;
+
+    /// <summary>All of it, redirects included, has to happen within this time.</summary>
+    public static readonly TimeSpan Patience = TimeSpan.FromSeconds(5);
+
+    /// <summary>Says who asks and why (RFC 9110, section 10.1.5).</summary>
+    public const string UserAgent = "Cursus/1.0 (link preview; asked for by a person)";
+
+    private readonly NameLookup names;
+    private readonly IReadOnlyList<string> allowed;
+    private readonly HttpClient http;
+
+    public OutgoingClient(NameLookup names, CursusOptions options)
+    {
+        ArgumentNullException.ThrowIfNull(options);
+        this.names = names;
+        allowed = [.. options.AllowedPrivateHosts];
+        http = new HttpClient(new SocketsHttpHandler
+        {
+            AllowAutoRedirect = false,
+            UseCookies = false,
+            UseProxy = false,
+            AutomaticDecompression = DecompressionMethods.All,
+            PooledConnectionLifetime = TimeSpan.Zero,
+            MaxResponseHeadersLength = 32,
+            ConnectCallback = async (context, cancel) => await Connect(context.DnsEndPoint, cancel),
+        })
+        {
+            Timeout = Timeout.InfiniteTimeSpan,
+        };
+    }
+
+    /// <summary>Gets a page, following redirects.</summary>
+    /// <param name="mediaType">Only such a body is read, such as <c>text/html</c>.</param>
+    /// <exception cref="PageNotFetchedException">It does not answer, in time or at all, or must not be asked.</exception>
+    public async Task<FetchedPage> Get(WebAddress address, string mediaType, CancellationToken cancel)
+    {
+        using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        patience.CancelAfter(Patience);
+        var watch = Stopwatch.StartNew();
+        var way = new List<WebAddress> { address };
+        try
+        {
+            while (true)
+            {
+                using var response = await Ask(way[^1], mediaType, patience.Token);
+                if (response.Headers.Location is null || (int)response.StatusCode is not (301 or 302 or 303 or 307 or 308))
+                {
+                    var type = response.Content.Headers.ContentType?.MediaType ?? "";
+                    var body = type.Equals(mediaType, StringComparison.OrdinalIgnoreCase) ? await Read(response, patience.Token) : [];
+                    return new FetchedPage(way, (int)response.StatusCode, type, body, watch.Elapsed);
+                }
+
+                if (way.Count > MaxRedirects)
+                {
+                    throw new PageNotFetchedException(OutgoingFlaws.TooManyRedirects);
+                }
+
+                way.Add(WebAddress.Parse(response.Headers.Location.OriginalString, way[^1], out var flaw) ?? throw new PageNotFetchedException(flaw!));
+            }
+        }
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        {
+            throw new PageNotFetchedException(OutgoingFlaws.TooSlow);
+        }
+        catch (HttpRequestException e)
+        {
+            throw new PageNotFetchedException((e.InnerException as PageNotFetchedException)?.Flaw ?? OutgoingFlaws.Silent(way[^1].Host));
+        }
+        catch (IOException)
+        {
+            throw new PageNotFetchedException(OutgoingFlaws.Silent(way[^1].Host));
+        }
+    }
+
+    public void Dispose() => http.Dispose();
+
+    private Task<HttpResponseMessage> Ask(WebAddress address, string mediaType, CancellationToken cancel)
+    {
+        if (PrivateNetwork.IsPrivate(address.Host) && !PrivateNetwork.IsAllowed(address.Host, allowed))
+        {
+            throw new PageNotFetchedException(OutgoingFlaws.Private(address.Host));
+        }
+
+        if (!Uri.TryCreate((address with { Fragment = null }).ToString(), UriKind.Absolute, out var uri))
+        {
+            throw new PageNotFetchedException(OutgoingFlaws.Silent(address.Host));
+        }
+
+        var request = new HttpRequestMessage(HttpMethod.Get, uri);
+        request.Headers.TryAddWithoutValidation("User-Agent", UserAgent);
+        request.Headers.TryAddWithoutValidation("Accept", mediaType + ", */*;q=0.1");
+        return http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, cancel);
+    }
+
+    private async Task<Stream> Connect(DnsEndPoint end, CancellationToken cancel)
+    {
+        var isAllowed = PrivateNetwork.IsAllowed(end.Host, allowed);
+        var addresses = await names.Addresses(end.Host, cancel);
+        if (addresses.Count == 0)
+        {
+            throw new PageNotFetchedException(OutgoingFlaws.Unknown(end.Host));
+        }
+
+        if (!isAllowed && addresses.Any(PrivateNetwork.Covers))
+        {
+            throw new PageNotFetchedException(OutgoingFlaws.Private(end.Host));
+        }
+
+        var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
+        try
+        {
+            await socket.ConnectAsync([.. addresses], end.Port, cancel);
+            return new NetworkStream(socket, ownsSocket: true);
+        }
+        catch
+        {
+            socket.Dispose();
+            throw;
+        }
+    }
+
+    private static async Task<byte[]> Read(HttpResponseMessage response, CancellationToken cancel)
+    {
+        await using var stream = await response.Content.ReadAsStreamAsync(cancel);
+        using var body = new MemoryStream();
+        var buffer = new byte[16 * 1024];
+        int read;
+        while (body.Length < MaxBytes && (read = await stream.ReadAsync(buffer.AsMemory(0, (int)Math.Min(buffer.Length, MaxBytes - body.Length)), cancel)) > 0)
+        {
+            body.Write(buffer, 0, read);
+        }
+
+        return body.ToArray();
+    }
+}
