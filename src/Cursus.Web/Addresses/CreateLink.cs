@@ -56,6 +56,10 @@ public static class CreateLink
         var campaign = request.Campaign is null ? null : vocabulary.Campaign(request.Campaign, errors);
         var slug = Vocabulary.OptionalSlug(request.Slug, errors, "slug");
         var utm = ReadTags(request.Source ?? channel?.Source, request.Medium ?? channel?.Medium, campaign, request.Term, request.Content, errors);
+        vocabulary.Words.Check(TagField.Source, utm?.Source, errors, "source");
+        vocabulary.Words.Check(TagField.Medium, utm?.Medium, errors, "medium");
+        vocabulary.Words.Check(TagField.Term, utm?.Term, errors, "term");
+        vocabulary.Words.Check(TagField.Content, utm?.Content, errors, "content");
         var manner = LinkManner.Read(request.Redirect, request.Options, request.Note, request.Folder, domain, vocabulary, errors);
         var tagNames = TagsOfLinks.Names(request.Tags, errors);
         if (request.Title?.Trim().Length > PostPlan.MaxTitle)
@@ -74,7 +78,7 @@ public static class CreateLink
         }
 
         var title = string.IsNullOrWhiteSpace(request.Title) ? PageTitle.FromAddress(destination!.Address) : request.Title.Trim();
-        return new LinkPlan(domain!, slug, title, destination!, utm, campaign, channel, manner, tagNames);
+        return new LinkPlan(domain!, slug, title, destination!, utm, vocabulary.Sent(utm), campaign, channel, manner, tagNames);
     }
 
     /// <summary>All three needed tags, or none; anything between is an error at what is missing.</summary>

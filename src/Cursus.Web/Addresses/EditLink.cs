@@ -59,7 +59,7 @@ public static class EditLink
 
         link.Title = request.Title?.Trim() ?? link.Title;
         link.Destination = destination!.AsEntered;
-        link.FinalUrl = destination.FinishedWith(utm).ToString();
+        link.FinalUrl = destination.FinishedWith(vocabulary.Sent(utm)).ToString();
         (link.Source, link.Medium, link.Term, link.Content) = (utm?.Source.Text, utm?.Medium.Text, utm?.Term?.Text, utm?.Content?.Text);
         link.CampaignId = campaign?.Id;
         link.Redirect = redirect;

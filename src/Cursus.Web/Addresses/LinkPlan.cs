@@ -9,9 +9,10 @@ namespace Cursus.Web.Addresses;
 /// <summary>One link with everything checked, ready to be saved.</summary>
 /// <param name="Slug">Null draws a random one.</param>
 /// <param name="Utm">Null for a link without tags.</param>
+/// <param name="Sent">The tags that the finished address carries: those of <paramref name="Utm"/>, merged ones replaced.</param>
 /// <param name="TagNames">Names of its tags; new ones are made.</param>
 internal sealed record LinkPlan(
-    ShortDomain Domain, Slug? Slug, string Title, Destination Destination, UtmTags? Utm, Campaign? Campaign, Channel? Channel, LinkManner Manner,
+    ShortDomain Domain, Slug? Slug, string Title, Destination Destination, UtmTags? Utm, UtmTags? Sent, Campaign? Campaign, Channel? Channel, LinkManner Manner,
     IReadOnlyList<string> TagNames)
 {
     /// <summary>The link under <paramref name="slug"/>, not yet saved.</summary>
@@ -24,7 +25,7 @@ internal sealed record LinkPlan(
         SlugKey = slug.ToLowerInvariant(),
         Title = Title,
         Destination = Destination.AsEntered,
-        FinalUrl = Destination.FinishedWith(Utm).ToString(),
+        FinalUrl = Destination.FinishedWith(Sent).ToString(),
         Source = Utm?.Source.Text,
         Medium = Utm?.Medium.Text,
         Term = Utm?.Term?.Text,

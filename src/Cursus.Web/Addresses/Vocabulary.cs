@@ -23,17 +23,26 @@ internal sealed class Vocabulary
 
     public required IReadOnlyList<string> AllowedPrivateHosts { get; init; }
 
+    /// <summary>The agreed UTM values.</summary>
+    public required TagWords Words { get; init; }
+
+    /// <summary>The tags as they are sent: values that were merged into others are replaced by those.</summary>
+    public UtmTags? Sent(UtmTags? tags) => tags is null ? null : Words.Merged.Of(tags);
+
     public static async Task<Vocabulary> Load(CursusDb db, CurrentMember member, CursusOptions options, CancellationToken cancel)
     {
         var workspaceId = member.WorkspaceId;
-        return new()
+        var channels = await db.Channels.Where(c => c.WorkspaceId == workspaceId).ToDictionaryAsync(c => c.Key, cancel);
+        var campaigns = await db.Campaigns.Where(c => c.WorkspaceId == workspaceId).ToDictionaryAsync(c => c.Key, cancel);
+        return new Vocabulary
         {
             Redirect = member.Workspace.Redirect,
             AllowedPrivateHosts = [.. options.AllowedPrivateHosts],
-            folders = await db.Folders.Where(f => f.WorkspaceId == workspaceId).ToDictionaryAsync(f => f.Name, cancel),
-            channels = await db.Channels.Where(c => c.WorkspaceId == workspaceId).ToDictionaryAsync(c => c.Key, cancel),
-            campaigns = await db.Campaigns.Where(c => c.WorkspaceId == workspaceId).ToDictionaryAsync(c => c.Key, cancel),
+            channels = channels,
+            campaigns = campaigns,
             domains = await db.Domains.Where(d => d.WorkspaceId == workspaceId).ToDictionaryAsync(d => d.Name, cancel),
+            folders = await db.Folders.Where(f => f.WorkspaceId == workspaceId).ToDictionaryAsync(f => f.Name, cancel),
+            Words = await TagWords.Load(db, member, channels.Values, campaigns.Keys, cancel),
         };
     }
 

@@ -6,11 +6,17 @@ namespace Cursus.Web.Comparing;
 /// <param name="IsOfLink">True where the link alone decides the group, false where each click does.</param>
 internal sealed record Dimension(string Key, string Label, bool IsOfLink)
 {
-    /// <summary>Tables that every question joins; each is at most one row for a link.</summary>
+    /// <summary>Tables that every question joins; each is at most one row for a link. Values that were merged into others count under those.</summary>
     public const string Joins = """
         join domains d on d.id = l.domain_id
         left join channels ch on ch.id = l.channel_id
-        left join campaigns ca on ca.id = l.campaign_id
+        left join campaigns ra on ra.id = l.campaign_id
+        left join tag_merges ms on ms.workspace_id = l.workspace_id and ms.field = 0 and ms.from_value = l.source
+        left join tag_merges mm on mm.workspace_id = l.workspace_id and mm.field = 1 and mm.from_value = l.medium
+        left join tag_merges mc on mc.workspace_id = l.workspace_id and mc.field = 2 and mc.from_value = ra.key
+        left join tag_merges mt on mt.workspace_id = l.workspace_id and mt.field = 3 and mt.from_value = l.term
+        left join tag_merges mo on mo.workspace_id = l.workspace_id and mo.field = 4 and mo.from_value = l.content
+        left join campaigns ca on ca.workspace_id = l.workspace_id and ca.key = coalesce(mc.into_value, ra.key)
         left join placements pl on pl.link_id = l.id
         left join posts po on po.id = pl.post_id
         """;
@@ -20,10 +26,10 @@ internal sealed record Dimension(string Key, string Label, bool IsOfLink)
     {
         ["channel"] = OfLink("coalesce(ch.key, '')", "coalesce(ch.name, 'No channel')"),
         ["campaign"] = OfLink("coalesce(ca.key, '')", "coalesce(ca.name, 'No campaign')"),
-        ["source"] = OfLink("coalesce(l.source, '')", "coalesce(l.source, 'No source')"),
-        ["medium"] = OfLink("coalesce(l.medium, '')", "coalesce(l.medium, 'No medium')"),
-        ["content"] = OfLink("coalesce(l.content, '')", "coalesce(l.content, 'No content tag')"),
-        ["term"] = OfLink("coalesce(l.term, '')", "coalesce(l.term, 'No term')"),
+        ["source"] = OfLink("coalesce(ms.into_value, l.source, '')", "coalesce(ms.into_value, l.source, 'No source')"),
+        ["medium"] = OfLink("coalesce(mm.into_value, l.medium, '')", "coalesce(mm.into_value, l.medium, 'No medium')"),
+        ["content"] = OfLink("coalesce(mo.into_value, l.content, '')", "coalesce(mo.into_value, l.content, 'No content tag')"),
+        ["term"] = OfLink("coalesce(mt.into_value, l.term, '')", "coalesce(mt.into_value, l.term, 'No term')"),
         ["post"] = OfLink("coalesce(po.id::text, '')", "coalesce(po.title, 'Single links')"),
         ["link"] = OfLink("l.id::text", "d.name || '/' || l.slug"),
         ["domain"] = OfLink("d.name", "d.name"),

@@ -22,6 +22,7 @@ public static class ApiSetup
     {
         var services = builder.Services;
         services.AddSingleton<Counting>();
+        services.AddSingleton<SavedRequest>();
         services.AddScoped<LinkSaving>();
         services.AddScoped<DomainCheck>();
         services.AddSingleton<NameLookup>();
@@ -95,12 +96,18 @@ public static class ApiSetup
         CreatePost.Map(api);
         PreviewPost.Map(api);
         ReadPosts.Map(api);
+        UndoSending.Map(api);
+        Drafts.Map(api);
+        Recipes.Map(api);
         Channels.Map(api);
         Campaigns.Map(api);
         CreateLink.Map(api);
         ReadLinks.Map(api);
         EditLink.Map(api);
         LookAtDestination.Map(api);
+        AgreedValues.Map(api);
+        TagSuspicions.Map(api);
+        TagMerges.Map(api);
         Folders.Map(api);
         Domains.Map(api);
         Tags.Map(api);

@@ -2,6 +2,7 @@ using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Data;
 using Cursus.Data.Posts;
+using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
@@ -17,65 +18,111 @@ public static class Campaigns
     private const int MaxName = 100;
 
     /// <param name="Key">The value in addresses; made from the name where left out, and fixed from then on.</param>
-    public sealed record Request(string? Name = null, string? Key = null);
+    /// <param name="EvenSo">True adds a campaign although it looks like another one in other spelling.</param>
+    /// <param name="Recipe">Recipe that its posts begin with; an empty id takes it away.</param>
+    public sealed record Request(string? Name = null, string? Key = null, bool? EvenSo = null, Guid? Recipe = null);
 
-    public sealed record Response(Guid Id, string Key, string Name, int Posts);
+    public sealed record Response(Guid Id, string Key, string Name, int Posts, Guid? Recipe);
+
+    /// <param name="Typed">What adding the typed name would make; null where nothing is typed.</param>
+    /// <param name="Similar">The campaign that was probably meant.</param>
+    /// <param name="Next">What follows in the workspace's series.</param>
+    public sealed record Proposals(CampaignPattern.Proposal? Typed, CampaignPattern.Proposal? Similar, IReadOnlyList<CampaignPattern.Proposal> Next);
 
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/campaigns", List).ForViewers().WithSummary("Campaigns, most recently used first");
+        api.MapGet("/campaigns/proposals", Propose).ForViewers().WithSummary("What a typed name would make, and what is next in each series");
         api.MapPost("/campaigns", Add).ForEditors().WithSummary("Add a campaign");
         api.MapGet("/campaigns/{id:guid}", Get).ForViewers().WithSummary("One campaign");
-        api.MapPatch("/campaigns/{id:guid}", Rename).ForEditors().WithSummary("Rename a campaign; its key stays");
+        api.MapPatch("/campaigns/{id:guid}", Change).ForEditors().WithSummary("Rename a campaign or give it a recipe; its key stays");
         api.MapDelete("/campaigns/{id:guid}", Remove).ForEditors().WithSummary("Remove a campaign that has no links");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         TypedResults.Ok(await page.Of(
             Mine(db, member).OrderByDescending(c => db.Posts.Where(p => p.CampaignId == c.Id).Max(p => (LocalDate?)p.PublishedOn) ?? LocalDate.MaxIsoValue).ThenBy(c => c.Name)
-                .Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id))),
+                .Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id), c.RecipeId)),
             c => c,
             cancel));
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         await Read(id, member, db, cancel) is { } campaign ? TypedResults.Ok(campaign) : ApiProblem.NotFound("campaign");
 
-    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Ok<Proposals>> Propose(string? name, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
     {
-        var name = request.Name?.Trim() ?? "";
+        var all = await Mine(db, member).Select(c => new CampaignPattern.Proposal(c.Name, c.Key)).ToListAsync(cancel);
+        var typed = string.IsNullOrWhiteSpace(name) ? null : CampaignPattern.Expand(name.Trim(), clock.GetCurrentInstant().InZone(member.Zone).Date, all.Select(c => c.Key));
+        return TypedResults.Ok(new Proposals(typed, typed is null ? null : Similar(typed.Key, all), CampaignPattern.Next(all)));
+    }
+
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+    {
+        if (member.Workspace.IsVocabularyLocked && member.Role < Role.Owner)
+        {
+            return ApiProblem.Invalid("name", new Flaw("vocabulary-locked", "The owners have locked the vocabulary, so new campaigns are theirs to add. Choose one that there is, or ask them."));
+        }
+
+        var all = await Mine(db, member).Select(c => new CampaignPattern.Proposal(c.Name, c.Key)).ToListAsync(cancel);
+        var (name, madeKey) = CampaignPattern.Expand(request.Name?.Trim() ?? "", clock.GetCurrentInstant().InZone(member.Zone).Date, all.Select(c => c.Key));
         if (name.Length is 0 or > MaxName || AsciiWords.Of(name).Count == 0)
         {
             return ApiProblem.Invalid("name", new Flaw("name", $"Name the campaign in at most {MaxName} characters, with letters or digits in it."));
         }
 
         // A key that was typed is kept as typed: values are compared as written, and it may have to match what is in use elsewhere.
-        var key = string.IsNullOrWhiteSpace(request.Key) ? AsciiWords.Hyphenated(name, 60) : request.Key.Trim();
+        var key = string.IsNullOrWhiteSpace(request.Key) ? madeKey : request.Key.Trim();
         if (!TagValue.TryParse(key, out _, out var flaw))
         {
             return ApiProblem.Invalid("key", flaw);
         }
 
-        if (await Mine(db, member).AnyAsync(c => c.Key == key, cancel))
+        if (all.Any(c => c.Key == key))
         {
             return ApiProblem.Conflict("campaign-taken", $"There is a campaign “{key}” already. Use it, or give this one another name.");
+        }
+
+        if (request.EvenSo != true && Similar(key, all) is { } similar)
+        {
+            return ApiProblem.Conflict("campaign-similar", $"Did you mean “{similar.Name}” ({similar.Key})? Two spellings would split its figures in two.", new Dictionary<string, object?> { ["similar"] = similar });
         }
 
         var campaign = new Campaign { WorkspaceId = member.WorkspaceId, Key = key, Name = name };
         db.Add(campaign);
         await db.SaveChangesAsync(cancel);
-        return TypedResults.Created($"/api/v1/campaigns/{campaign.Id}", new Response(campaign.Id, key, name, 0));
+        return TypedResults.Created($"/api/v1/campaigns/{campaign.Id}", new Response(campaign.Id, key, name, 0, null));
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Rename(Guid id, Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static CampaignPattern.Proposal? Similar(string key, List<CampaignPattern.Proposal> all) =>
+        TagLint.Find(key, all.Select(c => c.Key)) is { } slip ? all.First(c => c.Key == slip.Agreed) : null;
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(Guid id, Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
     {
-        if (request.Name?.Trim() is not { Length: > 0 and <= MaxName } name)
+        if (await Mine(db, member).FirstOrDefaultAsync(c => c.Id == id, cancel) is not { } campaign)
         {
-            return ApiProblem.Invalid("name", new Flaw("name", $"Name the campaign in at most {MaxName} characters."));
+            return ApiProblem.NotFound("campaign");
         }
 
-        return await Mine(db, member).Where(c => c.Id == id).ExecuteUpdateAsync(c => c.SetProperty(x => x.Name, name), cancel) == 1
-            ? TypedResults.Ok((await Read(id, member, db, cancel))!)
-            : ApiProblem.NotFound("campaign");
+        var errors = new FieldErrors();
+        if (request.Name?.Trim() is { Length: 0 or > MaxName })
+        {
+            errors.Add("name", new Flaw("name", $"Name the campaign in at most {MaxName} characters."));
+        }
+
+        if (request.Recipe is { } recipe && recipe != Guid.Empty && !await db.Recipes.AnyAsync(r => r.Id == recipe && r.WorkspaceId == member.WorkspaceId, cancel))
+        {
+            errors.Add("recipe", new Flaw("recipe-unknown", "There is no such recipe in this workspace. Choose another."));
+        }
+
+        if (errors.Any)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        campaign.Name = request.Name?.Trim() ?? campaign.Name;
+        campaign.RecipeId = request.Recipe is null ? campaign.RecipeId : request.Recipe == Guid.Empty ? null : request.Recipe;
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Ok((await Read(id, member, db, cancel))!);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel)
@@ -89,7 +136,7 @@ public static class Campaigns
     }
 
     private static Task<Response?> Read(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) => Mine(db, member)
-        .Where(c => c.Id == id).Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id))).FirstOrDefaultAsync(cancel);
+        .Where(c => c.Id == id).Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id), c.RecipeId)).FirstOrDefaultAsync(cancel);
 
     private static IQueryable<Campaign> Mine(CursusDb db, CurrentMember member) => db.Campaigns.Where(c => c.WorkspaceId == member.WorkspaceId);
 }

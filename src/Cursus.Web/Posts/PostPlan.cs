@@ -13,8 +13,12 @@ namespace Cursus.Web.Posts;
 
 /// <summary>One placement as it would be saved.</summary>
 internal sealed record PlannedPlacement(
-    Channel? Channel, string? Variant, UtmTags? Tags, string? FinalUrl, Slug? Slug, SlugKind? SlugKind, string Title, ShortDomain? Domain, LinkManner Manner,
-    IReadOnlyList<string> TagNames);
+    Channel? Channel, string? Variant, UtmTags? Tags, UtmTags? Sent, string? FinalUrl, Slug? Slug, SlugKind? SlugKind, string Title, ShortDomain? Domain, LinkManner Manner,
+    IReadOnlyList<string> TagNames, IReadOnlyList<TagHint> Hints);
+
+/// <summary>A value in a row that was probably meant to be an agreed one.</summary>
+/// <param name="Field">Field of the row: <c>source</c>, <c>medium</c>, <c>term</c>, <c>content</c> or <c>variant</c>.</param>
+public sealed record TagHint(string Field, string Value, string Agreed, TagSlipKind Kind);
 
 /// <summary>
 /// A post as it would be saved, with everything that is wrong with it. Saving and previewing both go by this plan, so that what is shown while
@@ -86,7 +90,7 @@ internal sealed class PostPlan
 
     /// <summary>The links to save. Call only where nothing is wrong.</summary>
     public IReadOnlyList<LinkPlan> Links() => [.. Placements.Select(p =>
-        new LinkPlan(p.Domain!, p.Slug, p.Title, Destination!, p.Tags, Campaign, p.Channel, p.Manner, p.TagNames))];
+        new LinkPlan(p.Domain!, p.Slug, p.Title, Destination!, p.Tags, p.Sent, Campaign, p.Channel, p.Manner, p.TagNames))];
 
     private LinkManner MannerOf(PlacementRequest row, string field, PostRequest post, ShortDomain? domain, LinkManner forAll, Vocabulary vocabulary)
     {
@@ -123,8 +127,21 @@ internal sealed class PostPlan
         var slug = Vocabulary.OptionalSlug(row.Slug, Errors, $"{field}.slug");
         var tags = source is null || medium is null || Campaign is null ? null : new UtmTags(source, medium, TagValue.Of(Campaign.Key), term, content);
         tags = tags is not null && Destination is not null && pasted == PastedTags.Keep ? tags.KeepingThoseOf(Destination.Address) : tags;
-        var finalUrl = tags is null || Destination is null ? null : Destination.With(tags).ToString();
+        var isVariant = string.IsNullOrWhiteSpace(row.Content) && variant is not null;
+        (TagField Field, TagValue? Value, string At)[] values =
+            [(TagField.Source, source, "source"), (TagField.Medium, medium, "medium"), (TagField.Term, term, "term"), (TagField.Content, content, isVariant ? "variant" : "content")];
+        foreach (var (tagField, value, at) in values)
+        {
+            vocabulary.Words.Check(tagField, value, Errors, $"{field}.{at}");
+        }
+
+        var hints = values
+            .Select(v => (v.At, v.Value, Slip: v.Value is null ? null : vocabulary.Words.SlipOf(v.Field, v.Value.Text)))
+            .Where(v => v.Slip is not null)
+            .Select(v => new TagHint(v.At, v.Value!.Text, v.Slip!.Agreed, v.Slip.Kind));
+        var sent = vocabulary.Sent(tags);
+        var finalUrl = sent is null || Destination is null ? null : Destination.With(sent).ToString();
         Placements.Add(new PlannedPlacement(
-            channel, variant, tags, finalUrl, slug, row.SlugKind, string.IsNullOrWhiteSpace(row.Title) ? Title : row.Title.Trim(), domain, manner, tagNames));
+            channel, variant, tags, sent, finalUrl, slug, row.SlugKind, string.IsNullOrWhiteSpace(row.Title) ? Title : row.Title.Trim(), domain, manner, tagNames, [.. hints]));
     }
 }

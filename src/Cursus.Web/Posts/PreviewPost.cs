@@ -25,8 +25,9 @@ public static class PreviewPost
 
     /// <param name="Alternatives">Three free slugs where this one is taken.</param>
     /// <param name="Blocked">The deleted link that holds the slug still, if that is why it is taken.</param>
+    /// <param name="Hints">Values that were probably meant to be agreed ones.</param>
     /// <param name="FinalUrl">Where visitors would be sent; null where something needed is missing.</param>
-    public sealed record Row(string? Slug, bool IsTaken, IReadOnlyList<string> Alternatives, BlockedSlug? Blocked, string? ShortUrl, string? FinalUrl);
+    public sealed record Row(string? Slug, bool IsTaken, IReadOnlyList<string> Alternatives, BlockedSlug? Blocked, string? ShortUrl, string? FinalUrl, IReadOnlyList<TagHint> Hints);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts/preview", Handle).ForEditors().WithSummary("What saving a post would make");
 
@@ -42,7 +43,7 @@ public static class PreviewPost
             var isMalformed = plan.Errors.ByField.ContainsKey($"placements[{i}].slug");
             var state = isMalformed ? null : slugs[i];
             var shortUrl = state is null ? null : options.ShortUrl(placement.Domain!.Name, state.Slug);
-            return new Row(state?.Slug, state?.IsTaken ?? false, state?.Alternatives ?? [], state?.Blocked, shortUrl, placement.FinalUrl);
+            return new Row(state?.Slug, state?.IsTaken ?? false, state?.Alternatives ?? [], state?.Blocked, shortUrl, placement.FinalUrl, placement.Hints);
         });
         return TypedResults.Ok(new Response(plan.ProposedTitle, plan.Destination?.Address.ToString(), PastedIn(plan.Destination), plan.Errors.ByField, [.. rows]));
     }

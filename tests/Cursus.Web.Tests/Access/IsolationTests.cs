@@ -24,7 +24,7 @@ public class IsolationTests(CursusApp app)
             var feature = pattern.Split('/')[3];
             foreign.ShouldContainKey(feature, $"{method} {pattern} needs an entry of another workspace to be tested with");
             var path = pattern.Replace("{id:guid}", foreign[feature], StringComparison.Ordinal);
-            var answer = await mine.Owner.SendAsync(new HttpRequestMessage(new HttpMethod(method), path) { Content = method == "PATCH" ? JsonContent.Create(new { name = "Taken over" }) : null }, Cancel);
+            var answer = await mine.Owner.SendAsync(new HttpRequestMessage(new HttpMethod(method), path) { Content = method is "PATCH" or "PUT" ? JsonContent.Create(new { name = "Taken over" }) : null }, Cancel);
             answer.StatusCode.ShouldBe(HttpStatusCode.NotFound, $"{method} {path}");
             (await other.Owner.SendAsync(new HttpRequestMessage(HttpMethod.Get, $"/api/v1/{feature}?limit=500"), Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
         }
@@ -83,11 +83,15 @@ public class IsolationTests(CursusApp app)
         {
             await world.Send(p => p["tags"] = new JsonArray("event"));
             await world.Owner.PostAsJsonAsync("/api/v1/tokens", new { name = "mine" }, Cancel);
+            await world.Owner.PostAsJsonAsync("/api/v1/recipes", new { name = $"As on {world.Domain}", content = World.Post() }, Cancel);
+            await world.Owner.PutAsJsonAsync($"/api/v1/drafts/{Guid.NewGuid()}", World.Post(), Cancel);
+            await world.Owner.PostAsJsonAsync("/api/v1/agreed-values", new { field = "term", value = world.Domain }, Cancel);
+            await world.Owner.PostAsJsonAsync("/api/v1/tag-merges", new { field = "source", from = world.Domain, into = "perch" }, Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/folders", new { name = $"Shop of {world.Domain}" }, Cancel);
         }
 
         var ids = new Dictionary<string, string>();
-        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders" })
+        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges" })
         {
             var list = await World.Read(await world.Owner.GetAsync($"/api/v1/{feature}", Cancel));
             ids[feature] = (string)list["items"]![0]!["id"]!;

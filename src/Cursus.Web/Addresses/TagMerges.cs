@@ -1,0 +1,121 @@
+using Cursus.Core;
+using Cursus.Core.Addresses;
+using Cursus.Data;
+using Cursus.Data.Addresses;
+using Cursus.Web.Access;
+using Cursus.Web.Edge;
+using Cursus.Web.Lists;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Addresses;
+
+/// <summary>/tag-merges: two spellings of one UTM value counted and sent as one. What was recorded stays, so a merge can be taken back.</summary>
+public static class TagMerges
+{
+    /// <param name="From">The spelling that is given up.</param>
+    /// <param name="Into">The agreed one.</param>
+    public sealed record Request(TagField Field, string? From, string? Into);
+
+    /// <param name="Links">Number of links that are sent and counted under the agreed value by this merge.</param>
+    public sealed record Response(Guid Id, TagField Field, string From, string Into, Instant MergedAt, string? MergedBy, int Links);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/tag-merges", List).ForViewers().WithSummary("Merged UTM values, newest first");
+        api.MapPost("/tag-merges", Add).ForOwners().WithSummary("Merge a UTM value into another");
+        api.MapDelete("/tag-merges/{id:guid}", Undo).ForOwners().WithSummary("Take a merge back: links are sent and counted under what was recorded");
+    }
+
+    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        TypedResults.Ok(await page.Of(Read(db, db.TagMerges.Where(m => m.WorkspaceId == member.WorkspaceId).OrderByDescending(m => m.MergedAt)), m => m, cancel));
+
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        Request request, CurrentMember member, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
+    {
+        var errors = new FieldErrors();
+        var (from, into) = (Vocabulary.Tag(request.From, errors, "from"), Vocabulary.Tag(request.Into, errors, "into"));
+        if (from is not null && from == into)
+        {
+            errors.Add("into", new Flaw("merge-same", "These are the same value. Choose another to merge into."));
+        }
+
+        if (errors.Any)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        var merges = db.TagMerges.Where(m => m.WorkspaceId == member.WorkspaceId && m.Field == request.Field);
+        if (await merges.FirstOrDefaultAsync(m => m.FromValue == from!.Text || m.FromValue == into!.Text || m.IntoValue == from!.Text, cancel) is { } other)
+        {
+            return ApiProblem.Conflict("merge-chain", $"“{other.FromValue}” is merged into “{other.IntoValue}” already. Take that back first, or merge into “{other.IntoValue}”.");
+        }
+
+        if (request.Field == TagField.Campaign && !await db.Campaigns.AnyAsync(c => c.WorkspaceId == member.WorkspaceId && c.Key == into!.Text, cancel))
+        {
+            return ApiProblem.Invalid("into", new Flaw("campaign-unknown", $"There is no campaign “{into}” in this workspace. Choose one that there is."));
+        }
+
+        var merge = new TagMerge
+        {
+            WorkspaceId = member.WorkspaceId,
+            Field = request.Field,
+            FromValue = from!.Text,
+            IntoValue = into!.Text,
+            MergedAt = clock.GetCurrentInstant(),
+            MergedBy = member.Id,
+        };
+        db.Add(merge);
+        await SendAgain(merge, db, table, cancel);
+        return TypedResults.Created($"/api/v1/tag-merges/{merge.Id}", await Read(db, db.TagMerges.Where(m => m.Id == merge.Id)).SingleAsync(cancel));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Undo(Guid id, CurrentMember member, CursusDb db, LinkTable table, CancellationToken cancel)
+    {
+        if (await db.TagMerges.FirstOrDefaultAsync(m => m.Id == id && m.WorkspaceId == member.WorkspaceId, cancel) is not { } merge)
+        {
+            return ApiProblem.NotFound("merge");
+        }
+
+        db.Remove(merge);
+        await SendAgain(merge, db, table, cancel);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Saves, with the finished addresses of all links that carry the given-up value written anew, in one transaction.</summary>
+    private static async Task SendAgain(TagMerge merge, CursusDb db, LinkTable table, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await db.SaveChangesAsync(cancel);
+        var merged = await TagWords.ReadMerged(db, merge.WorkspaceId, cancel);
+        var links = await Carrying(db, merge.WorkspaceId, merge.Field, merge.FromValue).Include(l => l.Campaign).Include(l => l.Domain).ToListAsync(cancel);
+        foreach (var link in links.Where(l => l is { Source: not null, Medium: not null, Campaign: not null }))
+        {
+            var recorded = new UtmTags(TagValue.Of(link.Source!), TagValue.Of(link.Medium!), TagValue.Of(link.Campaign!.Key), Optional(link.Term), Optional(link.Content));
+            link.FinalUrl = Destination.Of(link.Destination).With(merged.Of(recorded)).ToString();
+        }
+
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        foreach (var link in links.Where(l => l.SlugFreedAt is null))
+        {
+            table.Put(link.Domain!.Name, link.SlugKey, LinkEntry.Of(link));
+        }
+    }
+
+    private static TagValue? Optional(string? text) => text is null ? null : TagValue.Of(text);
+
+    private static IQueryable<Link> Carrying(CursusDb db, Guid workspaceId, TagField field, string value) => db.Links.Where(l => l.WorkspaceId == workspaceId && (
+        (field == TagField.Source && l.Source == value) || (field == TagField.Medium && l.Medium == value) || (field == TagField.Campaign && l.Campaign!.Key == value)
+        || (field == TagField.Term && l.Term == value) || (field == TagField.Content && l.Content == value)));
+
+    private static IQueryable<Response> Read(CursusDb db, IQueryable<TagMerge> merges) => merges.Select(m => new Response(
+        m.Id, m.Field, m.FromValue, m.IntoValue, m.MergedAt,
+        db.Members.Where(x => x.Id == m.MergedBy).Select(x => x.Account!.Name).FirstOrDefault(),
+        db.Links.Count(l => l.WorkspaceId == m.WorkspaceId && (
+            (m.Field == TagField.Source && l.Source == m.FromValue) || (m.Field == TagField.Medium && l.Medium == m.FromValue)
+            || (m.Field == TagField.Campaign && l.Campaign!.Key == m.FromValue) || (m.Field == TagField.Term && l.Term == m.FromValue)
+            || (m.Field == TagField.Content && l.Content == m.FromValue)))));
+}
