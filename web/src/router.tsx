@@ -68,7 +68,10 @@ const home = createRoute({
 const send = createRoute({
   getParentRoute: () => members,
   path: '/send',
-  validateSearch: (search: Record<string, unknown>): { to?: string } => ({ to: text(search.to) }),
+  validateSearch: (search: Record<string, unknown>): { to?: string; draft?: string } => ({
+    to: text(search.to),
+    draft: text(search.draft),
+  }),
   component: lazyRouteComponent(() => import('./features/posts/SendPage'), 'SendPage'),
 })
 

@@ -5,6 +5,8 @@ export type Channel = Schema['ChannelsResponse']
 export type Campaign = Schema['CampaignsResponse']
 export type Tag = Schema['TagsResponse']
 export type Domain = Schema['DomainsResponse']
+export type Folder = Schema['FoldersResponse']
+export type Recipe = Schema['RecipesResponse']
 
 const all = { params: { query: { limit: 500 } } }
 
@@ -21,6 +23,14 @@ export const vocabulary = {
   tags: queryOptions({
     queryKey: ['tags'],
     queryFn: () => read(api.GET('/api/v1/tags', all)).then((page) => page.items),
+  }),
+  folders: queryOptions({
+    queryKey: ['folders'],
+    queryFn: () => read(api.GET('/api/v1/folders', all)).then((page) => page.items),
+  }),
+  recipes: queryOptions({
+    queryKey: ['recipes'],
+    queryFn: () => read(api.GET('/api/v1/recipes', all)).then((page) => page.items),
   }),
   domains: queryOptions({
     queryKey: ['domains'],

@@ -1,15 +1,19 @@
 import { Button, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { api, read } from '../../api/client'
 import { vocabulary, type Domain } from '../../api/vocabulary'
 import { AddForm } from '../../parts/AddForm'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
+import { DomainForm } from './DomainForm'
+import { DomainRecords } from './DomainRecords'
 import { introduce, sessionQuery, useSession } from '../access/session'
 
 export function DomainsSection() {
-  const domains = useQuery(vocabulary.domains)
+  // Somebody who has just set a record watches for it to be seen.
+  const domains = useQuery({ ...vocabulary.domains, refetchInterval: 5000 })
   const isOwner = useSession()?.role === 'owner'
   const queries = useQueryClient()
   const form = useForm({ initialValues: { name: '' } })
@@ -55,6 +59,8 @@ export function DomainsSection() {
 
 function DomainRow(props: { domain: Domain; mayChange: boolean; onChanged: () => Promise<void> }) {
   const { domain, mayChange, onChanged } = props
+  const needsCare = domain.records.length > 0 && (!domain.isVerified || domain.failingSince != null)
+  const [isOpen, setIsOpen] = useState(needsCare)
   const makeDefault = useMutation({
     mutationFn: () =>
       read(
@@ -63,29 +69,52 @@ function DomainRow(props: { domain: Domain; mayChange: boolean; onChanged: () =>
     onSuccess: onChanged,
   })
   return (
-    <tr>
-      <td>{domain.name}</td>
-      <td>
-        {domain.isVerified ? (
-          <span style={{ color: 'var(--good)' }}>answers{domain.isDefault && ', default for new links'}</span>
-        ) : (
-          <span style={{ color: 'var(--caution)' }}>does not point here yet</span>
-        )}
-      </td>
-      <td>{domain.barePage ?? 'a plain page'}</td>
-      <td>
-        {mayChange && domain.isVerified && !domain.isDefault && (
-          <Button
-            size="compact-sm"
-            variant="subtle"
-            loading={makeDefault.isPending}
-            onClick={() => makeDefault.mutate()}
-          >
-            Make default
-          </Button>
-        )}
-        {makeDefault.isError && makeDefault.error.message}
-      </td>
-    </tr>
+    <>
+      <tr>
+        <td>{domain.shown}</td>
+        <td>
+          <State domain={domain} />
+        </td>
+        <td>{domain.barePage ?? 'a plain page'}</td>
+        <td style={{ textAlign: 'right' }}>
+          {mayChange && domain.isVerified && !domain.isDefault && (
+            <Button
+              size="compact-sm"
+              variant="subtle"
+              loading={makeDefault.isPending}
+              onClick={() => makeDefault.mutate()}
+            >
+              Make default
+            </Button>
+          )}
+          {(mayChange || domain.records.length > 0) && (
+            <Button
+              size="compact-sm"
+              variant="subtle"
+              aria-expanded={isOpen}
+              aria-label={`Details of ${domain.shown}`}
+              onClick={() => setIsOpen(!isOpen)}
+            >
+              {isOpen ? 'Less' : 'Details'}
+            </Button>
+          )}
+          {makeDefault.isError && makeDefault.error.message}
+        </td>
+      </tr>
+      {isOpen && (
+        <tr>
+          <td colSpan={4}>
+            {domain.records.length > 0 && <DomainRecords domain={domain} mayCheck={mayChange} />}
+            {mayChange && domain.isVerified && <DomainForm domain={domain} onDone={onChanged} />}
+          </td>
+        </tr>
+      )}
+    </>
   )
+}
+
+function State({ domain }: { domain: Domain }) {
+  if (!domain.isVerified) return <span style={{ color: 'var(--caution)' }}>does not point here yet</span>
+  if (domain.failingSince) return <span style={{ color: 'var(--bad)' }}>its records have changed</span>
+  return <span style={{ color: 'var(--good)' }}>answers{domain.isDefault && ', default for new links'}</span>
 }

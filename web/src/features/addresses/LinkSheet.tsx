@@ -13,6 +13,7 @@ import { Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
 import { LinkEditForm } from './LinkEditForm'
 import { linkQuery, type Link } from './links'
+import { RevivalNote } from './RevivalNote'
 import { LinkFigures } from './LinkFigures'
 import classes from './LinksPage.module.css'
 
@@ -88,6 +89,7 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
           Open, not counted
         </Button>
       </Group>
+      {link.deletedAt && <RevivalNote link={link} mayRevive={mayEdit(session)} />}
       <LinkFigures link={link} color={channel?.color ?? 8} />
       {isEditing ? (
         <LinkEditForm link={link} onDone={() => setIsEditing(false)} />
@@ -110,6 +112,18 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
             )}
             <dt>Redirect</dt>
             <dd>{link.redirect}</dd>
+            {link.note && (
+              <>
+                <dt>Note</dt>
+                <dd>{link.note}</dd>
+              </>
+            )}
+            {link.folder && (
+              <>
+                <dt>Folder</dt>
+                <dd>{link.folder}</dd>
+              </>
+            )}
             {link.tags.length > 0 && (
               <>
                 <dt>Tags</dt>
@@ -131,7 +145,7 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
               </>
             )}
           </dl>
-          {mayEdit(session) && (
+          {mayEdit(session) && !link.deletedAt && (
             <Group gap={8} mt="lg">
               <Button
                 variant="default"
@@ -153,8 +167,8 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
           {isLeaving && (
             <Alert mt="md" role="alertdialog" variant="default" title={`Delete ${link.slug}?`}>
               <Text size="sm">
-                It has {count(link.clicks)} clicks. Everybody who follows it from now on is told that it leads
-                nowhere, and its slug stays blocked.
+                It has {count(link.clicks)} clicks. Everybody who follows it from now on is told that it has
+                ended. Its slug is kept for it for 180 days, and so long it can be brought back.
               </Text>
               <Group gap={8} mt="sm">
                 <Button color="red" loading={remove.isPending} onClick={() => remove.mutate()}>

@@ -1,5 +1,6 @@
 import { Combobox, InputBase, Loader, Text, useCombobox } from '@mantine/core'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useDebouncedValue } from '@mantine/hooks'
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { api, read } from '../../api/client'
 import type { Campaign } from '../../api/vocabulary'
@@ -12,6 +13,7 @@ interface Props {
 }
 
 const addOption = '\u0000add'
+const nextOption = '\u0000next '
 
 /** Chooses a campaign by typing a part of its name; a name that is new can be added in place. */
 export function CampaignField({ campaigns, value, onChange, error }: Props) {
@@ -20,11 +22,21 @@ export function CampaignField({ campaigns, value, onChange, error }: Props) {
   const queries = useQueryClient()
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() })
   const add = useMutation({
-    mutationFn: (name: string) => read(api.POST('/api/v1/campaigns', { body: { name } })),
+    mutationFn: (body: { name: string; key?: string; evenSo?: boolean }) =>
+      read(api.POST('/api/v1/campaigns', { body })),
     onSuccess: (campaign) => {
       queries.setQueryData<Campaign[]>(['campaigns'], (all) => [campaign, ...(all ?? [])])
       take(campaign.key)
     },
+  })
+
+  const [settled] = useDebouncedValue((typed ?? '').trim(), 150)
+  const proposals = useQuery({
+    queryKey: ['campaigns', 'proposals', settled],
+    queryFn: () =>
+      read(api.GET('/api/v1/campaigns/proposals', { params: { query: { name: settled || undefined } } })),
+    enabled: combobox.dropdownOpened,
+    placeholderData: keepPreviousData,
   })
 
   const text = typed ?? chosen?.name ?? ''
@@ -40,6 +52,20 @@ export function CampaignField({ campaigns, value, onChange, error }: Props) {
     if (typed) selectFirstOption()
   }, [typed, selectFirstOption])
 
+  const made = settled === (typed ?? '').trim() ? proposals.data?.typed : undefined
+  const similar = isNew ? proposals.data?.similar : undefined
+  const next = (proposals.data?.next ?? []).filter((p) => p.name.toLowerCase().includes(wanted)).slice(0, 4)
+
+  // Whoever still wants a name that looks like another has seen the other one offered above it.
+  const addTyped = () => add.mutate({ name: typed!.trim(), evenSo: similar != null })
+
+  function choose(option: string) {
+    if (option === addOption) return addTyped()
+    const proposed = next.find((p) => nextOption + p.key === option)
+    if (proposed) add.mutate(proposed)
+    else take(option)
+  }
+
   function take(key: string) {
     setTyped(null)
     onChange(key)
@@ -47,10 +73,7 @@ export function CampaignField({ campaigns, value, onChange, error }: Props) {
   }
 
   return (
-    <Combobox
-      store={combobox}
-      onOptionSubmit={(option) => (option === addOption ? add.mutate(typed!.trim()) : take(option))}
-    >
+    <Combobox store={combobox} onOptionSubmit={choose}>
       <Combobox.Target>
         <InputBase
           label="Campaign"
@@ -84,7 +107,7 @@ export function CampaignField({ campaigns, value, onChange, error }: Props) {
             if (event.key !== 'Enter' || !wanted || combobox.getSelectedOptionIndex() >= 0) return
             event.preventDefault()
             if (matching[0]) take(matching[0].key)
-            else add.mutate(text.trim())
+            else addTyped()
           }}
           onBlur={() => {
             combobox.closeDropdown()
@@ -102,7 +125,34 @@ export function CampaignField({ campaigns, value, onChange, error }: Props) {
               </Text>
             </Combobox.Option>
           ))}
-          {isNew && <Combobox.Option value={addOption}>Add “{typed?.trim()}”</Combobox.Option>}
+          {similar && !matching.some((c) => c.key === similar.key) && (
+            <Combobox.Option value={similar.key}>
+              Did you mean “{similar.name}”?{' '}
+              <Text span size="sm" c="dimmed">
+                {similar.key}
+              </Text>
+            </Combobox.Option>
+          )}
+          {isNew && (
+            <Combobox.Option value={addOption}>
+              Add “{made?.name ?? typed?.trim()}”{' '}
+              <Text span size="sm" c="dimmed">
+                {made?.key}
+              </Text>
+            </Combobox.Option>
+          )}
+          {next.length > 0 && (
+            <Combobox.Group label="Next in its series">
+              {next.map((p) => (
+                <Combobox.Option key={p.key} value={nextOption + p.key}>
+                  Add “{p.name}”{' '}
+                  <Text span size="sm" c="dimmed">
+                    {p.key}
+                  </Text>
+                </Combobox.Option>
+              ))}
+            </Combobox.Group>
+          )}
           {matching.length === 0 && !isNew && (
             <Combobox.Empty>Type the name of a first campaign.</Combobox.Empty>
           )}

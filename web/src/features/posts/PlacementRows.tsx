@@ -1,15 +1,21 @@
 import { ActionIcon, Checkbox, Text, TextInput, Tooltip, UnstyledButton, VisuallyHidden } from '@mantine/core'
+import { Link } from '@tanstack/react-router'
 import { IconCheck, IconPlus, IconX } from '@tabler/icons-react'
 import type { KeyboardEvent } from 'react'
-import type { Channel } from '../../api/vocabulary'
+import type { Channel, Domain } from '../../api/vocabulary'
+import { day } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
-import type { Row } from './draft'
+import type { Row, Wishes } from './draft'
 import classes from './PlacementRows.module.css'
+import { RowOptions } from './RowOptions'
 import type { usePreview } from './usePreview'
 
 interface Props {
   rows: Row[]
   channels: Channel[]
+  domains: Domain[]
+  /** What is wished for all rows. */
+  all: Wishes
   preview: ReturnType<typeof usePreview>['rows']
   domain: string
   onChange: (id: string, part: Partial<Row>) => void
@@ -18,7 +24,8 @@ interface Props {
 }
 
 /** The table of the Send sheet: one row for each channel, with the finished address growing as one types. */
-export function PlacementRows({ rows, channels, preview, domain, onChange, onAddVariant, onRemove }: Props) {
+export function PlacementRows(props: Props) {
+  const { rows, channels, preview, onChange, onAddVariant, onRemove } = props
   const byKey = new Map(channels.map((c) => [c.key, c]))
   const isRepeat = (row: Row) => rows.find((r) => r.channel === row.channel) !== row
   return (
@@ -35,6 +42,9 @@ export function PlacementRows({ rows, channels, preview, domain, onChange, onAdd
             <th scope="col">Variant</th>
             <th scope="col">Short link</th>
             <th scope="col">Leads to</th>
+            <th scope="col" className={classes.more}>
+              <VisuallyHidden>Options</VisuallyHidden>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -47,7 +57,9 @@ export function PlacementRows({ rows, channels, preview, domain, onChange, onAdd
                 row={row}
                 channel={channel}
                 preview={preview.get(row.id)}
-                domain={domain}
+                domain={row.own.domain ?? props.domain}
+                domains={props.domains}
+                all={props.all}
                 onChange={(part) => onChange(row.id, part)}
                 onAddVariant={() => onAddVariant(row)}
                 onRemove={isRepeat(row) ? () => onRemove(row) : undefined}
@@ -65,12 +77,16 @@ interface RowProps {
   channel: Channel
   preview: ReturnType<Props['preview']['get']>
   domain: string
+  domains: Domain[]
+  all: Wishes
   onChange: (part: Partial<Row>) => void
   onAddVariant: () => void
   onRemove?: () => void
 }
 
-function PlacementRow({ row, channel, preview, domain, onChange, onAddVariant, onRemove }: RowProps) {
+function PlacementRow(props: RowProps) {
+  const { row, channel, preview, domain, onChange, onAddVariant, onRemove } = props
+  const isRandom = (row.own.slugKind ?? props.all.slugKind) === 'random'
   const slugError = preview?.errors('slug')
   const wordError = preview?.errors('source') ?? preview?.errors('medium') ?? preview?.errors('variant')
   const name = onRemove ? `${channel.name}, second variant` : channel.name
@@ -154,7 +170,7 @@ function PlacementRow({ row, channel, preview, domain, onChange, onAddVariant, o
               leftSectionWidth={domain.length * 7.2 + 14}
               leftSectionPointerEvents="none"
               classNames={{ input: classes.slug }}
-              placeholder={preview?.slug ?? 'made for you'}
+              placeholder={preview?.slug ?? (isRandom ? '······' : 'made for you')}
               value={row.slug}
               onChange={(event) => onChange({ slug: event.currentTarget.value })}
               onKeyDown={onEnterGoDown}
@@ -174,6 +190,26 @@ function PlacementRow({ row, channel, preview, domain, onChange, onAddVariant, o
             <div id={`${row.id}-note`} role="status">
               {slugError && <p className={classes.error}>{slugError}</p>}
               {wordError && <p className={classes.error}>{wordError}</p>}
+              {preview?.hints.map((hint) => (
+                <p key={hint.field} className={classes.free}>
+                  {hint.field} “{hint.value}”: did you mean{' '}
+                  <UnstyledButton
+                    className={classes.offer}
+                    onClick={() => onChange({ [hint.field]: hint.agreed })}
+                  >
+                    {hint.agreed}
+                  </UnstyledButton>
+                </p>
+              ))}
+              {preview?.blocked && (
+                <p className={classes.free}>
+                  Its link was deleted on {day(preview.blocked.deletedAt.slice(0, 10))}; the slug is kept for
+                  it until {day(preview.blocked.until.slice(0, 10))}.{' '}
+                  <Link to="/links/$linkId" params={{ linkId: preview.blocked.linkId }} search={{}}>
+                    Look at it
+                  </Link>
+                </p>
+              )}
               {preview?.isTaken && (
                 <p className={classes.free}>
                   Free:{' '}
@@ -190,6 +226,17 @@ function PlacementRow({ row, channel, preview, domain, onChange, onAddVariant, o
       </td>
       <td className={classes.leads}>
         {row.isOn && preview?.finalUrl && <FinalAddress url={preview.finalUrl} />}
+      </td>
+      <td className={classes.more}>
+        {row.isOn && (
+          <RowOptions
+            name={name}
+            row={row}
+            all={props.all}
+            domains={props.domains}
+            onChange={(part) => onChange(part)}
+          />
+        )}
       </td>
     </tr>
   )

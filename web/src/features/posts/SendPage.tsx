@@ -1,19 +1,37 @@
 import { Button } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
-import { Link, useSearch } from '@tanstack/react-router'
+import { Link, useNavigate, useSearch } from '@tanstack/react-router'
+import { useCallback, useState } from 'react'
 import { vocabulary } from '../../api/vocabulary'
 import { Page } from '../../parts/Page'
 import { Empty, Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
 import { SendSheet } from './SendSheet'
+import { draftsQuery } from './useKeptDraft'
 
 export function SendPage() {
-  const { to } = useSearch({ from: '/members/send' })
+  const { to, draft } = useSearch({ from: '/members/send' })
+  const navigate = useNavigate()
+  // The open sheet and the draft it keeps: when the address begins to name that draft, the sheet stays as it is.
+  const [own, setOwn] = useState<{ draft: string; key: string } | null>(null)
+  const [round, setRound] = useState(0)
+  const sheetKey =
+    own && own.draft === draft ? own.key : draft ? `draft ${draft}` : `page ${round} ${to ?? ''}`
+  const isOther = draft !== undefined && own?.draft !== draft
   const session = useSession()
   const channels = useQuery(vocabulary.channels)
   const domains = useQuery(vocabulary.domains)
   const campaigns = useQuery(vocabulary.campaigns)
-  const failed = [channels, domains, campaigns].find((q) => q.isError)
+  const recipes = useQuery(vocabulary.recipes)
+  const drafts = useQuery({ ...draftsQuery, enabled: isOther })
+  const onKept = useCallback(
+    (id: string) => {
+      setOwn({ draft: id, key: sheetKey })
+      if (draft !== id) void navigate({ to: '/send', search: { draft: id }, replace: true })
+    },
+    [sheetKey, draft, navigate],
+  )
+  const failed = [channels, domains, campaigns, recipes].find((q) => q.isError)
   const toSetUp = (
     <Button component={Link} to="/set-up">
       Go to Set-up
@@ -34,7 +52,7 @@ export function SendPage() {
         <Failed error={failed.error} onRetry={() => void failed.refetch()} />
       </Page>
     )
-  if (!channels.data || !domains.data || !campaigns.data)
+  if (!channels.data || !domains.data || !campaigns.data || !recipes.data || (isOther && drafts.isPending))
     return (
       <Page title="A new post">
         <Loading />
@@ -58,8 +76,16 @@ export function SendPage() {
     )
   return (
     <SendSheet
-      key={to ?? ''}
+      key={sheetKey}
       destination={to ?? ''}
+      kept={isOther ? drafts.data?.find((d) => d.id === draft) : undefined}
+      recipes={recipes.data}
+      onKept={onKept}
+      onFresh={() => {
+        setOwn(null)
+        setRound(round + 1)
+        void navigate({ to: '/send', search: {} })
+      }}
       channels={channels.data}
       domains={domains.data}
       campaigns={campaigns.data}

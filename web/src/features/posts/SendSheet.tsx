@@ -1,61 +1,95 @@
-import { Alert, Button, Group, Kbd, Select, TagsInput, Text, TextInput } from '@mantine/core'
+import { Alert, Text, TextInput } from '@mantine/core'
 import { useHotkeys, useLocalStorage } from '@mantine/hooks'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
-import { useState } from 'react'
-import { api, Problem, read } from '../../api/client'
-import { vocabulary, type Campaign, type Channel, type Domain } from '../../api/vocabulary'
+import { useEffect, useState } from 'react'
+import { api, Problem, read, type Schema } from '../../api/client'
+import type { Campaign, Channel, Domain, Recipe } from '../../api/vocabulary'
 import { Page } from '../../parts/Page'
-import { redirects } from '../../parts/redirects'
 import { CampaignField } from './CampaignField'
-import { newDraft, newRow, ticked, toRequest, type Draft, type Row } from './draft'
+import { DestinationField } from './DestinationField'
+import { fromRequest, newDraft, newRow, ticked, toRequest, withRecipe, type Draft, type Row } from './draft'
+import { DraftsLine } from './DraftsLine'
+import { offerUndo } from './offerUndo'
+import { PastedNote } from './PastedNote'
 import { PlacementRows } from './PlacementRows'
+import { RecipeField } from './RecipeField'
+import { SendBar } from './SendBar'
 import classes from './SendSheet.module.css'
+import { useKeptDraft } from './useKeptDraft'
+import { useLook } from './useLook'
 import { askPreview, usePreview } from './usePreview'
 
 interface Props {
   destination: string
+  /** A kept draft to go on with. */
+  kept?: { id: string; content: Schema['PostRequest'] }
   channels: Channel[]
   domains: Domain[]
   campaigns: Campaign[]
+  recipes: Recipe[]
+  onKept: (id: string) => void
+  /** Begins an empty sheet. */
+  onFresh: () => void
 }
 
 const firstFour = (channels: Channel[]) => channels.slice(0, 4).map((c) => c.key)
 
 /** One post on one sheet: destination and campaign on top, a row for each channel, everything in sight. */
-export function SendSheet({ destination, channels, domains, campaigns }: Props) {
+export function SendSheet({
+  destination,
+  kept,
+  channels,
+  domains,
+  campaigns,
+  recipes,
+  onKept,
+  onFresh,
+}: Props) {
   const [lastTicked, setLastTicked] = useLocalStorage<string[] | null>({
     key: 'cursus-last-channels',
     defaultValue: null,
     getInitialValueInEffect: false,
   })
   const [draft, setDraft] = useState<Draft>(() =>
-    newDraft(destination, channels, lastTicked ?? firstFour(channels)),
+    kept
+      ? { id: kept.id, ...fromRequest(kept.content, channels) }
+      : newDraft(destination, channels, lastTicked ?? firstFour(channels)),
   )
+  const [recipe, setRecipe] = useState<string | null>(null)
+  const [wasTried, setWasTried] = useState(false)
   const preview = usePreview(draft)
-  const tags = useQuery(vocabulary.tags)
+  const isAddress =
+    draft.destination.trim() !== '' && !preview.errors.destination && preview.destination != null
+  const look = useLook(draft.destination, isAddress)
+  const { keepNow, letGo, isKept } = useKeptDraft(draft)
   const queries = useQueryClient()
   const navigate = useNavigate()
-  const [wasTried, setWasTried] = useState(false)
+  useEffect(() => {
+    if (isKept) onKept(draft.id)
+  }, [isKept, draft.id, onKept])
 
+  const proposedTitle = look.data?.title ?? preview.proposedTitle
   const save = useMutation({
     mutationFn: async () => {
       // The preview on the screen may be a moment behind somebody who types quickly; saving goes by a fresh one.
-      const { proposedTitle, placements } = await askPreview(draft)
+      const fresh = await askPreview(draft)
+      const title = (look.data?.title ?? fresh.proposedTitle).slice(0, 200)
       const slugs = new Map(
         ticked(draft).flatMap((row, i) => {
-          const proposed = placements[i]
+          const proposed = fresh.placements[i]
           return proposed?.slug && !proposed.isTaken ? [[row.id, proposed.slug] as const] : []
         }),
       )
-      return read(api.POST('/api/v1/posts', { body: toRequest(draft, { title: proposedTitle, slugs }) }))
+      return read(api.POST('/api/v1/posts', { body: toRequest(draft, { title, slugs }) }))
     },
     onSuccess: async (post) => {
       setLastTicked([...new Set(ticked(draft).map((row) => row.channel))])
       queries.setQueryData(['post', post.id], post)
-      void queries.invalidateQueries({ queryKey: ['links'] })
-      void queries.invalidateQueries({ queryKey: ['tags'] })
+      for (const queryKey of [['links'], ['tags'], ['find']]) void queries.invalidateQueries({ queryKey })
+      await letGo()
       await navigate({ to: '/posts/$postId', params: { postId: post.id } })
+      offerUndo(post, draft, queries, (id) => navigate({ to: '/send', search: { draft: id } }))
     },
     // A slug lost to somebody else in this moment shows with its alternatives in its row.
     onError: () => void preview.refetch(),
@@ -64,13 +98,38 @@ export function SendSheet({ destination, channels, domains, campaigns }: Props) 
   const change = (part: Partial<Draft>) => setDraft((d) => ({ ...d, ...part }))
   const changeRow = (id: string, part: Partial<Row>) =>
     setDraft((d) => ({ ...d, rows: d.rows.map((row) => (row.id === id ? { ...row, ...part } : row)) }))
-
-  function addVariant(row: Row) {
+  const addVariant = (row: Row) =>
     setDraft((d) => ({
       ...d,
       rows: d.rows.flatMap((r) =>
         r.id === row.id ? [{ ...r, isOn: true }, newRow(row.channel, true)] : [r],
       ),
+    }))
+
+  function apply(chosen: Recipe) {
+    setRecipe(chosen.id)
+    setDraft((d) => withRecipe(d, chosen.content, channels))
+  }
+
+  function chooseCampaign(key: string) {
+    change({ campaign: key })
+    const byDefault = recipes.find((r) => r.id === campaigns.find((c) => c.key === key)?.recipe)
+    if (byDefault && recipe === null) apply(byDefault)
+  }
+
+  function takeOver(pasted: Schema['PreviewPostPasted']) {
+    const campaign = campaigns.find((c) => c.key === pasted.campaign)
+    setDraft((d) => ({
+      ...d,
+      pastedTags: 'replace',
+      campaign: campaign?.key ?? d.campaign,
+      rows: d.rows.map((row) => ({
+        ...row,
+        source: pasted.source ?? row.source,
+        medium: pasted.medium ?? row.medium,
+        term: pasted.term ?? row.term,
+        content: pasted.content ?? row.content,
+      })),
     }))
   }
 
@@ -84,10 +143,11 @@ export function SendSheet({ destination, channels, domains, campaigns }: Props) 
   const shown = (field: string, isTouched: boolean) =>
     isTouched || wasTried ? preview.errors[field]?.join(' ') : undefined
   const verified = domains.filter((d) => d.isVerified)
-  const longest = longestSaving(draft, preview)
+  const standard = verified.find((d) => d.isDefault) ?? verified[0]
 
   return (
     <Page title="A new post">
+      <DraftsLine current={draft.id} onOpen={(id) => void navigate({ to: '/send', search: { draft: id } })} />
       <form
         onSubmit={(event) => {
           event.preventDefault()
@@ -95,12 +155,10 @@ export function SendSheet({ destination, channels, domains, campaigns }: Props) 
         }}
       >
         <div className={classes.top}>
-          <TextInput
-            label="Destination"
-            placeholder="Paste the page's address"
-            autoFocus
+          <DestinationField
             value={draft.destination}
-            onChange={(event) => change({ destination: event.currentTarget.value })}
+            onChange={(value) => change({ destination: value })}
+            look={look}
             error={
               shown('destination', draft.destination.trim() !== '') ??
               (wasTried && draft.destination.trim() === ''
@@ -111,115 +169,94 @@ export function SendSheet({ destination, channels, domains, campaigns }: Props) 
           <CampaignField
             campaigns={campaigns}
             value={draft.campaign}
-            onChange={(campaign) => change({ campaign })}
+            onChange={chooseCampaign}
             error={
               wasTried && !draft.campaign
                 ? 'Choose the campaign that this belongs to, or add one.'
                 : undefined
             }
           />
-          <TextInput
-            label="Title"
-            placeholder={preview.proposedTitle || 'For you and your colleagues only'}
-            value={draft.title}
-            onChange={(event) => change({ title: event.currentTarget.value })}
-            error={
-              draft.title === '' && preview.proposedTitle !== ''
-                ? undefined
-                : shown('title', draft.title.trim() !== '')
-            }
-          />
+          <div className={classes.title}>
+            <TextInput
+              label="Title"
+              size="sm"
+              placeholder={proposedTitle || 'For you and your colleagues only'}
+              description={
+                draft.title === '' && proposedTitle !== ''
+                  ? look.data?.title
+                    ? `“${look.data.title}” – taken from the page`
+                    : `“${proposedTitle}” – taken from the address`
+                  : undefined
+              }
+              inputWrapperOrder={['label', 'input', 'description', 'error']}
+              value={draft.title}
+              onChange={(event) => change({ title: event.currentTarget.value })}
+              error={
+                draft.title === '' && proposedTitle !== ''
+                  ? undefined
+                  : shown('title', draft.title.trim() !== '')
+              }
+            />
+          </div>
+          <div className={classes.recipe}>
+            <RecipeField
+              recipes={recipes}
+              value={recipe}
+              draft={draft}
+              onApply={apply}
+              onSaved={(saved) => setRecipe(saved.id)}
+            />
+          </div>
         </div>
+
+        {preview.pasted && (
+          <PastedNote
+            pasted={preview.pasted}
+            choice={draft.pastedTags}
+            onChoose={(pastedTags) => change({ pastedTags })}
+            onTakeOver={() => takeOver(preview.pasted!)}
+            onStrip={(address) => change({ destination: address })}
+          />
+        )}
 
         <PlacementRows
           rows={draft.rows}
           channels={channels}
+          domains={domains}
+          all={draft.all}
           preview={preview.rows}
-          domain={draft.domain ?? verified.find((d) => d.isDefault)?.name ?? verified[0]?.name ?? ''}
+          domain={draft.all.domain ?? standard?.name ?? ''}
           onChange={changeRow}
           onAddVariant={addVariant}
           onRemove={(row) => setDraft((d) => ({ ...d, rows: d.rows.filter((r) => r.id !== row.id) }))}
         />
 
-        <div className={classes.bottom}>
-          {(preview.error ?? save.error) && (
-            <Alert
-              role="alert"
-              variant="default"
-              w="100%"
-              title={save.error ? 'Not saved yet' : 'No preview'}
-            >
-              {(save.error ?? preview.error)?.message}
-              {save.error instanceof Problem &&
-                Object.entries(save.error.errors)
-                  .filter(([field]) => !field.startsWith('placements['))
-                  .map(([field, texts]) => <div key={field}>{texts.join(' ')}</div>)}
-            </Alert>
-          )}
-          <Group gap={8} wrap="wrap" align="center">
-            <Text size="sm" c="dimmed">
-              For all:
-            </Text>
-            <TagsInput
-              aria-label="Tags"
-              placeholder={draft.tags.length === 0 ? '+ tag' : ''}
-              data={tags.data?.map((t) => t.name) ?? []}
-              value={draft.tags}
-              onChange={(names) => change({ tags: names })}
-              w={220}
-              size="sm"
-            />
-            {verified.length > 1 && (
-              <Select
-                aria-label="Short domain"
-                size="sm"
-                w={180}
-                data={verified.map((d) => d.name)}
-                value={draft.domain ?? verified.find((d) => d.isDefault)?.name ?? null}
-                onChange={(domain) => change({ domain })}
-              />
-            )}
-            <Select
-              aria-label="Redirect type"
-              size="sm"
-              w={160}
-              comboboxProps={{ width: 240, position: 'bottom-start' }}
-              data={redirects}
-              value={String(draft.redirect)}
-              onChange={(redirect) => change({ redirect: Number(redirect) })}
-            />
-          </Group>
-          <Group gap={16} className={classes.save}>
-            {longest && (
-              <Text size="sm" c="dimmed">
-                {longest.from} → {longest.to} characters
-              </Text>
-            )}
-            <Button
-              type="submit"
-              size="md"
-              disabled={links === 0}
-              loading={save.isPending}
-              rightSection={
-                <Kbd size="xs" className={classes.kbd}>
-                  Ctrl ↵
-                </Kbd>
-              }
-            >
-              {links === 1 ? 'Save one link' : `Save ${links} links`}
-            </Button>
-          </Group>
-        </div>
+        {(preview.error ?? save.error) && (
+          <Alert role="alert" variant="default" mt="sm" title={save.error ? 'Not saved yet' : 'No preview'}>
+            {(save.error ?? preview.error)?.message}
+            {save.error instanceof Problem &&
+              Object.entries(save.error.errors)
+                .filter(([field]) => !field.startsWith('placements['))
+                .map(([field, texts]) => <div key={field}>{texts.join(' ')}</div>)}
+          </Alert>
+        )}
+        {links === 0 && (
+          <Text size="sm" c="dimmed" mt="sm">
+            Tick the channels that this post goes to.
+          </Text>
+        )}
+        <SendBar
+          draft={draft}
+          domains={domains}
+          preview={preview.rows}
+          isSaving={save.isPending}
+          onChange={(all) => change({ all })}
+          onKeep={async () => {
+            await keepNow()
+            onFresh()
+          }}
+        />
       </form>
     </Page>
   )
-}
-
-/** How many characters the longest address becomes how few. */
-function longestSaving(draft: Draft, preview: ReturnType<typeof usePreview>) {
-  const rows = ticked(draft).flatMap((row) => preview.rows.get(row.id) ?? [])
-  const longest = rows.toSorted((a, b) => (b.finalUrl?.length ?? 0) - (a.finalUrl?.length ?? 0))[0]
-  return longest?.finalUrl && longest.shortUrl
-    ? { from: longest.finalUrl.length, to: longest.shortUrl.length }
-    : undefined
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Channel } from '../../api/vocabulary'
-import { newDraft, newRow, ticked, toRequest } from './draft'
+import { countWishes, fromRequest, newDraft, newRow, ticked, toRequest, withRecipe } from './draft'
 import { asMarkdown } from './linkTexts'
 
 const channels = ['guildhall', 'perch', 'poster'].map((key) => ({ key }) as Channel)
@@ -29,6 +29,64 @@ describe('the draft of a post', () => {
     })
     expect(request.title).toBe('Geminids night')
     expect(request.placements?.map((p) => p.slug)).toEqual(['geminids-perch', 'own'])
+  })
+})
+
+describe('a kept draft', () => {
+  const kept = {
+    ...newDraft('northmoor.example', channels, []),
+    title: 'Geminids',
+    campaign: 'winter-members',
+    pastedTags: 'keep' as const,
+    all: { tags: ['event'], slugKind: 'random' as const, options: { newTab: true } },
+    rows: [
+      { ...newRow('perch', true), variant: 'logo', own: { redirect: 301, options: { sponsored: true } } },
+      { ...newRow('perch', true), variant: 'button' },
+    ],
+  }
+
+  it('opens as it was left, with the other channels waiting', () => {
+    const { rows, ...rest } = fromRequest(toRequest(kept), channels)
+    expect(rest).toEqual({
+      destination: kept.destination,
+      title: kept.title,
+      campaign: kept.campaign,
+      pastedTags: kept.pastedTags,
+      all: kept.all,
+    })
+    expect(rows.map(({ channel, isOn, variant, own }) => [channel, isOn, variant, own])).toEqual([
+      ['guildhall', false, '', {}],
+      ['perch', true, 'logo', { redirect: 301, options: { sponsored: true } }],
+      ['perch', true, 'button', {}],
+      ['poster', false, '', {}],
+    ])
+    expect(toRequest({ ...kept, ...fromRequest(toRequest(kept), channels) })).toEqual(toRequest(kept))
+  })
+
+  it('leaves out channels that are gone', () => {
+    expect(
+      fromRequest({ ...toRequest(kept), placements: [{ channel: 'gone' }] }, channels).rows.map(
+        (r) => r.channel,
+      ),
+    ).toEqual(['guildhall', 'perch', 'poster'])
+  })
+
+  it('lends its rows and wishes as a recipe, not its page or title', () => {
+    const begun = { ...newDraft('lensworks.example', channels, ['poster']), title: 'Mirrors' }
+    const cooked = withRecipe(begun, toRequest(kept), channels)
+    expect([cooked.destination, cooked.title, cooked.all.tags]).toEqual([
+      'lensworks.example',
+      'Mirrors',
+      ['event'],
+    ])
+    expect(ticked(cooked).map((r) => r.variant)).toEqual(['logo', 'button'])
+  })
+
+  it('shows how much is set where it cannot be seen', () => {
+    expect(countWishes({})).toBe(0)
+    expect(countWishes({ redirect: 301, options: { newTab: true, nofollow: false, anchorText: null } })).toBe(
+      3,
+    )
   })
 })
 

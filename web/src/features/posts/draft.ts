@@ -1,6 +1,20 @@
 import type { Channel } from '../../api/vocabulary'
 import type { Schema } from '../../api/client'
 
+/** What becomes of UTM values that stand in the pasted address. */
+export type PastedTags = NonNullable<Schema['PostRequest']['pastedTags']>
+
+/** What can be wished for a link, or for all of a post; what is absent is taken from the next wider place. */
+export interface Wishes {
+  domain?: string
+  redirect?: number
+  slugKind?: NonNullable<Schema['PlacementRequest']['slugKind']>
+  tags?: string[]
+  note?: string
+  folder?: string
+  options?: Partial<Schema['LinkWishes']>
+}
+
 /** One row of the sheet: a channel that the post may go to, ticked or not. */
 export interface Row {
   id: string
@@ -9,18 +23,23 @@ export interface Row {
   variant: string
   source: string
   medium: string
+  term: string
+  content: string
   /** As typed; empty takes the proposed one. */
   slug: string
+  /** What this row wants otherwise than the rest. */
+  own: Wishes
 }
 
 /** A post as it stands in the sheet. Empty texts mean "as proposed". */
 export interface Draft {
+  /** Under which the server keeps it. */
+  id: string
   destination: string
   title: string
   campaign: string | null
-  domain: string | null
-  redirect: number
-  tags: string[]
+  pastedTags: PastedTags
+  all: Wishes
   rows: Row[]
 }
 
@@ -33,42 +52,99 @@ export const newRow = (channel: string, isOn: boolean): Row => ({
   variant: '',
   source: '',
   medium: '',
+  term: '',
+  content: '',
   slug: '',
+  own: {},
 })
 
 export const newDraft = (destination: string, channels: Channel[], ticked: string[]): Draft => ({
+  id: crypto.randomUUID(),
   destination,
   title: '',
   campaign: null,
-  domain: null,
-  redirect: 302,
-  tags: [],
+  pastedTags: 'replace',
+  all: {},
   rows: channels.map((c) => newRow(c.key, ticked.includes(c.key))),
 })
 
 /** The rows that will be saved, in order. */
 export const ticked = (draft: Draft) => draft.rows.filter((row) => row.isOn)
 
+/** Whether anything stands in the sheet that somebody would miss. */
+export const isWorthKeeping = (draft: Draft) => draft.destination.trim() !== '' || draft.title.trim() !== ''
+
 const orNull = (text: string) => (text.trim() === '' ? null : text.trim())
 
-/** The request for preview and save. Proposals of the server fill what was not typed. */
+/** The request for preview, save and draft. Proposals of the server fill what was not typed. */
 export function toRequest(
   draft: Draft,
   proposals?: { title: string; slugs: Map<string, string> },
 ): Schema['PostRequest'] {
+  const { slugKind, ...all } = draft.all
   return {
     title: orNull(draft.title) ?? proposals?.title ?? null,
     destination: draft.destination,
     campaign: draft.campaign,
-    domain: draft.domain,
-    redirect: draft.redirect,
-    tags: draft.tags,
-    placements: ticked(draft).map((row) => ({
+    pastedTags: draft.pastedTags,
+    ...all,
+    placements: ticked(draft).map(({ own, ...row }) => ({
       channel: row.channel,
       variant: orNull(row.variant),
       source: orNull(row.source),
       medium: orNull(row.medium),
+      term: orNull(row.term),
+      content: orNull(row.content),
       slug: orNull(row.slug) ?? proposals?.slugs.get(row.id) ?? null,
+      ...own,
+      slugKind: own.slugKind ?? slugKind ?? null,
     })),
   }
 }
+
+/** The sheet as a kept request left it: its rows ticked, the other channels waiting below. */
+export function fromRequest(request: Schema['PostRequest'], channels: Channel[]): Omit<Draft, 'id'> {
+  const placements = (request.placements ?? []).filter((p) => channels.some((c) => c.key === p.channel))
+  const kinds = new Set(placements.map((p) => p.slugKind ?? null))
+  const sharedKind = kinds.size === 1 ? ([...kinds][0] ?? undefined) : undefined
+  const rows = placements.map((p) => ({
+    ...newRow(p.channel ?? '', true),
+    variant: p.variant ?? '',
+    source: p.source ?? '',
+    medium: p.medium ?? '',
+    term: p.term ?? '',
+    content: p.content ?? '',
+    slug: p.slug ?? '',
+    own: { ...wishesOf(p), ...(sharedKind || !p.slugKind ? {} : { slugKind: p.slugKind }) },
+  }))
+  const order = new Map(channels.map((c, i) => [c.key, i]))
+  const waiting = channels
+    .filter((c) => !placements.some((p) => p.channel === c.key))
+    .map((c) => newRow(c.key, false))
+  return {
+    destination: request.destination ?? '',
+    title: request.title ?? '',
+    campaign: request.campaign ?? null,
+    pastedTags: request.pastedTags ?? 'replace',
+    all: { ...wishesOf(request), ...(sharedKind ? { slugKind: sharedKind } : {}) },
+    rows: [...rows, ...waiting].toSorted((a, b) => (order.get(a.channel) ?? 0) - (order.get(b.channel) ?? 0)),
+  }
+}
+
+function wishesOf(from: Schema['PostRequest'] | Schema['PlacementRequest']): Wishes {
+  const { domain, redirect, tags, note, folder, options } = from
+  return Object.fromEntries(
+    Object.entries({ domain, redirect, tags, note, folder, options }).filter(([, value]) => value != null),
+  )
+}
+
+/** Puts a recipe into the sheet: its rows and wishes, while page, title and campaign stay. */
+export function withRecipe(draft: Draft, recipe: Schema['PostRequest'], channels: Channel[]): Draft {
+  const { rows, all } = fromRequest(recipe, channels)
+  return { ...draft, rows, all }
+}
+
+/** How many wishes stand in an object, to be shown where they are hidden in a panel. */
+export const countWishes = ({ options, ...others }: Wishes) =>
+  Object.values(others).filter((v) => v !== undefined).length +
+  Object.values(options ?? {}).filter((v) => v != null).length

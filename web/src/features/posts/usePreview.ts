@@ -33,6 +33,8 @@ export function usePreview(draft: Draft) {
   })
   return {
     proposedTitle: preview.data?.proposedTitle ?? '',
+    destination: preview.data?.destination ?? null,
+    pasted: preview.data?.pasted ?? null,
     errors: preview.data?.errors ?? {},
     rows: byRow,
     error: preview.error,

@@ -4,6 +4,7 @@ import { Page } from '../../parts/Page'
 import { TokensSection } from '../access/TokensSection'
 import { MembersSection } from '../access/MembersSection'
 import { DomainsSection } from '../addresses/DomainsSection'
+import { VocabularySection } from '../addresses/VocabularySection'
 import { CampaignsSection } from '../posts/CampaignsSection'
 import { ChannelsSection } from '../posts/ChannelsSection'
 
@@ -23,6 +24,7 @@ export function SetUpPage() {
         <Tabs.List mb="md">
           <Tabs.Tab value="channels">Channels</Tabs.Tab>
           <Tabs.Tab value="campaigns">Campaigns</Tabs.Tab>
+          <Tabs.Tab value="vocabulary">Vocabulary</Tabs.Tab>
           <Tabs.Tab value="domains">Short domains</Tabs.Tab>
           <Tabs.Tab value="members">Members</Tabs.Tab>
           <Tabs.Tab value="tokens">API tokens</Tabs.Tab>
@@ -32,6 +34,9 @@ export function SetUpPage() {
         </Tabs.Panel>
         <Tabs.Panel value="campaigns">
           <CampaignsSection />
+        </Tabs.Panel>
+        <Tabs.Panel value="vocabulary">
+          <VocabularySection />
         </Tabs.Panel>
         <Tabs.Panel value="domains">
           <DomainsSection />

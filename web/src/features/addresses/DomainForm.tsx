@@ -1,0 +1,89 @@
+import { Button, Checkbox, Group, Select, TextInput } from '@mantine/core'
+import { useForm } from '@mantine/form'
+import { useMutation } from '@tanstack/react-query'
+import { api, fieldErrors, read } from '../../api/client'
+import type { Domain } from '../../api/vocabulary'
+import { redirects } from '../../parts/redirects'
+import { Failed } from '../../parts/States'
+
+/** The pages that a short domain shows itself, and what its new links begin with. */
+export function DomainForm({ domain, onDone }: { domain: Domain; onDone: () => Promise<void> }) {
+  const form = useForm({
+    initialValues: {
+      barePage: domain.barePage ?? '',
+      unknownPage: domain.unknownPage ?? '',
+      endedPage: domain.endedPage ?? '',
+      redirect: String(domain.redirect ?? ''),
+      hideFromSearch: domain.options.hideFromSearch,
+      passQuery: domain.options.passQuery as string,
+    },
+  })
+  const save = useMutation({
+    mutationFn: ({ redirect, hideFromSearch, passQuery, ...pages }: typeof form.values) =>
+      read(
+        api.PATCH('/api/v1/domains/{id}', {
+          params: { path: { id: domain.id } },
+          body: {
+            ...pages,
+            redirect: redirect ? Number(redirect) : 0,
+            options: { hideFromSearch, passQuery: passQuery as Domain['options']['passQuery'] },
+          },
+        }),
+      ),
+    onSuccess: onDone,
+    onError: (error) => form.setErrors(fieldErrors(error)),
+  })
+  return (
+    <form onSubmit={form.onSubmit((values) => save.mutate(values))}>
+      <Group gap="sm" align="start" py="sm" wrap="wrap">
+        <TextInput
+          label="Bare domain leads to"
+          placeholder="a plain page"
+          w={260}
+          {...form.getInputProps('barePage')}
+        />
+        <TextInput
+          label="Unknown slugs lead to"
+          placeholder="a plain page"
+          w={260}
+          {...form.getInputProps('unknownPage')}
+        />
+        <TextInput
+          label="Ended links lead to"
+          placeholder="a plain page"
+          w={260}
+          {...form.getInputProps('endedPage')}
+        />
+        <Select
+          label="New links redirect by"
+          clearable
+          placeholder="as the workspace says"
+          w={260}
+          data={redirects}
+          error={form.errors.redirect}
+          value={form.values.redirect || null}
+          onChange={(value) => form.setFieldValue('redirect', value ?? '')}
+        />
+        <Select
+          label="Parameters a visitor brings"
+          w={260}
+          data={[
+            { value: 'off', label: 'Drop them' },
+            { value: 'link-wins', label: 'Pass on; the link’s own win' },
+            { value: 'visitor-wins', label: 'Pass on; the visitor’s win' },
+          ]}
+          {...form.getInputProps('passQuery')}
+        />
+        <Checkbox
+          mt={30}
+          label="Hide new links from search engines"
+          {...form.getInputProps('hideFromSearch', { type: 'checkbox' })}
+        />
+      </Group>
+      {save.isError && Object.keys(form.errors).length === 0 && <Failed error={save.error} />}
+      <Button type="submit" size="sm" mb="sm" loading={save.isPending}>
+        Save
+      </Button>
+    </form>
+  )
+}

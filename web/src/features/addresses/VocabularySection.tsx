@@ -1,0 +1,184 @@
+import { Button, Switch, Text, Title } from '@mantine/core'
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { api, read, type Schema } from '../../api/client'
+import { count, counted, day } from '../../parts/numbers'
+import { Sheet } from '../../parts/Sheet'
+import { Failed, Loading } from '../../parts/States'
+import { useSession } from '../access/session'
+import { AgreedValuesList } from './AgreedValuesList'
+
+type Suspicion = Schema['TagSuspicionsResponse']
+
+const all = { params: { query: { limit: 500 } } }
+const suspicionsQuery = queryOptions({
+  queryKey: ['tag-suspicions'],
+  queryFn: () => read(api.GET('/api/v1/tag-suspicions')),
+})
+const mergesQuery = queryOptions({
+  queryKey: ['tag-merges'],
+  queryFn: () => read(api.GET('/api/v1/tag-merges', all)).then((page) => page.items),
+})
+const workspaceQuery = queryOptions({
+  queryKey: ['workspace'],
+  queryFn: () => read(api.GET('/api/v1/workspace')),
+})
+
+/** One vocabulary: spellings that split a report, lists of agreed values, and the lock. */
+export function VocabularySection() {
+  const suspicions = useQuery(suspicionsQuery)
+  const merges = useQuery(mergesQuery)
+  const isOwner = useSession()?.role === 'owner'
+  const failed = [suspicions, merges].find((q) => q.isError)
+  if (failed) return <Failed error={failed.error} onRetry={() => void failed.refetch()} />
+  if (!suspicions.data || !merges.data) return <Loading />
+  return (
+    <>
+      <Title order={2} size={18} mb={4}>
+        Two spellings of one?
+      </Title>
+      {suspicions.data.length === 0 ? (
+        <Text c="dimmed" mb="lg">
+          No two values in use look like spellings of one.
+        </Text>
+      ) : (
+        <Sheet
+          about="These values look alike, so their clicks may stand in two rows that should be one. Merging sends and counts the first as the second from now on and back in time; what was recorded stays, and a merge can be taken back."
+          columns={['Field', 'This', 'Clicks', 'Looks like', 'Clicks', '']}
+        >
+          {suspicions.data.map((pair) => (
+            <SuspicionRow
+              key={`${pair.field} ${pair.from.value} ${pair.into.value}`}
+              pair={pair}
+              mayMerge={isOwner}
+            />
+          ))}
+        </Sheet>
+      )}
+      {merges.data.length > 0 && (
+        <div style={{ marginTop: 24 }}>
+          <Sheet about="Merged so far." columns={['Field', 'Given up', 'Counts as', 'Links', 'Merged', '']}>
+            {merges.data.map((merge) => (
+              <MergeRow key={merge.id} merge={merge} mayUndo={isOwner} />
+            ))}
+          </Sheet>
+        </div>
+      )}
+      <Title order={2} size={18} mt="xl" mb={4}>
+        Agreed terms and contents
+      </Title>
+      <Text c="dimmed" mb="sm" maw={720}>
+        Sources and mediums are agreed by channels, campaign values by campaigns. For terms and contents a
+        list can be kept here; while it is empty, anything goes.
+      </Text>
+      <AgreedValuesList field="content" label="Contents" mayChange={isOwner} />
+      <AgreedValuesList field="term" label="Terms" mayChange={isOwner} />
+      {isOwner && <Lock />}
+    </>
+  )
+}
+
+function useRefresh() {
+  const queries = useQueryClient()
+  return () =>
+    Promise.all(
+      [['tag-suspicions'], ['tag-merges'], ['links'], ['breakdown'], ['series']].map((queryKey) =>
+        queries.invalidateQueries({ queryKey }),
+      ),
+    )
+}
+
+function SuspicionRow({ pair, mayMerge }: { pair: Suspicion; mayMerge: boolean }) {
+  const refresh = useRefresh()
+  const merge = useMutation({
+    mutationFn: (way: { from: string; into: string }) =>
+      read(api.POST('/api/v1/tag-merges', { body: { field: pair.field, ...way } })),
+    onSuccess: refresh,
+  })
+  const [from, into] = [pair.from.value, pair.into.value]
+  return (
+    <tr>
+      <td>{pair.field}</td>
+      <td>{from}</td>
+      <td>{count(pair.from.clicks)}</td>
+      <td>{into}</td>
+      <td>{count(pair.into.clicks)}</td>
+      <td style={{ textAlign: 'right' }}>
+        {mayMerge && (
+          <>
+            <Button
+              size="compact-sm"
+              variant="default"
+              loading={merge.isPending}
+              aria-label={`Count ${from} as ${into}`}
+              onClick={() => merge.mutate({ from, into })}
+            >
+              Count as {into}
+            </Button>{' '}
+            <Button
+              size="compact-sm"
+              variant="subtle"
+              aria-label={`Count ${into} as ${from}`}
+              onClick={() => merge.mutate({ from: into, into: from })}
+            >
+              The other way round
+            </Button>
+          </>
+        )}
+        {merge.isError && <div role="alert">{merge.error.message}</div>}
+      </td>
+    </tr>
+  )
+}
+
+function MergeRow({ merge, mayUndo }: { merge: Schema['TagMergesResponse']; mayUndo: boolean }) {
+  const refresh = useRefresh()
+  const undo = useMutation({
+    mutationFn: () => read(api.DELETE('/api/v1/tag-merges/{id}', { params: { path: { id: merge.id } } })),
+    onSuccess: refresh,
+  })
+  return (
+    <tr>
+      <td>{merge.field}</td>
+      <td>{merge.from}</td>
+      <td>{merge.into}</td>
+      <td>{counted(merge.links, 'link')}</td>
+      <td>
+        {day(merge.mergedAt.slice(0, 10))}
+        {merge.mergedBy && ` by ${merge.mergedBy}`}
+      </td>
+      <td style={{ textAlign: 'right' }}>
+        {mayUndo && (
+          <Button
+            size="compact-sm"
+            variant="subtle"
+            loading={undo.isPending}
+            aria-label={`Take back counting ${merge.from} as ${merge.into}`}
+            onClick={() => undo.mutate()}
+          >
+            Take back
+          </Button>
+        )}
+      </td>
+    </tr>
+  )
+}
+
+function Lock() {
+  const workspace = useQuery(workspaceQuery)
+  const queries = useQueryClient()
+  const change = useMutation({
+    mutationFn: (isVocabularyLocked: boolean) =>
+      read(api.PATCH('/api/v1/workspace', { body: { isVocabularyLocked } })),
+    onSuccess: (changed) => queries.setQueryData(['workspace'], changed),
+  })
+  if (!workspace.data) return null
+  return (
+    <Switch
+      mt="xl"
+      label="Lock the vocabulary: editors use agreed values and campaigns only"
+      checked={workspace.data.isVocabularyLocked}
+      onChange={(event) => change.mutate(event.currentTarget.checked)}
+      error={change.error?.message}
+    />
+  )
+}

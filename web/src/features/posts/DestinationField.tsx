@@ -1,0 +1,51 @@
+import { Loader, Text, TextInput } from '@mantine/core'
+import type { useLook } from './useLook'
+import classes from './SendSheet.module.css'
+
+interface Props {
+  value: string
+  onChange: (value: string) => void
+  look: ReturnType<typeof useLook>
+  error?: string
+}
+
+const tenths = new Intl.NumberFormat(undefined, { minimumFractionDigits: 1, maximumFractionDigits: 1 })
+
+/** The page's address, with what looking at it brought. */
+export function DestinationField({ value, onChange, look, error }: Props) {
+  const isGood = look.data?.state === 'answers'
+  return (
+    <div>
+      <TextInput
+        label="Destination"
+        placeholder="Paste the page's address"
+        autoFocus
+        value={value}
+        onChange={(event) => onChange(event.currentTarget.value)}
+        error={error}
+        rightSectionWidth={look.isFetching ? 34 : look.data ? 130 : undefined}
+        rightSectionPointerEvents="none"
+        rightSection={
+          look.isFetching ? (
+            <Loader size={14} aria-label="Looking at the page" />
+          ) : look.data ? (
+            <span className={classes.look} style={{ color: isGood ? 'var(--good)' : 'var(--caution)' }}>
+              {isGood
+                ? `answers · ${tenths.format((look.data.milliseconds ?? 0) / 1000)} s`
+                : look.data.state === 'refuses'
+                  ? `error ${look.data.status}`
+                  : look.data.state === 'loops'
+                    ? 'leads back'
+                    : 'did not answer'}
+            </span>
+          ) : null
+        }
+      />
+      {look.data && !isGood && !error && (
+        <Text size="sm" c="var(--caution)" mt={4} role="status">
+          {look.data.text}
+        </Text>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,136 @@
+import { Button, Group, Kbd, Popover, Select, TagsInput, Text } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
+import { IconAdjustmentsHorizontal } from '@tabler/icons-react'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { vocabulary, type Domain } from '../../api/vocabulary'
+import { redirects } from '../../parts/redirects'
+import { countWishes, isWorthKeeping, ticked, type Draft, type Wishes } from './draft'
+import { OptionsPanel } from './OptionsPanel'
+import classes from './SendSheet.module.css'
+import type { usePreview } from './usePreview'
+
+interface Props {
+  draft: Draft
+  domains: Domain[]
+  preview: ReturnType<typeof usePreview>['rows']
+  isSaving: boolean
+  onChange: (all: Wishes) => void
+  onKeep: () => Promise<void>
+}
+
+/** The foot of the sheet: what holds for all rows, and saving. */
+export function SendBar({ draft, domains, preview, isSaving, onChange, onKeep }: Props) {
+  const tags = useQuery(vocabulary.tags)
+  const { all } = draft
+  const links = ticked(draft).length
+  const verified = domains.filter((d) => d.isVerified)
+  const standard = verified.find((d) => d.isDefault) ?? verified[0]
+  const longest = longestSaving(draft, preview)
+  const hidden = countWishes({ ...all, tags: undefined, domain: undefined, redirect: undefined })
+  const keep = useMutation({
+    mutationFn: onKeep,
+    onSuccess: () => notifications.show({ message: 'Kept as a draft', autoClose: 2000 }),
+    onError: (error) => notifications.show({ color: 'red', message: error.message }),
+  })
+  return (
+    <div className={classes.bottom}>
+      <Group gap={8} wrap="wrap" align="center">
+        <Text size="sm" c="dimmed">
+          For all:
+        </Text>
+        <TagsInput
+          aria-label="Tags"
+          placeholder={all.tags?.length ? '' : '+ tag'}
+          data={tags.data?.map((t) => t.name) ?? []}
+          value={all.tags ?? []}
+          onChange={(names) => onChange({ ...all, tags: names.length > 0 ? names : undefined })}
+          w={200}
+          size="sm"
+        />
+        {verified.length > 1 && (
+          <Select
+            aria-label="Short domain"
+            size="sm"
+            w={160}
+            data={verified.map((d) => ({ value: d.name, label: d.shown }))}
+            value={all.domain ?? standard?.name ?? null}
+            onChange={(domain) => onChange({ ...all, domain: domain ?? undefined })}
+          />
+        )}
+        <Select
+          aria-label="Redirect type"
+          size="sm"
+          w={150}
+          comboboxProps={{ width: 240, position: 'bottom-start' }}
+          placeholder="as the domain says"
+          data={redirects}
+          value={
+            String(
+              all.redirect ?? verified.find((d) => d.name === (all.domain ?? standard?.name))?.redirect ?? '',
+            ) || null
+          }
+          onChange={(redirect) => onChange({ ...all, redirect: Number(redirect) })}
+        />
+        <Popover position="top-start" width={340} trapFocus shadow="md">
+          <Popover.Target>
+            <Button
+              size="sm"
+              variant={hidden > 0 ? 'light' : 'default'}
+              leftSection={<IconAdjustmentsHorizontal size={16} aria-hidden />}
+            >
+              {hidden > 0 ? `Options · ${hidden} set` : 'Options'}
+            </Button>
+          </Popover.Target>
+          <Popover.Dropdown className={classes.options} aria-label="Options for all rows">
+            <OptionsPanel
+              of="all rows"
+              wishes={all}
+              given={{}}
+              domains={domains}
+              isForOneRow={false}
+              onChange={onChange}
+            />
+          </Popover.Dropdown>
+        </Popover>
+      </Group>
+      <Group gap={12} className={classes.save}>
+        {longest && (
+          <Text size="sm" c="dimmed">
+            {longest.from} → {longest.to} characters
+          </Text>
+        )}
+        <Button
+          variant="default"
+          size="md"
+          disabled={!isWorthKeeping(draft)}
+          loading={keep.isPending}
+          onClick={() => keep.mutate()}
+        >
+          Keep as draft
+        </Button>
+        <Button
+          type="submit"
+          size="md"
+          disabled={links === 0}
+          loading={isSaving}
+          rightSection={
+            <Kbd size="xs" className={classes.kbd}>
+              Ctrl ↵
+            </Kbd>
+          }
+        >
+          {links === 1 ? 'Save one link' : `Save ${links} links`}
+        </Button>
+      </Group>
+    </div>
+  )
+}
+
+/** How many characters the longest address becomes how few. */
+function longestSaving(draft: Draft, preview: Props['preview']) {
+  const rows = ticked(draft).flatMap((row) => preview.get(row.id) ?? [])
+  const longest = rows.toSorted((a, b) => (b.finalUrl?.length ?? 0) - (a.finalUrl?.length ?? 0))[0]
+  return longest?.finalUrl && longest.shortUrl
+    ? { from: longest.finalUrl.length, to: longest.shortUrl.length }
+    : undefined
+}
