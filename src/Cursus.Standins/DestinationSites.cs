@@ -35,6 +35,9 @@ internal static class DestinationSites
             <p>A page of the demo's world. This is how you came here:</p>
             <table id="arrival"><tr><th>Address<td>{Html.Text(request.Host + request.Path)}<tr><th>Query<td id="query">{Html.Text(request.QueryString.Value)}
             <tr><th>Referrer<td id="referrer">{Html.Text(request.Headers.Referer)}{parameters}</table></main>
+            """, $"""
+            <meta property="og:title" content="{Html.Text(title)}"><meta property="og:site_name" content="{Html.Text(name)}">
+            <meta property="og:description" content="A page of {Html.Text(name)}.">
             """);
     }
 

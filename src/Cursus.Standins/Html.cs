@@ -7,7 +7,7 @@ internal static class Html
 {
     public static string Text(string? text) => WebUtility.HtmlEncode(text ?? "");
 
-    public static Task Write(HttpContext context, int status, string title, string color, string body)
+    public static Task Write(HttpContext context, int status, string title, string color, string body, string head = "")
     {
         context.Response.StatusCode = status;
         context.Response.ContentType = "text/html; charset=utf-8";
@@ -18,6 +18,7 @@ internal static class Html
             <meta name="viewport" content="width=device-width">
             <title>{{Text(title)}}</title>
             <link rel="icon" href="data:,">
+            {{head}}
             <style>
             body { margin: 0; font: 17px/1.55 Georgia, serif; color: #222; background: #fbfaf7 }
             header { background: {{color}}; color: #fff; padding: 14px 24px; font: 600 19px system-ui, sans-serif }

@@ -24,6 +24,10 @@ export const vocabulary = {
     queryKey: ['tags'],
     queryFn: () => read(api.GET('/api/v1/tags', all)).then((page) => page.items),
   }),
+  workspace: queryOptions({
+    queryKey: ['workspace'],
+    queryFn: () => read(api.GET('/api/v1/workspace')),
+  }),
   folders: queryOptions({
     queryKey: ['folders'],
     queryFn: () => read(api.GET('/api/v1/folders', all)).then((page) => page.items),

@@ -1,6 +1,7 @@
 import { Button, Switch, Text, Title } from '@mantine/core'
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, read, type Schema } from '../../api/client'
+import { vocabulary } from '../../api/vocabulary'
 import { count, counted, day } from '../../parts/numbers'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
@@ -18,11 +19,6 @@ const mergesQuery = queryOptions({
   queryKey: ['tag-merges'],
   queryFn: () => read(api.GET('/api/v1/tag-merges', all)).then((page) => page.items),
 })
-const workspaceQuery = queryOptions({
-  queryKey: ['workspace'],
-  queryFn: () => read(api.GET('/api/v1/workspace')),
-})
-
 /** One vocabulary: spellings that split a report, lists of agreed values, and the lock. */
 export function VocabularySection() {
   const suspicions = useQuery(suspicionsQuery)
@@ -164,7 +160,7 @@ function MergeRow({ merge, mayUndo }: { merge: Schema['TagMergesResponse']; mayU
 }
 
 function Lock() {
-  const workspace = useQuery(workspaceQuery)
+  const workspace = useQuery(vocabulary.workspace)
   const queries = useQueryClient()
   const change = useMutation({
     mutationFn: (isVocabularyLocked: boolean) =>

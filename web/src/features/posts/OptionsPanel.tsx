@@ -16,6 +16,9 @@ interface Props {
   onChange: (wishes: Wishes) => void
 }
 
+/** A list that opened outside the panel would close it at the first click. */
+const inPanel = { withinPortal: false }
+
 const slugKinds = [
   { value: 'readable', label: 'Readable, from title and channel' },
   { value: 'random', label: 'Random, six characters' },
@@ -54,6 +57,7 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
       {isForOneRow && (
         <>
           <Select
+            comboboxProps={inPanel}
             label="Short domain"
             aria-label={name('Short domain')}
             clearable
@@ -63,6 +67,7 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
             onChange={(domain) => change({ domain: domain ?? undefined })}
           />
           <Select
+            comboboxProps={inPanel}
             label="Redirect"
             aria-label={name('Redirect')}
             clearable
@@ -72,6 +77,7 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
             onChange={(redirect) => change({ redirect: redirect ? Number(redirect) : undefined })}
           />
           <TagsInput
+            comboboxProps={inPanel}
             label="Tags"
             aria-label={name('Tags')}
             placeholder={wishes.tags ? '' : asAll}
@@ -82,6 +88,7 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
         </>
       )}
       <Select
+        comboboxProps={inPanel}
         label="Slugs"
         aria-label={name('Slugs')}
         clearable={isForOneRow}
@@ -91,6 +98,7 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
         onChange={(kind) => change({ slugKind: (kind as Wishes['slugKind']) ?? undefined })}
       />
       <Select
+        comboboxProps={inPanel}
         label="Parameters a visitor brings"
         aria-label={name('Parameters')}
         clearable
@@ -100,6 +108,7 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
         onChange={(value) => setOption({ passQuery: value as typeof options.passQuery })}
       />
       <Select
+        comboboxProps={inPanel}
         label="Where the visitor came from"
         aria-label={name('Referrer')}
         clearable
@@ -136,6 +145,7 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
       />
       {(folders.data?.length ?? 0) > 0 && (
         <Select
+          comboboxProps={inPanel}
           label="Folder"
           aria-label={name('Folder')}
           clearable

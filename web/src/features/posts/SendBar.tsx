@@ -25,6 +25,9 @@ export function SendBar({ draft, domains, preview, isSaving, onChange, onKeep }:
   const links = ticked(draft).length
   const verified = domains.filter((d) => d.isVerified)
   const standard = verified.find((d) => d.isDefault) ?? verified[0]
+  const workspace = useQuery(vocabulary.workspace)
+  const domain = verified.find((d) => d.name === (all.domain ?? standard?.name))
+  const effective = all.redirect ?? domain?.redirect ?? workspace.data?.redirect
   const longest = longestSaving(draft, preview)
   const hidden = countWishes({ ...all, tags: undefined, domain: undefined, redirect: undefined })
   const keep = useMutation({
@@ -62,13 +65,8 @@ export function SendBar({ draft, domains, preview, isSaving, onChange, onKeep }:
           size="sm"
           w={150}
           comboboxProps={{ width: 240, position: 'bottom-start' }}
-          placeholder="as the domain says"
           data={redirects}
-          value={
-            String(
-              all.redirect ?? verified.find((d) => d.name === (all.domain ?? standard?.name))?.redirect ?? '',
-            ) || null
-          }
+          value={effective === undefined ? null : String(effective)}
           onChange={(redirect) => onChange({ ...all, redirect: Number(redirect) })}
         />
         <Popover position="top-start" width={340} trapFocus shadow="md">

@@ -24,6 +24,8 @@ export function SendPage() {
   const campaigns = useQuery(vocabulary.campaigns)
   const recipes = useQuery(vocabulary.recipes)
   const drafts = useQuery({ ...draftsQuery, enabled: isOther })
+  const kept = isOther ? drafts.data?.find((d) => d.id === draft) : undefined
+  const isFetchingDraft = isOther && !kept && drafts.isFetching
   const onKept = useCallback(
     (id: string) => {
       setOwn({ draft: id, key: sheetKey })
@@ -52,7 +54,7 @@ export function SendPage() {
         <Failed error={failed.error} onRetry={() => void failed.refetch()} />
       </Page>
     )
-  if (!channels.data || !domains.data || !campaigns.data || !recipes.data || (isOther && drafts.isPending))
+  if (!channels.data || !domains.data || !campaigns.data || !recipes.data || isFetchingDraft)
     return (
       <Page title="A new post">
         <Loading />
@@ -78,7 +80,7 @@ export function SendPage() {
     <SendSheet
       key={sheetKey}
       destination={to ?? ''}
-      kept={isOther ? drafts.data?.find((d) => d.id === draft) : undefined}
+      kept={kept}
       recipes={recipes.data}
       onKept={onKept}
       onFresh={() => {

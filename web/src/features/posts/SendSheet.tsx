@@ -181,20 +181,21 @@ export function SendSheet({
               label="Title"
               size="sm"
               placeholder={proposedTitle || 'For you and your colleagues only'}
-              description={
-                draft.title === '' && proposedTitle !== ''
-                  ? look.data?.title
-                    ? `“${look.data.title}” – taken from the page`
-                    : `“${proposedTitle}” – taken from the address`
-                  : undefined
+              rightSectionWidth={130}
+              rightSectionPointerEvents="none"
+              rightSection={
+                draft.title === '' && proposedTitle !== '' ? (
+                  <span className={classes.look}>
+                    {look.data?.title ? 'from the page' : 'from the address'}
+                  </span>
+                ) : null
               }
-              inputWrapperOrder={['label', 'input', 'description', 'error']}
               value={draft.title}
               onChange={(event) => change({ title: event.currentTarget.value })}
               error={
                 draft.title === '' && proposedTitle !== ''
                   ? undefined
-                  : shown('title', draft.title.trim() !== '')
+                  : shown('title', draft.title.length > 200)
               }
             />
           </div>
