@@ -19,14 +19,14 @@ test('the domain goes from red to green through the registrar', async ({ page, c
     await registrar.getByRole('textbox', { name: 'Name' }).fill(name)
     await registrar.getByLabel('Value').fill(value)
     await registrar.getByRole('button', { name: 'Add record' }).click()
-    await expect(registrar.getByRole('cell', { name: value })).toBeVisible()
+    await expect(registrar.getByRole('cell', { name: value, exact: true })).toBeVisible()
   }
 
   await page.getByRole('button', { name: 'Look again now' }).click()
   await expect(page.getByText('Proves that the domain is yours.')).toBeVisible()
   await expect(page.getByRole('row', { name: /^visit-northmoor\.example/ }).first()).toContainText('answers')
   await page.goto('/send')
-  await page.getByLabel('Short domain').click()
+  await page.getByRole('combobox', { name: 'Short domain' }).click()
   await page.getByRole('option', { name: 'visit-northmoor.example' }).click()
   await expect(page.getByText('visit-northmoor.example/').first()).toBeVisible()
 })
