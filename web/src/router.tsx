@@ -69,7 +69,8 @@ const send = createRoute({
   getParentRoute: () => members,
   path: '/send',
   validateSearch: (search: Record<string, unknown>): { to?: string; draft?: string } => ({
-    to: text(search.to),
+    // A phone that shares a page writes its address into either of the two.
+    to: text(search.to) ?? text(search.text)?.match(/https?:\/\/\S+/)?.[0],
     draft: text(search.draft),
   }),
   component: lazyRouteComponent(() => import('./features/posts/SendPage'), 'SendPage'),

@@ -31,12 +31,14 @@ test('all links are copied as lines, as a table or as addresses only', async ({ 
   for (const [way, line] of [
     ['As lines', /^Perch: http:\S+geminids-perch$/m],
     ['As a table', /^Night Letter · button\thttp:\S+$/m],
+    ['As CSV', /^Poster,,http:\S+geminids-poster,http:\S+utm_source=poster\S*$/m],
     ['Addresses only', /^http:\S+geminids-poster$/m],
   ] as const) {
     await page.getByRole('button', { name: 'Copy all' }).click()
     await page.getByRole('menuitem', { name: way }).click()
     await expect.poll(() => clipboard(page)).toMatch(line)
-    expect((await clipboard(page)).split('\n')).toHaveLength(7)
+    // A CSV has a line of headings, and ends its last line too.
+    expect((await clipboard(page)).split('\n')).toHaveLength(way === 'As CSV' ? 9 : 7)
   }
 })
 

@@ -30,7 +30,7 @@ test('rows are walked by arrow keys, Enter opens and Escape closes', async ({ pa
   await expect(page).toHaveURL(/\/links$/)
 })
 
-test('a changed destination is where the next visit leads; a deleted link leads nowhere', async ({ page, request }) => {
+test('a changed destination is where the next visit leads; a deleted link has ended', async ({ page, request }) => {
   await signIn(page)
   const slug = unique('moved').replace(' ', '-')
   await page.getByLabel('Destination').fill(`www.northmoor.localhost:${standins}/old`)
@@ -51,7 +51,7 @@ test('a changed destination is where the next visit leads; a deleted link leads 
   await page.getByRole('button', { name: 'Delete', exact: true }).click()
   await page.getByRole('button', { name: 'Delete the link' }).click()
   await expect(page).toHaveURL(/\/links$/)
-  expect((await visit()).status()).toBe(404)
+  expect((await visit()).status()).toBe(410)
 })
 
 test('the address bar finds by / and opens what was chosen', async ({ page }) => {

@@ -5,6 +5,8 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
 import { useEffect, useRef, useState } from 'react'
 import { api, read, type Schema } from '../api/client'
+import { mayEdit, useSession } from '../features/access/session'
+import { useQuickLink } from '../features/addresses/useQuickLink'
 import { looksLikeAddress } from './usePasteAnywhere'
 import classes from './Shell.module.css'
 
@@ -33,6 +35,8 @@ export function AddressBar() {
   const [query] = useDebouncedValue(text.trim(), 150)
   const field = useRef<HTMLInputElement>(null)
   const navigate = useNavigate()
+  const session = useSession()
+  const makeQuickLink = useQuickLink()
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() })
   const isAddress = looksLikeAddress(text)
   const found = useQuery({
@@ -60,7 +64,8 @@ export function AddressBar() {
     setText('')
     field.current?.blur()
     const [kind = '', key = ''] = [value.slice(0, value.indexOf(':')), value.slice(value.indexOf(':') + 1)]
-    if (kind === 'address') void navigate({ to: '/send', search: { to: key } })
+    if (kind === 'quick') makeQuickLink(key)
+    else if (kind === 'address') void navigate({ to: '/send', search: { to: key } })
     else if (kind === 'go') void navigate({ to: key })
     else if (kind === 'campaign') void navigate({ to: '/links', search: { campaign: key } })
     else if (kind === 'post') void navigate({ to: '/posts/$postId', params: { postId: key } })
@@ -95,9 +100,14 @@ export function AddressBar() {
         <Combobox.Dropdown hidden={text.trim() === ''}>
           <Combobox.Options mah={420} style={{ overflowY: 'auto' }}>
             {isAddress && (
-              <Combobox.Option value={`address:${text.trim()}`}>
-                Begin a post with this address
-              </Combobox.Option>
+              <>
+                <Combobox.Option value={`address:${text.trim()}`}>
+                  Begin a post with this address
+                </Combobox.Option>
+                {mayEdit(session) && (
+                  <Combobox.Option value={`quick:${text.trim()}`}>Quick link, copied at once</Combobox.Option>
+                )}
+              </>
             )}
             {matching.map((c) => (
               <Combobox.Option key={c.go} value={`go:${c.go}`}>

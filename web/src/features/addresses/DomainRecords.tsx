@@ -96,7 +96,7 @@ function Copied({ what, text }: { what: string; text: string }) {
       <code>{text}</code>
       <Tooltip label="Copy">
         <ActionIcon
-          size={22}
+          size={26}
           variant="subtle"
           color="gray"
           aria-label={`Copy ${text}`}

@@ -1,6 +1,6 @@
 import { Button, Menu, Textarea } from '@mantine/core'
 import { useClipboard } from '@mantine/hooks'
-import { IconCheck, IconChevronDown, IconCopy, IconExternalLink } from '@tabler/icons-react'
+import { IconCheck, IconChevronDown, IconCopy, IconExternalLink, IconShare } from '@tabler/icons-react'
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import type { Channel } from '../../api/vocabulary'
@@ -63,6 +63,20 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
             </Menu.Dropdown>
           </Menu>
         </Button.Group>
+        {'share' in navigator && (
+          <Button
+            size="sm"
+            variant="default"
+            leftSection={<IconShare size={16} aria-hidden />}
+            aria-label={`Share ${name}`}
+            // Somebody who closes the browser's share sheet has not failed at anything.
+            onClick={() =>
+              void navigator.share({ title: link.title, url: link.shortUrl }).catch(() => undefined)
+            }
+          >
+            Share
+          </Button>
+        )}
         <Button
           size="sm"
           variant="default"

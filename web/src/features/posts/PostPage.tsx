@@ -10,6 +10,7 @@ import { Page } from '../../parts/Page'
 import { Failed, Loading } from '../../parts/States'
 import { HandOutRow } from './HandOutRow'
 import classes from './HandOut.module.css'
+import { asCsv } from './linkTexts'
 
 export type Post = Schema['PostResponse']
 export type Placement = Schema['PlacementResponse']
@@ -69,6 +70,15 @@ function CopyAll({ post, channels }: { post: Post; channels: ReadonlyMap<string,
     (p) => [placementName(p, channels.get(p.channel)), p.link.shortUrl] as const,
   )
   const lines = rows.map(([name, url]) => `${name}: ${url}`).join('\n')
+  const csv = asCsv([
+    ['Channel', 'Variant', 'Short link', 'Leads to'],
+    ...post.placements.map((p) => [
+      channels.get(p.channel)?.name ?? p.channel,
+      p.variant ?? '',
+      p.link.shortUrl,
+      p.link.finalUrl,
+    ]),
+  ])
   const table = rows.map((row) => row.join('\t')).join('\n')
   return (
     <Group gap={8}>
@@ -82,6 +92,7 @@ function CopyAll({ post, channels }: { post: Post; channels: ReadonlyMap<string,
         <Menu.Dropdown>
           <Menu.Item onClick={() => void copy('All links', lines)}>As lines</Menu.Item>
           <Menu.Item onClick={() => void copy('The table', table, asHtmlTable(rows))}>As a table</Menu.Item>
+          <Menu.Item onClick={() => void copy('The CSV', csv)}>As CSV</Menu.Item>
           <Menu.Item onClick={() => void copy('All addresses', rows.map(([, url]) => url).join('\n'))}>
             Addresses only
           </Menu.Item>

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Channel } from '../../api/vocabulary'
 import { countWishes, fromRequest, newDraft, newRow, ticked, toRequest, withRecipe } from './draft'
-import { asMarkdown } from './linkTexts'
 
 const channels = ['guildhall', 'perch', 'poster'].map((key) => ({ key }) as Channel)
 
@@ -86,14 +85,6 @@ describe('a kept draft', () => {
     expect(countWishes({})).toBe(0)
     expect(countWishes({ redirect: 301, options: { newTab: true, nofollow: false, anchorText: null } })).toBe(
       3,
-    )
-  })
-})
-
-describe('the link as Markdown', () => {
-  it('escapes what would end its text early', () => {
-    expect(asMarkdown({ title: 'Stars [free]', shortUrl: 'http://n.localhost/a' })).toBe(
-      '[Stars \\[free\\]](http://n.localhost/a)',
     )
   })
 })

@@ -7,6 +7,7 @@ import { DomainsSection } from '../addresses/DomainsSection'
 import { VocabularySection } from '../addresses/VocabularySection'
 import { CampaignsSection } from '../posts/CampaignsSection'
 import { ChannelsSection } from '../posts/ChannelsSection'
+import { SendThisPage } from './SendThisPage'
 
 /** What is agreed once, so that nobody types it again. */
 export function SetUpPage() {
@@ -27,6 +28,7 @@ export function SetUpPage() {
           <Tabs.Tab value="vocabulary">Vocabulary</Tabs.Tab>
           <Tabs.Tab value="domains">Short domains</Tabs.Tab>
           <Tabs.Tab value="members">Members</Tabs.Tab>
+          <Tabs.Tab value="anywhere">From any page</Tabs.Tab>
           <Tabs.Tab value="tokens">API tokens</Tabs.Tab>
         </Tabs.List>
         <Tabs.Panel value="channels">
@@ -43,6 +45,9 @@ export function SetUpPage() {
         </Tabs.Panel>
         <Tabs.Panel value="members">
           <MembersSection />
+        </Tabs.Panel>
+        <Tabs.Panel value="anywhere">
+          <SendThisPage />
         </Tabs.Panel>
         <Tabs.Panel value="tokens">
           <TokensSection />

@@ -1,0 +1,45 @@
+import { Button, Group } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
+import { useQueryClient } from '@tanstack/react-query'
+import { api, read, wordsOf } from '../../api/client'
+
+const seconds = 1000
+
+/** Makes one link without a post, copies it, and offers to take it back. */
+export function useQuickLink() {
+  const queries = useQueryClient()
+  const refresh = () => queries.invalidateQueries({ queryKey: ['links'] })
+  const failed = (error: unknown) =>
+    notifications.show({ color: 'red', message: wordsOf(error as Error), autoClose: 8 * seconds })
+
+  async function undo(id: string) {
+    notifications.hide(`quick-${id}`)
+    await read(api.POST('/api/v1/links/{id}/undo', { params: { path: { id } } }))
+    await refresh()
+    notifications.show({ message: 'Taken back', autoClose: 2 * seconds })
+  }
+
+  async function make(destination: string) {
+    const link = await read(api.POST('/api/v1/links', { body: { destination } }))
+    const isCopied = await navigator.clipboard.writeText(link.shortUrl).then(
+      () => true,
+      () => false,
+    )
+    await refresh()
+    notifications.show({
+      id: `quick-${link.id}`,
+      autoClose: 10 * seconds,
+      message: (
+        <Group justify="space-between" wrap="nowrap">
+          {link.shortUrl.replace(/^https?:\/\//, '')}
+          {isCopied && ' is copied'}
+          <Button size="compact-sm" variant="default" onClick={() => void undo(link.id).catch(failed)}>
+            Undo
+          </Button>
+        </Group>
+      ),
+    })
+  }
+
+  return (destination: string) => void make(destination).catch(failed)
+}
