@@ -31,7 +31,7 @@ export function DestinationField({ value, onChange, look, error }: Props) {
           ) : look.data ? (
             <span className={classes.look} style={{ color: isGood ? 'var(--good)' : 'var(--caution)' }}>
               {isGood
-                ? `answers · ${tenths.format((look.data.milliseconds ?? 0) / 1000)} s`
+                ? `answers · ${tenths.format(Math.max(0.1, (look.data.milliseconds ?? 0) / 1000))} s`
                 : look.data.state === 'refuses'
                   ? `error ${look.data.status}`
                   : look.data.state === 'loops'
