@@ -98,6 +98,7 @@ test_browser() {
     fail "the empty application for the browser tests did not start."
   }
   trap './cursus stop --data "$PWD/.data-test-browser" >/dev/null; ./cursus stop --data "$PWD/.data-test-empty" >/dev/null' EXIT
+  counted "a token made on the command line is taken" token_is_taken "$data" "$port"
   (
     cd tests/browser
     CURSUS_ADDRESS="http://localhost:$port" CURSUS_STANDINS_PORT=$((port + 1)) CURSUS_EMPTY_ADDRESS="http://localhost:$empty_port" \
@@ -115,6 +116,12 @@ test_browser() {
   ./cursus stop --data "$empty" >/dev/null
   trap - EXIT
   rm -rf "$data" "$empty"
+}
+
+token_is_taken() {
+  local token
+  token=$(./cursus token --data "$1" --email maren@northmoor.example) &&
+    curl -fs -o /dev/null -H "Authorization: Bearer $token" "http://localhost:$2/api/v1/workspace"
 }
 
 install_browser_tests() {
