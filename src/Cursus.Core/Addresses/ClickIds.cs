@@ -6,7 +6,7 @@ public static class ClickIds
     private static readonly HashSet<string> Names = new(WordList.Read("click-ids.txt"), StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Names of such parameters in the address, in order.</summary>
-    public static IReadOnlyList<string> In(WebAddress address) => [.. Parameters(address).Select(QueryParameter.NameOf).Where(Names.Contains).Distinct()];
+    public static IReadOnlyList<string> In(WebAddress address) => [.. QueryParameter.Of(address).Select(QueryParameter.NameOf).Where(Names.Contains).Distinct()];
 
     /// <summary>The address without them; everything else stays as it is.</summary>
     public static WebAddress Strip(WebAddress address)
@@ -16,9 +16,7 @@ public static class ClickIds
             return address;
         }
 
-        var kept = string.Join('&', Parameters(address).Where(p => !Names.Contains(QueryParameter.NameOf(p))));
+        var kept = string.Join('&', QueryParameter.Of(address).Where(p => !Names.Contains(QueryParameter.NameOf(p))));
         return address with { Query = kept.Length == 0 ? null : kept };
     }
-
-    private static string[] Parameters(WebAddress address) => string.IsNullOrEmpty(address.Query) ? [] : address.Query.Split('&');
 }

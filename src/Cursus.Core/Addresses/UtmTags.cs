@@ -10,7 +10,7 @@ public sealed record UtmTags(TagValue Source, TagValue Medium, TagValue Campaign
         var missing = Pairs().ToDictionary(p => p.Name, p => p.Value);
         var written = new HashSet<string>();
         var parameters = new List<string>();
-        foreach (var parameter in string.IsNullOrEmpty(address.Query) ? [] : address.Query.Split('&'))
+        foreach (var parameter in QueryParameter.Of(address))
         {
             var name = QueryParameter.NameOf(parameter);
             if (written.Contains(name))
@@ -37,7 +37,7 @@ public sealed record UtmTags(TagValue Source, TagValue Medium, TagValue Campaign
     public static IReadOnlyDictionary<TagField, TagValue> In(WebAddress address)
     {
         var found = new Dictionary<TagField, TagValue>();
-        foreach (var parameter in string.IsNullOrEmpty(address.Query) ? [] : address.Query.Split('&'))
+        foreach (var parameter in QueryParameter.Of(address))
         {
             if (Fields.TryGetValue(QueryParameter.NameOf(parameter), out var field) && TagValue.TryParse(QueryParameter.ValueOf(parameter), out var value, out _))
             {

@@ -46,7 +46,7 @@ internal sealed class LinkSaving(CursusDb db, LinkTable table)
     }
 
     /// <summary>Wanted slugs that are not free, by place in the list.</summary>
-    public async Task<IReadOnlyList<(int Place, SlugState State)>> Taken(IReadOnlyList<LinkPlan> plans, Instant now, CancellationToken cancel)
+    private async Task<IReadOnlyList<(int Place, SlugState State)>> Taken(IReadOnlyList<LinkPlan> plans, Instant now, CancellationToken cancel)
     {
         var wishes = plans.Select((plan, i) => (Place: i, plan)).Where(p => p.plan.Slug is not null)
             .Select(p => (p.Place, Wish: new SlugWish(p.plan.Domain.Id, p.plan.Slug, p.plan.Title, p.plan.Channel?.Key ?? ""))).ToList();
@@ -55,7 +55,7 @@ internal sealed class LinkSaving(CursusDb db, LinkTable table)
     }
 
     /// <summary>Makes the links with their slugs and tags, frees slugs whose block has passed; the caller holds the transaction and saves.</summary>
-    public async Task<IReadOnlyList<Link>> Build(IReadOnlyList<LinkPlan> plans, CurrentMember member, Instant now, CancellationToken cancel)
+    private async Task<IReadOnlyList<Link>> Build(IReadOnlyList<LinkPlan> plans, CurrentMember member, Instant now, CancellationToken cancel)
     {
         var tags = await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, [.. plans.SelectMany(p => p.TagNames)], cancel);
         var slugs = new Dictionary<LinkPlan, string>(ReferenceEqualityComparer.Instance);
@@ -75,7 +75,7 @@ internal sealed class LinkSaving(CursusDb db, LinkTable table)
     }
 
     /// <summary>Lets the edge know saved links; their order is that of the plans.</summary>
-    public void Announce(IReadOnlyList<LinkPlan> plans, IReadOnlyList<Link> links)
+    private void Announce(IReadOnlyList<LinkPlan> plans, IReadOnlyList<Link> links)
     {
         foreach (var (plan, link) in plans.Zip(links))
         {

@@ -27,8 +27,11 @@ public static class CreatePost
 
         // Rows that asked for a readable slug get the one that a preview would show.
         var links = plan.Links();
-        var proposed = await plan.CheckSlugs(db, now, cancel);
-        links = [.. links.Select((link, i) => plan.Placements[i].SlugKind == SlugKind.Readable && link.Slug is null ? link with { Slug = Proposed(proposed[i]) } : link)];
+        if (plan.Placements.Any(IsToBeProposed))
+        {
+            var proposed = await plan.CheckSlugs(db, now, cancel);
+            links = [.. links.Select((link, i) => IsToBeProposed(plan.Placements[i]) ? link with { Slug = Proposed(proposed[i]) } : link)];
+        }
 
         var post = NewPost(plan, member, now);
         var (_, taken) = await saving.Save(links, member, now, saved => [WithPlacements(post, plan, saved)], cancel);
@@ -40,6 +43,8 @@ public static class CreatePost
         var read = await PostResponse.Read(db.Posts.Where(p => p.Id == post.Id), db, options, cancel);
         return TypedResults.Created($"/api/v1/posts/{post.Id}", read.Single());
     }
+
+    private static bool IsToBeProposed(PlannedPlacement placement) => placement is { SlugKind: SlugKind.Readable, Slug: null };
 
     private static Core.Addresses.Slug? Proposed(SlugState? state) => Core.Addresses.Slug.TryParse(state?.Slug, out var slug, out _) ? slug : null;
 

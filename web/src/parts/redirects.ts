@@ -5,3 +5,10 @@ export const redirects = [
   { value: '307', label: '307 temporary, method kept' },
   { value: '308', label: '308 permanent, method kept' },
 ]
+
+/** What happens to parameters that a visitor brings, as choices. */
+export const passings = [
+  { value: 'off', label: 'Drop them' },
+  { value: 'link-wins', label: 'Pass on; the link’s own win' },
+  { value: 'visitor-wins', label: 'Pass on; the visitor’s win' },
+]

@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
 import { api, fieldErrors, read } from '../../api/client'
 import type { Domain } from '../../api/vocabulary'
-import { redirects } from '../../parts/redirects'
+import { passings, redirects } from '../../parts/redirects'
 import { Failed } from '../../parts/States'
 
 /** The pages that a short domain shows itself, and what its new links begin with. */
@@ -67,11 +67,7 @@ export function DomainForm({ domain, onDone }: { domain: Domain; onDone: () => P
         <Select
           label="Parameters a visitor brings"
           w={260}
-          data={[
-            { value: 'off', label: 'Drop them' },
-            { value: 'link-wins', label: 'Pass on; the link’s own win' },
-            { value: 'visitor-wins', label: 'Pass on; the visitor’s win' },
-          ]}
+          data={passings}
           {...form.getInputProps('passQuery')}
         />
         <Checkbox

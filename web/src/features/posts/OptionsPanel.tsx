@@ -1,7 +1,7 @@
 import { Checkbox, Select, Stack, TagsInput, Text, TextInput } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { vocabulary, type Domain } from '../../api/vocabulary'
-import { redirects } from '../../parts/redirects'
+import { passings, redirects } from '../../parts/redirects'
 import type { Wishes } from './draft'
 
 interface Props {
@@ -22,12 +22,6 @@ const inPanel = { withinPortal: false }
 const slugKinds = [
   { value: 'readable', label: 'Readable, from title and channel' },
   { value: 'random', label: 'Random, six characters' },
-]
-
-const passings = [
-  { value: 'off', label: 'Drop them' },
-  { value: 'link-wins', label: 'Pass on; the link’s own win' },
-  { value: 'visitor-wins', label: 'Pass on; the visitor’s win' },
 ]
 
 const referrers = [

@@ -3,8 +3,9 @@ import { notifications } from '@mantine/notifications'
 import type { QueryClient } from '@tanstack/react-query'
 import { api, read } from '../../api/client'
 import { counted } from '../../parts/numbers'
-import { toRequest, type Draft } from './draft'
+import type { Draft } from './draft'
 import type { Post } from './PostPage'
+import { keep } from './useKeptDraft'
 
 const seconds = 1000
 
@@ -20,9 +21,7 @@ export function offerUndo(
     notifications.hide(id)
     try {
       await read(api.POST('/api/v1/posts/{id}/undo', { params: { path: { id: post.id } } }))
-      await read(
-        api.PUT('/api/v1/drafts/{id}', { params: { path: { id: draft.id } }, body: toRequest(draft) }),
-      )
+      await keep(draft)
       for (const queryKey of [['links'], ['drafts'], ['find']]) await queries.invalidateQueries({ queryKey })
       await reopen(draft.id)
     } catch (error) {

@@ -10,7 +10,7 @@ export const draftsQuery = queryOptions({
     read(api.GET('/api/v1/drafts', { params: { query: { limit: 20 } } })).then((page) => page.items),
 })
 
-const keep = (draft: Draft) =>
+export const keep = (draft: Draft) =>
   read(api.PUT('/api/v1/drafts/{id}', { params: { path: { id: draft.id } }, body: toRequest(draft) }))
 
 export const discard = (id: string) => read(api.DELETE('/api/v1/drafts/{id}', { params: { path: { id } } }))
