@@ -1,4 +1,5 @@
 using Cursus.Data.Addresses;
+using Cursus.Data.Batches;
 using Cursus.Data.Clicks;
 using Cursus.Data.Posts;
 using Cursus.Data.Workspaces;
@@ -27,6 +28,8 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<TagMerge> TagMerges => Set<TagMerge>();
     public DbSet<Recipe> Recipes => Set<Recipe>();
     public DbSet<Draft> Drafts => Set<Draft>();
+    public DbSet<Batch> Batches => Set<Batch>();
+    public DbSet<BatchLine> BatchLines => Set<BatchLine>();
     public DbSet<LinkDay> LinkDays => Set<LinkDay>();
     public DbSet<Journal> Journals => Set<Journal>();
     public DbSet<VisitorSalt> VisitorSalts => Set<VisitorSalt>();

@@ -451,6 +451,89 @@ namespace Cursus.Data.Migrations
                     b.ToTable("tag_merges", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Batches.Batch", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<byte[]>("Content")
+                        .HasColumnType("bytea")
+                        .HasColumnName("content");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<Guid?>("CreatedBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("created_by");
+
+                    b.Property<Instant?>("DoneAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("done_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_batches");
+
+                    b.HasIndex("CreatedBy")
+                        .HasDatabaseName("ix_batches_created_by");
+
+                    b.HasIndex("WorkspaceId", "CreatedAt")
+                        .HasDatabaseName("ix_batches_workspace_id_created_at");
+
+                    b.ToTable("batches", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Batches.BatchLine", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Address")
+                        .HasColumnType("text")
+                        .HasColumnName("address");
+
+                    b.Property<Guid>("BatchId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("batch_id");
+
+                    b.Property<int>("Line")
+                        .HasColumnType("integer")
+                        .HasColumnName("line");
+
+                    b.Property<Guid?>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("text")
+                        .HasColumnName("problem");
+
+                    b.HasKey("Id")
+                        .HasName("pk_batch_lines");
+
+                    b.HasIndex("LinkId")
+                        .HasDatabaseName("ix_batch_lines_link_id");
+
+                    b.HasIndex("BatchId", "Line")
+                        .HasDatabaseName("ix_batch_lines_batch_id_line");
+
+                    b.ToTable("batch_lines", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Clicks.Journal", b =>
                 {
                     b.Property<int>("Id")
@@ -1247,6 +1330,40 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_tag_merges_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("Cursus.Data.Batches.Batch", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Member", null)
+                        .WithMany()
+                        .HasForeignKey("CreatedBy")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_batches_members_created_by");
+
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_batches_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Batches.BatchLine", b =>
+                {
+                    b.HasOne("Cursus.Data.Batches.Batch", null)
+                        .WithMany("Lines")
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_batch_lines_batches_batch_id");
+
+                    b.HasOne("Cursus.Data.Addresses.Link", "Link")
+                        .WithMany()
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .HasConstraintName("fk_batch_lines_links_link_id");
+
+                    b.Navigation("Link");
+                });
+
             modelBuilder.Entity("Cursus.Data.Clicks.LinkDay", b =>
                 {
                     b.HasOne("Cursus.Data.Addresses.Link", null)
@@ -1449,6 +1566,11 @@ namespace Cursus.Data.Migrations
             modelBuilder.Entity("Cursus.Data.Addresses.Link", b =>
                 {
                     b.Navigation("Placement");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Batches.Batch", b =>
+                {
+                    b.Navigation("Lines");
                 });
 
             modelBuilder.Entity("Cursus.Data.Posts.Post", b =>

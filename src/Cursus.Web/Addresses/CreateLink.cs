@@ -37,7 +37,7 @@ public static class CreateLink
             return ApiProblem.Invalid(errors);
         }
 
-        var (links, taken) = await saving.Save([plan!], member, clock.GetCurrentInstant(), _ => [], cancel);
+        var (links, taken) = await saving.Save([plan!], member, clock.GetCurrentInstant(), _ => SavedBeside.Nothing, cancel);
         if (taken.Count > 0)
         {
             return SlugTaken.Problem([("slug", taken[0].State)]);
@@ -55,7 +55,8 @@ public static class CreateLink
         var channel = request.Channel is null ? null : vocabulary.Channel(request.Channel, errors, "channel");
         var campaign = request.Campaign is null ? null : vocabulary.Campaign(request.Campaign, errors);
         var slug = Vocabulary.OptionalSlug(request.Slug, errors, "slug");
-        var utm = ReadTags(request.Source ?? channel?.Source, request.Medium ?? channel?.Medium, campaign, request.Term, request.Content, errors);
+        var isChannelUnknown = request.Channel is not null && channel is null;
+        var utm = isChannelUnknown ? null : ReadTags(request.Source ?? channel?.Source, request.Medium ?? channel?.Medium, campaign, request.Term, request.Content, errors);
         vocabulary.Words.Check(TagField.Source, utm?.Source, errors, "source");
         vocabulary.Words.Check(TagField.Medium, utm?.Medium, errors, "medium");
         vocabulary.Words.Check(TagField.Term, utm?.Term, errors, "term");

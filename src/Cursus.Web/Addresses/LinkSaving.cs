@@ -1,11 +1,21 @@
 using Cursus.Data;
 using Cursus.Data.Addresses;
+using Cursus.Data.Batches;
+using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Edge;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Npgsql;
 
 namespace Cursus.Web.Addresses;
+
+/// <summary>What is saved together with links, or not at all.</summary>
+/// <param name="Posts">With their placements.</param>
+/// <param name="Lines">What became of a list's lines.</param>
+internal sealed record SavedBeside(IReadOnlyList<Post> Posts, IReadOnlyList<BatchLine> Lines)
+{
+    public static SavedBeside Nothing { get; } = new([], []);
+}
 
 /// <summary>Saves links in one transaction, all or none, and tells the edge. Random slugs that clash in the moment of saving are drawn again.</summary>
 internal sealed class LinkSaving(CursusDb db, LinkTable table)
@@ -14,8 +24,10 @@ internal sealed class LinkSaving(CursusDb db, LinkTable table)
 
     /// <summary>Saves the <paramref name="plans"/>. Where wanted slugs are taken, nothing is saved and the states say which, by place in the list.</summary>
     /// <param name="alongside">Makes what is saved together with the links, such as their post.</param>
+    /// <param name="progress">Is told how many links are written; they are saved only when all are.</param>
     public async Task<(IReadOnlyList<Link> Links, IReadOnlyList<(int Place, SlugState State)> Taken)> Save(
-        IReadOnlyList<LinkPlan> plans, CurrentMember member, Instant now, Func<IReadOnlyList<Link>, IEnumerable<object>> alongside, CancellationToken cancel)
+        IReadOnlyList<LinkPlan> plans, CurrentMember member, Instant now, Func<IReadOnlyList<Link>, SavedBeside> alongside, CancellationToken cancel,
+        IProgress<int>? progress = null)
     {
         for (var attempt = 1; ; attempt++)
         {
@@ -26,14 +38,12 @@ internal sealed class LinkSaving(CursusDb db, LinkTable table)
 
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             var links = await Build(plans, member, now, cancel);
-            db.AddRange(links);
-            db.AddRange(alongside(links));
             try
             {
-                await db.SaveChangesAsync(cancel);
+                await Write(links, alongside(links), progress, cancel);
                 await transaction.CommitAsync(cancel);
             }
-            catch (DbUpdateException e) when (SlugTaken.Is(e) && attempt < Tries)
+            catch (PostgresException e) when (SlugTaken.Is(e) && attempt < Tries)
             {
                 // Somebody else saved the same slug in this moment. The check above now says which, or new random ones are drawn.
                 db.ChangeTracker.Clear();
@@ -43,6 +53,17 @@ internal sealed class LinkSaving(CursusDb db, LinkTable table)
             Announce(plans, links);
             return (links, []);
         }
+    }
+
+    private async Task Write(IReadOnlyList<Link> links, SavedBeside beside, IProgress<int>? progress, CancellationToken cancel)
+    {
+        // What is changed or new beside them, such as tags, comes first, since links refer to it.
+        await db.SaveChangesAsync(cancel);
+        await db.WriteRows(links, cancel, progress);
+        await db.WritePairs("link_tags", "link_id", "tag_id", [.. links.SelectMany(l => l.Tags.Select(t => (l.Id, t.Id)))], cancel);
+        await db.WriteRows(beside.Posts, cancel);
+        await db.WriteRows([.. beside.Posts.SelectMany(p => p.Placements)], cancel);
+        await db.WriteRows(beside.Lines, cancel);
     }
 
     /// <summary>Wanted slugs that are not free, by place in the list.</summary>

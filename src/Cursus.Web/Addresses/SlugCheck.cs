@@ -32,18 +32,16 @@ internal static class SlugCheck
 
     public static async Task<IReadOnlyList<SlugState>> Run(CursusDb db, IReadOnlyList<SlugWish> wishes, Instant now, CancellationToken cancel)
     {
-        var candidates = wishes.Select(w => Candidates(w, now.InUtc().Year)).ToList();
-        var keys = candidates.SelectMany(c => c).Select(s => s.ToLowerInvariant()).Distinct().ToList();
-        var domains = wishes.Select(w => w.DomainId).Distinct().ToList();
-        var freed = now - Block;
-        var held = await db.Links
-            .Where(l => domains.Contains(l.DomainId) && keys.Contains(l.SlugKey) && l.SlugFreedAt == null && (l.DeletedAt == null || l.DeletedAt > freed))
-            .Select(l => new { l.DomainId, l.SlugKey, l.Id, l.DeletedAt })
-            .ToDictionaryAsync(l => (l.DomainId, l.SlugKey), cancel);
+        var wanted = wishes.Where(w => w.Wanted is not null).Select(w => (w.DomainId, w.Wanted!.Key)).ToHashSet();
+        var held = await Held(db, wanted, now, cancel);
+
+        // Others are looked for only where they are needed: for many rows that is the greater part of the work.
+        var seen = held.Keys.ToHashSet();
+        var candidates = wishes.Select(w => w.Wanted is null || !seen.Add((w.DomainId, w.Wanted.Key)) ? Candidates(w, now.InUtc().Year) : []).ToList();
+        var others = wishes.Zip(candidates).SelectMany(c => c.Second.Select(s => (c.First.DomainId, s.ToLowerInvariant()))).ToHashSet();
 
         // Earlier rows come first: a later row that wants or is offered the same slug gets another.
-        var used = held.Keys.ToHashSet();
-        var wanted = wishes.Where(w => w.Wanted is not null).Select(w => (w.DomainId, w.Wanted!.Key)).ToHashSet();
+        var used = held.Keys.Concat((await Held(db, others, now, cancel)).Keys).ToHashSet();
         var states = new List<SlugState>();
         foreach (var (wish, row) in wishes.Zip(candidates))
         {
@@ -86,6 +84,26 @@ internal static class SlugCheck
 
         return [.. drawn];
     }
+
+    /// <summary>Those of the slugs that a link holds, or keeps after it was deleted.</summary>
+    private static async Task<Dictionary<(Guid DomainId, string Key), Holder>> Held(
+        CursusDb db, IReadOnlyCollection<(Guid DomainId, string Key)> slugs, Instant now, CancellationToken cancel)
+    {
+        if (slugs.Count == 0)
+        {
+            return [];
+        }
+
+        var domains = slugs.Select(s => s.DomainId).Distinct().ToList();
+        var keys = slugs.Select(s => s.Key).Distinct().ToList();
+        var freed = now - Block;
+        return await db.Links
+            .Where(l => domains.Contains(l.DomainId) && keys.Contains(l.SlugKey) && l.SlugFreedAt == null && (l.DeletedAt == null || l.DeletedAt > freed))
+            .Select(l => new { l.DomainId, l.SlugKey, Holder = new Holder(l.Id, l.DeletedAt) })
+            .ToDictionaryAsync(l => (l.DomainId, l.SlugKey), l => l.Holder, cancel);
+    }
+
+    private sealed record Holder(Guid Id, Instant? DeletedAt);
 
     private static List<string> Candidates(SlugWish wish, int year)
     {

@@ -1,6 +1,5 @@
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using Npgsql;
 
 namespace Cursus.Web.Addresses;
@@ -9,8 +8,8 @@ namespace Cursus.Web.Addresses;
 internal static class SlugTaken
 {
     /// <summary>Whether saving failed because somebody else has the slug.</summary>
-    public static bool Is(DbUpdateException e) =>
-        e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation, ConstraintName: "ix_links_domain_id_slug_key" };
+    public static bool Is(PostgresException e) =>
+        e is { SqlState: PostgresErrorCodes.UniqueViolation, ConstraintName: "ix_links_domain_id_slug_key" };
 
     public static ProblemHttpResult Problem(IReadOnlyList<(string Field, SlugState State)> taken)
     {

@@ -111,6 +111,16 @@ internal sealed class Vocabulary
         return null;
     }
 
+    /// <summary>The key of the channel that is called so, by key or by name, as spreadsheets have it; the text itself where there is none.</summary>
+    public string ChannelKey(string text) =>
+        channels.ContainsKey(text) ? text : channels.Values.FirstOrDefault(c => c.Name.Equals(text, StringComparison.OrdinalIgnoreCase))?.Key ?? text;
+
+    /// <summary>The key of the campaign that is called so, by key or by name; the text itself where there is none.</summary>
+    public string CampaignKey(string text) =>
+        campaigns.ContainsKey(text) ? text : campaigns.Values.FirstOrDefault(c => c.Name.Equals(text, StringComparison.OrdinalIgnoreCase))?.Key ?? text;
+
+    public bool HasCampaign(string key) => campaigns.ContainsKey(key);
+
     /// <summary>The named domain, or the default one where none is named.</summary>
     public ShortDomain? Domain(string? name, FieldErrors errors, string field = "domain")
     {

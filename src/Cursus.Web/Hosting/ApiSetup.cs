@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Batches;
 using Cursus.Web.Comparing;
 using Cursus.Web.Finding;
 using Cursus.Web.Outgoing;
@@ -24,6 +25,7 @@ public static class ApiSetup
         services.AddSingleton<Counting>();
         services.AddSingleton<SavedRequest>();
         services.AddScoped<LinkSaving>();
+        services.AddSingleton<BatchRuns>();
         services.AddScoped<DomainCheck>();
         services.AddSingleton<NameLookup>();
         services.AddSingleton<OutgoingClient>();
@@ -99,6 +101,9 @@ public static class ApiSetup
         UndoSending.Map(api);
         Drafts.Map(api);
         Recipes.Map(api);
+        Batches.Batches.Map(api);
+        RunBatch.Map(api);
+        BatchFiles.Map(api);
         Channels.Map(api);
         Campaigns.Map(api);
         CreateLink.Map(api);

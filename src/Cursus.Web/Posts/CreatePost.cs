@@ -34,7 +34,7 @@ public static class CreatePost
         }
 
         var post = NewPost(plan, member, now);
-        var (_, taken) = await saving.Save(links, member, now, saved => [WithPlacements(post, plan, saved)], cancel);
+        var (_, taken) = await saving.Save(links, member, now, saved => new SavedBeside([WithPlacements(post, plan, saved)], []), cancel);
         if (taken.Count > 0)
         {
             return SlugTaken.Problem([.. taken.Select(t => ($"placements[{t.Place}].slug", t.State))]);
@@ -63,7 +63,7 @@ public static class CreatePost
     {
         // A second attempt at saving comes with fresh links.
         post.Placements.Clear();
-        post.Placements.AddRange(links.Select((link, i) => new Placement { PostId = post.Id, LinkId = link.Id, Link = link, Variant = plan.Placements[i].Variant, Position = i }));
+        post.Placements.AddRange(links.Select((link, i) => new Placement { PostId = post.Id, LinkId = link.Id, Variant = plan.Placements[i].Variant, Position = i }));
         return post;
     }
 }

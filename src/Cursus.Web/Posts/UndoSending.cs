@@ -11,7 +11,7 @@ using NodaTime;
 namespace Cursus.Web.Posts;
 
 /// <summary>
-/// POST /posts/{id}/undo and /links/{id}/undo: takes back what was saved a moment ago, as if it had never been. Its slugs are free at once, since
+/// POST /posts/{id}/undo, /batches/{id}/undo and /links/{id}/undo: takes back what was saved a moment ago, as if it had never been. Its slugs are free at once, since
 /// nobody has seen them; what somebody has clicked already can only be deleted.
 /// </summary>
 public static class UndoSending
@@ -22,40 +22,64 @@ public static class UndoSending
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapPost("/posts/{id:guid}/undo", UndoPost).ForEditors().WithSummary("Take a post back that was just saved");
+        api.MapPost("/batches/{id:guid}/undo", UndoBatch).ForEditors().WithSummary("Take all links of a list back that were just made");
         api.MapPost("/links/{id:guid}/undo", UndoLink).ForEditors().WithSummary("Take a link without a post back that was just saved");
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> UndoPost(Guid id, CurrentMember member, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
     {
-        if (await db.Posts.FirstOrDefaultAsync(p => p.Id == id && p.WorkspaceId == member.WorkspaceId, cancel) is not { } post)
-        {
-            return ApiProblem.NotFound("post");
-        }
-
-        var links = await db.Links.Include(l => l.Domain).Where(l => l.Placement!.PostId == id).ToListAsync(cancel);
-        return await Undo(post.CreatedAt, links, [post], db, table, clock, cancel);
+        var posts = db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId);
+        return await posts.Select(p => (Instant?)p.CreatedAt).FirstOrDefaultAsync(cancel) is { } created
+            ? await Undo(created, db.Links.Where(l => l.Placement!.PostId == id), () => posts.ExecuteDeleteAsync(cancel), db, table, clock, cancel)
+            : ApiProblem.NotFound("post");
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> UndoLink(Guid id, CurrentMember member, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
     {
-        var link = await db.Links.Include(l => l.Domain).FirstOrDefaultAsync(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && l.Placement == null, cancel);
-        return link is null ? ApiProblem.NotFound("link") : await Undo(link.CreatedAt, [link], [], db, table, clock, cancel);
+        var links = db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && l.Placement == null);
+        return await links.Select(l => (Instant?)l.CreatedAt).FirstOrDefaultAsync(cancel) is { } created
+            ? await Undo(created, links, () => Task.CompletedTask, db, table, clock, cancel)
+            : ApiProblem.NotFound("link");
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Undo(
-        Instant createdAt, List<Link> links, IEnumerable<object> alongside, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> UndoBatch(Guid id, CurrentMember member, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
     {
-        var ids = links.Select(l => l.Id).ToList();
-        if (clock.GetCurrentInstant() - createdAt > Within || await db.LinkDays.AnyAsync(d => ids.Contains(d.LinkId) && d.Kind != ClickKind.Team, cancel))
+        var batches = db.Batches.Where(b => b.Id == id && b.WorkspaceId == member.WorkspaceId);
+        var links = db.Links.Where(l => db.BatchLines.Any(b => b.BatchId == id && b.LinkId == l.Id));
+        return await batches.Select(b => b.DoneAt).FirstOrDefaultAsync(cancel) is { } done
+            ? await Undo(
+                done,
+                links,
+                async () =>
+                {
+                    await db.Posts.Where(p => p.Placements.Any(placement => links.Contains(placement.Link!))).ExecuteDeleteAsync(cancel);
+                    await batches.ExecuteDeleteAsync(cancel);
+                },
+                db,
+                table,
+                clock,
+                cancel)
+            : ApiProblem.NotFound("batch whose links are made");
+    }
+
+    /// <param name="links">Those to take back.</param>
+    /// <param name="alongside">Deletes what goes with them and refers to them, before they are deleted themselves.</param>
+    private static async Task<Results<NoContent, ProblemHttpResult>> Undo(
+        Instant createdAt, IQueryable<Link> links, Func<Task> alongside, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
+    {
+        if (clock.GetCurrentInstant() - createdAt > Within || await db.LinkDays.AnyAsync(d => d.Kind != ClickKind.Team && links.Any(l => l.Id == d.LinkId), cancel))
         {
             return ApiProblem.Conflict("too-late-to-undo", "These links may be out in the world already, so they can't be taken back. Delete them instead; their slugs stay blocked.");
         }
 
         // The edge stops first: a click that came in between would have no link to count for.
-        links.ForEach(l => table.Remove(l.Domain!.Name, l.SlugKey));
-        db.RemoveRange(alongside);
-        db.RemoveRange(links);
-        await db.SaveChangesAsync(cancel);
+        var slugs = await links.Select(l => new { l.Id, Domain = l.Domain!.Name, l.SlugKey }).ToListAsync(cancel);
+        slugs.ForEach(l => table.Remove(l.Domain, l.SlugKey));
+        var ids = slugs.ConvertAll(l => l.Id);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await alongside();
+        await db.Links.Where(l => ids.Contains(l.Id)).ExecuteDeleteAsync(cancel);
+        await transaction.CommitAsync(cancel);
         return TypedResults.NoContent();
     }
 }

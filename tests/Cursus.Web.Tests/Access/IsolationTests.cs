@@ -24,7 +24,7 @@ public class IsolationTests(CursusApp app)
             var feature = pattern.Split('/')[3];
             foreign.ShouldContainKey(feature, $"{method} {pattern} needs an entry of another workspace to be tested with");
             var path = pattern.Replace("{id:guid}", foreign[feature], StringComparison.Ordinal);
-            var answer = await mine.Owner.SendAsync(new HttpRequestMessage(new HttpMethod(method), path) { Content = method is "PATCH" or "PUT" ? JsonContent.Create(new { name = "Taken over" }) : null }, Cancel);
+            var answer = await mine.Owner.SendAsync(new HttpRequestMessage(new HttpMethod(method), path) { Content = method is "GET" or "DELETE" ? null : JsonContent.Create(new { name = "Taken over" }) }, Cancel);
             answer.StatusCode.ShouldBe(HttpStatusCode.NotFound, $"{method} {path}");
             (await other.Owner.SendAsync(new HttpRequestMessage(HttpMethod.Get, $"/api/v1/{feature}?limit=500"), Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
         }
@@ -87,11 +87,12 @@ public class IsolationTests(CursusApp app)
             await world.Owner.PutAsJsonAsync($"/api/v1/drafts/{Guid.NewGuid()}", World.Post(), Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/agreed-values", new { field = "term", value = world.Domain }, Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/tag-merges", new { field = "source", from = world.Domain, into = "perch" }, Cancel);
+            await world.Owner.PostAsync($"/api/v1/batches?name={world.Domain}", new StringContent("northmoor.example"), Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/folders", new { name = $"Shop of {world.Domain}" }, Cancel);
         }
 
         var ids = new Dictionary<string, string>();
-        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges" })
+        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges", "batches" })
         {
             var list = await World.Read(await world.Owner.GetAsync($"/api/v1/{feature}", Cancel));
             ids[feature] = (string)list["items"]![0]!["id"]!;

@@ -1,0 +1,42 @@
+using System.Collections.Frozen;
+using Cursus.Core.Addresses;
+
+namespace Cursus.Core.Batches;
+
+/// <summary>Reads from a column's name what it says of the links. Names are common practice in spreadsheets of the trade; there is no published source.</summary>
+public static class ColumnNames
+{
+    private static readonly FrozenDictionary<string, ListField> Fields = new (ListField Field, string[] Names)[]
+    {
+        (ListField.Destination, ["destination", "address", "url", "link", "page", "pageaddress", "webaddress", "website", "target", "landingpage"]),
+        (ListField.Title, ["title", "name", "posttitle", "linktitle"]),
+        (ListField.Channel, ["channel", "network", "platform"]),
+        (ListField.Campaign, ["campaign", "utmcampaign"]),
+        (ListField.Source, ["source", "utmsource"]),
+        (ListField.Medium, ["medium", "utmmedium"]),
+        (ListField.Term, ["term", "utmterm", "keyword"]),
+        (ListField.Content, ["content", "utmcontent", "variant"]),
+        (ListField.Slug, ["slug", "path"]),
+        (ListField.Domain, ["domain", "shortdomain"]),
+        (ListField.Tags, ["tags", "tag", "labels"]),
+        (ListField.Folder, ["folder"]),
+        (ListField.Note, ["note", "notes", "comment", "remark"]),
+        (ListField.Redirect, ["redirect", "redirecttype"]),
+        (ListField.PublishedOn, ["publishedon", "published", "date", "day"]),
+    }.SelectMany(f => f.Names.Select(name => (name, f.Field))).ToFrozenDictionary(f => f.name, f => f.Field);
+
+    /// <summary>The field that a column of this name holds; null where the name says nothing. Case, accents, spaces and punctuation don't matter.</summary>
+    public static ListField? FieldOf(string name)
+    {
+        ArgumentNullException.ThrowIfNull(name);
+        return Fields.TryGetValue(string.Concat(AsciiWords.Of(name)), out var field) ? field : null;
+    }
+
+    /// <summary>Fields for a row of column names; each field is given once, to the first column that names it.</summary>
+    public static IReadOnlyList<ListField?> FieldsOf(IReadOnlyList<string> names)
+    {
+        ArgumentNullException.ThrowIfNull(names);
+        var given = new HashSet<ListField>();
+        return [.. names.Select(name => FieldOf(name) is { } field && given.Add(field) ? field : (ListField?)null)];
+    }
+}

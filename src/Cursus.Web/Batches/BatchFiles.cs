@@ -1,0 +1,90 @@
+using System.Globalization;
+using CsvHelper;
+using Cursus.Data;
+using Cursus.Web.Access;
+using Cursus.Web.Hosting;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Batches;
+
+/// <summary>GET /batches/template.csv and /batches/{id}/result.csv: the list to fill in, and the list with what came of it.</summary>
+public static class BatchFiles
+{
+    private const string Csv = "text/csv; charset=utf-8";
+
+    private static readonly string[] TemplateColumns =
+        ["destination", "title", "channel", "campaign", "content", "slug", "domain", "tags", "folder", "note", "redirect", "published on"];
+
+    private static readonly string[] ResultColumns =
+        ["line", "short address", "leads to", "destination", "title", "channel", "campaign", "source", "medium", "term", "content", "problem"];
+
+    /// <summary>With a byte order mark, by which spreadsheets know UTF-8; cells that a spreadsheet would run as formulas are defused.</summary>
+    private static readonly CsvWriterOptions Written = new() { WriteByteOrderMark = true, Injection = CsvInjection.Escape };
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/batches/template.csv", Template).ForEditors().WithSummary("A list to fill in, with this workspace's own words as examples");
+        api.MapGet("/batches/{id:guid}/result.csv", Result).ForEditors().WithSummary("What became of each line of a list");
+    }
+
+    private static async Task<FileContentHttpResult> Template(CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+    {
+        var channels = await db.Channels.Where(c => c.WorkspaceId == member.WorkspaceId).OrderBy(c => c.Position).Select(c => c.Key).Take(2).ToListAsync(cancel);
+        var campaign = await db.Campaigns.Where(c => c.WorkspaceId == member.WorkspaceId).OrderByDescending(c => c.Id).Select(c => c.Key).FirstOrDefaultAsync(cancel) ?? "";
+        var today = clock.GetCurrentInstant().InZone(member.Zone).Date.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);
+        var examples = (channels.Count == 0 ? [""] : channels).Select(channel =>
+            (string[])["https://www.example.org/a-page", "A page of yours", channel, campaign, "", "", "", "", "", "", "", today]);
+        return File([TemplateColumns, .. examples], "cursus-template.csv");
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Result(
+        Guid id, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel)
+    {
+        if (await Batches.Mine(db, member).Where(b => b.Id == id && b.DoneAt != null).Select(b => b.Name).FirstOrDefaultAsync(cancel) is not { } name)
+        {
+            return ApiProblem.NotFound("batch whose links are made");
+        }
+
+        var lines = await db.BatchLines.Where(l => l.BatchId == id).OrderBy(l => l.Line).ThenBy(l => l.Link!.Channel!.Position)
+            .Select(l => new
+            {
+                l.Line,
+                l.Address,
+                l.Problem,
+                Domain = l.Link!.Domain!.Name,
+                Channel = l.Link.Channel!.Key,
+                Campaign = l.Link.Campaign!.Key,
+                l.Link,
+            })
+            .AsNoTracking()
+            .ToListAsync(cancel);
+        var rows = lines.Select(l => l.Link is { } link
+            ? [Text(l.Line), options.ShortUrl(l.Domain, link.Slug), link.FinalUrl, link.Destination, link.Title, l.Channel, l.Campaign, link.Source, link.Medium, link.Term, link.Content, ""]
+            : (string?[])[Text(l.Line), "", "", l.Address, "", "", "", "", "", "", "", l.Problem]);
+        return File([ResultColumns, .. rows], $"{Path.GetFileNameWithoutExtension(name)} links.csv");
+    }
+
+    private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
+
+    private static FileContentHttpResult File(IEnumerable<string?[]> rows, string name)
+    {
+        using var content = new MemoryStream();
+        using (var writer = CsvWriter.Create(content, Written, leaveOpen: true))
+        {
+            foreach (var row in rows)
+            {
+                foreach (var cell in row)
+                {
+                    writer.WriteField(cell ?? "");
+                }
+
+                writer.EndRecord();
+            }
+        }
+
+        return TypedResults.File(content.ToArray(), Csv, name);
+    }
+}

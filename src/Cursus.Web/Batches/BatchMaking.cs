@@ -1,0 +1,78 @@
+using Cursus.Core.Batches;
+using Cursus.Data;
+using Cursus.Data.Addresses;
+using Cursus.Data.Batches;
+using Cursus.Data.Posts;
+using Cursus.Web.Access;
+using Cursus.Web.Addresses;
+using NodaTime;
+
+namespace Cursus.Web.Batches;
+
+/// <summary>Makes the links of a plan with their posts, all or none, and notes what became of each line.</summary>
+internal sealed class BatchMaking(CursusDb db, LinkSaving saving, IClock clock)
+{
+    /// <summary>Null where all went well; else why nothing was saved.</summary>
+    public async Task<string?> Make(Batch batch, BatchPlan plan, bool isGoodOnly, CurrentMember member, BatchRun run)
+    {
+        var leftOut = plan.LeftOut.ToList();
+        var lines = plan.Links;
+        while (true)
+        {
+            var now = clock.GetCurrentInstant();
+            var (_, taken) = await saving.Save([.. lines.Select(l => l.Link)], member, now, links => Alongside(batch, lines, links, leftOut, member, now), run.Cancelled, run);
+            if (taken.Count == 0)
+            {
+                return null;
+            }
+
+            // Between preview and saving somebody else took a slug.
+            var lost = taken.Select(t => (lines[t.Place].Line, Address: lines[t.Place].Link.Destination.AsEntered, Problem: $"“{t.State.Slug}” was taken a moment ago. Free are {string.Join(", ", t.State.Alternatives)}.")).ToList();
+            if (!isGoodOnly)
+            {
+                return $"Line {lost[0].Line}: {lost[0].Problem} No link was made. Correct the list, or make the good lines alone.";
+            }
+
+            leftOut.AddRange(lost);
+            lines = [.. lines.Where(l => lost.TrueForAll(t => t.Line != l.Line))];
+            if (lines.Count == 0)
+            {
+                return "Every slug in the list was taken a moment ago. No link was made.";
+            }
+        }
+    }
+
+    private SavedBeside Alongside(
+        Batch batch, List<PlannedLine> lines, IReadOnlyList<Link> links, List<(int Line, string Address, string Problem)> leftOut, CurrentMember member, Instant now)
+    {
+        (batch.DoneAt, batch.Content) = (now, null);
+        db.Update(batch);
+        var made = lines.Zip(links, (line, link) => new BatchLine { BatchId = batch.Id, Line = line.Line, LinkId = link.Id });
+        var notMade = leftOut.Select(line => new BatchLine { BatchId = batch.Id, Line = line.Line, Address = line.Address, Problem = line.Problem });
+        return new SavedBeside([.. Posts(lines, links, member, now)], [.. made, .. notMade]);
+    }
+
+    private static IEnumerable<Post> Posts(List<PlannedLine> lines, IReadOnlyList<Link> links, CurrentMember member, Instant now)
+    {
+        var grouped = lines.Select(l => l.Link is { Channel: { } channel, Campaign: { } campaign } link
+            ? new GroupedLink(link.Destination.AsEntered, link.Title, campaign.Key, channel.Key, link.Utm?.Content?.Text)
+            : null);
+        foreach (var places in PostGroups.Of([.. grouped]))
+        {
+            var first = lines[places[0]];
+            var post = new Post
+            {
+                WorkspaceId = member.WorkspaceId,
+                Title = first.Link.Title,
+                Destination = first.Link.Destination.AsEntered,
+                CampaignId = first.Link.Campaign!.Id,
+                PublishedOn = first.PublishedOn,
+                CreatedAt = now,
+                CreatedBy = member.Id,
+            };
+            post.Placements.AddRange(places.Select((place, i) =>
+                new Placement { PostId = post.Id, LinkId = links[place].Id, Variant = lines[place].Link.Utm?.Content?.Text, Position = i }));
+            yield return post;
+        }
+    }
+}

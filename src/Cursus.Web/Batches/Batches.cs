@@ -1,0 +1,159 @@
+using Cursus.Core.Batches;
+using Cursus.Data;
+using Cursus.Data.Batches;
+using Cursus.Web.Access;
+using Cursus.Web.Lists;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Batches;
+
+/// <summary>/batches: many links at once from one list, which is uploaded first, looked at, and then made.</summary>
+public static class Batches
+{
+    private const int MaxName = 200;
+    private const int Samples = 5;
+
+    /// <summary>Lists that nobody made links from are thrown away after this.</summary>
+    private static readonly Duration Kept = Duration.FromDays(2);
+
+    /// <param name="Lines">Lines with something in them, while the list waits.</param>
+    /// <param name="Columns">The list's columns, while the list waits.</param>
+    /// <param name="Remark">Something to know about how the list was read.</param>
+    /// <param name="Progress">Where it goes on.</param>
+    /// <param name="Failure">Why the last try to make it saved nothing.</param>
+    /// <param name="Links">Links that were made.</param>
+    /// <param name="LeftOut">Lines that were left out.</param>
+    public sealed record Response(
+        Guid Id, string Name, BatchState State, Instant CreatedAt, Instant? DoneAt, int Lines, IReadOnlyList<Column> Columns, string? Remark, Progress? Progress,
+        string? Failure, int Links, int LeftOut);
+
+    /// <param name="Field">What the column probably says; null where its name doesn't tell.</param>
+    /// <param name="Samples">The first few cells.</param>
+    public sealed record Column(string Name, ListField? Field, IReadOnlyList<string> Samples);
+
+    /// <param name="Done">Links written; they count only when all are.</param>
+    public sealed record Progress(int Done, int Total);
+
+    /// <summary>Where a batch stands.</summary>
+    public enum BatchState
+    {
+        Waiting,
+        Running,
+        Done,
+    }
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/batches", List).ForEditors().WithSummary("Batches, latest first");
+        api.MapPost("/batches", Upload).ForEditors().Accepts<IFormFile>("application/octet-stream", "text/plain", "text/csv", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet")
+            .WithSummary("Upload a list: one address a line, CSV or XLSX, as the body itself. Nothing is made yet");
+        api.MapGet("/batches/{id:guid}", Get).ForEditors().WithSummary("One batch, with its progress while it is made");
+        api.MapDelete("/batches/{id:guid}", Cancel).ForEditors().WithSummary("Cancel a batch while it is made, or throw its list away");
+    }
+
+    internal static IQueryable<Batch> Mine(CursusDb db, CurrentMember member) => db.Batches.Where(b => b.WorkspaceId == member.WorkspaceId);
+
+    internal static async Task<Response> Read(Batch batch, CursusDb db, BatchRuns runs, CancellationToken cancel)
+    {
+        var run = runs.Find(batch.Id);
+        var state = batch.DoneAt is not null ? BatchState.Done : run is { IsOver: false } ? BatchState.Running : BatchState.Waiting;
+        var links = state == BatchState.Done ? await db.BatchLines.CountAsync(l => l.BatchId == batch.Id && l.LinkId != null, cancel) : 0;
+        var leftOut = state == BatchState.Done ? await db.BatchLines.CountAsync(l => l.BatchId == batch.Id && l.Problem != null, cancel) : 0;
+        var table = state == BatchState.Waiting && ListFile.TryRead(batch.Content!, out var read, out _) ? read : new ListTable([], [], []);
+        var columns = table.Columns.Select((name, i) =>
+            new Column(name, table.Fields[i], [.. table.Rows.Select(r => r.Cells.ElementAtOrDefault(i) ?? "").Where(c => c.Length > 0).Take(Samples)]));
+        return new Response(
+            batch.Id, batch.Name, state, batch.CreatedAt, batch.DoneAt, table.Rows.Count, [.. columns], table.Remark,
+            state == BatchState.Running ? new Progress(run!.Done, run.Total) : null, state == BatchState.Waiting ? run?.Failure : null, links, leftOut);
+    }
+
+    private static async Task<Ok<Page<Summary>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        TypedResults.Ok(await page.Of(
+            Mine(db, member).OrderByDescending(b => b.CreatedAt)
+                .Select(b => new Summary(b.Id, b.Name, b.CreatedAt, b.DoneAt, b.Lines.Count(l => l.LinkId != null), b.Lines.Count(l => l.Problem != null))),
+            b => b,
+            cancel));
+
+    /// <param name="DoneAt">When its links were made; null while they wait.</param>
+    /// <param name="Links">Links that were made.</param>
+    /// <param name="LeftOut">Lines that were left out.</param>
+    public sealed record Summary(Guid Id, string Name, Instant CreatedAt, Instant? DoneAt, int Links, int LeftOut);
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, BatchRuns runs, CancellationToken cancel) =>
+        await Mine(db, member).AsNoTracking().FirstOrDefaultAsync(b => b.Id == id, cancel) is { } batch
+            ? TypedResults.Ok(await Read(batch, db, runs, cancel))
+            : ApiProblem.NotFound("batch");
+
+    /// <param name="name">Name of the file, for people.</param>
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Upload(
+        string? name, HttpRequest http, CurrentMember member, CursusDb db, BatchRuns runs, IClock clock, CancellationToken cancel)
+    {
+        if (await ReadBody(http, cancel) is not { } content)
+        {
+            return ApiProblem.Of(413, "list-too-large", $"This file is larger than {ListFile.MaxBytes / 1024 / 1024} MB. Cut the list into parts and drop them one after the other.");
+        }
+
+        if (!ListFile.TryRead(content, out _, out var flaw))
+        {
+            return ApiProblem.Invalid("list", flaw);
+        }
+
+        var now = clock.GetCurrentInstant();
+        await db.Batches.Where(b => b.WorkspaceId == member.WorkspaceId && b.DoneAt == null && b.CreatedAt < now - Kept).ExecuteDeleteAsync(cancel);
+        var title = string.IsNullOrWhiteSpace(name) ? "Pasted list" : name.Trim();
+        var batch = new Batch { WorkspaceId = member.WorkspaceId, Name = title[..Math.Min(title.Length, MaxName)], Content = content, CreatedAt = now, CreatedBy = member.Id };
+        db.Add(batch);
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Created($"/api/v1/batches/{batch.Id}", await Read(batch, db, runs, cancel));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Cancel(Guid id, CurrentMember member, CursusDb db, BatchRuns runs, CancellationToken cancel)
+    {
+        if (await Mine(db, member).Select(b => new { b.Id, b.DoneAt }).FirstOrDefaultAsync(b => b.Id == id, cancel) is not { } batch)
+        {
+            return ApiProblem.NotFound("batch");
+        }
+
+        if (batch.DoneAt is not null)
+        {
+            return ApiProblem.Conflict("batch-done", "The links of this batch are made already. Take them back within two minutes, or delete them in Links.");
+        }
+
+        if (runs.Find(id) is { IsOver: false } run)
+        {
+            run.Cancel();
+            return TypedResults.NoContent();
+        }
+
+        runs.Forget(id);
+        await Mine(db, member).Where(b => b.Id == id && b.DoneAt == null).ExecuteDeleteAsync(cancel);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>The body, or null where it is larger than any list taken.</summary>
+    private static async Task<byte[]?> ReadBody(HttpRequest http, CancellationToken cancel)
+    {
+        if (http.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+        {
+            // The server's own limit would end the connection without a word; the one below says what to do.
+            limit.MaxRequestBodySize = null;
+        }
+
+        using var content = new MemoryStream();
+        var buffer = new byte[81920];
+        for (int read; (read = await http.Body.ReadAsync(buffer, cancel)) > 0;)
+        {
+            content.Write(buffer, 0, read);
+            if (content.Length > ListFile.MaxBytes)
+            {
+                return null;
+            }
+        }
+
+        return content.ToArray();
+    }
+}

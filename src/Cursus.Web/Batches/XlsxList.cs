@@ -1,0 +1,106 @@
+using System.Globalization;
+using System.IO.Compression;
+using System.Xml;
+using Cursus.Core;
+using Cursus.Core.Batches;
+using MiniExcelLibs;
+
+namespace Cursus.Web.Batches;
+
+/// <summary>Reads a list from the first sheet of an XLSX workbook (ECMA-376, which is a ZIP archive of XML parts).</summary>
+internal static class XlsxList
+{
+    /// <summary>An honest sheet of the most rows taken is well below this when unpacked; an archive made to fill memory is not.</summary>
+    private const long MaxUnpacked = 256L * 1024 * 1024;
+
+    private const int MaxParts = 2000;
+
+    public static (ListTable? Table, Flaw? Flaw) Read(byte[] content)
+    {
+        try
+        {
+            if (IsTooLarge(content))
+            {
+                return (null, new Flaw("list-unpacks-too-large", $"This workbook unpacks to more than {MaxUnpacked / 1024 / 1024} MB, far more than a list of links. Save the one sheet as CSV and drop that."));
+            }
+
+            using var stream = new MemoryStream(content);
+            return ReadRows(stream);
+        }
+        catch (Exception e) when (e is InvalidDataException or XmlException or KeyNotFoundException or ArgumentException or InvalidOperationException or FormatException or NotSupportedException or NullReferenceException or IndexOutOfRangeException)
+        {
+            // A damaged archive can fail in the reader in any of these ways; none is worth telling apart.
+            return (null, new Flaw("list-damaged", "This workbook can't be opened: it is damaged or protected by a password. Save it again as XLSX or CSV, then drop it again."));
+        }
+    }
+
+    /// <summary>Unpacks everything once and counts, since the sizes an archive tells of itself may be lies.</summary>
+    private static bool IsTooLarge(byte[] content)
+    {
+        using var archive = new ZipArchive(new MemoryStream(content), ZipArchiveMode.Read);
+        if (archive.Entries.Count > MaxParts)
+        {
+            return true;
+        }
+
+        var buffer = new byte[81920];
+        var unpacked = 0L;
+        foreach (var part in archive.Entries)
+        {
+            using var stream = part.Open();
+            for (int read; (read = stream.Read(buffer)) > 0;)
+            {
+                unpacked += read;
+                if (unpacked > MaxUnpacked)
+                {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+
+    private static (ListTable? Table, Flaw? Flaw) ReadRows(MemoryStream stream)
+    {
+        List<string>? names = null;
+        var rows = new List<ListRow>();
+        var line = 0;
+        foreach (IDictionary<string, object?> cells in stream.Query(useHeaderRow: false, excelType: ExcelType.XLSX))
+        {
+            line++;
+            if (cells.Count > ListFile.MaxColumns)
+            {
+                return (null, CsvList.TooWide());
+            }
+
+            List<string> texts = [.. cells.Values.Select(TextOf)];
+            if (texts.TrueForAll(t => t.Length == 0))
+            {
+                continue;
+            }
+
+            if (rows.Count == 0 && names is null && texts.Exists(t => ColumnNames.FieldOf(t) is not null))
+            {
+                names = texts;
+                continue;
+            }
+
+            rows.Add(new ListRow(line, texts));
+            if (rows.Count > ListFile.MaxRows)
+            {
+                return (null, CsvList.TooLong());
+            }
+        }
+
+        return (CsvList.Table(names, rows, remark: null), null);
+    }
+
+    private static string TextOf(object? cell) => cell switch
+    {
+        null => "",
+        DateTime day => day.ToString(day.TimeOfDay == TimeSpan.Zero ? "yyyy-MM-dd" : "yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture),
+        IFormattable value => value.ToString(null, CultureInfo.InvariantCulture),
+        _ => cell.ToString()!.Trim(),
+    };
+}
