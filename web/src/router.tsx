@@ -76,6 +76,13 @@ const send = createRoute({
   component: lazyRouteComponent(() => import('./features/posts/SendPage'), 'SendPage'),
 })
 
+const many = createRoute({
+  getParentRoute: () => members,
+  path: '/send/many',
+  validateSearch: (search: Record<string, unknown>): { batch?: string } => ({ batch: text(search.batch) }),
+  component: lazyRouteComponent(() => import('./features/batches/BatchPage'), 'BatchPage'),
+})
+
 const post = createRoute({
   getParentRoute: () => members,
   path: '/posts/$postId',
@@ -88,6 +95,8 @@ export interface LinksSearch {
   campaign?: string
   channel?: string
   tag?: string
+  /** Id of the batch that made them. */
+  batch?: string
   view?: 'flat'
 }
 
@@ -99,6 +108,7 @@ const links = createRoute({
     campaign: text(search.campaign),
     channel: text(search.channel),
     tag: text(search.tag),
+    batch: text(search.batch),
     view: search.view === 'flat' ? 'flat' : undefined,
   }),
   component: lazyRouteComponent(() => import('./features/addresses/LinksPage'), 'LinksPage'),
@@ -128,7 +138,7 @@ export function makeRouter(queries: QueryClient) {
   return createRouter({
     routeTree: root.addChildren([
       signIn,
-      members.addChildren([home, send, post, links.addChildren([link]), compare, setUp]),
+      members.addChildren([home, send, many, post, links.addChildren([link]), compare, setUp]),
     ]),
     context: { queries },
     defaultPreload: 'intent',

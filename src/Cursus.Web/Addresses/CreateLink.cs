@@ -55,8 +55,9 @@ public static class CreateLink
         var channel = request.Channel is null ? null : vocabulary.Channel(request.Channel, errors, "channel");
         var campaign = request.Campaign is null ? null : vocabulary.Campaign(request.Campaign, errors);
         var slug = Vocabulary.OptionalSlug(request.Slug, errors, "slug");
-        var isChannelUnknown = request.Channel is not null && channel is null;
-        var utm = isChannelUnknown ? null : ReadTags(request.Source ?? channel?.Source, request.Medium ?? channel?.Medium, campaign, request.Term, request.Content, errors);
+        // A name that nobody knows has been told of; what is missing because of it would only confuse.
+        var isUnknown = (request.Channel is not null && channel is null) || (request.Campaign is not null && campaign is null);
+        var utm = isUnknown ? null : ReadTags(request.Source ?? channel?.Source, request.Medium ?? channel?.Medium, campaign, request.Term, request.Content, errors);
         vocabulary.Words.Check(TagField.Source, utm?.Source, errors, "source");
         vocabulary.Words.Check(TagField.Medium, utm?.Medium, errors, "medium");
         vocabulary.Words.Check(TagField.Term, utm?.Term, errors, "term");

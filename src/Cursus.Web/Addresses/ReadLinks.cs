@@ -20,9 +20,10 @@ public static class ReadLinks
     /// <param name="Campaign">Key of a campaign.</param>
     /// <param name="Channel">Key of a channel.</param>
     /// <param name="Domain">Name of a short domain.</param>
+    /// <param name="Batch">Id of a batch that made them.</param>
     /// <param name="State"><c>live</c> (default), <c>never-clicked</c> or <c>deleted</c>.</param>
     /// <param name="Sort"><c>newest</c> (default), <c>oldest</c>, <c>clicks</c> or <c>title</c>.</param>
-    public sealed record Filter(string? Query, string? Tag, string? Campaign, string? Channel, string? Domain, string? State, string? Sort);
+    public sealed record Filter(string? Query, string? Tag, string? Campaign, string? Channel, string? Domain, Guid? Batch, string? State, string? Sort);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -34,7 +35,7 @@ public static class ReadLinks
     private static async Task<Results<Ok<Page<LinkResponse>>, ProblemHttpResult>> List(
         [AsParameters] Filter filter, [AsParameters] PageRequest page, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel)
     {
-        var links = Matching(db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && (filter.State == "deleted" ? l.DeletedAt != null : l.DeletedAt == null)), filter);
+        var links = Matching(db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && (filter.State == "deleted" ? l.DeletedAt != null : l.DeletedAt == null)), filter, db);
         if (filter.State is "never-clicked")
         {
             links = links.Where(l => !db.LinkDays.Any(d => d.LinkId == l.Id && d.Kind == ClickKind.Person));
@@ -65,12 +66,13 @@ public static class ReadLinks
         return link is null ? ApiProblem.NotFound("link") : TypedResults.Redirect(mark.OpeningUrl(options.ShortUrl(link.Name, link.Slug), member.WorkspaceId));
     }
 
-    private static IQueryable<Link> Matching(IQueryable<Link> links, Filter filter)
+    private static IQueryable<Link> Matching(IQueryable<Link> links, Filter filter, CursusDb db)
     {
         links = filter.Tag is null ? links : links.Where(l => l.Tags.Any(t => t.Name == filter.Tag));
         links = filter.Campaign is null ? links : links.Where(l => l.Campaign!.Key == filter.Campaign);
         links = filter.Channel is null ? links : links.Where(l => l.Channel!.Key == filter.Channel);
         links = filter.Domain is null ? links : links.Where(l => l.Domain!.Name == filter.Domain);
+        links = filter.Batch is null ? links : links.Where(l => db.BatchLines.Any(b => b.BatchId == filter.Batch && b.LinkId == l.Id));
         foreach (var word in (filter.Query ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries))
         {
             var pattern = Like.Contains(word);

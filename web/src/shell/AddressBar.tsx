@@ -7,13 +7,14 @@ import { useEffect, useRef, useState } from 'react'
 import { api, read, type Schema } from '../api/client'
 import { mayEdit, useSession } from '../features/access/session'
 import { useQuickLink } from '../features/addresses/useQuickLink'
-import { looksLikeAddress } from './usePasteAnywhere'
+import { looksLikeAddress } from './pasted'
 import classes from './Shell.module.css'
 
 type Hit = Schema['FindHit']
 
 const commands = [
   { label: 'Begin a post', words: 'begin new post send', go: '/send' },
+  { label: 'Many at once, from a list', words: 'many at once list csv xlsx import batch', go: '/send/many' },
   { label: 'Show all links', words: 'links all list', go: '/links' },
   { label: 'Compare channels', words: 'compare channels report clicks', go: '/compare' },
   {

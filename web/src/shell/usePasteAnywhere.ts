@@ -1,13 +1,11 @@
+import { notifications } from '@mantine/notifications'
 import { useNavigate } from '@tanstack/react-router'
 import { useEffect } from 'react'
+import { wordsOf } from '../api/client'
+import { uploadList } from '../features/batches/batches'
+import { looksLikeAddress, looksLikeList } from './pasted'
 
-/** Whether a text is one web address, as far as can be told at a glance; the server has the last word. */
-export function looksLikeAddress(text: string): boolean {
-  const trimmed = text.trim()
-  return /^(https?:\/\/)?[^\s/@]+\.[^\s/@.]{2,}(:\d+)?([/?#]\S*)?$/i.test(trimmed) && !/\s/.test(trimmed)
-}
-
-/** A page's address pasted anywhere outside a field begins a post with it. */
+/** A page's address pasted anywhere outside a field begins a post with it; several begin a list. */
 export function usePasteAnywhere() {
   const navigate = useNavigate()
   useEffect(() => {
@@ -15,6 +13,14 @@ export function usePasteAnywhere() {
       const target = event.target as HTMLElement | null
       if (target?.closest('input, textarea, [contenteditable]')) return
       const text = event.clipboardData?.getData('text/plain') ?? ''
+      if (looksLikeList(text)) {
+        event.preventDefault()
+        uploadList(new Blob([text]), 'Pasted list').then(
+          (batch) => navigate({ to: '/send/many', search: { batch: batch.id } }),
+          (error: Error) => notifications.show({ color: 'red', message: wordsOf(error) }),
+        )
+        return
+      }
       if (!looksLikeAddress(text)) return
       event.preventDefault()
       void navigate({ to: '/send', search: { to: text.trim() } })

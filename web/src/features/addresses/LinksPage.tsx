@@ -1,4 +1,13 @@
-import { Button, CloseButton, Group as Row, Select, Text, TextInput, VisuallyHidden } from '@mantine/core'
+import {
+  Button,
+  CloseButton,
+  Group as Row,
+  Pill,
+  Select,
+  Text,
+  TextInput,
+  VisuallyHidden,
+} from '@mantine/core'
 import { useDebouncedCallback, useDocumentTitle, useHotkeys, useIntersection } from '@mantine/hooks'
 import { IconSearch } from '@tabler/icons-react'
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
@@ -27,7 +36,7 @@ export function LinksPage() {
   const narrow = (part: Partial<LinksSearch>) =>
     void navigate({ to: '.', search: (s: LinksSearch) => ({ ...s, ...part }), replace: true })
   useHotkeys([['g', () => narrow({ view: search.view === 'flat' ? undefined : 'flat' })]])
-  const isNarrowed = Boolean(search.query || search.campaign || search.channel || search.tag)
+  const isNarrowed = Boolean(search.query || search.campaign || search.channel || search.tag || search.batch)
 
   return (
     <div className={linkId ? `${classes.page} ${classes.withSheet}` : classes.page}>
@@ -145,6 +154,20 @@ function Filters({ search, channels, onNarrow }: FiltersProps) {
         value={search.tag ?? null}
         onChange={(tag) => onNarrow({ tag: tag ?? undefined })}
       />
+      {search.batch && (
+        <Pill
+          size="lg"
+          withRemoveButton
+          onRemove={() => onNarrow({ batch: undefined })}
+          removeButtonProps={{
+            'aria-label': 'Show links of other lists too',
+            tabIndex: 0,
+            'aria-hidden': false,
+          }}
+        >
+          Made from one list
+        </Pill>
+      )}
     </Row>
   )
 }

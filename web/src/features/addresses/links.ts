@@ -5,13 +5,15 @@ import type { LinksSearch } from '../../router'
 export type Link = Schema['LinkResponse']
 
 /** Links as the view asks for them, a page at a time, newest first. */
-export const linksQuery = ({ query, campaign, channel, tag }: LinksSearch) =>
+export const linksQuery = ({ query, campaign, channel, tag, batch }: LinksSearch) =>
   infiniteQueryOptions({
-    queryKey: ['links', { query, campaign, channel, tag }],
+    queryKey: ['links', { query, campaign, channel, tag, batch }],
     queryFn: ({ pageParam }) =>
       read(
         api.GET('/api/v1/links', {
-          params: { query: { query, campaign, channel, tag, limit: 100, cursor: pageParam || undefined } },
+          params: {
+            query: { query, campaign, channel, tag, batch, limit: 100, cursor: pageParam || undefined },
+          },
         }),
       ),
     initialPageParam: '',

@@ -1,7 +1,7 @@
-import { Alert, Text, TextInput } from '@mantine/core'
+import { Alert, Anchor, Text, TextInput } from '@mantine/core'
 import { useHotkeys, useLocalStorage } from '@mantine/hooks'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useNavigate } from '@tanstack/react-router'
+import { Link, useNavigate } from '@tanstack/react-router'
 import { useEffect, useState } from 'react'
 import { api, Problem, read, type Schema } from '../../api/client'
 import type { Campaign, Channel, Domain, Recipe } from '../../api/vocabulary'
@@ -146,7 +146,14 @@ export function SendSheet({
   const standard = verified.find((d) => d.isDefault) ?? verified[0]
 
   return (
-    <Page title="A new post">
+    <Page
+      title="A new post"
+      beside={
+        <Anchor component={Link} to="/send/many">
+          Many at once
+        </Anchor>
+      }
+    >
       <DraftsLine current={draft.id} onOpen={(id) => void navigate({ to: '/send', search: { draft: id } })} />
       <form
         onSubmit={(event) => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { looksLikeAddress } from './usePasteAnywhere'
+import { looksLikeAddress, looksLikeList } from './pasted'
 
 describe('what begins a post when pasted', () => {
   it.each([
@@ -17,4 +17,16 @@ describe('what begins a post when pasted', () => {
     '12:30',
     '',
   ])('takes %s for words', (text) => expect(looksLikeAddress(text)).toBe(false))
+})
+
+describe('what begins a list when pasted', () => {
+  it.each(['northmoor.example\nnorthmoor.example/shop\n', 'a.example\tWinter sky\nb.example\tShop'])(
+    'takes several addresses, one a line',
+    (text) => expect(looksLikeList(text)).toBe(true),
+  )
+
+  it.each(['northmoor.example', 'northmoor.example\nand then some prose', ''])(
+    'takes no single address and no prose',
+    (text) => expect(looksLikeList(text)).toBe(false),
+  )
 })

@@ -1,0 +1,89 @@
+import { MultiSelect, Select, Stack, TagsInput } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
+import { vocabulary, type Domain } from '../../api/vocabulary'
+import { redirects } from '../../parts/redirects'
+import { CampaignField } from '../posts/CampaignField'
+import type { BatchRequest, ListField } from './batches'
+
+type ForAll = NonNullable<BatchRequest['forAll']>
+
+interface Props {
+  forAll: ForAll
+  columns: ReadonlyArray<ListField | null>
+  domains: Domain[]
+  onChange: (forAll: ForAll) => void
+}
+
+/** What holds for every line that doesn't say otherwise. */
+export function ForAllFields({ forAll, columns, domains, onChange }: Props) {
+  const channels = useQuery(vocabulary.channels)
+  const campaigns = useQuery(vocabulary.campaigns)
+  const tags = useQuery(vocabulary.tags)
+  const folders = useQuery(vocabulary.folders)
+  const change = (part: Partial<ForAll>) => onChange({ ...forAll, ...part })
+  const verified = domains.filter((d) => d.isVerified)
+  return (
+    <Stack gap={10}>
+      <MultiSelect
+        label="Channels"
+        description={
+          columns.includes('channel')
+            ? 'For lines without one: a link for each'
+            : 'Each line makes a link for each'
+        }
+        placeholder={forAll.channels?.length ? '' : 'none: links without a channel'}
+        searchable
+        data={channels.data?.map((c) => ({ value: c.key, label: c.name })) ?? []}
+        value={forAll.channels ?? []}
+        onChange={(keys) => change({ channels: keys.length > 0 ? keys : undefined })}
+      />
+      <CampaignField
+        campaigns={campaigns.data ?? []}
+        value={forAll.campaign ?? null}
+        onChange={(campaign) => change({ campaign })}
+      />
+      <TagsInput
+        label="Tags"
+        placeholder={forAll.tags?.length ? '' : '+ tag'}
+        data={tags.data?.map((t) => t.name) ?? []}
+        value={forAll.tags ?? []}
+        onChange={(names) => change({ tags: names.length > 0 ? names : undefined })}
+      />
+      <Select
+        label="Slugs"
+        data={[
+          { value: 'random', label: 'Random, six characters' },
+          { value: 'readable', label: 'Readable, from title and channel' },
+        ]}
+        value={forAll.slugKind ?? 'random'}
+        onChange={(kind) => change({ slugKind: kind })}
+      />
+      {verified.length > 1 && (
+        <Select
+          label="Short domain"
+          data={verified.map((d) => ({ value: d.name, label: d.shown }))}
+          value={forAll.domain ?? verified.find((d) => d.isDefault)?.name ?? null}
+          onChange={(domain) => change({ domain: domain ?? undefined })}
+        />
+      )}
+      <Select
+        label="Redirect"
+        clearable
+        placeholder="as the domain says"
+        data={redirects}
+        value={forAll.redirect ? String(forAll.redirect) : null}
+        onChange={(redirect) => change({ redirect: redirect ? Number(redirect) : undefined })}
+      />
+      {(folders.data?.length ?? 0) > 0 && (
+        <Select
+          label="Folder"
+          clearable
+          placeholder="none"
+          data={folders.data?.map((f) => f.name) ?? []}
+          value={forAll.folder ?? null}
+          onChange={(folder) => change({ folder: folder ?? undefined })}
+        />
+      )}
+    </Stack>
+  )
+}

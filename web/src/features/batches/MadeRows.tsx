@@ -1,0 +1,55 @@
+import type { Schema } from '../../api/client'
+import { useChannels } from '../../api/vocabulary'
+import { count, counted } from '../../parts/numbers'
+import { Signet } from '../../parts/Signet'
+import classes from './Batch.module.css'
+
+/** The first links as they would come out. */
+export function MadeRows({ rows, links }: { rows: Array<Schema['RunBatchRow']>; links: number }) {
+  const channels = useChannels()
+  if (rows.length === 0) return null
+  return (
+    <section aria-labelledby="first-links" className={classes.made}>
+      <h2 id="first-links">
+        {links > rows.length
+          ? `The first ${count(rows.length)} of ${counted(links, 'link')}`
+          : counted(links, 'link')}
+      </h2>
+      <div className={classes.leaf}>
+        <table className={classes.rows}>
+          <thead>
+            <tr>
+              <th scope="col">Line</th>
+              <th scope="col">Channel</th>
+              <th scope="col">Title</th>
+              <th scope="col">Short address</th>
+              <th scope="col">Leads to</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, i) => {
+              const channel = channels.get(row.channel ?? '')
+              return (
+                <tr key={i}>
+                  <td>{count(row.line)}</td>
+                  <td>
+                    {channel ? (
+                      <span className={classes.channel}>
+                        <Signet channel={channel} /> {channel.name}
+                      </span>
+                    ) : (
+                      '–'
+                    )}
+                  </td>
+                  <td title={row.title}>{row.title}</td>
+                  <td>{row.shortUrl?.replace(/^https?:\/\//, '') ?? 'drawn when made'}</td>
+                  <td title={row.finalUrl}>{row.finalUrl.replace(/^https?:\/\//, '')}</td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  )
+}
