@@ -95,6 +95,7 @@ export interface LinksSearch {
   campaign?: string
   channel?: string
   tag?: string
+  folder?: string
   /** Id of the batch that made them. */
   batch?: string
   view?: 'flat'
@@ -108,6 +109,7 @@ const links = createRoute({
     campaign: text(search.campaign),
     channel: text(search.channel),
     tag: text(search.tag),
+    folder: text(search.folder),
     batch: text(search.batch),
     view: search.view === 'flat' ? 'flat' : undefined,
   }),

@@ -25,6 +25,9 @@ public static class AddressFlaws
     public static Flaw LeadsBack(string host) => new("destination-loop",
         $"This address is on your own short domain {host}, so visitors would go round in circles. Paste the page's own address.");
 
+    public static Flaw LeadsBackOnTheWay(string host) => new("destination-loop",
+        $"This page sends its visitors on to your own short domain {host}, so they may go round in circles. Paste the address of the page they should end on.");
+
     public static Flaw Private(string host) => new("destination-private",
         $"{host} is an address inside a private network, which visitors elsewhere can't reach. Paste the page's public address.");
 }

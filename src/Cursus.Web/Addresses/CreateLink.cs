@@ -27,7 +27,7 @@ public static class CreateLink
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links", Handle).ForEditors().WithSummary("Make one link without a post");
 
     private static async Task<Results<Created<LinkResponse>, ProblemHttpResult>> Handle(
-        Request request, CurrentMember member, CursusDb db, LinkSaving saving, CursusOptions options, IClock clock, CancellationToken cancel)
+        Request request, CurrentMember member, CursusDb db, LinkSaving saving, LoopCheck loops, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         var errors = new FieldErrors();
         var vocabulary = await Vocabulary.Load(db, member, options, cancel);
@@ -37,7 +37,12 @@ public static class CreateLink
             return ApiProblem.Invalid(errors);
         }
 
-        var (links, taken) = await saving.Save([plan!], member, clock.GetCurrentInstant(), _ => SavedBeside.Nothing, cancel);
+        if (await loops.Find(plan!.Destination, member, vocabulary, cancel) is { } loop)
+        {
+            return ApiProblem.Invalid("destination", loop);
+        }
+
+        var (links, taken) = await saving.Save([plan], member, clock.GetCurrentInstant(), _ => SavedBeside.Nothing, cancel);
         if (taken.Count > 0)
         {
             return SlugTaken.Problem([("slug", taken[0].State)]);

@@ -29,7 +29,7 @@ public static class EditLink
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Change(
-        Guid id, Request request, CurrentMember member, CursusDb db, LinkTable table, CursusOptions options, CancellationToken cancel)
+        Guid id, Request request, CurrentMember member, CursusDb db, LinkTable table, LoopCheck loops, CursusOptions options, CancellationToken cancel)
     {
         if (await Find(id, member, db, cancel) is not { } link)
         {
@@ -55,6 +55,11 @@ public static class EditLink
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
+        }
+
+        if (request.Destination is not null && await loops.Find(destination!, member, vocabulary, cancel) is { } loop)
+        {
+            return ApiProblem.Invalid("destination", loop);
         }
 
         link.Title = request.Title?.Trim() ?? link.Title;

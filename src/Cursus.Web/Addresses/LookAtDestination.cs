@@ -7,7 +7,6 @@ using Cursus.Web.Hosting;
 using Cursus.Web.Outgoing;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Addresses;
 
@@ -44,18 +43,20 @@ public static class LookAtDestination
         api.MapGet("/destinations/look", Handle).ForEditors().WithSummary("Whether a page answers, and what it calls itself");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
-        string address, CurrentMember member, CursusDb db, CursusOptions options, OutgoingClient outgoing, CancellationToken cancel)
+        string address, CurrentMember member, CursusDb db, CursusOptions options, OutgoingClient outgoing, LoopCheck loops, CancellationToken cancel)
     {
         var errors = new FieldErrors();
-        if ((await Vocabulary.Load(db, member, options, cancel)).Destination(address, errors) is not { } destination)
+        var vocabulary = await Vocabulary.Load(db, member, options, cancel);
+        if (vocabulary.Destination(address, errors) is not { } destination)
         {
             return ApiProblem.Invalid(errors);
         }
 
         try
         {
-            var page = await outgoing.Get(destination.Address with { Fragment = null }, "text/html", cancel);
-            return TypedResults.Ok(await Describe(page, member, db, cancel));
+            var page = await outgoing.Get(destination.Address with { Fragment = null }, "text/html", cancel, vocabulary.IsOwnDomain);
+            loops.Remember(destination, member.WorkspaceId, page, vocabulary);
+            return TypedResults.Ok(Describe(page, vocabulary));
         }
         catch (PageNotFetchedException e)
         {
@@ -63,14 +64,13 @@ public static class LookAtDestination
         }
     }
 
-    private static async Task<Response> Describe(FetchedPage page, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static Response Describe(FetchedPage page, Vocabulary vocabulary)
     {
         var milliseconds = (int)page.Took.TotalMilliseconds;
         var leadsTo = page.Way.Count > 1 ? page.Way[^1].ToString() : null;
-        var hosts = page.Way.Select(a => a.Host).ToList();
-        if (await db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId && hosts.Contains(d.Name)).Select(d => d.Name).FirstOrDefaultAsync(cancel) is { } own)
+        if (LoopCheck.OwnDomainOn(page, vocabulary) is { } own)
         {
-            return new Response(State.Loops, AddressFlaws.LeadsBack(own).Text, page.Status, milliseconds, null, null, null, leadsTo);
+            return new Response(State.Loops, AddressFlaws.LeadsBackOnTheWay(own).Text, page.Status, milliseconds, null, null, null, leadsTo);
         }
 
         if (page.Status >= 400)

@@ -20,10 +20,11 @@ public static class ReadLinks
     /// <param name="Campaign">Key of a campaign.</param>
     /// <param name="Channel">Key of a channel.</param>
     /// <param name="Domain">Name of a short domain.</param>
+    /// <param name="Folder">Name of a folder.</param>
     /// <param name="Batch">Id of a batch that made them.</param>
     /// <param name="State"><c>live</c> (default), <c>never-clicked</c> or <c>deleted</c>.</param>
     /// <param name="Sort"><c>newest</c> (default), <c>oldest</c>, <c>clicks</c> or <c>title</c>.</param>
-    public sealed record Filter(string? Query, string? Tag, string? Campaign, string? Channel, string? Domain, Guid? Batch, string? State, string? Sort);
+    public sealed record Filter(string? Query, string? Tag, string? Campaign, string? Channel, string? Domain, string? Folder, Guid? Batch, string? State, string? Sort);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -72,6 +73,7 @@ public static class ReadLinks
         links = filter.Campaign is null ? links : links.Where(l => l.Campaign!.Key == filter.Campaign);
         links = filter.Channel is null ? links : links.Where(l => l.Channel!.Key == filter.Channel);
         links = filter.Domain is null ? links : links.Where(l => l.Domain!.Name == filter.Domain);
+        links = filter.Folder is null ? links : links.Where(l => l.Folder!.Name == filter.Folder);
         links = filter.Batch is null ? links : links.Where(l => db.BatchLines.Any(b => b.BatchId == filter.Batch && b.LinkId == l.Id));
         foreach (var word in (filter.Query ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries))
         {
@@ -85,8 +87,10 @@ public static class ReadLinks
 
     private static IQueryable<Link>? Sorted(IQueryable<Link> links, string? sort, CursusDb db) => sort switch
     {
-        null or "newest" => links.OrderByDescending(l => l.CreatedAt).ThenByDescending(l => l.Placement!.PostId).ThenBy(l => l.Placement!.Position),
-        "oldest" => links.OrderBy(l => l.CreatedAt).ThenBy(l => l.Placement!.PostId).ThenBy(l => l.Placement!.Position),
+        null or "newest" => links.OrderByDescending(l => l.CreatedAt).ThenByDescending(l => l.Placement!.Post!.CreatedAt).ThenBy(l => l.Placement!.PostId)
+            .ThenBy(l => l.Placement!.Position).ThenBy(l => l.Title),
+        "oldest" => links.OrderBy(l => l.CreatedAt).ThenBy(l => l.Placement!.Post!.CreatedAt).ThenBy(l => l.Placement!.PostId)
+            .ThenBy(l => l.Placement!.Position).ThenBy(l => l.Title),
         "clicks" => links.OrderByDescending(l => db.LinkDays.Where(d => d.LinkId == l.Id && d.Kind == ClickKind.Person).Sum(d => d.Clicks)).ThenByDescending(l => l.Id),
         "title" => links.OrderBy(l => l.Title).ThenBy(l => l.CreatedAt).ThenBy(l => l.Placement!.PostId).ThenBy(l => l.Placement!.Position),
         _ => null,

@@ -52,7 +52,7 @@ internal sealed class Vocabulary
         {
             errors.Add("destination", flaw);
         }
-        else if (domains.ContainsKey(destination.Address.Host))
+        else if (IsOwnDomain(destination.Address.Host))
         {
             errors.Add("destination", AddressFlaws.LeadsBack(destination.Address.Host));
             return null;
@@ -118,6 +118,11 @@ internal sealed class Vocabulary
     /// <summary>The key of the campaign that is called so, by key or by name; the text itself where there is none.</summary>
     public string CampaignKey(string text) =>
         campaigns.ContainsKey(text) ? text : campaigns.Values.FirstOrDefault(c => c.Name.Equals(text, StringComparison.OrdinalIgnoreCase))?.Key ?? text;
+
+    /// <summary>Keys and names of the channels.</summary>
+    public IEnumerable<string> ChannelWords => channels.Values.SelectMany(c => (string[])[c.Key, c.Name]);
+
+    public bool IsOwnDomain(string host) => domains.ContainsKey(host);
 
     public bool HasCampaign(string key) => campaigns.ContainsKey(key);
 

@@ -12,6 +12,9 @@ namespace Cursus.Web.Batches;
 /// <summary>Makes the links of a plan with their posts, all or none, and notes what became of each line.</summary>
 internal sealed class BatchMaking(CursusDb db, LinkSaving saving, IClock clock)
 {
+    /// <summary>The shortest time that the database tells apart.</summary>
+    private const int TicksOfMicrosecond = 10;
+
     /// <summary>Null where all went well; else why nothing was saved.</summary>
     public async Task<string?> Make(Batch batch, BatchPlan plan, bool isGoodOnly, CurrentMember member, BatchRun run)
     {
@@ -67,7 +70,9 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, IClock clock)
                 Destination = first.Link.Destination.AsEntered,
                 CampaignId = first.Link.Campaign!.Id,
                 PublishedOn = first.PublishedOn,
-                CreatedAt = now,
+
+                // A moment apart, so that they stand in the list's order wherever the newest come first.
+                CreatedAt = now - Duration.FromTicks(places[0] * TicksOfMicrosecond),
                 CreatedBy = member.Id,
             };
             post.Placements.AddRange(places.Select((place, i) =>

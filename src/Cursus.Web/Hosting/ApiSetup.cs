@@ -29,6 +29,8 @@ public static class ApiSetup
         services.AddScoped<DomainCheck>();
         services.AddSingleton<NameLookup>();
         services.AddSingleton<OutgoingClient>();
+        services.AddMemoryCache();
+        services.AddSingleton<LoopCheck>();
         if (!DocumentBuild.IsRunning)
         {
             services.AddHostedService<DomainRounds>();

@@ -59,8 +59,9 @@ public sealed class OutgoingClient : IDisposable
 
     /// <summary>Gets a page, following redirects.</summary>
     /// <param name="mediaType">Only such a body is read, such as <c>text/html</c>.</param>
+    /// <param name="isOwn">Hosts that are not asked: a redirect to one of them ends the way there.</param>
     /// <exception cref="PageNotFetchedException">It does not answer, in time or at all, or must not be asked.</exception>
-    public async Task<FetchedPage> Get(WebAddress address, string mediaType, CancellationToken cancel)
+    public async Task<FetchedPage> Get(WebAddress address, string mediaType, CancellationToken cancel, Func<string, bool>? isOwn = null)
     {
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         patience.CancelAfter(Patience);
@@ -84,6 +85,10 @@ public sealed class OutgoingClient : IDisposable
                 }
 
                 way.Add(WebAddress.Parse(response.Headers.Location.OriginalString, way[^1], out var flaw) ?? throw new PageNotFetchedException(flaw!));
+                if (isOwn?.Invoke(way[^1].Host) == true)
+                {
+                    return new FetchedPage(way, (int)response.StatusCode, "", [], watch.Elapsed);
+                }
             }
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)

@@ -16,13 +16,18 @@ public static class CreatePost
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts", Handle).ForEditors().WithSummary("Make a post with one link for each placement");
 
     private static async Task<Results<Created<PostResponse>, ProblemHttpResult>> Handle(
-        PostRequest request, CurrentMember member, CursusDb db, LinkSaving saving, CursusOptions options, IClock clock, CancellationToken cancel)
+        PostRequest request, CurrentMember member, CursusDb db, LinkSaving saving, LoopCheck loops, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         var now = clock.GetCurrentInstant();
         var plan = await PostPlan.Make(request, member, db, options, now.InZone(member.Zone).Date, cancel);
         if (plan.Errors.Any)
         {
             return ApiProblem.Invalid(plan.Errors);
+        }
+
+        if (await loops.Find(plan.Destination!, member, plan.Vocabulary, cancel) is { } loop)
+        {
+            return ApiProblem.Invalid("destination", loop);
         }
 
         // Rows that asked for a readable slug get the one that a preview would show.

@@ -30,6 +30,7 @@ internal sealed class PostPlan
     public const int MaxTitle = 200;
 
     public FieldErrors Errors { get; } = new();
+    public required Vocabulary Vocabulary { get; init; }
     public string Title { get; private init; } = "";
     public Destination? Destination { get; private set; }
     public Campaign? Campaign { get; private set; }
@@ -41,8 +42,8 @@ internal sealed class PostPlan
 
     public static async Task<PostPlan> Make(PostRequest request, CurrentMember member, CursusDb db, CursusOptions options, LocalDate today, CancellationToken cancel)
     {
-        var plan = new PostPlan { Title = request.Title?.Trim() ?? "", PublishedOn = request.PublishedOn ?? today };
         var vocabulary = await Vocabulary.Load(db, member, options, cancel);
+        var plan = new PostPlan { Vocabulary = vocabulary, Title = request.Title?.Trim() ?? "", PublishedOn = request.PublishedOn ?? today };
         plan.Destination = vocabulary.Destination(request.Destination, plan.Errors);
         plan.Campaign = vocabulary.Campaign(request.Campaign, plan.Errors);
         plan.ProposedTitle = plan.Destination is { } page ? PageTitle.FromAddress(page.Address) : "";

@@ -20,8 +20,11 @@ public static class PreviewPost
     /// <summary>What the pasted address carried with it.</summary>
     /// <param name="ClickIds">Names of parameters that belong to one visitor.</param>
     /// <param name="WithoutClickIds">The address without them; null where there are none.</param>
+    /// <param name="Fragment">Without its hash.</param>
+    /// <param name="WithoutFragment">The address without a fragment that only tells links apart; null where there is none of the kind.</param>
     public sealed record Pasted(
-        string? Source, string? Medium, string? Campaign, string? Term, string? Content, IReadOnlyList<string> ClickIds, string? WithoutClickIds, string? Fragment);
+        string? Source, string? Medium, string? Campaign, string? Term, string? Content, IReadOnlyList<string> ClickIds, string? WithoutClickIds, string? Fragment,
+        string? WithoutFragment);
 
     /// <param name="Alternatives">Three free slugs where this one is taken.</param>
     /// <param name="Blocked">The deleted link that holds the slug still, if that is why it is taken.</param>
@@ -32,10 +35,15 @@ public static class PreviewPost
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts/preview", Handle).ForEditors().WithSummary("What saving a post would make");
 
     private static async Task<Ok<Response>> Handle(
-        PostRequest request, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, CancellationToken cancel)
+        PostRequest request, CurrentMember member, CursusDb db, LoopCheck loops, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         var now = clock.GetCurrentInstant();
         var plan = await PostPlan.Make(request, member, db, options, now.InZone(member.Zone).Date, cancel);
+        if (plan.Destination is not null && loops.Known(plan.Destination, member.WorkspaceId) is { } loop)
+        {
+            plan.Errors.Add("destination", loop);
+        }
+
         var slugs = await plan.CheckSlugs(db, now, cancel);
         var rows = plan.Placements.Select((placement, i) =>
         {
@@ -45,10 +53,10 @@ public static class PreviewPost
             var shortUrl = state is null ? null : options.ShortUrl(placement.Domain!.Name, state.Slug);
             return new Row(state?.Slug, state?.IsTaken ?? false, state?.Alternatives ?? [], state?.Blocked, shortUrl, placement.FinalUrl, placement.Hints);
         });
-        return TypedResults.Ok(new Response(plan.ProposedTitle, plan.Destination?.Address.ToString(), PastedIn(plan.Destination), plan.Errors.ByField, [.. rows]));
+        return TypedResults.Ok(new Response(plan.ProposedTitle, plan.Destination?.Address.ToString(), PastedIn(plan.Destination, plan.Vocabulary), plan.Errors.ByField, [.. rows]));
     }
 
-    private static Pasted? PastedIn(Destination? destination)
+    private static Pasted? PastedIn(Destination? destination, Vocabulary vocabulary)
     {
         if (destination is null)
         {
@@ -65,6 +73,7 @@ public static class PreviewPost
             tags.GetValueOrDefault(TagField.Content)?.Text,
             clickIds,
             clickIds.Count == 0 ? null : ClickIds.Strip(destination.Address).ToString(),
-            destination.Address.Fragment);
+            destination.Address.Fragment,
+            destination.Address.Fragment is { } fragment && TellApartFragment.Is(fragment, vocabulary.ChannelWords) ? (destination.Address with { Fragment = null }).ToString() : null);
     }
 }

@@ -84,6 +84,30 @@ public class DomainCheckTests(CursusApp app)
         ((string)(await Look(world, sites.At("/to?at=" + Uri.EscapeDataString(sites.At("/page", world.Domain)))))["state"]!).ShouldBe("loops");
     }
 
+    [Fact]
+    public async Task A_destination_that_leads_back_through_another_site_is_refused_and_its_own_link_is_not_visited()
+    {
+        await using var sites = await TestSites.Start();
+        var world = await World.Make(app);
+        var own = World.Slug(await world.Send(), 0);
+        var around = sites.At("/to?at=" + Uri.EscapeDataString($"http://{world.Domain}/{own}"));
+        foreach (var refused in new[]
+        {
+            await world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p => p["destination"] = around), Cancel),
+            await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = around }, Cancel),
+        })
+        {
+            refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+            ((string)(await World.Read(refused))["code"]!).ShouldBe("destination-loop");
+        }
+
+        var preview = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/posts/preview", World.Post(p => p["destination"] = around), Cancel));
+        preview["errors"]!["destination"]!.ToJsonString().ShouldContain(world.Domain);
+        (await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = sites.At("/slow") }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Created, "a slow page is no reason not to send");
+        await app.Shipped();
+        (await world.Get("/api/v1/links"))["items"]!.AsArray().Sum(l => (int)l!["clicks"]!).ShouldBe(0);
+    }
+
     private static async Task<JsonNode> Look(World world, string address)
     {
         var answer = await world.Editor.GetAsync("/api/v1/destinations/look?address=" + Uri.EscapeDataString(address), Cancel);

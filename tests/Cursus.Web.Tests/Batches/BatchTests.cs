@@ -41,6 +41,8 @@ public class BatchTests(CursusApp app)
         ((int)preview["links"]!, (string)preview["rows"]![0]!["shortUrl"]!).ShouldBe((4, $"http://{world.Domain}/orion-perch"));
 
         await Made(world, batch, new { forAll });
+        (await world.Get("/api/v1/links?campaign=winter-members"))["items"]!.AsArray().Select(l => (string)l!["slug"]!)
+            .ShouldBe(["orion-perch", "orion-night-letter", "lyra-perch", "lyra-night-letter"], "in the order of the list");
         var posts = await world.Get("/api/v1/posts");
         ((int)posts["total"]!, ((string)(await world.Get("/api/v1/links?tag=shop&query=lyra-night"))["items"]![0]!["slug"]!)).ShouldBe((2, "lyra-night-letter"));
     }

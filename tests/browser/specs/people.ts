@@ -40,6 +40,7 @@ export async function chooseCampaign(page: Page, words: string) {
 
 /** Ticks exactly these channels. */
 export async function tick(page: Page, ...channels: string[]) {
+  await page.getByRole('checkbox', { name: /^Send to/ }).first().waitFor()
   for (const box of await page.getByRole('checkbox', { name: /^Send to/ }).all()) {
     const name = (await box.getAttribute('aria-label'))!.replace('Send to ', '')
     await box.setChecked(channels.includes(name))

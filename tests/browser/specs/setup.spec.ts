@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { signIn, unique } from './people'
+import { chooseCampaign, signIn, tick, unique } from './people'
 
 test('a campaign is added once; the second time its name is told to exist', async ({ page }) => {
   await signIn(page)
@@ -63,4 +63,54 @@ test('the scheme is chosen in the account menu and stays', async ({ page }) => {
   await expect(root).toHaveAttribute('data-mantine-color-scheme', 'dark')
   await page.reload()
   await expect(root).toHaveAttribute('data-mantine-color-scheme', 'dark')
+})
+
+test('a folder is added, renamed and deleted, and a tag gets another colour', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/set-up?part=tags')
+  const name = unique('Clients')
+  await page.getByLabel('Name of a new folder').fill(name)
+  await page.getByRole('button', { name: 'Add folder' }).click()
+  await page.getByRole('button', { name: `Rename ${name}` }).click()
+  await page.getByLabel(`New name for ${name}`).fill(`${name} of ours`)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('row', { name: `${name} of ours` })).toBeVisible()
+  await page.getByRole('button', { name: `Delete ${name} of ours` }).click()
+  await expect(page.getByRole('row', { name: `${name} of ours` })).toBeHidden()
+
+  const color = page.getByRole('combobox', { name: 'Colour of school' })
+  await color.click()
+  await page.getByRole('option', { name: 'Slate' }).click()
+  await expect(color).toHaveValue('Slate')
+  await page.reload()
+  await expect(color).toHaveValue('Slate')
+})
+
+test('a campaign begins with a recipe, and a recipe is renamed', async ({ page }) => {
+  await signIn(page)
+  const recipe = unique('Two channels')
+  await tick(page, 'Perch', 'Aperta')
+  await page.getByRole('combobox', { name: 'Tags' }).fill('event')
+  await page.keyboard.press('Enter')
+  await page.getByRole('combobox', { name: 'Recipe' }).click()
+  await page.getByRole('option', { name: 'Save this sheet as a recipe' }).click()
+  await page.getByLabel('Name of the recipe').fill(recipe)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('combobox', { name: 'Recipe' })).toHaveValue(recipe)
+  await page.goto('/set-up?part=campaigns')
+  await page.getByRole('combobox', { name: 'Recipe of School visits', exact: true }).click()
+  await page.getByRole('option', { name: recipe }).click()
+  await page.getByRole('button', { name: `Rename ${recipe}` }).click()
+  await page.getByLabel(`New name for ${recipe}`).fill(`${recipe} again`)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('row', { name: new RegExp(`^${recipe} again.*Perch, Aperta.*event`) })).toBeVisible()
+
+  await page.goto('/send')
+  await chooseCampaign(page, 'School visits')
+  await expect(page.getByRole('checkbox', { name: 'Send to Aperta' })).toBeChecked()
+  await expect(page.getByRole('checkbox', { name: 'Send to Guildhall' })).not.toBeChecked()
+  await page.goto('/set-up?part=campaigns')
+  await page.getByRole('button', { name: `Delete ${recipe} again` }).click()
+  await page.getByRole('button', { name: 'Delete it' }).click()
+  await expect(page.getByRole('row', { name: new RegExp(`^${recipe} again`) })).toBeHidden()
 })

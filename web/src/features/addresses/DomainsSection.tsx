@@ -9,6 +9,7 @@ import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
 import { DomainForm } from './DomainForm'
 import { DomainRecords } from './DomainRecords'
+import { WorkspaceRedirect } from './WorkspaceRedirect'
 import { introduce, sessionQuery, useSession } from '../access/session'
 
 export function DomainsSection() {
@@ -53,6 +54,7 @@ export function DomainsSection() {
           </Button>
         </AddForm>
       )}
+      <WorkspaceRedirect mayChange={isOwner} />
     </>
   )
 }

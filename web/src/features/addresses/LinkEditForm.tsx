@@ -1,22 +1,25 @@
-import { Button, Group, Select, Stack, TagsInput, TextInput } from '@mantine/core'
+import { Button, Group, Select, Stack, Textarea, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, fieldErrors, read } from '../../api/client'
 import { vocabulary } from '../../api/vocabulary'
 import { redirects } from '../../parts/redirects'
 import { Failed } from '../../parts/States'
+import { TagsField } from '../../parts/TagPill'
 import type { Link } from './links'
 
 /** Changes what may change about a link. The short address stays; a new destination takes effect at the next visit. */
 export function LinkEditForm({ link, onDone }: { link: Link; onDone: () => void }) {
   const queries = useQueryClient()
-  const tags = useQuery(vocabulary.tags)
+  const folders = useQuery(vocabulary.folders)
   const form = useForm({
     initialValues: {
       title: link.title,
       destination: link.destination,
       redirect: String(link.redirect),
       tags: link.tags,
+      folder: link.folder,
+      note: link.note ?? '',
     },
   })
   const save = useMutation({
@@ -24,7 +27,7 @@ export function LinkEditForm({ link, onDone }: { link: Link; onDone: () => void 
       read(
         api.PATCH('/api/v1/links/{id}', {
           params: { path: { id: link.id } },
-          body: { ...values, redirect: Number(values.redirect) },
+          body: { ...values, folder: values.folder ?? '', redirect: Number(values.redirect) },
         }),
       ),
     onSuccess: async (changed) => {
@@ -42,7 +45,17 @@ export function LinkEditForm({ link, onDone }: { link: Link; onDone: () => void 
         <TextInput label="Title" {...form.getInputProps('title')} />
         <TextInput label="Destination" autoFocus {...form.getInputProps('destination')} />
         <Select label="Redirect" data={redirects} {...form.getInputProps('redirect')} />
-        <TagsInput label="Tags" data={tags.data?.map((t) => t.name) ?? []} {...form.getInputProps('tags')} />
+        <TagsField label="Tags" {...form.getInputProps('tags')} />
+        {(folders.data?.length ?? 0) > 0 && (
+          <Select
+            label="Folder"
+            clearable
+            placeholder="none"
+            data={folders.data?.map((f) => f.name) ?? []}
+            {...form.getInputProps('folder')}
+          />
+        )}
+        <Textarea label="Note for colleagues" autosize minRows={2} {...form.getInputProps('note')} />
         {save.isError && Object.keys(form.errors).length === 0 && <Failed error={save.error} />}
         <Group gap={8}>
           <Button type="submit" loading={save.isPending}>

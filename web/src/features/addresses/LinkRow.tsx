@@ -4,6 +4,7 @@ import type { KeyboardEvent } from 'react'
 import type { Channel } from '../../api/vocabulary'
 import { count } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
+import { TagPills } from '../../parts/TagPill'
 import type { Link } from './links'
 import classes from './LinksPage.module.css'
 
@@ -33,6 +34,9 @@ export function LinkRow({ link, channel, showTitle }: Props) {
         <span className={classes.names}>
           <span className={classes.short}>{link.shortUrl.replace(/^https?:\/\//, '')}</span>
           <span className={classes.under}>{under}</span>
+        </span>
+        <span className={classes.tags}>
+          <TagPills names={link.tags} />
         </span>
         <span className={classes.clicks}>
           {count(link.clicks)}

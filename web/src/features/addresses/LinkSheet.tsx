@@ -9,6 +9,7 @@ import { useChannels } from '../../api/vocabulary'
 import { copy } from '../../parts/copy'
 import { count, day } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
+import { TagPills } from '../../parts/TagPill'
 import { Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
 import { LinkEditForm } from './LinkEditForm'
@@ -127,7 +128,9 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
             {link.tags.length > 0 && (
               <>
                 <dt>Tags</dt>
-                <dd>{link.tags.join(', ')}</dd>
+                <dd>
+                  <TagPills names={link.tags} />
+                </dd>
               </>
             )}
             {link.post && (

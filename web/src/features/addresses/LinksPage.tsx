@@ -36,7 +36,9 @@ export function LinksPage() {
   const narrow = (part: Partial<LinksSearch>) =>
     void navigate({ to: '.', search: (s: LinksSearch) => ({ ...s, ...part }), replace: true })
   useHotkeys([['g', () => narrow({ view: search.view === 'flat' ? undefined : 'flat' })]])
-  const isNarrowed = Boolean(search.query || search.campaign || search.channel || search.tag || search.batch)
+  const isNarrowed = Boolean(
+    search.query || search.campaign || search.channel || search.tag || search.folder || search.batch,
+  )
 
   return (
     <div className={linkId ? `${classes.page} ${classes.withSheet}` : classes.page}>
@@ -123,6 +125,7 @@ interface FiltersProps {
 function Filters({ search, channels, onNarrow }: FiltersProps) {
   const campaigns = useQuery(vocabulary.campaigns)
   const tags = useQuery(vocabulary.tags)
+  const folders = useQuery(vocabulary.folders)
   return (
     <Row gap={8}>
       <WordsField query={search.query} onNarrow={onNarrow} />
@@ -154,6 +157,17 @@ function Filters({ search, channels, onNarrow }: FiltersProps) {
         value={search.tag ?? null}
         onChange={(tag) => onNarrow({ tag: tag ?? undefined })}
       />
+      {((folders.data?.length ?? 0) > 0 || search.folder) && (
+        <Select
+          aria-label="Folder"
+          placeholder="Any folder"
+          clearable
+          w={150}
+          data={folders.data?.map((f) => f.name) ?? []}
+          value={search.folder ?? null}
+          onChange={(folder) => onNarrow({ folder: folder ?? undefined })}
+        />
+      )}
       {search.batch && (
         <Pill
           size="lg"

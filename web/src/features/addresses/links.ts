@@ -5,14 +5,23 @@ import type { LinksSearch } from '../../router'
 export type Link = Schema['LinkResponse']
 
 /** Links as the view asks for them, a page at a time, newest first. */
-export const linksQuery = ({ query, campaign, channel, tag, batch }: LinksSearch) =>
+export const linksQuery = ({ query, campaign, channel, tag, folder, batch }: LinksSearch) =>
   infiniteQueryOptions({
-    queryKey: ['links', { query, campaign, channel, tag, batch }],
+    queryKey: ['links', { query, campaign, channel, tag, folder, batch }],
     queryFn: ({ pageParam }) =>
       read(
         api.GET('/api/v1/links', {
           params: {
-            query: { query, campaign, channel, tag, batch, limit: 100, cursor: pageParam || undefined },
+            query: {
+              query,
+              campaign,
+              channel,
+              tag,
+              folder,
+              batch,
+              limit: 100,
+              cursor: pageParam || undefined,
+            },
           },
         }),
       ),

@@ -1,7 +1,8 @@
-import { MultiSelect, Select, Stack, TagsInput } from '@mantine/core'
+import { MultiSelect, Select, Stack } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { vocabulary, type Domain } from '../../api/vocabulary'
 import { redirects } from '../../parts/redirects'
+import { TagsField } from '../../parts/TagPill'
 import { CampaignField } from '../posts/CampaignField'
 import type { BatchRequest, ListField } from './batches'
 
@@ -18,7 +19,6 @@ interface Props {
 export function ForAllFields({ forAll, columns, domains, onChange }: Props) {
   const channels = useQuery(vocabulary.channels)
   const campaigns = useQuery(vocabulary.campaigns)
-  const tags = useQuery(vocabulary.tags)
   const folders = useQuery(vocabulary.folders)
   const change = (part: Partial<ForAll>) => onChange({ ...forAll, ...part })
   const verified = domains.filter((d) => d.isVerified)
@@ -42,10 +42,8 @@ export function ForAllFields({ forAll, columns, domains, onChange }: Props) {
         value={forAll.campaign ?? null}
         onChange={(campaign) => change({ campaign })}
       />
-      <TagsInput
+      <TagsField
         label="Tags"
-        placeholder={forAll.tags?.length ? '' : '+ tag'}
-        data={tags.data?.map((t) => t.name) ?? []}
         value={forAll.tags ?? []}
         onChange={(names) => change({ tags: names.length > 0 ? names : undefined })}
       />

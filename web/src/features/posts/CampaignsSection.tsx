@@ -1,14 +1,15 @@
-import { Button, TextInput } from '@mantine/core'
+import { Button, Select, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
-import { api, read } from '../../api/client'
-import { vocabulary } from '../../api/vocabulary'
+import { api, read, wordsOf } from '../../api/client'
+import { vocabulary, type Campaign } from '../../api/vocabulary'
 import { AddForm } from '../../parts/AddForm'
 import { count } from '../../parts/numbers'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
+import { RecipesList } from './RecipesList'
 
 export function CampaignsSection() {
   const campaigns = useQuery(vocabulary.campaigns)
@@ -28,7 +29,7 @@ export function CampaignsSection() {
     <>
       <Sheet
         about="A campaign is what several posts are for. Its value is written into addresses, so it is made once from the name and then stays."
-        columns={['Campaign', 'Value', 'Posts']}
+        columns={['Campaign', 'Value', 'Posts', 'Begins with the recipe']}
       >
         {campaigns.data.map((campaign) => (
           <tr key={campaign.id}>
@@ -39,6 +40,9 @@ export function CampaignsSection() {
             </td>
             <td>{campaign.key}</td>
             <td>{count(campaign.posts)}</td>
+            <td>
+              <CampaignRecipe campaign={campaign} mayChange={mayEdit(session)} />
+            </td>
           </tr>
         ))}
       </Sheet>
@@ -50,6 +54,39 @@ export function CampaignsSection() {
           </Button>
         </AddForm>
       )}
+      <RecipesList />
     </>
+  )
+}
+
+const noRecipe = '00000000-0000-0000-0000-000000000000'
+
+/** The recipe that the campaign's posts begin with. */
+function CampaignRecipe({ campaign, mayChange }: { campaign: Campaign; mayChange: boolean }) {
+  const recipes = useQuery(vocabulary.recipes)
+  const queries = useQueryClient()
+  const change = useMutation({
+    mutationFn: (recipe: string | null) =>
+      read(
+        api.PATCH('/api/v1/campaigns/{id}', {
+          params: { path: { id: campaign.id } },
+          body: { recipe: recipe ?? noRecipe },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['campaigns'] }),
+  })
+  if (!recipes.data?.length) return null
+  if (!mayChange) return recipes.data.find((r) => r.id === campaign.recipe)?.name
+  return (
+    <Select
+      aria-label={`Recipe of ${campaign.name}`}
+      size="sm"
+      clearable
+      placeholder="none"
+      data={recipes.data.map((r) => ({ value: r.id, label: r.name }))}
+      value={campaign.recipe}
+      onChange={(recipe) => change.mutate(recipe)}
+      error={change.error && wordsOf(change.error)}
+    />
   )
 }

@@ -1,7 +1,8 @@
-import { Checkbox, Select, Stack, TagsInput, Text, TextInput } from '@mantine/core'
+import { Checkbox, Select, Stack, Text, TextInput } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { vocabulary, type Domain } from '../../api/vocabulary'
 import { passings, redirects } from '../../parts/redirects'
+import { TagsField } from '../../parts/TagPill'
 import type { Wishes } from './draft'
 
 interface Props {
@@ -39,7 +40,6 @@ const switches = [
 
 /** How links behave on the way and stand in web pages: for all rows, or for one. */
 export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange }: Props) {
-  const tags = useQuery(vocabulary.tags)
   const folders = useQuery(vocabulary.folders)
   const options = wishes.options ?? {}
   const change = (part: Partial<Wishes>) => onChange(pruned({ ...wishes, ...part }))
@@ -70,12 +70,11 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
             value={wishes.redirect ? String(wishes.redirect) : null}
             onChange={(redirect) => change({ redirect: redirect ? Number(redirect) : undefined })}
           />
-          <TagsInput
+          <TagsField
             comboboxProps={inPanel}
             label="Tags"
             aria-label={name('Tags')}
             placeholder={wishes.tags ? '' : asAll}
-            data={tags.data?.map((t) => t.name) ?? []}
             value={wishes.tags ?? []}
             onChange={(names) => change({ tags: names.length > 0 ? names : undefined })}
           />

@@ -51,6 +51,16 @@ export function PastedNote({ pasted, choice, onChoose, onTakeOver, onStrip }: Pr
           </Button>
         </>
       )}
+      {pasted.withoutFragment && (
+        <>
+          <Text size="sm" c="dimmed">
+            <b>#{pasted.fragment}</b> is not needed to tell links apart: each channel has a link of its own.
+          </Text>
+          <Button size="compact-sm" variant="default" onClick={() => onStrip(pasted.withoutFragment!)}>
+            Leave it out
+          </Button>
+        </>
+      )}
     </Group>
   )
 }

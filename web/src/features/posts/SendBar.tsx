@@ -1,9 +1,10 @@
-import { Button, Group, Kbd, Popover, Select, TagsInput, Text } from '@mantine/core'
+import { Button, Group, Kbd, Popover, Select, Text } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconAdjustmentsHorizontal } from '@tabler/icons-react'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { vocabulary, type Domain } from '../../api/vocabulary'
 import { redirects } from '../../parts/redirects'
+import { TagsField } from '../../parts/TagPill'
 import { countWishes, isWorthKeeping, ticked, type Draft, type Wishes } from './draft'
 import { OptionsPanel } from './OptionsPanel'
 import classes from './SendSheet.module.css'
@@ -20,7 +21,6 @@ interface Props {
 
 /** The foot of the sheet: what holds for all rows, and saving. */
 export function SendBar({ draft, domains, preview, isSaving, onChange, onKeep }: Props) {
-  const tags = useQuery(vocabulary.tags)
   const { all } = draft
   const links = ticked(draft).length
   const verified = domains.filter((d) => d.isVerified)
@@ -41,13 +41,11 @@ export function SendBar({ draft, domains, preview, isSaving, onChange, onKeep }:
         <Text size="sm" c="dimmed">
           For all:
         </Text>
-        <TagsInput
+        <TagsField
           aria-label="Tags"
-          placeholder={all.tags?.length ? '' : '+ tag'}
-          data={tags.data?.map((t) => t.name) ?? []}
           value={all.tags ?? []}
           onChange={(names) => onChange({ ...all, tags: names.length > 0 ? names : undefined })}
-          w={200}
+          w={270}
           size="sm"
         />
         {verified.length > 1 && (

@@ -4,6 +4,7 @@ import { Page } from '../../parts/Page'
 import { TokensSection } from '../access/TokensSection'
 import { MembersSection } from '../access/MembersSection'
 import { DomainsSection } from '../addresses/DomainsSection'
+import { TagsSection } from '../addresses/TagsSection'
 import { VocabularySection } from '../addresses/VocabularySection'
 import { CampaignsSection } from '../posts/CampaignsSection'
 import { ChannelsSection } from '../posts/ChannelsSection'
@@ -26,6 +27,7 @@ export function SetUpPage() {
           <Tabs.Tab value="channels">Channels</Tabs.Tab>
           <Tabs.Tab value="campaigns">Campaigns</Tabs.Tab>
           <Tabs.Tab value="vocabulary">Vocabulary</Tabs.Tab>
+          <Tabs.Tab value="tags">Tags and folders</Tabs.Tab>
           <Tabs.Tab value="domains">Short domains</Tabs.Tab>
           <Tabs.Tab value="members">Members</Tabs.Tab>
           <Tabs.Tab value="anywhere">From any page</Tabs.Tab>
@@ -39,6 +41,9 @@ export function SetUpPage() {
         </Tabs.Panel>
         <Tabs.Panel value="vocabulary">
           <VocabularySection />
+        </Tabs.Panel>
+        <Tabs.Panel value="tags">
+          <TagsSection />
         </Tabs.Panel>
         <Tabs.Panel value="domains">
           <DomainsSection />

@@ -1,0 +1,55 @@
+using System.Text.Json;
+using Cursus.Core.Addresses;
+
+namespace Cursus.Core.Tests.Addresses;
+
+/// <summary>Sources: web-platform-tests' URL test data, and the conformance cases of UTS #46 (ReferenceData/README.md).</summary>
+public class WebPlatformTests
+{
+    [Fact]
+    public void Addresses_are_read_as_the_web_platform_tests_say_except_that_credentials_are_refused()
+    {
+        var cases = Cases("urltestdata-http.json").Where(c => c[1] is null || !c[1]!.Contains('@', StringComparison.Ordinal)).ToList();
+        cases.Count.ShouldBeGreaterThan(400);
+        var differing = cases.Where(c => Read(c[0]!, c[1])?.ToString() != c[2]).ToList();
+        differing.Count.ShouldBe(28);
+        differing.ShouldAllBe(c => Flaw(c[0]!) == "destination-credentials");
+    }
+
+    /// <summary>Two cases are numbers, which an address reads as IPv4; others are longer than the DNS allows, or end in a number and a dot.</summary>
+    [Fact]
+    public void International_names_become_the_ASCII_names_of_UTS_46()
+    {
+        var cases = Cases("idna-test-v2.json").Where(c => c[1] is not null).ToList();
+        cases.Count.ShouldBeGreaterThan(400);
+        var differing = cases.Where(c => Host(c[0]!) != c[1]).ToList();
+        differing.Count.ShouldBe(23);
+        differing.ShouldAllBe(c => c[1]!.Length > 253 || c[1]!.TrimEnd('.').Split('.', StringSplitOptions.None).Last().All(char.IsAsciiDigit));
+    }
+
+    /// <summary>
+    /// The runtime's tables don't know the rule for right-to-left labels (RFC 5893), nor characters that were disallowed for their mapping alone. Such
+    /// names can't be registered, so that a link to one leads nowhere, as its preview says; nothing worse comes of them.
+    /// </summary>
+    [Fact]
+    public void Most_names_that_UTS_46_calls_invalid_are_refused_and_those_that_are_not_are_known()
+    {
+        var cases = Cases("idna-test-v2.json").Where(c => c[1] is null).ToList();
+        cases.Count.ShouldBeGreaterThan(5600);
+        cases.Count(c => Host(c[0]!) is not null).ShouldBeLessThanOrEqualTo(629);
+    }
+
+    private static string?[][] Cases(string file) =>
+        JsonSerializer.Deserialize<string?[][]>(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "ReferenceData", file)))!;
+
+    private static WebAddress? Read(string input, string? @base) =>
+        WebAddress.Parse(input, @base is null ? null : WebAddress.Parse(@base, null, out _), out _);
+
+    private static string? Flaw(string input)
+    {
+        WebAddress.Parse(input, null, out var flaw);
+        return flaw?.Code;
+    }
+
+    private static string? Host(string name) => WebAddress.Parse($"https://{name}/", null, out _)?.Host;
+}
