@@ -7,6 +7,7 @@ main() {
     start) start "$@" ;;
     stop) stop "$@" ;;
     test) run_tests "$@" ;;
+    bench) bench "$@" ;;
     token) token "$@" ;;
     help | --help | -h) help ;;
     *) fail "there is no command “$command”. See ./cursus help." ;;

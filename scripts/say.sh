@@ -20,6 +20,7 @@ Cursus: short links for each channel of a post, and which of them brought the pe
       --background             return when ready; ./cursus stop ends it
   ./cursus stop [--data DIR]   end what --background started
   ./cursus test [LAYER]        run all tests, or one of: core web front browser checks
+  ./cursus bench NAME [--json]  measure: many, send
   ./cursus token --email WHO [--data DIR]
                                print an API token for a member
   ./cursus help                this text

@@ -28,6 +28,15 @@ await page.getByLabel('Slug for Perch').fill('geminids-perch')
 await page.getByText('taken').waitFor()
 await page.getByText(/^answers/).waitFor()
 await picture('send')
+const list = ['Address;Title;Network;utm_campaign;Slug']
+for (const [i, topic] of ['Meteors', 'Moon', 'Mirrors', 'Mars', 'Nebulae', 'Orbits', 'Eclipses', 'Comets'].entries())
+  list.push(`https://www.northmoor.localhost/talks/${topic.toLowerCase()};${topic} for beginners;${i % 2 ? 'Perch' : 'Guildhall'};Winter members;${topic.toLowerCase()}-talk`)
+list[4] = 'ftp://www.northmoor.localhost/mars;Mars for beginners;Perch;Winter members;mars-talk'
+list[7] = 'https://www.northmoor.localhost/talks/eclipses;Eclipses for beginners;Guildhall;Spring talks;eclipses-talk'
+await page.goto(`${address}/send/many`)
+await page.getByLabel('CSV or XLSX file').setInputFiles({ name: 'winter talks.csv', mimeType: 'text/csv', buffer: Buffer.from(list.join('\n')) })
+await page.getByText('can’t be made').waitFor()
+await picture('many')
 await page.goto(`${address}/links?query=hundred+meteors`)
 await page.getByRole('heading', { level: 2 }).getByRole('link').first().click()
 await page.getByRole('button', { name: 'Copy all' }).waitFor()

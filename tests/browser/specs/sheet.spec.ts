@@ -21,7 +21,7 @@ test('five channels with own slugs, tags and UTM, by keyboard alone', async ({ p
     await page.keyboard.type(`${slug}-${channel.slice(0, 2)}`)
     await page.keyboard.press('Enter')
   }
-  await page.getByRole('combobox', { name: 'Tags' }).focus()
+  await expect(page.getByRole('combobox', { name: 'Tags' })).toBeFocused()
   await page.keyboard.type('mirrors')
   await page.keyboard.press('Enter')
   await page.keyboard.press('Control+Enter')

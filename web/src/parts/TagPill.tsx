@@ -22,7 +22,7 @@ const inked = (color: number | undefined) =>
 export function TagPills({ names }: { names: readonly string[] }) {
   const colors = useTagColors()
   return names.map((name) => (
-    <span key={name} className={classes.tag} style={inked(colors.get(name))}>
+    <span key={name} className={`${classes.tag} ${classes.plain}`} style={inked(colors.get(name))}>
       {name}
     </span>
   ))
@@ -35,6 +35,7 @@ export function TagsField(props: TagsInputProps) {
     <TagsInput
       data={[...colors.keys()]}
       placeholder={props.value?.length ? '' : '+ tag'}
+      classNames={{ inputField: classes.input }}
       renderPill={({ option, onRemove }) => {
         const name = String(option.value)
         return (

@@ -66,6 +66,17 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
         <section aria-labelledby="what-columns-say">
           <h2 id="what-columns-say">What the columns say</h2>
           <ColumnsTable batch={batch} columns={columns} onChange={setColumns} />
+          {found && wrong.length === 0 && (
+            <>
+              <NewCampaigns names={found.newCampaigns} />
+              <LineRemarks
+                title={`${counted(bad, 'line')} can’t be made as they are`}
+                remarks={found.problems}
+                isBad
+              />
+              <LineRemarks title="Perhaps a slip" remarks={found.hints} />
+            </>
+          )}
         </section>
         <section aria-labelledby="for-all-lines">
           <h2 id="for-all-lines">For lines that don’t say it themselves</h2>
@@ -88,18 +99,7 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
           {wrong.join(' ')}
         </Alert>
       )}
-      {found && wrong.length === 0 && (
-        <>
-          <NewCampaigns names={found.newCampaigns} />
-          <LineRemarks
-            title={`${counted(bad, 'line')} can’t be made as they are`}
-            remarks={found.problems}
-            isBad
-          />
-          <LineRemarks title="Perhaps a slip" remarks={found.hints} />
-          <MadeRows rows={found.rows} links={found.links} />
-        </>
-      )}
+      {found && wrong.length === 0 && <MadeRows rows={found.rows} links={found.links} />}
 
       <div className={classes.bar}>
         <Group gap={10}>

@@ -274,10 +274,11 @@ function FinalAddress({ url }: { url: string }) {
   )
 }
 
-/** Enter goes to the next slug; only Ctrl+Enter saves. */
+/** Enter goes to the next slug, and from the last one to the tags; only Ctrl+Enter saves. */
 function onEnterGoDown(event: KeyboardEvent<HTMLInputElement>) {
   if (event.key !== 'Enter' || event.ctrlKey || event.metaKey) return
   event.preventDefault()
   const slugs = [...document.querySelectorAll<HTMLInputElement>('input[data-slug]')]
-  slugs[slugs.indexOf(event.currentTarget) + 1]?.focus()
+  const next = slugs[slugs.indexOf(event.currentTarget) + 1]
+  ;(next ?? document.querySelector<HTMLInputElement>('input[data-after-slugs]'))?.focus()
 }

@@ -43,9 +43,10 @@ export function SendBar({ draft, domains, preview, isSaving, onChange, onKeep }:
         </Text>
         <TagsField
           aria-label="Tags"
+          data-after-slugs
           value={all.tags ?? []}
           onChange={(names) => onChange({ ...all, tags: names.length > 0 ? names : undefined })}
-          w={270}
+          w={200}
           size="sm"
         />
         {verified.length > 1 && (
