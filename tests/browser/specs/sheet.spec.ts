@@ -122,6 +122,8 @@ test('the page is looked at, its title offered, and a slip in a value pointed ou
   await tick(page, 'Perch')
   await page.getByRole('button', { name: 'Take over into the rows' }).click()
   await expect(page.getByLabel('Source for Perch')).toHaveValue('elsewhere')
+  const offered = await page.getByLabel('Medium for Perch').evaluate((input: HTMLInputElement) => Array.from(input.list!.options).map((option) => option.value))
+  expect(offered).toEqual(expect.arrayContaining(['social', 'email']))
   await page.getByLabel('Medium for Perch').fill('Socail')
   await page.getByRole('row', { name: /Perch/ }).getByRole('button', { name: 'social', exact: true }).click()
   await expect(page.getByLabel('Medium for Perch')).toHaveValue('social')

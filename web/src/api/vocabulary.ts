@@ -42,6 +42,12 @@ export const vocabulary = {
   }),
 }
 
+/** The agreed terms and contents. */
+export const agreedValuesQuery = queryOptions({
+  queryKey: ['agreed-values'],
+  queryFn: () => read(api.GET('/api/v1/agreed-values', all)).then((page) => page.items),
+})
+
 /** Channels by key, for signets and colours; empty while loading. */
 export function useChannels(): ReadonlyMap<string, Channel> {
   const { data } = useQuery({ ...vocabulary.channels, select: byKey })

@@ -1,19 +1,14 @@
 import { Button, Group, Pill, Popover, Text, Textarea, TextInput } from '@mantine/core'
-import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
+import { agreedValuesQuery } from '../../api/vocabulary'
 import { counted } from '../../parts/numbers'
-
-const valuesQuery = queryOptions({
-  queryKey: ['agreed-values'],
-  queryFn: () =>
-    read(api.GET('/api/v1/agreed-values', { params: { query: { limit: 500 } } })).then((page) => page.items),
-})
 
 /** The agreed values of one field, added one by one or by a list with one value a line. */
 export function AgreedValuesList(props: { field: 'term' | 'content'; label: string; mayChange: boolean }) {
   const { field, label, mayChange } = props
-  const values = useQuery({ ...valuesQuery, select: (all) => all.filter((v) => v.field === field) })
+  const values = useQuery({ ...agreedValuesQuery, select: (all) => all.filter((v) => v.field === field) })
   const queries = useQueryClient()
   const refresh = () => queries.invalidateQueries({ queryKey: ['agreed-values'] })
   const [value, setValue] = useState('')

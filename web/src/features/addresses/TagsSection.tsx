@@ -1,4 +1,4 @@
-import { Button, Select, TextInput, Title } from '@mantine/core'
+import { Button, Select, Text, TextInput, Title } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
@@ -36,14 +36,18 @@ export function TagsSection() {
       <Title order={2} size={18} mb={4}>
         Tags
       </Title>
-      <Sheet
-        about="A link has any number of tags. They are made by typing a new one wherever links are made; a renamed tag is renamed on all its links."
-        columns={['Tag', 'Colour', '']}
-      >
-        {tags.data.map((tag) => (
-          <TagRow key={tag.id} tag={tag} mayChange={session?.role === 'owner'} />
-        ))}
-      </Sheet>
+      {tags.data.length === 0 ? (
+        <Text c="dimmed">None yet. A new tag is also made by typing it wherever links are made.</Text>
+      ) : (
+        <Sheet
+          about="A link has any number of tags. They are made by typing a new one wherever links are made; a renamed tag is renamed on all its links."
+          columns={['Tag', 'Colour', '']}
+        >
+          {tags.data.map((tag) => (
+            <TagRow key={tag.id} tag={tag} mayChange={session?.role === 'owner'} />
+          ))}
+        </Sheet>
+      )}
       {mayEdit(session) && (
         <AddForm error={add.error} onSubmit={form.onSubmit((values) => add.mutate(values))}>
           <TextInput label="Name of a new tag" required {...form.getInputProps('name')} />

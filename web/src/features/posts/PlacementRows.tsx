@@ -5,6 +5,7 @@ import type { KeyboardEvent } from 'react'
 import type { Channel, Domain } from '../../api/vocabulary'
 import { day } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
+import { agreedList } from './AgreedWords'
 import type { Row, Wishes } from './draft'
 import classes from './PlacementRows.module.css'
 import { RowOptions } from './RowOptions'
@@ -109,6 +110,7 @@ function PlacementRow(props: RowProps) {
         <Word
           label={`Source for ${name}`}
           value={row.source}
+          list={agreedList('source')}
           agreed={channel.source}
           isOn={row.isOn}
           onChange={(source) => onChange({ source })}
@@ -118,6 +120,7 @@ function PlacementRow(props: RowProps) {
         <Word
           label={`Medium for ${name}`}
           value={row.medium}
+          list={agreedList('medium')}
           agreed={channel.medium}
           isOn={row.isOn}
           onChange={(medium) => onChange({ medium })}
@@ -128,6 +131,7 @@ function PlacementRow(props: RowProps) {
           <Word
             label={`Variant for ${name}`}
             value={row.variant}
+            list={agreedList('content')}
             agreed="none"
             isOn={row.isOn}
             onChange={(variant) => onChange({ variant })}
@@ -247,6 +251,8 @@ function Word(props: {
   label: string
   value: string
   agreed: string
+  /** Id of the list of agreed values. */
+  list: string
   isOn: boolean
   onChange: (value: string) => void
 }) {
@@ -255,6 +261,7 @@ function Word(props: {
       className={classes.word}
       aria-label={props.label}
       placeholder={props.agreed}
+      list={props.list}
       value={props.value}
       disabled={!props.isOn}
       onChange={(event) => props.onChange(event.currentTarget.value)}

@@ -1,6 +1,7 @@
 import { ActionIcon, Popover, Stack, TextInput, Tooltip } from '@mantine/core'
 import { IconAdjustmentsHorizontal } from '@tabler/icons-react'
 import type { Domain } from '../../api/vocabulary'
+import { agreedList } from './AgreedWords'
 import { countWishes, type Row, type Wishes } from './draft'
 import { OptionsPanel } from './OptionsPanel'
 import classes from './SendSheet.module.css'
@@ -38,6 +39,7 @@ export function RowOptions({ name, row, all, domains, onChange }: Props) {
             label="Term"
             aria-label={`Term for ${name}`}
             placeholder="none"
+            list={agreedList('term')}
             value={row.term}
             onChange={(event) => onChange({ term: event.currentTarget.value })}
           />
@@ -45,6 +47,7 @@ export function RowOptions({ name, row, all, domains, onChange }: Props) {
             label="Content"
             aria-label={`Content for ${name}`}
             placeholder={row.variant || 'none'}
+            list={agreedList('content')}
             value={row.content}
             onChange={(event) => onChange({ content: event.currentTarget.value })}
           />

@@ -6,6 +6,7 @@ import { useEffect, useState } from 'react'
 import { api, Problem, read, type Schema } from '../../api/client'
 import type { Campaign, Channel, Domain, Recipe } from '../../api/vocabulary'
 import { Page } from '../../parts/Page'
+import { AgreedWords } from './AgreedWords'
 import { CampaignField } from './CampaignField'
 import { DestinationField } from './DestinationField'
 import { fromRequest, newDraft, newRow, ticked, toRequest, withRecipe, type Draft, type Row } from './draft'
@@ -227,6 +228,7 @@ export function SendSheet({
           />
         )}
 
+        <AgreedWords channels={channels} />
         <PlacementRows
           rows={draft.rows}
           channels={channels}
