@@ -1,5 +1,8 @@
 import { defineConfig } from '@playwright/test'
 
+// Without this the browser calls itself headless, and its visits would be a machine's.
+const userAgent = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/142.0.0.0 Safari/537.36'
+
 const args =
   '--no-sandbox --disable-gpu --disable-dev-shm-usage --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync'
 
@@ -17,6 +20,6 @@ export default defineConfig({
     permissions: ['clipboard-read', 'clipboard-write'],
     screenshot: 'only-on-failure',
     reducedMotion: 'reduce',
-    launchOptions: { executablePath: '/usr/bin/chromium', args: args.split(' ') },
+    launchOptions: { executablePath: '/usr/bin/chromium', args: [...args.split(' '), `--user-agent=${userAgent}`] },
   },
 })

@@ -1,6 +1,6 @@
 namespace Cursus.Core.Addresses;
 
-/// <summary>Lists of words that ship as data in <c>Words/</c>: one a line, lines that begin with # are notes.</summary>
+/// <summary>Lists that ship as data, such as those in <c>Words/</c>: one a line, lines that begin with # are notes.</summary>
 internal static class WordList
 {
     public static IReadOnlyList<string> Read(string name)

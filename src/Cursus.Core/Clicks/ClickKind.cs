@@ -17,4 +17,10 @@ public enum ClickKind : byte
 
     /// <summary>A browser that fetched ahead of a person who may never arrive.</summary>
     Prefetch = 4,
+
+    /// <summary>The same visitor on the same link again within ten seconds: a double click or a reload. Common practice, no source.</summary>
+    Repeat = 5,
+
+    /// <summary>Somebody asked for the headers alone (RFC 9110, section 9.3.2), as link checkers do.</summary>
+    Head = 6,
 }

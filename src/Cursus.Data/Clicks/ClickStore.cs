@@ -9,6 +9,23 @@ public sealed class ClickStore(NpgsqlDataSource dataSource)
 {
     private const int PositionBits = 40;
 
+    /// <summary>
+    /// A click is a repeat where the same visitor's last one on the same link lies less than ten seconds before, be that in this batch or stored already;
+    /// a row of quick clicks is one click however the batches fall.
+    /// </summary>
+    private const string MarkRepeats = """
+        update arriving set kind = 5 from (
+            select id, at - lag(at) over (partition by link_id, visitor order by at, id) as gap from (
+                select id, at, link_id, visitor from arriving where kind = 0
+                union all
+                select c.id, c.at, c.link_id, c.visitor
+                from (select link_id, min(at) as first, max(at) as last from arriving where kind = 0 group by link_id) a
+                join clicks c on c.link_id = a.link_id and c.at > a.first - interval '10 seconds' and c.at <= a.last and c.kind in (0, 5)
+            ) as near
+        ) as following
+        where following.id = arriving.id and arriving.kind = 0 and following.gap < interval '10 seconds'
+        """;
+
     /// <summary>The number under which a journal's clicks are stored, and up to which position they are.</summary>
     public async Task<(int Id, long ShippedTo)> Register(Guid journalKey, CancellationToken cancel)
     {
@@ -70,6 +87,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource)
             await copy.CompleteAsync(cancel);
         }
 
+        await Run(connection, MarkRepeats, cancel);
         await Run(connection, """
             select ensure_clicks_partition(month) from (select distinct date_trunc('month', at, 'UTC') as month from arriving) as months;
             insert into clicks select * from arriving;

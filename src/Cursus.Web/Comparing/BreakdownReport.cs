@@ -25,7 +25,7 @@ public static class BreakdownReport
     public sealed record TotalCount(long Clicks, long Visitors, long? PreviousClicks);
 
     /// <summary>Clicks that are kept but not counted, by reason.</summary>
-    public sealed record ExcludedCount(long Machines, long Previews, long Team, long Prefetches);
+    public sealed record ExcludedCount(long Machines, long Previews, long Team, long Prefetches, long Repeats, long Heads);
 
     /// <param name="Share">Part of all people's clicks, 0 to 1.</param>
     /// <param name="Low">Lower bound of the clicks to expect, 95 %.</param>
@@ -76,7 +76,7 @@ public static class BreakdownReport
                 Kept(ClickKind.Person),
                 kinds.TryGetValue(ClickKind.Person, out var people) ? people.Visitors : 0,
                 question.AgainstPrevious ? rows.Sum(r => r.Count.PreviousClicks) : null),
-            new ExcludedCount(Kept(ClickKind.Machine), Kept(ClickKind.Preview), Kept(ClickKind.Team), Kept(ClickKind.Prefetch)),
+            new ExcludedCount(Kept(ClickKind.Machine), Kept(ClickKind.Preview), Kept(ClickKind.Team), Kept(ClickKind.Prefetch), Kept(ClickKind.Repeat), Kept(ClickKind.Head)),
             AnswerSentence.Of(rows),
             [.. rows.Select(Of)],
             Judge(rows)));

@@ -43,11 +43,9 @@ internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorS
     private Task Follow(HttpContext context, DomainEntry domain, LinkEntry link, string location)
     {
         var response = context.Response;
-        if (HttpMethods.IsGet(context.Request.Method))
-        {
-            var isTestOpen = IsTestOpen(context, domain);
-            journal.Append(Read(context.Request, domain, link, isTestOpen || team.IsOn(context.Request, domain.WorkspaceId) ? ClickKind.Team : ClickKind.Person));
-        }
+        var isTestOpen = IsTestOpen(context, domain);
+        var isTeam = isTestOpen || team.IsOn(context.Request, domain.WorkspaceId);
+        journal.Append(Read(context.Request, domain, link, isTeam ? ClickKind.Team : KindByRequest(context.Request)));
 
         var options = link.Options;
         if (options.HideFromSearch)
@@ -89,6 +87,12 @@ internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorS
         team.SetOn(context, domain.WorkspaceId);
         return true;
     }
+
+    /// <summary>What the request tells that the journal doesn't keep; the user agent is read later, apart from the answer.</summary>
+    private static ClickKind KindByRequest(HttpRequest request) => HttpMethods.IsHead(request.Method) ? ClickKind.Head : KindByHeaders(request.Headers);
+
+    private static ClickKind KindByHeaders(IHeaderDictionary headers) =>
+        PrefetchSignal.Is(headers["Sec-Purpose"], headers["Purpose"]) || PrefetchSignal.Is(headers["X-Purpose"], headers["X-Moz"]) ? ClickKind.Prefetch : ClickKind.Person;
 
     private Click Read(HttpRequest request, DomainEntry domain, LinkEntry link, ClickKind kind)
     {

@@ -16,6 +16,7 @@ public sealed class World
     public const string Password = "northern-lights";
 
     private static int made;
+    private static int visitors = 1000;
 
     private World(CursusApp app) => App = app;
 
@@ -93,14 +94,22 @@ public sealed class World
         return post;
     }
 
-    /// <summary>Follows a short address as a visitor's browser would, without going on to the destination.</summary>
+    /// <summary>Follows a short address as a visitor's browser would, without going on to the destination. Each visit is another visitor's unless
+    /// <paramref name="change"/> says who it is (<see cref="As"/>).</summary>
     public Task<HttpResponseMessage> Visit(string slug, Action<HttpRequestMessage>? change = null, string? host = null)
     {
         var request = new HttpRequestMessage(HttpMethod.Get, $"http://{host ?? Domain}/{slug}");
-        request.Headers.UserAgent.ParseAdd("Mozilla/5.0 (X11; Linux x86_64)");
+        As(request, Interlocked.Increment(ref visitors));
         change?.Invoke(request);
         return App.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false, HandleCookies = false })
             .SendAsync(request, TestContext.Current.CancellationToken);
+    }
+
+    /// <summary>Makes a request the one visitor's of this number.</summary>
+    public static void As(HttpRequestMessage request, int visitor)
+    {
+        request.Headers.UserAgent.Clear();
+        request.Headers.UserAgent.ParseAdd($"Mozilla/5.0 (X11; Linux x86_64) Person/{visitor}");
     }
 
     /// <summary>The breakdown report, after every click so far has been stored.</summary>

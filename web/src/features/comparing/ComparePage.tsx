@@ -76,12 +76,14 @@ function WithCall({ sentence, color, words }: { sentence: string; color: string;
 }
 
 function AnswerSentence({ answer }: { answer: Breakdown }) {
-  const { machines, previews, team, prefetches } = answer.excluded
+  const { machines, previews, team, prefetches, repeats, heads } = answer.excluded
   const leftOut = [
     machines && counted(machines, 'machine'),
     previews && counted(previews, 'link preview'),
     team && counted(team, 'visit of the team', 'visits of the team'),
     prefetches && counted(prefetches, 'prefetch', 'prefetches'),
+    repeats && counted(repeats, 'repeat within ten seconds', 'repeats within ten seconds'),
+    heads && counted(heads, 'look at the headers alone', 'looks at the headers alone'),
   ].filter(Boolean)
   const call = answer.verdict && calls[answer.verdict.call as keyof typeof calls]
   return (

@@ -1,0 +1,67 @@
+using System.Text.Json;
+using System.Text.RegularExpressions;
+using Cursus.Core.Clicks;
+
+namespace Cursus.Core.Tests.Clicks;
+
+/// <summary>Source: the examples of an open list of crawlers, and browsers as people have them (ReferenceData/README.md).</summary>
+public class UserAgentKindTests
+{
+    private static readonly (string Kind, string Agent)[] Crawlers =
+        [.. JsonSerializer.Deserialize<string[][]>(File.ReadAllText(Data("crawler-instances.json")))!.Select(c => (c[0], c[1]))];
+
+    public static TheoryData<string> EverydayBrowsers => new(File.ReadAllLines(Data("everyday-browsers.txt")));
+
+    [Fact]
+    public void Nearly_every_known_crawler_and_preview_fetcher_is_taken_for_one()
+    {
+        Crawlers.Length.ShouldBeGreaterThan(2000);
+        var missed = Crawlers.Count(c => UserAgentKind.Of(c.Agent) == ClickKind.Person);
+        missed.ShouldBeLessThanOrEqualTo(Crawlers.Length / 50);
+    }
+
+    [Fact]
+    public void Fetchers_of_previews_are_told_from_other_machines()
+    {
+        var previews = Crawlers.Where(c => c.Kind == "preview").ToList();
+        previews.Count.ShouldBeGreaterThan(80);
+        previews.ShouldAllBe(c => UserAgentKind.Of(c.Agent) == ClickKind.Preview);
+        Crawlers.Count(c => c.Kind == "machine" && UserAgentKind.Of(c.Agent) == ClickKind.Preview).ShouldBeLessThan(Crawlers.Length / 50);
+    }
+
+    [Theory, MemberData(nameof(EverydayBrowsers))]
+    public void No_everyday_browser_is_called_a_machine(string agent) => UserAgentKind.Of(agent).ShouldBe(ClickKind.Person);
+
+    [Fact]
+    public void There_are_enough_everyday_browsers_to_tell() => EverydayBrowsers.Count.ShouldBeGreaterThanOrEqualTo(60);
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("  ")]
+    public void Whoever_says_nothing_about_itself_is_a_machine(string agent) => UserAgentKind.Of(agent).ShouldBe(ClickKind.Machine);
+
+    /// <summary>Looking for all plain words at once must find what each expression by itself would.</summary>
+    [Fact]
+    public void All_patterns_together_find_what_one_after_the_other_finds()
+    {
+        using var list = new StreamReader(typeof(UserAgentKind).Assembly.GetManifestResourceStream("crawlers.txt")!);
+        var patterns = list.ReadToEnd().Split('\n').Where(l => l.Contains('\t', StringComparison.Ordinal)).Select(l => new Regex(l.Split('\t', 2)[1])).ToList();
+        var agents = Crawlers.Where((_, i) => i % 40 == 0).Select(c => c.Agent).Concat(EverydayBrowsers.Select(b => (string)b.Data));
+        foreach (var agent in agents)
+        {
+            (UserAgentKind.Of(agent) != ClickKind.Person).ShouldBe(patterns.Exists(p => p.IsMatch(agent)), agent);
+        }
+    }
+
+    [Theory]
+    [InlineData("prefetch", null, true)]
+    [InlineData("prefetch;prerender", null, true)]
+    [InlineData("prefetch;anonymous-client-ip", null, true)]
+    [InlineData(null, "prefetch", true)]
+    [InlineData(null, "preview", true)]
+    [InlineData(null, null, false)]
+    [InlineData("", "", false)]
+    public void A_browser_says_when_it_fetches_ahead(string? secPurpose, string? purpose, bool isAhead) => PrefetchSignal.Is(secPurpose, purpose).ShouldBe(isAhead);
+
+    private static string Data(string name) => Path.Combine(AppContext.BaseDirectory, "ReferenceData", name);
+}

@@ -1,0 +1,111 @@
+using Cursus.Core.Clicks;
+using Cursus.Data.Clicks;
+using Cursus.Web.Clicks;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
+
+namespace Cursus.Web.Tests.Clicks;
+
+/// <summary>Only people count in headlines; whoever else came is kept and told by reason.</summary>
+public class ClickKindTests(CursusApp app)
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task Machines_previews_prefetches_and_header_requests_are_left_out_by_reason()
+    {
+        var world = await World.Make(app);
+        var slug = World.Slug(await world.Send(), 0);
+        await world.Visit(slug);
+        await world.Visit(slug, r => r.Headers.UserAgent.Clear());
+        await world.Visit(slug, r => SendAs(r, Known("machine")));
+        await world.Visit(slug, r => SendAs(r, Known("preview")));
+        await world.Visit(slug, r => r.Headers.Add("Sec-Purpose", "prefetch;prerender"));
+        await world.Visit(slug, r => r.Headers.Add("Purpose", "prefetch"));
+        await world.Visit(slug, r => r.Method = HttpMethod.Head);
+
+        var excluded = (await world.Breakdown("by=channel"))["excluded"]!;
+        var report = await world.Breakdown("by=channel");
+        ((int)report["total"]!["clicks"]!).ShouldBe(1);
+        ((int)excluded["machines"]!, (int)excluded["previews"]!, (int)excluded["prefetches"]!, (int)excluded["heads"]!).ShouldBe((2, 1, 2, 1));
+    }
+
+    [Fact]
+    public async Task A_visitor_who_clicks_twice_in_a_moment_is_counted_once_and_another_visitor_is_not_held_back()
+    {
+        var world = await World.Make(app);
+        var post = await world.Send();
+        await world.Visit(World.Slug(post, 0), r => World.As(r, 1));
+        await world.Visit(World.Slug(post, 0), r => World.As(r, 1));
+        await world.Visit(World.Slug(post, 0), r => World.As(r, 2));
+        await world.Visit(World.Slug(post, 1), r => World.As(r, 1));
+        var report = await world.Breakdown("by=channel");
+        ((int)report["total"]!["clicks"]!, (int)report["excluded"]!["repeats"]!).ShouldBe((3, 1));
+    }
+
+    /// <summary>However the clicks are cut into batches, and whatever is shipped twice, the same ones count; held against counting by hand.</summary>
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    [InlineData(4)]
+    public async Task Repeats_do_not_depend_on_how_clicks_are_shipped(int seed)
+    {
+        var world = await World.Make(app);
+        var link = Guid.Parse((string)(await world.Send())["placements"]![0]!["link"]!["id"]!);
+        var random = new Random(seed);
+        var at = SystemClock.Instance.GetCurrentInstant() - Duration.FromHours(1);
+        var clicks = Enumerable.Range(0, 120).Select(i =>
+        {
+            at += Duration.FromMilliseconds(random.Next(1, 6000));
+            return (Position: (long)(i + 1) * 8, Click: new Click(at, link, random.Next(8) == 0 ? ClickKind.Team : ClickKind.Person, random.Next(3), "", "Mozilla/5.0", "en"));
+        }).ToList();
+
+        var store = app.Services.GetRequiredService<ClickStore>();
+        var (journal, _) = await store.Register(Guid.NewGuid(), Cancel);
+        for (var from = 0; from < clicks.Count;)
+        {
+            var batch = clicks.Skip(from).Take(random.Next(1, 30)).ToList();
+            await store.Ship(journal, batch, batch[^1].Position + 8, Cancel);
+            await store.Ship(journal, batch, batch[^1].Position + 8, Cancel);
+            from += batch.Count;
+        }
+
+        var last = new Dictionary<long, Instant>();
+        var counted = 0;
+        foreach (var (_, click) in clicks.Where(c => c.Click.Kind == ClickKind.Person))
+        {
+            counted += !last.TryGetValue(click.Visitor, out var before) || click.At - before >= Duration.FromSeconds(10) ? 1 : 0;
+            last[click.Visitor] = click.At;
+        }
+
+        await using var db = app.Database();
+        var stored = await db.LinkDays.Where(d => d.LinkId == link).GroupBy(d => d.Kind).ToDictionaryAsync(g => g.Key, g => g.Sum(d => d.Clicks), Cancel);
+        stored[ClickKind.Person].ShouldBe(counted);
+        stored.GetValueOrDefault(ClickKind.Repeat).ShouldBe(clicks.Count(c => c.Click.Kind == ClickKind.Person) - counted);
+    }
+
+    [Fact]
+    public void A_reader_remembers_agents_and_leaves_alone_what_the_edge_knows_better()
+    {
+        var reader = new ClickReader();
+        var click = new Click(default, Guid.Empty, ClickKind.Person, 1, "", Known("machine"), "");
+        reader.Read(click).Kind.ShouldBe(ClickKind.Machine);
+        reader.Read(click).Kind.ShouldBe(ClickKind.Machine);
+        reader.Read(click with { Kind = ClickKind.Team }).Kind.ShouldBe(ClickKind.Team);
+    }
+
+    /// <summary>A plain word of the open list, as an agent of that kind would have it in its name.</summary>
+    private static string Known(string kind)
+    {
+        using var list = new StreamReader(typeof(UserAgentKind).Assembly.GetManifestResourceStream("crawlers.txt")!);
+        return list.ReadToEnd().Split('\n').Select(line => line.Split('\t', 2)).First(line => line[0] == kind && line[1].All(char.IsAsciiLetter))[1];
+    }
+
+    private static void SendAs(HttpRequestMessage request, string agent)
+    {
+        request.Headers.UserAgent.Clear();
+        request.Headers.UserAgent.ParseAdd(agent + "/1.0");
+    }
+}
