@@ -21,6 +21,11 @@ public static class BulkRows
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(rows);
+        if (rows.Count == 0)
+        {
+            return Task.CompletedTask;
+        }
+
         var entity = db.Model.FindEntityType(typeof(T)) ?? throw new ArgumentException($"{typeof(T)} is no entity.", nameof(rows));
         var columns = entity.GetFlattenedProperties().Select(p => Column.Of(p)).ToList();
         return Write(db, entity.GetTableName()!, columns, rows, cancel, progress);
@@ -32,6 +37,11 @@ public static class BulkRows
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(pairs);
+        if (pairs.Count == 0)
+        {
+            return Task.CompletedTask;
+        }
+
         List<Column> columns = [new(first, NpgsqlDbType.Uuid, p => (((Guid, Guid))p).Item1), new(second, NpgsqlDbType.Uuid, p => (((Guid, Guid))p).Item2)];
         return Write(db, table, columns, pairs, cancel, progress: null);
     }
