@@ -1,8 +1,8 @@
 import { Button, Group, Select, Stack, Textarea, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { api, fieldErrors, read } from '../../api/client'
-import { vocabulary } from '../../api/vocabulary'
+import { FolderField } from '../../parts/FolderField'
 import { redirects } from '../../parts/redirects'
 import { Failed } from '../../parts/States'
 import { TagsField } from '../../parts/TagPill'
@@ -11,7 +11,6 @@ import type { Link } from './links'
 /** Changes what may change about a link. The short address stays; a new destination takes effect at the next visit. */
 export function LinkEditForm({ link, onDone }: { link: Link; onDone: () => void }) {
   const queries = useQueryClient()
-  const folders = useQuery(vocabulary.folders)
   const form = useForm({
     initialValues: {
       title: link.title,
@@ -46,15 +45,7 @@ export function LinkEditForm({ link, onDone }: { link: Link; onDone: () => void 
         <TextInput label="Destination" autoFocus {...form.getInputProps('destination')} />
         <Select label="Redirect" data={redirects} {...form.getInputProps('redirect')} />
         <TagsField label="Tags" {...form.getInputProps('tags')} />
-        {(folders.data?.length ?? 0) > 0 && (
-          <Select
-            label="Folder"
-            clearable
-            placeholder="none"
-            data={folders.data?.map((f) => f.name) ?? []}
-            {...form.getInputProps('folder')}
-          />
-        )}
+        <FolderField {...form.getInputProps('folder')} />
         <Textarea label="Note for colleagues" autosize minRows={2} {...form.getInputProps('note')} />
         {save.isError && Object.keys(form.errors).length === 0 && <Failed error={save.error} />}
         <Group gap={8}>

@@ -1,7 +1,9 @@
 import { MultiSelect, Select, Stack } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { vocabulary, type Domain } from '../../api/vocabulary'
+import { FolderField } from '../../parts/FolderField'
 import { redirects } from '../../parts/redirects'
+import { slugKinds } from '../../parts/slugKinds'
 import { TagsField } from '../../parts/TagPill'
 import { CampaignField } from '../posts/CampaignField'
 import type { BatchRequest, ListField } from './batches'
@@ -19,7 +21,6 @@ interface Props {
 export function ForAllFields({ forAll, columns, domains, onChange }: Props) {
   const channels = useQuery(vocabulary.channels)
   const campaigns = useQuery(vocabulary.campaigns)
-  const folders = useQuery(vocabulary.folders)
   const change = (part: Partial<ForAll>) => onChange({ ...forAll, ...part })
   const verified = domains.filter((d) => d.isVerified)
   return (
@@ -49,10 +50,7 @@ export function ForAllFields({ forAll, columns, domains, onChange }: Props) {
       />
       <Select
         label="Slugs"
-        data={[
-          { value: 'random', label: 'Random, six characters' },
-          { value: 'readable', label: 'Readable, from title and channel' },
-        ]}
+        data={slugKinds}
         value={forAll.slugKind ?? 'random'}
         onChange={(kind) => change({ slugKind: kind })}
       />
@@ -72,16 +70,10 @@ export function ForAllFields({ forAll, columns, domains, onChange }: Props) {
         value={forAll.redirect ? String(forAll.redirect) : null}
         onChange={(redirect) => change({ redirect: redirect ? Number(redirect) : undefined })}
       />
-      {(folders.data?.length ?? 0) > 0 && (
-        <Select
-          label="Folder"
-          clearable
-          placeholder="none"
-          data={folders.data?.map((f) => f.name) ?? []}
-          value={forAll.folder ?? null}
-          onChange={(folder) => change({ folder: folder ?? undefined })}
-        />
-      )}
+      <FolderField
+        value={forAll.folder ?? null}
+        onChange={(folder) => change({ folder: folder ?? undefined })}
+      />
     </Stack>
   )
 }

@@ -1,7 +1,8 @@
 import { Checkbox, Select, Stack, Text, TextInput } from '@mantine/core'
-import { useQuery } from '@tanstack/react-query'
-import { vocabulary, type Domain } from '../../api/vocabulary'
+import type { Domain } from '../../api/vocabulary'
+import { FolderField } from '../../parts/FolderField'
 import { passings, redirects } from '../../parts/redirects'
+import { slugKinds } from '../../parts/slugKinds'
 import { TagsField } from '../../parts/TagPill'
 import type { Wishes } from './draft'
 
@@ -20,11 +21,6 @@ interface Props {
 /** A list that opened outside the panel would close it at the first click. */
 const inPanel = { withinPortal: false }
 
-const slugKinds = [
-  { value: 'readable', label: 'Readable, from title and channel' },
-  { value: 'random', label: 'Random, six characters' },
-]
-
 const referrers = [
   { value: 'keep', label: 'Tell, as browsers do' },
   { value: 'hide', label: 'Hide' },
@@ -40,7 +36,6 @@ const switches = [
 
 /** How links behave on the way and stand in web pages: for all rows, or for one. */
 export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange }: Props) {
-  const folders = useQuery(vocabulary.folders)
   const options = wishes.options ?? {}
   const change = (part: Partial<Wishes>) => onChange(pruned({ ...wishes, ...part }))
   const setOption = (part: Wishes['options']) => change({ options: { ...options, ...part } })
@@ -136,18 +131,12 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
         value={wishes.note ?? ''}
         onChange={(event) => change({ note: event.currentTarget.value || undefined })}
       />
-      {(folders.data?.length ?? 0) > 0 && (
-        <Select
-          comboboxProps={inPanel}
-          label="Folder"
-          aria-label={name('Folder')}
-          clearable
-          placeholder="none"
-          data={folders.data?.map((f) => f.name) ?? []}
-          value={wishes.folder ?? null}
-          onChange={(folder) => change({ folder: folder ?? undefined })}
-        />
-      )}
+      <FolderField
+        comboboxProps={inPanel}
+        aria-label={name('Folder')}
+        value={wishes.folder ?? null}
+        onChange={(folder) => change({ folder: folder ?? undefined })}
+      />
       <Text size="xs" c="dimmed">
         301 and 308 tell search engines to pass the ranking on, 302 and 307 do not. Whatever the type, each
         visit is counted and a changed destination holds at once.
