@@ -1,8 +1,8 @@
 # Building: only what has changed since the last time.
 
-# fingerprint PATH...: changes when a file below changes.
+# fingerprint PATH...: changes when a file below changes. A file that was deleted is listed until that is committed, and has no state.
 fingerprint() {
-  git ls-files -z --cached --others --exclude-standard -- "$@" 2>/dev/null | xargs -0 -r stat -c '%n %Y %s' 2>/dev/null | sha256sum | cut -d' ' -f1
+  { git ls-files -z --cached --others --exclude-standard -- "$@" 2>/dev/null | xargs -0 -r stat -c '%n %Y %s' 2>/dev/null || true; } | sha256sum | cut -d' ' -f1
 }
 
 # unless_built NAME PATH... -- COMMAND...: runs the command unless nothing changed since it last succeeded.

@@ -33,6 +33,8 @@ start() {
 
 start_in_background() {
   build_all
+  # Emptied here, since what an earlier run wrote there would be taken for this one's readiness.
+  : >"$DATA/cursus.log"
   # The child takes the lock over, so that there is no gap for another start.
   run_until_ended </dev/null >"$DATA/cursus.log" 2>&1 &
   local child=$!

@@ -31,6 +31,9 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<Batch> Batches => Set<Batch>();
     public DbSet<BatchLine> BatchLines => Set<BatchLine>();
     public DbSet<LinkDay> LinkDays => Set<LinkDay>();
+    public DbSet<UserAgent> UserAgents => Set<UserAgent>();
+    public DbSet<Referrer> Referrers => Set<Referrer>();
+    public DbSet<ReferrerRule> ReferrerRules => Set<ReferrerRule>();
     public DbSet<Journal> Journals => Set<Journal>();
     public DbSet<VisitorSalt> VisitorSalts => Set<VisitorSalt>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();

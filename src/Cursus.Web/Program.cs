@@ -15,8 +15,8 @@ if (await Commands.Run(app, args) is { } exitCode)
     return exitCode;
 }
 
-app.UseTrustedProxies();
 app.UseEdge();
+app.UseTrustedProxies();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseSecurityHeaders();
@@ -31,6 +31,6 @@ app.MapHealth();
 app.MapWebApp();
 
 await app.PrepareDatabase();
-await app.LoadLinks();
+await app.PrepareEdge();
 await app.RunAsync();
 return 0;

@@ -7,11 +7,28 @@ namespace Cursus.Core.Clicks;
 /// <param name="LinkId">The link that was followed.</param>
 /// <param name="Kind">Who followed it.</param>
 /// <param name="Visitor">The visitor's keyed hash of the day; see <see cref="VisitorHash"/>.</param>
+/// <param name="Country">Where the visitor's network address belongs; unknown where nobody knows.</param>
+/// <param name="Hints">What the browser said of itself beside its user agent.</param>
 /// <param name="ReferrerHost">Host of the page that was left, lower case; empty where unknown.</param>
 /// <param name="UserAgent">As sent, cut to <see cref="MaxUserAgent"/> characters.</param>
 /// <param name="Language">Primary language subtag, lower case; empty where unknown.</param>
-public readonly record struct Click(Instant At, Guid LinkId, ClickKind Kind, long Visitor, string ReferrerHost, string UserAgent, string Language)
+public readonly record struct Click(
+    Instant At, Guid LinkId, ClickKind Kind, long Visitor, CountryCode Country, ClientHints Hints, string ReferrerHost, string UserAgent, string Language)
 {
     /// <summary>User agents are kept to this many characters; longer ones are rare and say nothing more.</summary>
     public const int MaxUserAgent = 400;
+
+    /// <summary>The same as the edge tells it.</summary>
+    public Visit ToVisit() => new()
+    {
+        At = At,
+        LinkId = LinkId,
+        Kind = Kind,
+        Visitor = Visitor,
+        Country = Country,
+        Hints = Hints,
+        ReferrerHost = ReferrerHost,
+        UserAgent = UserAgent,
+        Language = Language,
+    };
 }

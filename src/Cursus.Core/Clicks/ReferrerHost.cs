@@ -5,22 +5,27 @@ namespace Cursus.Core.Clicks;
 /// <summary>The host a visitor came from. Paths and query strings of referrers are dropped: they may tell about the person.</summary>
 public static class ReferrerHost
 {
+    /// <summary>The longest host name (RFC 1035, section 2.3.4), in characters.</summary>
+    public const int MaxLength = 253;
+
     private static readonly SearchValues<char> NoHost = SearchValues.Create(" \"<>\\\0");
 
-    /// <summary>The lower-case host of a <c>Referer</c> header (RFC 9110, section 10.1.3); empty where it is absent or no address.</summary>
-    public static string Of(string? referer)
+    /// <summary>Writes the lower-case host of a <c>Referer</c> header (RFC 9110, section 10.1.3) into <paramref name="to"/>, which holds <see cref="MaxLength"/> characters.
+    /// Returns its length, zero where it is absent or no address.</summary>
+    public static int Read(ReadOnlySpan<char> referer, Span<char> to)
     {
-        if (string.IsNullOrEmpty(referer) || referer.IndexOf("://", StringComparison.Ordinal) is var mark && mark < 1)
+        var mark = referer.IndexOf("://", StringComparison.Ordinal);
+        if (mark < 1)
         {
-            return "";
+            return 0;
         }
 
-        var rest = referer.AsSpan(mark + 3);
+        var rest = referer[(mark + 3)..];
         var end = rest.IndexOfAny('/', '?', '#');
         var authority = end < 0 ? rest : rest[..end];
         authority = authority[(authority.LastIndexOf('@') + 1)..];
         var port = authority.LastIndexOf(':');
         var host = port > 0 && !authority[port..].Contains(']') ? authority[..port] : authority;
-        return host.Length is 0 or > 253 || host.ContainsAny(NoHost) ? "" : host.ToString().ToLowerInvariant();
+        return host.Length is 0 or > MaxLength || host.ContainsAny(NoHost) ? 0 : host.ToLowerInvariant(to);
     }
 }

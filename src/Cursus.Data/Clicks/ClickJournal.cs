@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Runtime.CompilerServices;
 using Cursus.Core.Clicks;
 
 namespace Cursus.Data.Clicks;
@@ -5,36 +7,42 @@ namespace Cursus.Data.Clicks;
 /// <summary>
 /// Guarantee: a click that was appended is not lost by the death of the process, nor by an absent database, and after about ten
 /// milliseconds not by the death of the machine either.
-/// Mechanism: memory-mapped segment files in one folder, one after the other; a position is a byte offset over all of them.
+/// Mechanism: memory-mapped segment files in one folder, one after the other; a position is a byte offset over all of them. Visitors' threads append under a
+/// short lock, one thread flushes and makes the next file ready, one reader reads without any lock.
 /// </summary>
 public sealed class ClickJournal : IDisposable
 {
-    /// <summary>Size of one segment file, in bytes.</summary>
-    public const long DefaultSegmentSize = 16 * 1024 * 1024;
+    private const int FlushMilliseconds = 10;
 
     private readonly Lock gate = new();
     private readonly string folder;
-    private readonly long segmentSize;
+    private readonly JournalOptions options;
     private readonly FileStream ownership;
-    private readonly List<JournalSegment> segments = [];
     private readonly Thread flusher;
     private readonly ManualResetEventSlim stopping = new();
     private readonly SemaphoreSlim appended = new(0, 1);
     private readonly Lock flushing = new();
+    private readonly TextPool texts = new();
+
+    // Replaced as a whole, so that reader and flusher go through the one they took while another is added.
+    private volatile JournalSegment[] segments;
+    private JournalSegment? prepared;
+    private TaskCompletionSource nextFlush = new(TaskCreationOptions.RunContinuationsAsynchronously);
     private long lost;
 
     /// <summary>Opens the journal in <paramref name="folder"/>, or begins one.</summary>
     /// <exception cref="IOException">Another process has it open, or the folder cannot be written.</exception>
-    public ClickJournal(string folder, long segmentSize = DefaultSegmentSize)
+    public ClickJournal(string folder, JournalOptions? options = null)
     {
-        (this.folder, this.segmentSize) = (folder, segmentSize);
+        (this.folder, this.options) = (folder, options ?? new JournalOptions());
         Directory.CreateDirectory(folder);
         ownership = new FileStream(Path.Combine(folder, "owner.lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
         Key = ReadOrMakeKey(Path.Combine(folder, "journal.key"));
-        segments.AddRange(Directory.EnumerateFiles(folder, "*.clicks").Order(StringComparer.Ordinal).Select(JournalSegment.Open));
-        if (segments.Count == 0)
+        Array.ForEach(Directory.GetFiles(folder, "*" + JournalSegment.Unfinished), File.Delete);
+        segments = [.. Directory.EnumerateFiles(folder, "*" + JournalSegment.Extension).Order(StringComparer.Ordinal).Select(JournalSegment.Open)];
+        if (segments.Length == 0)
         {
-            segments.Add(JournalSegment.Create(folder, 0, segmentSize));
+            segments = [JournalSegment.Create(folder, 0, this.options.SegmentSize)];
         }
 
         flusher = new Thread(FlushRegularly) { IsBackground = true, Name = "click journal" };
@@ -44,26 +52,21 @@ public sealed class ClickJournal : IDisposable
     /// <summary>Tells this journal from every other one.</summary>
     public Guid Key { get; }
 
-    /// <summary>Clicks that could not be written, because the disk was full, since the start. They were answered all the same.</summary>
+    /// <summary>Clicks that could not be written since the start, because the disk or the journal was full. They were answered all the same.</summary>
     public long Lost => Interlocked.Read(ref lost);
 
     /// <summary>Position behind the newest click.</summary>
-    public long End
-    {
-        get
-        {
-            lock (gate)
-            {
-                return segments[^1].End;
-            }
-        }
-    }
+    public long End => segments[^1].End;
 
-    /// <summary>Writes a click down. Never waits for a disk or a database; returns false, and counts, where the disk is full.</summary>
-    public bool Append(in Click click)
+    /// <summary>Bytes that its files take.</summary>
+    public long Size => segments.Sum(s => s.Size);
+
+    /// <summary>Writes a click down. Never waits for a disk or a database; returns false, and counts, where there is no room.</summary>
+    [SkipLocalsInit]
+    public bool Append(in Visit visit)
     {
         Span<byte> content = stackalloc byte[ClickRecord.MaxLength];
-        content = content[..ClickRecord.Write(click, content)];
+        content = content[..ClickRecord.Write(visit, content)];
         lock (gate)
         {
             if (!segments[^1].TryAppend(content) && !TryAppendToNewSegment(content))
@@ -71,7 +74,6 @@ public sealed class ClickJournal : IDisposable
                 Interlocked.Increment(ref lost);
                 return false;
             }
-
         }
 
         if (appended.CurrentCount == 0)
@@ -82,27 +84,32 @@ public sealed class ClickJournal : IDisposable
         return true;
     }
 
+    /// <summary>Completes when what was appended so far may be answered for: at once, or after the next flush where <see cref="Durability.Commit"/> asks for it.</summary>
+    public Task WhenSafe() => options.Durability == Durability.Append ? Task.CompletedTask : Volatile.Read(ref nextFlush).Task;
+
     /// <summary>Reads up to <paramref name="most"/> clicks from <paramref name="from"/> on, and says where the next read goes on.
-    /// A position before the oldest segment starts at that segment.</summary>
+    /// A position before the oldest segment starts at that segment. For one reader, who also forgets.</summary>
     public IReadOnlyList<(long Position, Click Click)> Read(long from, int most, out long next)
     {
         var clicks = new List<(long, Click)>();
         next = from;
-        lock (gate)
+        foreach (var segment in segments)
         {
-            foreach (var segment in segments.Where(s => s.End > from))
+            if (clicks.Count == most)
             {
-                if (clicks.Count == most)
-                {
-                    break;
-                }
+                break;
+            }
 
-                next = Math.Max(next, segment.BasePosition);
-                while (clicks.Count < most && next < segment.End && segment.TryRead(next, out var content, out var following))
-                {
-                    clicks.Add((next, ClickRecord.Read(content)));
-                    next = following;
-                }
+            if (segment.End <= from)
+            {
+                continue;
+            }
+
+            next = Math.Max(next, segment.BasePosition);
+            while (clicks.Count < most && segment.TryRead(next, out var content, out var following))
+            {
+                clicks.Add((next, ClickRecord.Read(content, texts)));
+                next = following;
             }
         }
 
@@ -115,16 +122,21 @@ public sealed class ClickJournal : IDisposable
     /// <summary>Deletes the segments that lie wholly before <paramref name="shippedTo"/>; the newest stays.</summary>
     public void Forget(long shippedTo)
     {
+        JournalSegment[] forgotten;
         lock (flushing)
+        {
             lock (gate)
             {
-                while (segments.Count > 1 && segments[0].End <= shippedTo)
-                {
-                    segments[0].Dispose();
-                    File.Delete(segments[0].Path);
-                    segments.RemoveAt(0);
-                }
+                forgotten = [.. segments.SkipLast(1).TakeWhile(s => s.End <= shippedTo)];
+                segments = [.. segments.Skip(forgotten.Length)];
             }
+
+            foreach (var segment in forgotten)
+            {
+                segment.Dispose();
+                File.Delete(segment.Path);
+            }
+        }
     }
 
     public void Dispose()
@@ -133,12 +145,14 @@ public sealed class ClickJournal : IDisposable
         flusher.Join();
         lock (gate)
         {
-            segments.ForEach(s =>
+            foreach (var segment in segments)
             {
-                s.Flush();
-                s.Dispose();
-            });
-            segments.Clear();
+                segment.Flush();
+                segment.Dispose();
+            }
+
+            prepared?.Discard();
+            nextFlush.TrySetResult();
         }
 
         ownership.Dispose();
@@ -148,7 +162,7 @@ public sealed class ClickJournal : IDisposable
 
     private static Guid ReadOrMakeKey(string path)
     {
-        if (File.Exists(path) && Guid.TryParse(File.ReadAllText(path), out var known))
+        if (File.Exists(path) && Guid.TryParse(File.ReadAllText(path), CultureInfo.InvariantCulture, out var known))
         {
             return known;
         }
@@ -159,19 +173,41 @@ public sealed class ClickJournal : IDisposable
         return key;
     }
 
+    /// <summary>The caller holds the gate. Mostly the next file is ready; where clicks come faster than that, it is made on the way.</summary>
     private bool TryAppendToNewSegment(ReadOnlySpan<byte> content)
     {
-        var full = segments[^1];
+        var basePosition = segments[^1].BasePosition + segments[^1].Size;
+        var segment = prepared;
+        prepared = null;
+        if (segment?.BasePosition != basePosition)
+        {
+            segment = TryMake(basePosition);
+        }
+
+        if (segment is null || !segment.TryBegin())
+        {
+            return false;
+        }
+
+        segments = [.. segments, segment];
+        return segment.TryAppend(content);
+    }
+
+    /// <summary>The next file, or null where there is no room for it.</summary>
+    private JournalSegment? TryMake(long basePosition)
+    {
+        if (Size + options.SegmentSize > options.MaxSize)
+        {
+            return null;
+        }
+
         try
         {
-            segments.Add(JournalSegment.Create(folder, full.BasePosition + full.Size, segmentSize));
-            return segments[^1].TryAppend(content);
+            return JournalSegment.Prepare(folder, basePosition, options.SegmentSize);
         }
-        catch (IOException)
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
-            // Half a file would be taken for a segment at the next start.
-            File.Delete(Path.Combine(folder, $"{full.BasePosition + full.Size:D20}.clicks"));
-            return false;
+            return null;
         }
     }
 
@@ -189,19 +225,56 @@ public sealed class ClickJournal : IDisposable
 
     private void FlushRegularly()
     {
-        while (!stopping.Wait(10))
+        while (!stopping.Wait(FlushMilliseconds))
         {
-            // Held so that no segment is forgotten while it is being flushed; visitors wait for the gate only, and briefly.
+            // Held so that no segment is forgotten while it is being flushed; visitors never wait for it.
             lock (flushing)
             {
-                List<JournalSegment> unflushed;
-                lock (gate)
-                {
-                    unflushed = [.. segments.Where(s => s.TakeUnflushed())];
-                }
-
-                unflushed.ForEach(s => s.Flush());
+                FlushOnce();
+                PrepareNext();
             }
         }
+    }
+
+    private void FlushOnce()
+    {
+        List<JournalSegment> unflushed;
+        TaskCompletionSource? waiters = null;
+        lock (gate)
+        {
+            unflushed = [.. segments.Where(s => s.TakeUnflushed())];
+            if (options.Durability == Durability.Commit)
+            {
+                // Whoever appends from here on waits for the flush after this one.
+                waiters = nextFlush;
+                Volatile.Write(ref nextFlush, new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously));
+            }
+        }
+
+        unflushed.ForEach(s => s.Flush());
+        waiters?.SetResult();
+    }
+
+    /// <summary>Makes the next file while the newest still has room, so that no visitor waits for it.</summary>
+    private void PrepareNext()
+    {
+        var newest = segments[^1];
+        if (Volatile.Read(ref prepared) is not null || newest.End - newest.BasePosition < newest.Size / 2)
+        {
+            return;
+        }
+
+        var made = TryMake(newest.BasePosition + newest.Size);
+        lock (gate)
+        {
+            // Clicks may have come so fast that the file was made on the way meanwhile.
+            if (prepared is null && segments[^1] == newest)
+            {
+                prepared = made;
+                made = null;
+            }
+        }
+
+        made?.Discard();
     }
 }

@@ -8,48 +8,53 @@ namespace Cursus.Data.Clicks;
 /// <summary>How a click is written in the journal: fixed fields first, then three texts of two-byte length and UTF-8.</summary>
 internal static class ClickRecord
 {
-    private const int FixedLength = 8 + 16 + 1 + 8;
+    private const int FixedLength = 8 + 16 + 1 + 8 + 2 + 1;
 
     /// <summary>The most bytes that one click can take.</summary>
-    public const int MaxLength = FixedLength + 3 * 2 + 3 * (253 + Click.MaxUserAgent + 8);
+    public const int MaxLength = FixedLength + 3 * 2 + 3 * (ReferrerHost.MaxLength + Click.MaxUserAgent + 8);
 
-    public static int Write(in Click click, Span<byte> to)
+    public static int Write(in Visit visit, Span<byte> to)
     {
-        BinaryPrimitives.WriteInt64LittleEndian(to, click.At.ToUnixTimeMilliseconds());
-        click.LinkId.TryWriteBytes(to[8..]);
-        to[24] = (byte)click.Kind;
-        BinaryPrimitives.WriteInt64LittleEndian(to[25..], click.Visitor);
+        BinaryPrimitives.WriteInt64LittleEndian(to, visit.At.ToUnixTimeMilliseconds());
+        visit.LinkId.TryWriteBytes(to[8..]);
+        to[24] = (byte)visit.Kind;
+        BinaryPrimitives.WriteInt64LittleEndian(to[25..], visit.Visitor);
+        BinaryPrimitives.WriteUInt16LittleEndian(to[33..], visit.Country.Number);
+        to[35] = visit.Hints.ToByte();
         var length = FixedLength;
-        length += WriteText(click.ReferrerHost, to[length..]);
-        length += WriteText(click.UserAgent, to[length..]);
-        length += WriteText(click.Language, to[length..]);
+        length += WriteText(visit.ReferrerHost, to[length..]);
+        length += WriteText(visit.UserAgent, to[length..]);
+        length += WriteText(visit.Language, to[length..]);
         return length;
     }
 
-    public static Click Read(ReadOnlySpan<byte> from)
+    /// <param name="texts">Gives one string for the same text, since a few thousand make nearly all clicks.</param>
+    public static Click Read(ReadOnlySpan<byte> from, TextPool texts)
     {
         var at = Instant.FromUnixTimeMilliseconds(BinaryPrimitives.ReadInt64LittleEndian(from));
         var link = new Guid(from[8..24]);
         var kind = (ClickKind)from[24];
         var visitor = BinaryPrimitives.ReadInt64LittleEndian(from[25..]);
+        var country = CountryCode.OfNumber(BinaryPrimitives.ReadUInt16LittleEndian(from[33..]));
+        var hints = ClientHints.OfByte(from[35]);
         var rest = from[FixedLength..];
-        var referrer = ReadText(ref rest);
-        var agent = ReadText(ref rest);
-        var language = ReadText(ref rest);
-        return new Click(at, link, kind, visitor, referrer, agent, language);
+        var referrer = ReadText(ref rest, texts);
+        var agent = ReadText(ref rest, texts);
+        var language = ReadText(ref rest, texts);
+        return new Click(at, link, kind, visitor, country, hints, referrer, agent, language);
     }
 
-    private static int WriteText(string text, Span<byte> to)
+    private static int WriteText(ReadOnlySpan<char> text, Span<byte> to)
     {
         var length = Encoding.UTF8.GetBytes(text, to[2..]);
         BinaryPrimitives.WriteUInt16LittleEndian(to, (ushort)length);
         return length + 2;
     }
 
-    private static string ReadText(ref ReadOnlySpan<byte> from)
+    private static string ReadText(ref ReadOnlySpan<byte> from, TextPool texts)
     {
         var length = BinaryPrimitives.ReadUInt16LittleEndian(from);
-        var text = Encoding.UTF8.GetString(from.Slice(2, length));
+        var text = texts.Of(from.Slice(2, length));
         from = from[(2 + length)..];
         return text;
     }

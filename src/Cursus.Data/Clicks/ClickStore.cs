@@ -7,6 +7,9 @@ namespace Cursus.Data.Clicks;
 /// <summary>Writes clicks into PostgreSQL in bulk: the rows, their roll-ups and the journal's position in one transaction.</summary>
 public sealed class ClickStore(NpgsqlDataSource dataSource)
 {
+    /// <summary>Held by whoever writes clicks and roll-ups, one process at a time: what one reads to add to, no other changes.</summary>
+    internal const string Lock = "select pg_advisory_xact_lock(hashtext('clicks'))";
+
     private const int PositionBits = 40;
 
     /// <summary>
@@ -24,7 +27,10 @@ public sealed class ClickStore(NpgsqlDataSource dataSource)
             ) as near
         ) as following
         where following.id = arriving.id and arriving.kind = 0 and following.gap < interval '10 seconds'
+        returning arriving.id
         """;
+
+    private readonly ClickReader clickReader = new();
 
     /// <summary>The number under which a journal's clicks are stored, and up to which position they are.</summary>
     public async Task<(int Id, long ShippedTo)> Register(Guid journalKey, CancellationToken cancel)
@@ -40,64 +46,89 @@ public sealed class ClickStore(NpgsqlDataSource dataSource)
     }
 
     /// <summary>Stores a batch read from the journal and moves its position to <paramref name="next"/>, all or nothing.
-    /// Clicks that an earlier attempt has stored already are passed over.</summary>
-    public async Task Ship(int journalId, IReadOnlyList<(long Position, Click Click)> batch, long next, CancellationToken cancel)
+    /// Clicks that an earlier attempt has stored already are passed over. Returns what was stored, with the kinds that were found.</summary>
+    public async Task<IReadOnlyList<StoredClick>> Ship(int journalId, IReadOnlyList<(long Position, Click Click)> batch, long next, CancellationToken cancel)
     {
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
+        var read = await clickReader.Read(connection, [.. batch.Select(c => (IdOf(journalId, c.Position), c.Click))], cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await Run(connection, Lock, cancel);
         await using var position = new NpgsqlCommand("select shipped_to from journals where id = $1 for update", connection, transaction)
         {
             Parameters = { new() { Value = journalId } },
         };
-        var shippedTo = (long)(await position.ExecuteScalarAsync(cancel))!;
-        var clicks = batch.Where(c => c.Position >= shippedTo).Select(c => (Id: IdOf(journalId, c.Position), c.Click)).ToList();
-        if (clicks.Count > 0)
-        {
-            await Store(connection, clicks, cancel);
-        }
-
+        var shippedFrom = IdOf(journalId, (long)(await position.ExecuteScalarAsync(cancel))!);
+        read.RemoveAll(c => c.Id < shippedFrom);
+        var stored = await Store(connection, read, cancel);
         await using var move = new NpgsqlCommand("update journals set shipped_to = greatest(shipped_to, $2) where id = $1", connection, transaction)
         {
             Parameters = { new() { Value = journalId }, new() { Value = next } },
         };
         await move.ExecuteNonQueryAsync(cancel);
         await transaction.CommitAsync(cancel);
+        return stored;
     }
 
     /// <summary>Stores clicks with their roll-ups on an open connection; the caller holds the transaction.</summary>
-    public static async Task Store(NpgsqlConnection connection, IEnumerable<(long Id, Click Click)> clicks, CancellationToken cancel)
+    public static async Task Store(NpgsqlConnection connection, IReadOnlyCollection<(long Id, Click Click)> clicks, CancellationToken cancel)
     {
-        await Run(connection, "create temporary table if not exists arriving (like clicks) on commit drop", cancel);
-        await using (var copy = await connection.BeginBinaryImportAsync(
-            "copy arriving (id, at, link_id, kind, visitor, referrer_host, user_agent, language) from stdin (format binary)", cancel))
-        {
-            foreach (var (id, click) in clicks)
-            {
-                await copy.StartRowAsync(cancel);
-                await copy.WriteAsync(id, NpgsqlDbType.Bigint, cancel);
-                await copy.WriteAsync(click.At, NpgsqlDbType.TimestampTz, cancel);
-                await copy.WriteAsync(click.LinkId, NpgsqlDbType.Uuid, cancel);
-                await copy.WriteAsync((short)click.Kind, NpgsqlDbType.Smallint, cancel);
-                await copy.WriteAsync(click.Visitor, NpgsqlDbType.Bigint, cancel);
-                await copy.WriteAsync(click.ReferrerHost, NpgsqlDbType.Text, cancel);
-                await copy.WriteAsync(click.UserAgent, NpgsqlDbType.Text, cancel);
-                await copy.WriteAsync(click.Language, NpgsqlDbType.Text, cancel);
-            }
+        await Run(connection, Lock, cancel);
+        await Store(connection, await new ClickReader().Read(connection, clicks, cancel), cancel);
+    }
 
-            await copy.CompleteAsync(cancel);
+    private static async Task<IReadOnlyList<StoredClick>> Store(NpgsqlConnection connection, List<ReadClick> clicks, CancellationToken cancel)
+    {
+        if (clicks.Count == 0)
+        {
+            return [];
         }
 
-        await Run(connection, MarkRepeats, cancel);
+        await Run(connection, "create temporary table if not exists arriving (like clicks) on commit drop", cancel);
+        await Copy(connection, clicks, cancel);
+        var repeats = await Repeats(connection, cancel);
         await Run(connection, """
-            select ensure_clicks_partition(month) from (select distinct date_trunc('month', at, 'UTC') as month from arriving) as months;
+            select ensure_clicks_partition(month) from (
+                select date_trunc('month', at, 'UTC') as month from arriving union select date_trunc('month', now() + interval '1 month', 'UTC')) as months;
             insert into clicks select * from arriving;
-            insert into link_days (link_id, day, kind, clicks)
-                select a.link_id, (a.at at time zone w.time_zone)::date, a.kind, count(*)
-                from arriving a join links l on l.id = a.link_id join workspaces w on w.id = l.workspace_id
-                group by 1, 2, 3
-            on conflict (link_id, day, kind) do update set clicks = link_days.clicks + excluded.clicks;
-            drop table arriving;
+            truncate arriving;
             """, cancel);
+        var stored = clicks.ConvertAll(c => new StoredClick(c.Click.LinkId, c.Click.At, repeats.Contains(c.Id) ? c.Told with { Kind = ClickKind.Repeat } : c.Told));
+        await DayRollUp.Add(connection, stored, cancel);
+        return stored;
+    }
+
+    private static async Task Copy(NpgsqlConnection connection, List<ReadClick> clicks, CancellationToken cancel)
+    {
+        await using var copy = await connection.BeginBinaryImportAsync(
+            "copy arriving (id, at, link_id, visitor, user_agent_id, kind, country, language, referrer_host) from stdin (format binary)", cancel);
+        foreach (var (id, click, agentId, told) in clicks)
+        {
+            await copy.StartRowAsync(cancel);
+            await copy.WriteAsync(id, NpgsqlDbType.Bigint, cancel);
+            await copy.WriteAsync(click.At, NpgsqlDbType.TimestampTz, cancel);
+            await copy.WriteAsync(click.LinkId, NpgsqlDbType.Uuid, cancel);
+            await copy.WriteAsync(click.Visitor, NpgsqlDbType.Bigint, cancel);
+            await copy.WriteAsync(agentId, NpgsqlDbType.Integer, cancel);
+            await copy.WriteAsync((short)told.Kind, NpgsqlDbType.Smallint, cancel);
+            await copy.WriteAsync(told.Country, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(click.Language, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(click.ReferrerHost, NpgsqlDbType.Text, cancel);
+        }
+
+        await copy.CompleteAsync(cancel);
+    }
+
+    private static async Task<HashSet<long>> Repeats(NpgsqlConnection connection, CancellationToken cancel)
+    {
+        var ids = new HashSet<long>();
+        await using var command = new NpgsqlCommand(MarkRepeats, connection);
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (await reader.ReadAsync(cancel))
+        {
+            ids.Add(reader.GetInt64(0));
+        }
+
+        return ids;
     }
 
     /// <summary>A click's id: the journal's number and the click's place in it, so that the same click always has the same id.</summary>

@@ -1,19 +1,12 @@
 using Cursus.Core.Clicks;
 using Cursus.Data.Addresses;
+using Cursus.Data.Posts;
+using Cursus.Data.Workspaces;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;
 
 namespace Cursus.Data.Clicks;
-
-/// <summary>Roll-up: clicks of one link on one day of the workspace's time zone. Kept in the transaction that stores the clicks themselves.</summary>
-public sealed class LinkDay
-{
-    public Guid LinkId { get; init; }
-    public LocalDate Day { get; init; }
-    public ClickKind Kind { get; init; }
-    public long Clicks { get; init; }
-}
 
 /// <summary>How far one click journal has been shipped. Moves in the transaction that stores the clicks, so none is stored twice.</summary>
 public sealed class Journal
@@ -28,22 +21,87 @@ public sealed class Journal
     public long ShippedTo { get; init; }
 }
 
-/// <summary>The key of one UTC day's visitor hashes. Deleted when the day has passed.</summary>
+/// <summary>The key of one day's visitor hashes in one time zone. Deleted when the day has passed there.</summary>
 public sealed class VisitorSalt
 {
+    public required string TimeZone { get; init; }
     public LocalDate Day { get; init; }
+
+    /// <summary>When the day ends.</summary>
+    public Instant EndsAt { get; init; }
+
     public required byte[] Salt { get; init; }
 }
 
-internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTypeConfiguration<Journal>, IEntityTypeConfiguration<VisitorSalt>
+/// <summary>A user agent that has clicked, with what it tells. Read when it is first seen, and anew when the lists that it is read by have changed.</summary>
+public sealed class UserAgent
+{
+    public int Id { get; init; }
+
+    /// <summary>As sent, cut to <see cref="Click.MaxUserAgent"/> characters.</summary>
+    public required string Text { get; init; }
+
+    /// <summary>What the browser said beside it; see <see cref="ClientHints.ToByte"/>.</summary>
+    public short Hints { get; init; }
+
+    public ClickKind Kind { get; set; }
+    public required string Device { get; set; }
+    public required string Browser { get; set; }
+    public required string Os { get; set; }
+
+    /// <summary>Which state of the lists it was read by.</summary>
+    public required string ReadWith { get; set; }
+}
+
+/// <summary>A host that visitors came from, with what is known of it everywhere.</summary>
+public sealed class Referrer
+{
+    public required string Host { get; init; }
+
+    /// <summary>Name of the network it belongs to; the host's own where nothing is known.</summary>
+    public required string Network { get; set; }
+
+    public SiteKind Kind { get; set; }
+
+    /// <summary>Which state of the list it was read by.</summary>
+    public required string ReadWith { get; set; }
+}
+
+/// <summary>What a workspace knows better of a host: which channel visitors from there came over, or that it is the organisation's own site.</summary>
+public sealed class ReferrerRule
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid WorkspaceId { get; init; }
+
+    /// <summary>A host; the rule holds for it and for all names below it. The longest rule that fits is taken.</summary>
+    public required string Host { get; set; }
+
+    /// <summary>The channel; null where the host is the organisation's own.</summary>
+    public Guid? ChannelId { get; set; }
+}
+
+internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTypeConfiguration<UserAgent>, IEntityTypeConfiguration<Referrer>, IEntityTypeConfiguration<ReferrerRule>, IEntityTypeConfiguration<Journal>, IEntityTypeConfiguration<VisitorSalt>
 {
     public void Configure(EntityTypeBuilder<LinkDay> linkDay)
     {
-        linkDay.HasKey(d => new { d.LinkId, d.Day, d.Kind });
+        linkDay.HasKey(d => new { d.LinkId, d.Day });
+        linkDay.HasIndex(d => d.Day);
         linkDay.HasOne<Link>().WithMany().HasForeignKey(d => d.LinkId);
+    }
+
+    public void Configure(EntityTypeBuilder<UserAgent> agent) => agent.HasIndex(a => new { a.Text, a.Hints }).IsUnique();
+
+    public void Configure(EntityTypeBuilder<Referrer> referrer) => referrer.HasKey(r => r.Host);
+
+    public void Configure(EntityTypeBuilder<ReferrerRule> rule)
+    {
+        rule.HasOne<Workspace>().WithMany().HasForeignKey(r => r.WorkspaceId);
+        rule.HasOne<Channel>().WithMany().HasForeignKey(r => r.ChannelId).OnDelete(DeleteBehavior.Cascade);
+        rule.HasIndex(r => new { r.WorkspaceId, r.Host }).IsUnique();
+        rule.Property(r => r.Host).HasMaxLength(ReferrerHost.MaxLength);
     }
 
     public void Configure(EntityTypeBuilder<Journal> journal) => journal.HasIndex(j => j.Key).IsUnique();
 
-    public void Configure(EntityTypeBuilder<VisitorSalt> salt) => salt.HasKey(s => s.Day);
+    public void Configure(EntityTypeBuilder<VisitorSalt> salt) => salt.HasKey(s => new { s.TimeZone, s.Day });
 }

@@ -11,12 +11,18 @@ namespace Cursus.Data.Clicks;
 /// </summary>
 internal sealed unsafe class JournalSegment : IDisposable
 {
+    public const string Extension = ".clicks";
+
+    /// <summary>Of a file that nothing is written in yet; one that a dead process left is thrown away.</summary>
+    public const string Unfinished = ".next";
+
     private const int RecordHeader = 8;
 
     private readonly MemoryMappedFile file;
     private readonly MemoryMappedViewAccessor view;
     private readonly byte* start;
     private bool unflushed;
+    private long end;
 
     private JournalSegment(string path, long basePosition, long size, FileMode mode)
     {
@@ -39,10 +45,10 @@ internal sealed unsafe class JournalSegment : IDisposable
         file = MemoryMappedFile.CreateFromFile(path, FileMode.Open, mapName: null, Size);
         view = file.CreateViewAccessor(0, Size);
         view.SafeMemoryMappedViewHandle.AcquirePointer(ref start);
-        End = basePosition + FindEnd();
+        end = basePosition + FindEnd();
     }
 
-    public string Path { get; }
+    public string Path { get; private set; }
 
     /// <summary>Position in the journal of this file's first byte.</summary>
     public long BasePosition { get; }
@@ -50,18 +56,63 @@ internal sealed unsafe class JournalSegment : IDisposable
     public long Size { get; }
 
     /// <summary>Position behind the last whole record.</summary>
-    public long End { get; private set; }
+    public long End => Volatile.Read(ref end);
 
-    public static JournalSegment Create(string folder, long basePosition, long size) =>
-        new(System.IO.Path.Combine(folder, basePosition.ToString("D20", CultureInfo.InvariantCulture) + ".clicks"), basePosition, size, FileMode.CreateNew);
+    /// <summary>Makes a file and begins it.</summary>
+    public static JournalSegment Create(string folder, long basePosition, long size)
+    {
+        var segment = Prepare(folder, basePosition, size);
+        return segment.TryBegin() ? segment : throw new IOException($"{segment.Path} cannot be given its name.");
+    }
+
+    /// <summary>Makes a file that belongs to the journal only once it is begun.</summary>
+    /// <exception cref="IOException">There is no room on the disk.</exception>
+    public static JournalSegment Prepare(string folder, long basePosition, long size)
+    {
+        var path = System.IO.Path.Combine(folder, basePosition.ToString("D20", CultureInfo.InvariantCulture) + Unfinished);
+        try
+        {
+            File.Delete(path);
+            return new JournalSegment(path, basePosition, size, FileMode.CreateNew);
+        }
+        catch (IOException)
+        {
+            File.Delete(path);
+            throw;
+        }
+    }
 
     public static JournalSegment Open(string path) =>
         new(path, long.Parse(System.IO.Path.GetFileNameWithoutExtension(path), CultureInfo.InvariantCulture), 0, FileMode.Open);
 
+    /// <summary>Gives a prepared file the name by which the next start finds it.</summary>
+    public bool TryBegin()
+    {
+        var path = System.IO.Path.ChangeExtension(Path, Extension);
+        try
+        {
+            File.Move(Path, path);
+            Path = path;
+            return true;
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            Discard();
+            return false;
+        }
+    }
+
+    /// <summary>Throws a file away that was prepared and isn't needed.</summary>
+    public void Discard()
+    {
+        Dispose();
+        File.Delete(Path);
+    }
+
     /// <summary>Appends a record, or returns false where it doesn't fit. One writer at a time.</summary>
     public bool TryAppend(ReadOnlySpan<byte> content)
     {
-        var offset = End - BasePosition;
+        var offset = end - BasePosition;
         var length = Padded(content.Length);
         if (offset + length > Size)
         {
@@ -71,7 +122,7 @@ internal sealed unsafe class JournalSegment : IDisposable
         content.CopyTo(new Span<byte>(start + offset + RecordHeader, content.Length));
         *(uint*)(start + offset + 4) = Crc32.HashToUInt32(content);
         Volatile.Write(ref *(int*)(start + offset), content.Length);
-        End += length;
+        Volatile.Write(ref end, end + length);
         unflushed = true;
         return true;
     }

@@ -571,32 +571,245 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("date")
                         .HasColumnName("day");
 
-                    b.Property<byte>("Kind")
-                        .HasColumnType("smallint")
-                        .HasColumnName("kind");
+                    b.PrimitiveCollection<int[]>("BrowserCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("browser_counts");
 
-                    b.Property<long>("Clicks")
-                        .HasColumnType("bigint")
+                    b.PrimitiveCollection<string[]>("BrowserValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("browser_values");
+
+                    b.Property<int>("Clicks")
+                        .HasColumnType("integer")
                         .HasColumnName("clicks");
 
-                    b.HasKey("LinkId", "Day", "Kind")
+                    b.PrimitiveCollection<int[]>("CountryCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("country_counts");
+
+                    b.PrimitiveCollection<string[]>("CountryValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("country_values");
+
+                    b.PrimitiveCollection<int[]>("DeviceCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("device_counts");
+
+                    b.PrimitiveCollection<string[]>("DeviceValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("device_values");
+
+                    b.Property<int>("Heads")
+                        .HasColumnType("integer")
+                        .HasColumnName("heads");
+
+                    b.PrimitiveCollection<int[]>("Hours")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("hours");
+
+                    b.PrimitiveCollection<int[]>("LanguageCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("language_counts");
+
+                    b.PrimitiveCollection<string[]>("LanguageValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("language_values");
+
+                    b.Property<int>("Machines")
+                        .HasColumnType("integer")
+                        .HasColumnName("machines");
+
+                    b.PrimitiveCollection<int[]>("OsCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("os_counts");
+
+                    b.PrimitiveCollection<string[]>("OsValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("os_values");
+
+                    b.Property<int>("Prefetches")
+                        .HasColumnType("integer")
+                        .HasColumnName("prefetches");
+
+                    b.Property<int>("Previews")
+                        .HasColumnType("integer")
+                        .HasColumnName("previews");
+
+                    b.PrimitiveCollection<int[]>("ReferrerCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("referrer_counts");
+
+                    b.PrimitiveCollection<string[]>("ReferrerValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("referrer_values");
+
+                    b.Property<int>("Repeats")
+                        .HasColumnType("integer")
+                        .HasColumnName("repeats");
+
+                    b.Property<int>("Team")
+                        .HasColumnType("integer")
+                        .HasColumnName("team");
+
+                    b.Property<byte[]>("Visitors")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("visitors");
+
+                    b.HasKey("LinkId", "Day")
                         .HasName("pk_link_days");
+
+                    b.HasIndex("Day")
+                        .HasDatabaseName("ix_link_days_day");
 
                     b.ToTable("link_days", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Clicks.Referrer", b =>
+                {
+                    b.Property<string>("Host")
+                        .HasColumnType("text")
+                        .HasColumnName("host");
+
+                    b.Property<short>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Network")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("network");
+
+                    b.Property<string>("ReadWith")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("read_with");
+
+                    b.HasKey("Host")
+                        .HasName("pk_referrers");
+
+                    b.ToTable("referrers", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Clicks.ReferrerRule", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid?>("ChannelId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("channel_id");
+
+                    b.Property<string>("Host")
+                        .IsRequired()
+                        .HasMaxLength(253)
+                        .HasColumnType("character varying(253)")
+                        .HasColumnName("host");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_referrer_rules");
+
+                    b.HasIndex("ChannelId")
+                        .HasDatabaseName("ix_referrer_rules_channel_id");
+
+                    b.HasIndex("WorkspaceId", "Host")
+                        .IsUnique()
+                        .HasDatabaseName("ix_referrer_rules_workspace_id_host");
+
+                    b.ToTable("referrer_rules", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Clicks.UserAgent", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<string>("Browser")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("browser");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("device");
+
+                    b.Property<short>("Hints")
+                        .HasColumnType("smallint")
+                        .HasColumnName("hints");
+
+                    b.Property<byte>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Os")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("os");
+
+                    b.Property<string>("ReadWith")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("read_with");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("text");
+
+                    b.HasKey("Id")
+                        .HasName("pk_user_agents");
+
+                    b.HasIndex("Text", "Hints")
+                        .IsUnique()
+                        .HasDatabaseName("ix_user_agents_text_hints");
+
+                    b.ToTable("user_agents", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Clicks.VisitorSalt", b =>
                 {
+                    b.Property<string>("TimeZone")
+                        .HasColumnType("text")
+                        .HasColumnName("time_zone");
+
                     b.Property<LocalDate>("Day")
                         .HasColumnType("date")
                         .HasColumnName("day");
+
+                    b.Property<Instant>("EndsAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ends_at");
 
                     b.Property<byte[]>("Salt")
                         .IsRequired()
                         .HasColumnType("bytea")
                         .HasColumnName("salt");
 
-                    b.HasKey("Day")
+                    b.HasKey("TimeZone", "Day")
                         .HasName("pk_visitor_salts");
 
                     b.ToTable("visitor_salts", (string)null);
@@ -1087,6 +1300,11 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("name");
 
+                    b.PrimitiveCollection<string[]>("OfficeNetworks")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("office_networks");
+
                     b.Property<short>("Redirect")
                         .HasColumnType("smallint")
                         .HasColumnName("redirect");
@@ -1372,6 +1590,22 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_link_days_links_link_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Clicks.ReferrerRule", b =>
+                {
+                    b.HasOne("Cursus.Data.Posts.Channel", null)
+                        .WithMany()
+                        .HasForeignKey("ChannelId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .HasConstraintName("fk_referrer_rules_channels_channel_id");
+
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_referrer_rules_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("Cursus.Data.Posts.Campaign", b =>

@@ -17,6 +17,9 @@ public sealed class Workspace
     /// <summary>True where only owners may use words that are not agreed.</summary>
     public bool IsVocabularyLocked { get; set; }
 
+    /// <summary>Networks of the organisation's own offices, as address and prefix length; visitors from there are the team's.</summary>
+    public string[] OfficeNetworks { get; set; } = [];
+
     /// <summary>True where the data is the shipped demo, whose sign-in may be shown on the sign-in page.</summary>
     public bool IsDemo { get; init; }
 

@@ -45,7 +45,7 @@ public static class Installation
     }
 
     private static async Task<Results<Created, ProblemHttpResult>> MakeFirstOwner(
-        FirstOwner request, CursusDb db, UserManager<Account> accounts, LinkTable table, CursusOptions options, IClock clock, CancellationToken cancel)
+        FirstOwner request, CursusDb db, UserManager<Account> accounts, LinkFeed feed, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         var errors = new FieldErrors();
         Need(errors, "name", request.Name, "Type your name.");
@@ -99,11 +99,7 @@ public static class Installation
 
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        if (first is { VerifiedAt: not null })
-        {
-            table.PutDomain(first);
-        }
-
+        await feed.CatchUp();
         return TypedResults.Created();
     }
 

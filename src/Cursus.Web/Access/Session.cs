@@ -96,7 +96,7 @@ public static class Session
 
         var rest = QueryString.Create([.. domain.SkipWhile(d => d != next).Skip(1).Select(d => KeyValuePair.Create("domain", (string?)d)), KeyValuePair.Create("then", then)]);
         return TypedResults.Redirect(mark.IntroductionUrl(
-            options, next, member.WorkspaceId, $"{request.Scheme}://{request.Host}{request.Path}{rest}"));
+            next, member.WorkspaceId, $"{request.Scheme}://{request.Host}{request.Path}{rest}"));
     }
 
     private static async Task<NoContent> SignOut(SignInManager<Account> signIn)

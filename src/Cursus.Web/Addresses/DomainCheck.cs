@@ -12,7 +12,7 @@ using NodaTime;
 namespace Cursus.Web.Addresses;
 
 /// <summary>Looks a short domain's records up, writes down what was found, and lets the edge answer on it when they are good.</summary>
-internal sealed class DomainCheck(CursusDb db, NameLookup names, LinkTable table, CursusOptions options, IClock clock)
+internal sealed class DomainCheck(CursusDb db, NameLookup names, LinkFeed feed, CursusOptions options, IClock clock)
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
@@ -56,7 +56,7 @@ internal sealed class DomainCheck(CursusDb db, NameLookup names, LinkTable table
         await db.SaveChangesAsync(cancel);
         if (becomesVerified)
         {
-            await table.LoadLinksOf(domain, db, cancel);
+            await feed.CatchUp();
         }
     }
 
@@ -77,7 +77,6 @@ internal sealed class DomainCheck(CursusDb db, NameLookup names, LinkTable table
         }
 
         (holder.VerifiedAt, holder.IsDefault, holder.FailingSince, holder.NextCheckAt) = (null, false, null, clock.GetCurrentInstant() + Duration.FromHours(6));
-        table.RemoveDomain(holder.Name);
 
         // The index lets one workspace at a time hold the name, so the old one lets go first.
         await db.SaveChangesAsync(cancel);

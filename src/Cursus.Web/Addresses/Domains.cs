@@ -60,7 +60,7 @@ public static class Domains
         await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is { } domain ? TypedResults.Ok(Of(domain, options)) : ApiProblem.NotFound("domain");
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
-        Request request, CurrentMember member, CursusDb db, LinkTable table, CursusOptions options, IClock clock, CancellationToken cancel)
+        Request request, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         var errors = new FieldErrors();
         if (DomainName.Parse(request.Name ?? "", options, errors, "name") is not { } name)
@@ -88,16 +88,12 @@ public static class Domains
         };
         db.Add(domain);
         await db.SaveChangesAsync(cancel);
-        if (isVerified)
-        {
-            table.PutDomain(domain);
-        }
-
+        await feed.CatchUp();
         return TypedResults.Created($"/api/v1/domains/{domain.Id}", Of(domain, options));
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
-        Guid id, Edit request, CurrentMember member, CursusDb db, LinkTable table, CursusOptions options, CancellationToken cancel)
+        Guid id, Edit request, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, CancellationToken cancel)
     {
         if (await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } domain)
         {
@@ -134,11 +130,7 @@ public static class Domains
 
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        if (domain.VerifiedAt is not null)
-        {
-            table.PutDomain(domain);
-        }
-
+        await feed.CatchUp();
         return TypedResults.Ok(Of(domain, options));
     }
 
@@ -158,7 +150,7 @@ public static class Domains
         return TypedResults.Ok(Of(domain, options));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, LinkTable table, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
     {
         if (await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } domain)
         {
@@ -172,11 +164,7 @@ public static class Domains
 
         db.Remove(domain);
         await db.SaveChangesAsync(cancel);
-        if (domain.VerifiedAt is not null)
-        {
-            table.RemoveDomain(domain.Name);
-        }
-
+        await feed.CatchUp();
         return TypedResults.NoContent();
     }
 

@@ -29,7 +29,7 @@ public static class EditLink
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Change(
-        Guid id, Request request, CurrentMember member, CursusDb db, LinkTable table, LoopCheck loops, CursusOptions options, CancellationToken cancel)
+        Guid id, Request request, CurrentMember member, CursusDb db, LinkFeed feed, LoopCheck loops, CursusOptions options, CancellationToken cancel)
     {
         if (await Find(id, member, db, cancel) is not { } link)
         {
@@ -78,13 +78,13 @@ public static class EditLink
         }
 
         await db.SaveChangesAsync(cancel);
-        table.Put(link.Domain!.Name, link.SlugKey, LinkEntry.Of(link));
+        await feed.CatchUp();
         var saved = await db.Links.Where(l => l.Id == id).Select(LinkResponse.Read(db)).SingleAsync(cancel);
         return TypedResults.Ok(LinkResponse.Of(saved, options));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Delete(
-        Guid id, CurrentMember member, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
+        Guid id, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
         if (await Find(id, member, db, cancel) is not { } link)
         {
@@ -93,12 +93,12 @@ public static class EditLink
 
         link.DeletedAt = clock.GetCurrentInstant();
         await db.SaveChangesAsync(cancel);
-        table.Put(link.Domain!.Name, link.SlugKey, LinkEntry.Of(link));
+        await feed.CatchUp();
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Revive(
-        Guid id, CurrentMember member, CursusDb db, LinkTable table, CursusOptions options, CancellationToken cancel)
+        Guid id, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, CancellationToken cancel)
     {
         if (await db.Links.Include(l => l.Domain).FirstOrDefaultAsync(l => l.Id == id && l.WorkspaceId == member.WorkspaceId, cancel) is not { } link)
         {
@@ -112,7 +112,7 @@ public static class EditLink
 
         link.DeletedAt = null;
         await db.SaveChangesAsync(cancel);
-        table.Put(link.Domain!.Name, link.SlugKey, LinkEntry.Of(link));
+        await feed.CatchUp();
         var revived = await db.Links.Where(l => l.Id == id).Select(LinkResponse.Read(db)).SingleAsync(cancel);
         return TypedResults.Ok(LinkResponse.Of(revived, options));
     }

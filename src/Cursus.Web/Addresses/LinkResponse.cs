@@ -1,5 +1,4 @@
 using System.Linq.Expressions;
-using Cursus.Core.Clicks;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Web.Hosting;
@@ -46,7 +45,7 @@ public sealed record LinkResponse(
         Tags = l.Tags.OrderBy(t => t.Name).Select(t => t.Name).ToList(),
         CreatedAt = l.CreatedAt,
         CreatedBy = db.Members.Where(m => m.Id == l.CreatedBy).Select(m => m.Account!.Name).FirstOrDefault(),
-        Clicks = db.LinkDays.Where(d => d.LinkId == l.Id && d.Kind == ClickKind.Person).Sum(d => d.Clicks),
+        Clicks = db.LinkDays.Where(d => d.LinkId == l.Id).Sum(d => (long)d.Clicks),
         Post = l.Placement == null ? null : new LinkPost(l.Placement.Post!.Id, l.Placement.Post.Title, l.Placement.Post.Campaign!.Name, l.Placement.Post.PublishedOn),
     };
 

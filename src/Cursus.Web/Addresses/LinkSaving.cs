@@ -18,7 +18,7 @@ internal sealed record SavedBeside(IReadOnlyList<Post> Posts, IReadOnlyList<Batc
 }
 
 /// <summary>Saves links in one transaction, all or none, and tells the edge. Random slugs that clash in the moment of saving are drawn again.</summary>
-internal sealed class LinkSaving(CursusDb db, LinkTable table)
+internal sealed class LinkSaving(CursusDb db, LinkFeed feed)
 {
     private const int Tries = 3;
 
@@ -50,7 +50,7 @@ internal sealed class LinkSaving(CursusDb db, LinkTable table)
                 continue;
             }
 
-            Announce(plans, links);
+            await feed.CatchUp();
             return (links, []);
         }
     }
@@ -93,14 +93,5 @@ internal sealed class LinkSaving(CursusDb db, LinkTable table)
         }
 
         return [.. plans.Select(plan => plan.Make(slugs[plan], tags, member, now))];
-    }
-
-    /// <summary>Lets the edge know saved links; their order is that of the plans.</summary>
-    private void Announce(IReadOnlyList<LinkPlan> plans, IReadOnlyList<Link> links)
-    {
-        foreach (var (plan, link) in plans.Zip(links))
-        {
-            table.Put(plan.Domain.Name, link.SlugKey, LinkEntry.Of(link));
-        }
     }
 }

@@ -1,5 +1,4 @@
 using Cursus.Core;
-using Cursus.Core.Clicks;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Web.Access;
@@ -39,7 +38,7 @@ public static class ReadLinks
         var links = Matching(db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && (filter.State == "deleted" ? l.DeletedAt != null : l.DeletedAt == null)), filter, db);
         if (filter.State is "never-clicked")
         {
-            links = links.Where(l => !db.LinkDays.Any(d => d.LinkId == l.Id && d.Kind == ClickKind.Person));
+            links = links.Where(l => !db.LinkDays.Any(d => d.LinkId == l.Id && d.Clicks > 0));
         }
         else if (filter.State is not (null or "live" or "deleted"))
         {
@@ -91,7 +90,7 @@ public static class ReadLinks
             .ThenBy(l => l.Placement!.Position).ThenBy(l => l.Title),
         "oldest" => links.OrderBy(l => l.CreatedAt).ThenBy(l => l.Placement!.Post!.CreatedAt).ThenBy(l => l.Placement!.PostId)
             .ThenBy(l => l.Placement!.Position).ThenBy(l => l.Title),
-        "clicks" => links.OrderByDescending(l => db.LinkDays.Where(d => d.LinkId == l.Id && d.Kind == ClickKind.Person).Sum(d => d.Clicks)).ThenByDescending(l => l.Id),
+        "clicks" => links.OrderByDescending(l => db.LinkDays.Where(d => d.LinkId == l.Id).Sum(d => (long)d.Clicks)).ThenByDescending(l => l.Id),
         "title" => links.OrderBy(l => l.Title).ThenBy(l => l.CreatedAt).ThenBy(l => l.Placement!.PostId).ThenBy(l => l.Placement!.Position),
         _ => null,
     };

@@ -33,7 +33,7 @@ public static class TagMerges
         TypedResults.Ok(await page.Of(Read(db, db.TagMerges.Where(m => m.WorkspaceId == member.WorkspaceId).OrderByDescending(m => m.MergedAt)), m => m, cancel));
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
-        Request request, CurrentMember member, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
+        Request request, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
         var errors = new FieldErrors();
         var (from, into) = (Vocabulary.Tag(request.From, errors, "from"), Vocabulary.Tag(request.Into, errors, "into"));
@@ -68,11 +68,11 @@ public static class TagMerges
             MergedBy = member.Id,
         };
         db.Add(merge);
-        await SendAgain(merge, db, table, cancel);
+        await SendAgain(merge, db, feed, cancel);
         return TypedResults.Created($"/api/v1/tag-merges/{merge.Id}", await Read(db, db.TagMerges.Where(m => m.Id == merge.Id)).SingleAsync(cancel));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Undo(Guid id, CurrentMember member, CursusDb db, LinkTable table, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Undo(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
     {
         if (await db.TagMerges.FirstOrDefaultAsync(m => m.Id == id && m.WorkspaceId == member.WorkspaceId, cancel) is not { } merge)
         {
@@ -80,17 +80,17 @@ public static class TagMerges
         }
 
         db.Remove(merge);
-        await SendAgain(merge, db, table, cancel);
+        await SendAgain(merge, db, feed, cancel);
         return TypedResults.NoContent();
     }
 
     /// <summary>Saves, with the finished addresses of all links that carry the given-up value written anew, in one transaction.</summary>
-    private static async Task SendAgain(TagMerge merge, CursusDb db, LinkTable table, CancellationToken cancel)
+    private static async Task SendAgain(TagMerge merge, CursusDb db, LinkFeed feed, CancellationToken cancel)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await db.SaveChangesAsync(cancel);
         var merged = await TagWords.ReadMerged(db, merge.WorkspaceId, cancel);
-        var links = await Carrying(db, merge.WorkspaceId, merge.Field, merge.FromValue).Include(l => l.Campaign).Include(l => l.Domain).ToListAsync(cancel);
+        var links = await Carrying(db, merge.WorkspaceId, merge.Field, merge.FromValue).Include(l => l.Campaign).ToListAsync(cancel);
         foreach (var link in links.Where(l => l is { Source: not null, Medium: not null, Campaign: not null }))
         {
             var recorded = new UtmTags(TagValue.Of(link.Source!), TagValue.Of(link.Medium!), TagValue.Of(link.Campaign!.Key), Optional(link.Term), Optional(link.Content));
@@ -99,10 +99,7 @@ public static class TagMerges
 
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        foreach (var link in links.Where(l => l.SlugFreedAt is null))
-        {
-            table.Put(link.Domain!.Name, link.SlugKey, LinkEntry.Of(link));
-        }
+        await feed.CatchUp();
     }
 
     private static TagValue? Optional(string? text) => text is null ? null : TagValue.Of(text);

@@ -1,5 +1,4 @@
 using Cursus.Core.Addresses;
-using Cursus.Core.Clicks;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -34,7 +33,7 @@ public static class TagSuspicions
                 Campaign = l.Campaign!.Key,
                 l.Term,
                 l.Content,
-                Clicks = db.LinkDays.Where(d => d.LinkId == l.Id && d.Kind == ClickKind.Person).Sum(d => d.Clicks),
+                Clicks = db.LinkDays.Where(d => d.LinkId == l.Id).Sum(d => (long)d.Clicks),
             })
             .ToListAsync(cancel);
         var pairs = new List<Response>();

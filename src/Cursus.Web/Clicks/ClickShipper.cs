@@ -5,8 +5,6 @@ namespace Cursus.Web.Clicks;
 /// <summary>Moves clicks from the journal into PostgreSQL. While the database is away they wait in the journal.</summary>
 internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ILogger<ClickShipper> log) : BackgroundService
 {
-    private readonly ClickReader reader = new();
-
     private const int BatchSize = 5000;
     private static readonly TimeSpan Gathering = TimeSpan.FromMilliseconds(50);
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(5);
@@ -48,7 +46,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ILogg
                 continue;
             }
 
-            await store.Ship(id, [.. batch.Select(c => (c.Position, reader.Read(c.Click)))], next, cancel);
+            await store.Ship(id, batch, next, cancel);
             journal.Forget(next);
             from = next;
         }

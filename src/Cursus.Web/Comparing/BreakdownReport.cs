@@ -42,13 +42,15 @@ public static class BreakdownReport
     public sealed record VerdictResponse(string Leader, string RunnerUp, double? Ratio, double Low, double? High, string Call, string Sentence);
 
     /// <summary>What the address may say; the rest of the query string is read by <see cref="Question"/>.</summary>
-    /// <param name="By">channel, campaign, source, medium, content, term, post, link, tag, domain, referrer, hour or weekday.</param>
+    /// <param name="By">channel, campaign, source, medium, content, term, post, link, tag, domain, referrer, network, site, wandered, country, device,
+    /// browser, os, language, hour or weekday.</param>
     /// <param name="From">First day; 28 days before the last where left out.</param>
     /// <param name="To">Last day; today where left out.</param>
     /// <param name="Compare"><c>previous</c> or <c>none</c>.</param>
     public sealed record Asked(
         string? By, string? From, string? To, string? Compare, string[]? Channel, string[]? Campaign, string[]? Source, string[]? Medium,
-        string[]? Content, string[]? Term, string[]? Post, string[]? Link, string[]? Tag, string[]? Domain, string[]? Referrer);
+        string[]? Content, string[]? Term, string[]? Post, string[]? Link, string[]? Tag, string[]? Domain, string[]? Referrer,
+        string[]? Country, string[]? Device, string[]? Browser, string[]? Os, string[]? Language, string[]? Network, string[]? Site, string[]? Wandered);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/breakdown", Handle).ForViewers().WithSummary("Clicks by one dimension");
 

@@ -18,7 +18,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         question,
         $"""
         select c.kind, count(*), count(distinct c.visitor)
-        from clicks c join links l on l.id = c.link_id {Dimension.Joins}
+        from clicks c join links l on l.id = c.link_id {Dimension.Joins} {Dimension.JoinsFor(null, question.Filters.Keys)}
         where l.workspace_id = @workspace and c.at >= @start and c.at < @end {Where(question)}
         group by 1
         """,
@@ -38,11 +38,11 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
                 count(*) filter (where c.at >= @start and c.at < @end),
                 count(distinct c.visitor) filter (where c.at >= @start and c.at < @end),
                 {previous}
-            from clicks c join links l on l.id = c.link_id {Dimension.Joins} {Dimension.JoinFor(question.By)}
+            from clicks c join links l on l.id = c.link_id {Dimension.Joins} {Dimension.JoinsFor(question.By, question.Filters.Keys)}
             where l.workspace_id = @workspace and c.kind = 0 and ((c.at >= @start and c.at < @end) {before}) {Where(question)}
             group by 1, 2
             """,
-            row => new GroupCount(row.GetString(0), row.GetString(1), row.GetInt64(2), row.GetInt64(3), question.Before is null ? null : row.GetInt64(4), 0),
+            row => new GroupCount(row.GetString(0), Label(question.By, row.GetString(1)), row.GetInt64(2), row.GetInt64(3), question.Before is null ? null : row.GetInt64(4), 0),
             cancel);
         if (!dimension.IsOfLink)
         {
@@ -66,7 +66,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         question,
         $"""
         select date_trunc('{step}', c.at at time zone @zone), {Dimension.All[question.By].Key}, count(*)
-        from clicks c join links l on l.id = c.link_id {Dimension.Joins} {Dimension.JoinFor(question.By)}
+        from clicks c join links l on l.id = c.link_id {Dimension.Joins} {Dimension.JoinsFor(question.By, question.Filters.Keys)}
         where l.workspace_id = @workspace and c.kind = 0 and c.at >= @start and c.at < @end {Where(question)}
         group by 1, 2 order by 1
         """,
@@ -78,15 +78,22 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         question,
         $"""
         select {dimension.Key}, {dimension.Label}, count(*)
-        from links l {Dimension.Joins} {Dimension.JoinFor(question.By)}
+        from links l {Dimension.Joins} {Dimension.JoinsFor(question.By, [])}
         where l.workspace_id = @workspace
             and (l.deleted_at is null and coalesce(po.published_on, (l.created_at at time zone @zone)::date) between @from and @to
-                or exists (select 1 from link_days ld where ld.link_id = l.id and ld.kind = 0 and ld.day between @from and @to))
+                or exists (select 1 from link_days ld where ld.link_id = l.id and ld.clicks > 0 and ld.day between @from and @to))
             {Where(question, linksOnly: true)}
         group by 1, 2
         """,
         row => new GroupCount(row.GetString(0), row.GetString(1), 0, 0, null, row.GetInt32(2)),
         cancel);
+
+    /// <summary>What a person reads; countries stand as codes in the database.</summary>
+    private static string Label(string by, string label) => by switch
+    {
+        "country" => CountryNames.Of(label),
+        _ => label,
+    };
 
     private static string Where(Question question, bool linksOnly = false) => string.Concat(question.Filters.Keys
         .Where(f => !linksOnly || Dimension.All[f].IsOfLink)

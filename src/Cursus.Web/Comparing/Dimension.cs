@@ -4,8 +4,27 @@ namespace Cursus.Web.Comparing;
 /// <param name="Key">Expression of the group's key.</param>
 /// <param name="Label">Expression of what a person reads.</param>
 /// <param name="IsOfLink">True where the link alone decides the group, false where each click does.</param>
-internal sealed record Dimension(string Key, string Label, bool IsOfLink)
+/// <param name="Join">Tables that this dimension needs beside those of <see cref="Joins"/>; at most one row for a click.</param>
+internal sealed record Dimension(string Key, string Label, bool IsOfLink, string Join = "")
 {
+    private const string AgentJoin = "join user_agents ua on ua.id = c.user_agent_id";
+
+    /// <summary>Where a click came from: what the workspace's own rules say of the host, the longest that fits; else what is known everywhere of it, which may be a
+    /// network that has a channel of the same name.</summary>
+    private const string ReferrerJoin = """
+        join referrers r on r.host = c.referrer_host
+        left join (
+            select distinct on (h.host) h.host, rr.channel_id
+            from referrer_rules rr join referrers h on h.host = rr.host or right(h.host, length(rr.host) + 1) = '.' || rr.host
+            where rr.workspace_id = @workspace order by h.host, length(rr.host) desc
+        ) rule on rule.host = c.referrer_host
+        left join domains od on od.workspace_id = @workspace and od.name = c.referrer_host
+        left join channels rc on rc.workspace_id = @workspace
+            and case when rule.host is null then lower(rc.name) = lower(r.network) else rc.id = rule.channel_id end
+        """;
+
+    private const string IsOwnSite = "(od.id is not null or (rule.host is not null and rule.channel_id is null))";
+
     /// <summary>Tables that every question joins; each is at most one row for a link. Values that were merged into others count under those.</summary>
     public const string Joins = """
         join domains d on d.id = l.domain_id
@@ -33,17 +52,40 @@ internal sealed record Dimension(string Key, string Label, bool IsOfLink)
         ["post"] = OfLink("coalesce(po.id::text, '')", "coalesce(po.title, 'Single links')"),
         ["link"] = OfLink("l.id::text", "d.name || '/' || l.slug"),
         ["domain"] = OfLink("d.name", "d.name"),
-        ["tag"] = OfLink("coalesce(t.name, '')", "coalesce(t.name, 'No tag')"),
+
+        // A link may have several tags; its clicks then count under each.
+        ["tag"] = new(
+            "coalesce(t.name, '')", "coalesce(t.name, 'No tag')", IsOfLink: true,
+            "left join link_tags lt on lt.link_id = l.id left join tags t on t.id = lt.tag_id"),
         ["referrer"] = OfClick("c.referrer_host", "coalesce(nullif(c.referrer_host, ''), 'Not told')"),
+        ["country"] = OfClick("c.country", "c.country"),
+        ["device"] = new("ua.device", "initcap(ua.device)", IsOfLink: false, AgentJoin),
+        ["browser"] = new("ua.browser", "ua.browser", IsOfLink: false, AgentJoin),
+        ["os"] = new("ua.os", "ua.os", IsOfLink: false, AgentJoin),
+        ["language"] = OfClick("c.language", "coalesce(nullif(c.language, ''), 'Unknown')"),
+        ["network"] = new(
+            $"case when {IsOwnSite} then 'own' else coalesce(rc.key, r.network) end",
+            $"case when {IsOwnSite} then 'Own site' else coalesce(rc.name, nullif(r.network, ''), 'Not told') end",
+            IsOfLink: false, ReferrerJoin),
+        ["site"] = new(
+            $"case when {IsOwnSite} then 'own' else (array['none', 'social', 'search', 'mail', 'messenger', 'video', 'own', 'other'])[r.kind + 1] end",
+            $"case when {IsOwnSite} then 'Own site' else (array['Not told', 'Social network', 'Search', 'Mail', 'Messenger', 'Video', 'Own site', 'Another site'])[r.kind + 1] end",
+            IsOfLink: false, ReferrerJoin),
+        ["wandered"] = new(
+            "case when rc.id is null then 'untold' when rc.id = l.channel_id then 'stayed' else 'wandered' end",
+            "case when rc.id is null then 'Not told' when rc.id = l.channel_id then 'Clicked on its own channel' else 'Wandered to another channel' end",
+            IsOfLink: false, ReferrerJoin),
         ["hour"] = OfClick("to_char(c.at at time zone @zone, 'HH24')", "to_char(c.at at time zone @zone, 'HH24') || ':00'"),
         ["weekday"] = OfClick("to_char(c.at at time zone @zone, 'ID')", "trim(to_char(c.at at time zone @zone, 'Day'))"),
     };
 
     /// <summary>Dimensions that can be filtered by: those that don't depend on the clock.</summary>
-    public static readonly IReadOnlyList<string> Filters = ["channel", "campaign", "source", "medium", "content", "term", "post", "link", "tag", "domain", "referrer"];
+    public static readonly IReadOnlyList<string> Filters = ["channel", "campaign", "source", "medium", "content", "term", "post", "link", "tag", "domain", "referrer", "country", "device", "browser", "os", "language", "network", "site", "wandered"];
 
-    /// <summary>A link may have several tags, so grouping by them needs a join of its own; its clicks then count under each.</summary>
-    public static string JoinFor(string by) => by == "tag" ? "left join link_tags lt on lt.link_id = l.id left join tags t on t.id = lt.tag_id" : "";
+    /// <summary>What a question joins beside <see cref="Joins"/>: for its groups and for what it filters clicks by.</summary>
+    /// <param name="by">The groups' dimension; null where only filters count.</param>
+    public static string JoinsFor(string? by, IEnumerable<string> filters) =>
+        string.Join('\n', filters.Where(f => !All[f].IsOfLink).Concat(by is null ? [] : [by]).Select(name => All[name].Join).Distinct());
 
     private static Dimension OfLink(string key, string label) => new(key, label, IsOfLink: true);
 

@@ -99,7 +99,7 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         }
 
         await db.SaveChangesAsync(cancel);
-        var inOrder = clicks.OrderBy(c => c.At).Select((click, i) => ((long)i + 1, click));
+        var inOrder = clicks.OrderBy(c => c.At).Select((click, i) => ((long)i + 1, click)).ToList();
         await ClickStore.Store((NpgsqlConnection)db.Database.GetDbConnection(), inOrder, cancel);
         await transaction.CommitAsync(cancel);
         await db.Database.ExecuteSqlAsync($"analyze", cancel);

@@ -58,5 +58,6 @@ public sealed record DemoScenario(
         bool EveryMonth = false, bool EveryWeek = false, IReadOnlyList<string>? Topics = null);
 
     public sealed record AgentsFile(
-        IReadOnlyList<string> Phones, IReadOnlyList<string> Desktops, IReadOnlyList<string> Machines, IReadOnlyList<string> Previews, IReadOnlyList<string> Languages);
+        IReadOnlyList<string> Phones, IReadOnlyList<string> Desktops, IReadOnlyList<string> Machines, IReadOnlyList<string> Previews, IReadOnlyList<string> Languages,
+        IReadOnlyList<string> Countries);
 }

@@ -53,11 +53,13 @@ internal sealed class DemoTraffic(DemoScenario scenario, DateTimeZone zone, Inst
     private Click Person(Guid linkId, DemoScenario.ChannelFile channel, Instant at)
     {
         var agents = random.NextDouble() < channel.Phones ? scenario.Agents.Phones : scenario.Agents.Desktops;
-        return new Click(at, linkId, ClickKind.Person, random.NextInt64(), Referrer(channel), Any(agents), Any(scenario.Agents.Languages));
+        var visitor = random.NextInt64();
+        var country = CountryCode.Of(scenario.Agents.Countries[(int)(visitor % scenario.Agents.Countries.Count)]);
+        return new Click(at, linkId, ClickKind.Person, visitor, country, default, Referrer(channel), Any(agents), Any(scenario.Agents.Languages));
     }
 
     private Click Other(Guid linkId, ClickKind kind, Instant at) => new(
-        at, linkId, kind, random.NextInt64(), "",
+        at, linkId, kind, random.NextInt64(), default, default, "",
         Any(kind switch { ClickKind.Machine => scenario.Agents.Machines, ClickKind.Preview => scenario.Agents.Previews, _ => scenario.Agents.Desktops }),
         kind is ClickKind.Machine or ClickKind.Preview ? "" : "en");
 

@@ -1,72 +1,91 @@
 using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
-using Cursus.Web.Clicks;
-using NodaTime;
+using Microsoft.AspNetCore.Http.Features;
 
 namespace Cursus.Web.Edge;
 
 /// <summary>
-/// Answers requests on short domains: finds the link in memory, writes the click into the journal, redirects.
-/// Nothing here waits for the database.
+/// Answers requests on short domains: finds the link in memory, writes the click into the journal, redirects. Works on the server's own
+/// features of a request; an <see cref="HttpContext"/> is made only where cookies or passes are read. Waits for the database only for links that aren't loaded yet.
 /// </summary>
-internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorSalts salts, TeamMark team, IClock clock)
+internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedLinks unloaded, ClickJournal journal, VisitReader visits, TeamMark team)
 {
+    private const string Html = "text/html; charset=utf-8";
+
     private static readonly byte[] Robots = "User-agent: *\nDisallow:\n"u8.ToArray();
 
     // A transparent picture of one pixel, the smallest GIF there is.
     private static readonly byte[] Pixel = Convert.FromBase64String("R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7");
 
-    public Task Answer(HttpContext context)
+    /// <summary>Answers one request.</summary>
+    public Task Answer(IFeatureCollection features)
     {
-        if (links.FindDomain(context.Request.Host.Host) is not { } domain)
+        var exchange = new Exchange(features);
+        if (domains.Find(EdgeHosts.Name(exchange.Request)) is not { } domain)
         {
-            return Write(context, StatusCodes.Status404NotFound, "text/html; charset=utf-8", EdgePages.UnknownSlug);
+            return exchange.Write(StatusCodes.Status404NotFound, Html, EdgePages.UnknownSlug);
         }
 
-        if (!HttpMethods.IsGet(context.Request.Method) && !HttpMethods.IsHead(context.Request.Method))
+        if (!exchange.IsGet && !exchange.IsHead)
         {
-            context.Response.Headers.Allow = "GET, HEAD";
-            context.Response.StatusCode = StatusCodes.Status405MethodNotAllowed;
+            exchange.Response.Headers.Allow = "GET, HEAD";
+            exchange.Response.StatusCode = StatusCodes.Status405MethodNotAllowed;
             return Task.CompletedTask;
         }
 
-        var slug = context.Request.Path.Value.AsSpan().Trim('/');
-        return LinkTable.Find(domain, slug) switch
-        {
-            { Location: { } location } link => Follow(context, domain, link, location),
-            { } => LeadOrShow(context, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended),
-            null => AnswerItself(context, domain, slug),
-        };
+        var slug = exchange.Request.Path.AsSpan().Trim('/');
+        return links.TryFind(domain.Number, slug, out var link) ? AnswerLink(exchange, domain, link)
+            : unloaded.MayHold(slug) ? AnswerUnloaded(exchange, domain, slug.ToString())
+            : AnswerItself(exchange, domain, slug);
     }
 
-    private Task Follow(HttpContext context, DomainEntry domain, LinkEntry link, string location)
+    private async Task AnswerUnloaded(Exchange exchange, DomainEntry domain, string slug)
     {
-        var response = context.Response;
-        var isTestOpen = IsTestOpen(context, domain);
-        var isTeam = isTestOpen || team.IsOn(context.Request, domain.WorkspaceId);
-        journal.Append(Read(context.Request, domain, link, isTeam ? ClickKind.Team : KindByRequest(context.Request)));
+        switch (await unloaded.Find(domain, slug))
+        {
+            case { IsKnown: false }:
+                exchange.Response.Headers.RetryAfter = "2";
+                await exchange.Write(StatusCodes.Status503ServiceUnavailable, Html, EdgePages.Starting);
+                break;
+            case { Record: { } record }:
+                await AnswerLink(exchange, domain, new LinkEntry(record));
+                break;
+            default:
+                await AnswerItself(exchange, domain, slug);
+                break;
+        }
+    }
 
-        var options = link.Options;
-        if (options.HideFromSearch)
+    private Task AnswerLink(Exchange exchange, DomainEntry domain, in LinkEntry link) => link.HasEnded
+        ? LeadOrShow(exchange, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended)
+        : Follow(exchange, domain, link);
+
+    private Task Follow(Exchange exchange, DomainEntry domain, in LinkEntry link)
+    {
+        var (request, response) = (exchange.Request, exchange.Response);
+        visits.Record(request, exchange.Connection, domain, link, IsTeam(exchange, domain) ? ClickKind.Team : null);
+        if (link.HideFromSearch)
         {
             response.Headers["X-Robots-Tag"] = "noindex";
         }
 
-        if (options.PassQuery != QueryPassing.Off && context.Request.QueryString.HasValue)
+        var location = link.Location;
+        if (link.PassQuery != QueryPassing.Off && request.QueryString.Length > 0)
         {
-            location = PassedQuery.WriteInto(location, TeamMark.WithoutPass(context.Request.QueryString.Value), options.PassQuery);
+            location = PassedQuery.WriteInto(location, TeamMark.WithoutPass(request.QueryString), link.PassQuery);
         }
 
-        if (options.Referrer != ReferrerPassing.Keep)
+        if (link.Referrer != ReferrerPassing.Keep)
         {
             response.Headers["Referrer-Policy"] = "no-referrer";
         }
 
-        if (options.Referrer == ReferrerPassing.HideByPage)
+        var safe = journal.WhenSafe();
+        if (link.Referrer == ReferrerPassing.HideByPage)
         {
             response.Headers.ContentSecurityPolicy = EdgePages.OnwardSecurity;
-            return Write(context, StatusCodes.Status200OK, "text/html; charset=utf-8", EdgePages.Onward(location));
+            return After(safe, exchange, e => e.Write(StatusCodes.Status200OK, Html, EdgePages.Onward(location)));
         }
 
         // 301 and 308 may be kept by caches for ever unless told otherwise (RFC 9110, sections 15.4.2 and 15.4.9). Each visit must reach us
@@ -74,92 +93,57 @@ internal sealed class EdgeAnswer(LinkTable links, ClickJournal journal, VisitorS
         response.Headers.CacheControl = "private, no-store";
         response.Headers.Location = location;
         response.StatusCode = link.Redirect;
-        return Task.CompletedTask;
+        return safe;
     }
 
-    private bool IsTestOpen(HttpContext context, DomainEntry domain)
+    /// <summary>Whether the request is a test-open or of a browser that was marked before.</summary>
+    private bool IsTeam(Exchange exchange, DomainEntry domain)
     {
-        if (team.ReadPass(context.Request, domain.WorkspaceId) is null)
+        if (exchange.Request.QueryString.Contains(TeamMark.PassParameter, StringComparison.Ordinal))
         {
-            return false;
+            var context = exchange.ToHttpContext();
+            if (team.ReadPass(context.Request, domain.WorkspaceId) is not null)
+            {
+                team.SetOn(context, domain.WorkspaceId);
+                return true;
+            }
         }
 
-        team.SetOn(context, domain.WorkspaceId);
-        return true;
+        return exchange.Request.Headers.Cookie.Count > 0 && team.IsOn(exchange.ToHttpContext().Request, domain.WorkspaceId);
     }
 
-    /// <summary>What the request tells that the journal doesn't keep; the user agent is read later, apart from the answer.</summary>
-    private static ClickKind KindByRequest(HttpRequest request) => HttpMethods.IsHead(request.Method) ? ClickKind.Head : KindByHeaders(request.Headers);
-
-    private static ClickKind KindByHeaders(IHeaderDictionary headers) =>
-        PrefetchSignal.Is(headers["Sec-Purpose"], headers["Purpose"]) || PrefetchSignal.Is(headers["X-Purpose"], headers["X-Moz"]) ? ClickKind.Prefetch : ClickKind.Person;
-
-    private Click Read(HttpRequest request, DomainEntry domain, LinkEntry link, ClickKind kind)
-    {
-        var agent = request.Headers.UserAgent.ToString();
-        if (agent.Length > Click.MaxUserAgent)
-        {
-            agent = agent[..Click.MaxUserAgent];
-        }
-
-        // PostgreSQL takes no zero character in a text; one would hold up every click behind it.
-        agent = agent.Replace('\0', ' ');
-
-        var address = request.HttpContext.Connection.RemoteIpAddress?.ToString() ?? "";
-        return new Click(
-            clock.GetCurrentInstant(),
-            link.Id,
-            kind,
-            VisitorHash.Of(salts.Today, domain.Name, address, agent),
-            ReferrerHost.Of(request.Headers.Referer),
-            agent,
-            PrimaryLanguage.Of(request.Headers.AcceptLanguage));
-    }
-
-    private Task AnswerItself(HttpContext context, DomainEntry domain, ReadOnlySpan<char> path)
+    private Task AnswerItself(Exchange exchange, DomainEntry domain, ReadOnlySpan<char> path)
     {
         switch (path)
         {
             case "":
-                return LeadOrShow(context, domain.BarePage, StatusCodes.Status200OK, EdgePages.BareDomain);
+                return LeadOrShow(exchange, domain.BarePage, StatusCodes.Status200OK, EdgePages.BareDomain);
             case "robots.txt":
-                return Write(context, StatusCodes.Status200OK, "text/plain; charset=utf-8", Robots);
+                return exchange.Write(StatusCodes.Status200OK, "text/plain; charset=utf-8", Robots);
             case "favicon.ico":
-                context.Response.StatusCode = StatusCodes.Status204NoContent;
+                exchange.Response.StatusCode = StatusCodes.Status204NoContent;
                 return Task.CompletedTask;
-            case TeamMark.Path when team.ReadPass(context.Request, domain.WorkspaceId) is { Length: > 0 } returnTo:
+            case TeamMark.Path when exchange.ToHttpContext() is var context && team.ReadPass(context.Request, domain.WorkspaceId) is { Length: > 0 } returnTo:
                 team.SetOn(context, domain.WorkspaceId);
-                context.Response.Headers.CacheControl = "no-store";
-                context.Response.Headers.Location = returnTo;
-                context.Response.StatusCode = StatusCodes.Status302Found;
-                return Task.CompletedTask;
+                return exchange.Lead(returnTo);
             case TeamMark.Path:
-                return Write(context, StatusCodes.Status200OK, "image/gif", Pixel);
+                return exchange.Write(StatusCodes.Status200OK, "image/gif", Pixel);
+            case var _ when path.StartsWith(".well-known/"):
+                // Programs ask there (RFC 8615), not people: they get no page to read and are led to none.
+                exchange.Response.StatusCode = StatusCodes.Status404NotFound;
+                return Task.CompletedTask;
             default:
-                return LeadOrShow(context, domain.UnknownPage, StatusCodes.Status404NotFound, EdgePages.UnknownSlug);
+                return LeadOrShow(exchange, domain.UnknownPage, StatusCodes.Status404NotFound, EdgePages.UnknownSlug);
         }
     }
 
     /// <summary>Leads to the page that the domain's owner has chosen, else shows a plain one.</summary>
-    private static Task LeadOrShow(HttpContext context, string? page, int status, byte[] plain)
-    {
-        if (page is null)
-        {
-            return Write(context, status, "text/html; charset=utf-8", plain);
-        }
+    private static Task LeadOrShow(Exchange exchange, string? page, int status, byte[] plain) =>
+        page is null ? exchange.Write(status, Html, plain) : exchange.Lead(page);
 
-        context.Response.Headers.CacheControl = "private, no-store";
-        context.Response.Headers.Location = page;
-        context.Response.StatusCode = StatusCodes.Status302Found;
-        return Task.CompletedTask;
-    }
-
-    private static Task Write(HttpContext context, int status, string type, byte[] body)
+    private static async Task After(Task safe, Exchange exchange, Func<Exchange, Task> answer)
     {
-        context.Response.StatusCode = status;
-        context.Response.ContentType = type;
-        context.Response.ContentLength = body.Length;
-        context.Response.Headers.CacheControl = "no-store";
-        return HttpMethods.IsHead(context.Request.Method) ? Task.CompletedTask : context.Response.Body.WriteAsync(body).AsTask();
+        await safe;
+        await answer(exchange);
     }
 }

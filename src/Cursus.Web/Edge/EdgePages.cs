@@ -13,6 +13,8 @@ internal static class EdgePages
 
     public static readonly byte[] Ended = Page("This link has ended", "It led somewhere once and was taken back by whoever made it. Ask them for the page you are looking for.");
 
+    public static readonly byte[] Starting = Page("One moment", "This short domain is just starting. Try again in a few seconds.");
+
     /// <summary>Lets the page in between run its own one script and nothing else.</summary>
     public const string OnwardSecurity = "default-src 'none'; script-src 'sha256-51Zd7VuTFDr1lLbcLWgBPh/84t+FEDEOZUgU6z1Y+IA='; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 

@@ -1,7 +1,9 @@
-using Cursus.Data;
+using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
 using Cursus.Web.Clicks;
 using Cursus.Web.Hosting;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Http.Features;
 
 namespace Cursus.Web.Edge;
 
@@ -11,36 +13,65 @@ public static class EdgeSetup
     public static void AddEdge(this WebApplicationBuilder builder)
     {
         var services = builder.Services;
+        services.AddSingleton<DomainTable>();
         services.AddSingleton<LinkTable>();
+        services.AddSingleton<LinkFeed>();
+        services.AddSingleton<UnloadedLinks>();
         services.AddSingleton<TeamMark>();
+        services.AddSingleton<ClientAddress>();
+        services.AddSingleton<VisitReader>();
+        services.AddSingleton<EdgeHosts>();
         services.AddSingleton<EdgeAnswer>();
         services.AddSingleton<VisitorSalts>();
-        services.AddSingleton(provider => new ClickJournal(provider.GetRequiredService<CursusOptions>().JournalFolder));
+        services.AddSingleton(provider => CountryFiles.Read(provider.GetRequiredService<CursusOptions>().CountryFolder, provider.GetRequiredService<ILogger<CountryTable>>()));
+        services.AddSingleton(provider =>
+        {
+            var options = provider.GetRequiredService<CursusOptions>();
+            return new ClickJournal(options.JournalFolder, new JournalOptions(options.Durability, MaxSize: options.JournalMegabytes * 1024L * 1024));
+        });
         services.AddSingleton<ClickStore>();
+        services.AddSingleton<RollUps>();
         if (!DocumentBuild.IsRunning)
         {
+            services.AddHostedService(provider => provider.GetRequiredService<LinkFeed>());
             services.AddHostedService(provider => provider.GetRequiredService<VisitorSalts>());
             services.AddHostedService<ClickShipper>();
         }
+
+        PutInFront(services);
     }
 
-    /// <summary>Splits by host, before anything else runs: the application never answers on a short domain, nor the edge on the application's host.</summary>
+    /// <summary>Splits by host where the web server is another than the one the edge was put in front of, as in tests.</summary>
     public static void UseEdge(this WebApplication app)
     {
-        var appHosts = app.Services.GetRequiredService<CursusOptions>().AppHosts.ToHashSet(StringComparer.OrdinalIgnoreCase);
-        var edge = new Lazy<EdgeAnswer>(app.Services.GetRequiredService<EdgeAnswer>);
-        app.Use((HttpContext context, RequestDelegate next) => appHosts.Contains(context.Request.Host.Host) ? next(context) : edge.Value.Answer(context));
-    }
-
-    /// <summary>Fills the link table before the first request.</summary>
-    public static async Task LoadLinks(this WebApplication app)
-    {
-        if (DocumentBuild.IsRunning)
+        var services = app.Services;
+        if (services.GetRequiredService<IServer>() is EdgeServer)
         {
             return;
         }
 
-        await using var scope = app.Services.CreateAsyncScope();
-        await app.Services.GetRequiredService<LinkTable>().Load(scope.ServiceProvider.GetRequiredService<CursusDb>(), CancellationToken.None);
+        var hosts = services.GetRequiredService<EdgeHosts>();
+        var edge = new Lazy<EdgeAnswer>(services.GetRequiredService<EdgeAnswer>);
+        app.Use((HttpContext context, RequestDelegate next) =>
+            hosts.IsOfApplication(context.Features.GetRequiredFeature<IHttpRequestFeature>()) ? next(context) : edge.Value.Answer(context.Features));
+    }
+
+    /// <summary>What must be known before the first visitor comes: the short domains and the keys of their visitors' hashes. Links follow while visitors are answered.</summary>
+    public static async Task PrepareEdge(this WebApplication app)
+    {
+        if (!DocumentBuild.IsRunning)
+        {
+            await app.Services.GetRequiredService<LinkFeed>().LoadDomains(CancellationToken.None);
+            await app.Services.GetRequiredService<VisitorSalts>().Renew(CancellationToken.None);
+        }
+    }
+
+    private static void PutInFront(IServiceCollection services)
+    {
+        var server = services.Last(s => s.ServiceType == typeof(IServer));
+        services.Remove(server);
+        services.AddSingleton<IServer>(provider => new EdgeServer(
+            (IServer)ActivatorUtilities.CreateInstance(provider, server.ImplementationType!), provider.GetRequiredService<EdgeHosts>(),
+            new Lazy<EdgeAnswer>(provider.GetRequiredService<EdgeAnswer>)));
     }
 }

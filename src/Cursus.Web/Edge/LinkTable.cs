@@ -1,107 +1,204 @@
-using System.Collections.Concurrent;
-using Cursus.Data;
-using Cursus.Data.Addresses;
-using Microsoft.EntityFrameworkCore;
+using System.IO.Hashing;
+using System.Text;
+using Cursus.Core.Addresses;
 
 namespace Cursus.Web.Edge;
 
-/// <summary>What the edge must know to answer a link.</summary>
-/// <param name="Location">Where it leads; null where it has ended.</param>
-public sealed record LinkEntry(Guid Id, string? Location, short Redirect, LinkOptions Options)
-{
-    /// <summary>A link as it stands in the database; one that was deleted has ended.</summary>
-    public static LinkEntry Of(Link link) => new(link.Id, link.DeletedAt is null ? link.FinalUrl : null, link.Redirect, link.Options);
-}
-
-/// <summary>A verified short domain with its links, by slug without case.</summary>
-public sealed class DomainEntry(Guid workspaceId, string name)
-{
-    public Guid WorkspaceId { get; } = workspaceId;
-
-    public string Name { get; } = name;
-
-    /// <summary>Where the bare domain leads; null shows a plain page.</summary>
-    public string? BarePage { get; set; }
-
-    /// <summary>Where an unknown slug leads; null shows a plain page.</summary>
-    public string? UnknownPage { get; set; }
-
-    /// <summary>Where a link that has ended leads; null shows a plain page.</summary>
-    public string? EndedPage { get; set; }
-
-    internal ConcurrentDictionary<string, LinkEntry> Links { get; } = new(StringComparer.OrdinalIgnoreCase);
-}
-
-/// <summary>All links of all verified short domains, in memory. The edge reads it without locks; a change is entered right after its commit.</summary>
+/// <summary>
+/// All links of all verified short domains, in memory, by domain and slug without case. Read by any number of visitors without a lock, written by one.
+/// Links lie one after the other as bytes in blocks of a megabyte, found by a table of hashes, so that a million take some 150 MB and the garbage collector
+/// has nothing to look through. A changed link is written anew at the end; when half of it all is given up, everything is written anew.
+/// </summary>
 public sealed class LinkTable
 {
-    private readonly ConcurrentDictionary<string, DomainEntry> domains = new(StringComparer.OrdinalIgnoreCase);
-    private readonly ConcurrentDictionary<string, DomainEntry>.AlternateLookup<ReadOnlySpan<char>> byHost;
+    private const int BlockBits = 20;
+    private const int UnitBits = 3;
+    private const int UnitsPerBlock = 1 << (BlockBits - UnitBits);
+    private const int FirstSlots = 1 << 10;
+    private const uint Removed = uint.MaxValue;
+    private const long SpareBytes = 16L << BlockBits;
 
-    public LinkTable() => byHost = domains.GetAlternateLookup<ReadOnlySpan<char>>();
+    private readonly Lock writing = new();
 
-    /// <summary>True once the table holds everything the database had at the start.</summary>
-    public bool IsLoaded { get; private set; }
+    private volatile Contents contents = new(FirstSlots);
 
-    public DomainEntry? FindDomain(ReadOnlySpan<char> host) => byHost.TryGetValue(host, out var domain) ? domain : null;
+    /// <summary>How many links it holds.</summary>
+    public int Count => contents.Count;
 
-    public static LinkEntry? Find(DomainEntry domain, ReadOnlySpan<char> slug) =>
-        domain.Links.GetAlternateLookup<ReadOnlySpan<char>>().TryGetValue(slug, out var link) ? link : null;
+    /// <summary>Bytes of memory that it takes.</summary>
+    public long Size => contents.Size;
 
-    /// <summary>Makes a verified domain answer, or changes its pages.</summary>
-    public void PutDomain(ShortDomain domain)
+    /// <summary>Looks a slug up as a visitor typed it.</summary>
+    /// <returns>False where the domain has no such link.</returns>
+    public bool TryFind(int domain, ReadOnlySpan<char> slug, out LinkEntry link)
     {
-        var entry = domains.GetOrAdd(domain.Name, static (name, workspaceId) => new DomainEntry(workspaceId, name), domain.WorkspaceId);
-        (entry.BarePage, entry.UnknownPage, entry.EndedPage) = (domain.BarePage, domain.UnknownPage, domain.EndedPage);
+        link = default;
+        Span<byte> key = stackalloc byte[Slug.MaxLength];
+        return TryFold(slug, key, out var length) && contents.TryFind(domain, key[..length], out link);
     }
 
-    /// <summary>Stops answering on a domain.</summary>
-    public void RemoveDomain(string name) => domains.TryRemove(name, out _);
-
-    /// <summary>Enters or changes a link. Does nothing where its domain isn't verified.</summary>
-    public void Put(string domain, string slug, LinkEntry link)
+    /// <summary>Enters or changes a link; see <see cref="LinkEntry.Write"/>.</summary>
+    public void Put(ReadOnlySpan<byte> record)
     {
-        if (domains.TryGetValue(domain, out var entry))
+        lock (writing)
         {
-            entry.Links[slug] = link;
+            if (contents.MustGrow || contents.GivenUp > SpareBytes + contents.Used / 2)
+            {
+                contents = contents.Rewritten();
+            }
+
+            contents.Put(record);
         }
     }
 
-    public void Remove(string domain, string slug)
+    public void Remove(int domain, string slugKey)
     {
-        if (domains.TryGetValue(domain, out var entry))
+        lock (writing)
         {
-            entry.Links.TryRemove(slug, out _);
+            contents.Remove(domain, Encoding.ASCII.GetBytes(slugKey));
         }
     }
 
-    /// <summary>Reads everything from the database, once at the start.</summary>
-    public async Task Load(CursusDb db, CancellationToken cancel)
+    /// <summary>Slugs are ASCII; whatever else is typed names no link.</summary>
+    private static bool TryFold(ReadOnlySpan<char> slug, Span<byte> key, out int length)
     {
-        foreach (var domain in await db.Domains.AsNoTracking().Where(d => d.VerifiedAt != null).ToListAsync(cancel))
+        length = 0;
+        return slug.Length is > 0 and <= Slug.MaxLength
+            && Ascii.ToLower(slug, key, out length) == System.Buffers.OperationStatus.Done;
+    }
+
+    /// <summary>Hash table with open addressing. A slot holds the upper half of the hash and, below it, the place of the record in units of eight bytes, counted from
+    /// one; zero is an empty slot. A slot is published with one write after its record stands, so that readers see all of a link or nothing.</summary>
+    private sealed class Contents(int slotCount)
+    {
+        private readonly ulong[] slots = new ulong[slotCount];
+        private readonly byte[][] blocks = new byte[1 << 13][];
+        private long nextUnit = 1;
+        private int taken;
+
+        public int Count { get; private set; }
+
+        public long Used => nextUnit << UnitBits;
+
+        public long GivenUp { get; private set; }
+
+        public long Size => (slots.Length + blocks.Length) * 8L + (((Used >> BlockBits) + 1) << BlockBits);
+
+        public bool MustGrow => taken >= slots.Length / 4 * 3;
+
+        public bool TryFind(int domain, scoped ReadOnlySpan<byte> key, out LinkEntry link)
         {
-            PutDomain(domain);
+            var slot = Slot(domain, key, out _, out link);
+            return slot >= 0;
         }
 
-        await Load(db.Links.Where(l => l.Domain!.VerifiedAt != null), cancel);
-        IsLoaded = true;
-    }
-
-    /// <summary>Enters all links of a domain that has just been verified.</summary>
-    public Task LoadLinksOf(ShortDomain domain, CursusDb db, CancellationToken cancel)
-    {
-        PutDomain(domain);
-        return Load(db.Links.Where(l => l.DomainId == domain.Id), cancel);
-    }
-
-    private async Task Load(IQueryable<Link> links, CancellationToken cancel)
-    {
-        var rows = links.Where(l => l.SlugFreedAt == null)
-            .Select(l => new { Domain = l.Domain!.Name, l.SlugKey, Entry = new LinkEntry(l.Id, l.DeletedAt == null ? l.FinalUrl : null, l.Redirect, l.Options) })
-            .AsNoTracking().AsAsyncEnumerable();
-        await foreach (var link in rows.WithCancellation(cancel))
+        public void Put(ReadOnlySpan<byte> record)
         {
-            Put(link.Domain, link.SlugKey, link.Entry);
+            var entry = new LinkEntry(record);
+            var slot = Slot(entry.Domain, entry.Slug, out var hash, out var old);
+            var place = Append(record);
+            if (slot >= 0)
+            {
+                GivenUp += old.Length;
+            }
+            else
+            {
+                slot = FreeSlot(hash);
+                taken++;
+                Count++;
+            }
+
+            Volatile.Write(ref slots[slot], (hash & 0xffffffff_00000000) | place);
+        }
+
+        public void Remove(int domain, ReadOnlySpan<byte> key)
+        {
+            var slot = Slot(domain, key, out var hash, out var old);
+            if (slot >= 0)
+            {
+                GivenUp += old.Length;
+                Count--;
+                Volatile.Write(ref slots[slot], (hash & 0xffffffff_00000000) | Removed);
+            }
+        }
+
+        /// <summary>The same links without what was given up, in a table with room.</summary>
+        public Contents Rewritten()
+        {
+            var slotCount = slots.Length;
+            while (Count >= slotCount / 2)
+            {
+                slotCount *= 2;
+            }
+
+            var rewritten = new Contents(slotCount);
+            foreach (var slot in slots)
+            {
+                if ((uint)slot is not (0 or Removed))
+                {
+                    var link = At((uint)slot, out var bytes);
+                    rewritten.Put(bytes[..link.Length]);
+                }
+            }
+
+            return rewritten;
+        }
+
+        /// <summary>The slot of a link, or a negative number.</summary>
+        private int Slot(int domain, scoped ReadOnlySpan<byte> key, out ulong hash, out LinkEntry link)
+        {
+            hash = XxHash3.HashToUInt64(key, domain);
+            for (var i = (int)hash & (slots.Length - 1); ; i = (i + 1) & (slots.Length - 1))
+            {
+                var slot = Volatile.Read(ref slots[i]);
+                if (slot == 0)
+                {
+                    link = default;
+                    return -1;
+                }
+
+                if ((slot ^ hash) >> 32 == 0 && (uint)slot != Removed)
+                {
+                    link = At((uint)slot, out _);
+                    if (link.Domain == domain && link.Slug.SequenceEqual(key))
+                    {
+                        return i;
+                    }
+                }
+            }
+        }
+
+        private int FreeSlot(ulong hash)
+        {
+            var i = (int)hash & (slots.Length - 1);
+            while (slots[i] != 0)
+            {
+                i = (i + 1) & (slots.Length - 1);
+            }
+
+            return i;
+        }
+
+        private LinkEntry At(uint place, out ReadOnlySpan<byte> bytes)
+        {
+            bytes = blocks[place / UnitsPerBlock].AsSpan((int)(place % UnitsPerBlock) << UnitBits);
+            return new LinkEntry(bytes);
+        }
+
+        /// <summary>Writes a record behind the last; none lies over the end of a block.</summary>
+        private uint Append(ReadOnlySpan<byte> record)
+        {
+            var units = (record.Length + 7) >> UnitBits;
+            if (nextUnit % UnitsPerBlock + units > UnitsPerBlock)
+            {
+                nextUnit = (nextUnit / UnitsPerBlock + 1) * UnitsPerBlock;
+            }
+
+            var place = nextUnit;
+            var block = blocks[place / UnitsPerBlock] ??= new byte[1 << BlockBits];
+            record.CopyTo(block.AsSpan((int)(place % UnitsPerBlock) << UnitBits));
+            nextUnit += units;
+            return (uint)place;
         }
     }
 }

@@ -9,7 +9,7 @@ namespace Cursus.Web.Edge;
 /// each short domain, which sets a cookie of its own there; a test-open carries the same pass in its address. Only a visit in the address bar
 /// can set such a cookie everywhere: browsers keep cookies that other sites' pages bring along from being stored.
 /// </summary>
-public sealed class TeamMark(IDataProtectionProvider protection)
+public sealed class TeamMark(IDataProtectionProvider protection, CursusOptions options)
 {
     /// <summary>Path on each short domain: with a pass it sets the mark and leads back; without, it is a picture of one pixel that shows the domain to be reachable.</summary>
     public const string Path = ".well-known/cursus-team";
@@ -26,7 +26,7 @@ public sealed class TeamMark(IDataProtectionProvider protection)
     private readonly ITimeLimitedDataProtector mark = protection.CreateProtector("Cursus.TeamMark").ToTimeLimitedDataProtector();
 
     /// <summary>Address on <paramref name="domain"/> that marks the browser and leads it back to <paramref name="returnTo"/>, for ten minutes from now.</summary>
-    public string IntroductionUrl(CursusOptions options, string domain, Guid workspaceId, string returnTo) =>
+    public string IntroductionUrl(string domain, Guid workspaceId, string returnTo) =>
         $"{options.ShortUrl(domain, Path)}?{PassParameter}={pass.Protect($"{workspaceId:N}{returnTo}", PassLife)}";
 
     /// <summary>A short address that opens without being counted, for ten minutes from now.</summary>
@@ -50,7 +50,7 @@ public sealed class TeamMark(IDataProtectionProvider protection)
         context.Response.Cookies.Append(CookieName, mark.Protect($"{workspaceId:N}", CookieLife), new CookieOptions
         {
             HttpOnly = true,
-            Secure = context.Request.IsHttps,
+            Secure = options.PublicScheme == "https",
             SameSite = SameSiteMode.Lax,
             MaxAge = CookieLife,
             Path = "/",

@@ -1,3 +1,5 @@
+using Cursus.Data.Clicks;
+
 namespace Cursus.Web.Hosting;
 
 /// <summary>Where this installation lives. Section <c>Cursus</c> of the configuration.</summary>
@@ -14,6 +16,15 @@ public sealed class CursusOptions
 
     /// <summary>Folder of the click journal.</summary>
     public string JournalFolder { get; init; } = ".data/journal";
+
+    /// <summary>When a click counts as written down: <c>append</c> or <c>commit</c>. Also <c>--durability</c> on the command line.</summary>
+    public Durability Durability { get; init; }
+
+    /// <summary>Megabytes that the journal may take while the database is away.</summary>
+    public int JournalMegabytes { get; init; } = 8192;
+
+    /// <summary>Folder of the files that say which country a network address belongs to.</summary>
+    public string CountryFolder { get; init; } = "Countries";
 
     /// <summary>Folder of the built web application; none is served where it is missing.</summary>
     public string? WebFolder { get; init; }

@@ -12,9 +12,9 @@ public static class Health
     public static void MapHealth(this WebApplication app)
     {
         app.MapGet("/healthz", () => Results.Text("alive")).ExcludeFromDescription();
-        app.MapGet("/readyz", async (CursusDb db, LinkTable table, ClickJournal journal, CancellationToken cancel) =>
+        app.MapGet("/readyz", async (CursusDb db, LinkFeed feed, ClickJournal journal, CancellationToken cancel) =>
         {
-            var readiness = new Readiness(await db.Database.CanConnectAsync(cancel), table.IsLoaded, journal.Lost);
+            var readiness = new Readiness(await db.Database.CanConnectAsync(cancel), feed.IsLoaded, journal.Lost);
             return Results.Json(readiness, statusCode: readiness is { Database: true, Edge: true } ? 200 : 503);
         }).ExcludeFromDescription();
     }

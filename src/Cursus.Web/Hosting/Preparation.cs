@@ -1,4 +1,5 @@
 using Cursus.Data;
+using Cursus.Data.Clicks;
 using Cursus.Web.Demo;
 using Microsoft.EntityFrameworkCore;
 
@@ -17,6 +18,11 @@ public static class Preparation
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
         await db.Database.MigrateAsync();
+        if (await app.Services.GetRequiredService<RollUps>().BringUpToDate(CancellationToken.None))
+        {
+            Console.WriteLine("  The clicks were read anew by the present lists");
+        }
+
         if (app.Services.GetRequiredService<CursusOptions>() is { DemoFolder.Length: > 0 } options && !await db.Workspaces.AnyAsync())
         {
             Console.WriteLine("  Loading the demo scenario");

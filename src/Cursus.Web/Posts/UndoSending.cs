@@ -1,4 +1,3 @@
-using Cursus.Core.Clicks;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Web.Access;
@@ -26,23 +25,23 @@ public static class UndoSending
         api.MapPost("/links/{id:guid}/undo", UndoLink).ForEditors().WithSummary("Take a link without a post back that was just saved");
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> UndoPost(Guid id, CurrentMember member, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> UndoPost(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
         var posts = db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId);
         return await posts.Select(p => (Instant?)p.CreatedAt).FirstOrDefaultAsync(cancel) is { } created
-            ? await Undo(created, db.Links.Where(l => l.Placement!.PostId == id), () => posts.ExecuteDeleteAsync(cancel), db, table, clock, cancel)
+            ? await Undo(created, db.Links.Where(l => l.Placement!.PostId == id), () => posts.ExecuteDeleteAsync(cancel), db, feed, clock, cancel)
             : ApiProblem.NotFound("post");
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> UndoLink(Guid id, CurrentMember member, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> UndoLink(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
         var links = db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && l.Placement == null);
         return await links.Select(l => (Instant?)l.CreatedAt).FirstOrDefaultAsync(cancel) is { } created
-            ? await Undo(created, links, () => Task.CompletedTask, db, table, clock, cancel)
+            ? await Undo(created, links, () => Task.CompletedTask, db, feed, clock, cancel)
             : ApiProblem.NotFound("link");
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> UndoBatch(Guid id, CurrentMember member, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> UndoBatch(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
         var batches = db.Batches.Where(b => b.Id == id && b.WorkspaceId == member.WorkspaceId);
         var links = db.Links.Where(l => db.BatchLines.Any(b => b.BatchId == id && b.LinkId == l.Id));
@@ -56,7 +55,7 @@ public static class UndoSending
                     await batches.ExecuteDeleteAsync(cancel);
                 },
                 db,
-                table,
+                feed,
                 clock,
                 cancel)
             : ApiProblem.NotFound("batch whose links are made");
@@ -65,21 +64,19 @@ public static class UndoSending
     /// <param name="links">Those to take back.</param>
     /// <param name="alongside">Deletes what goes with them and refers to them, before they are deleted themselves.</param>
     private static async Task<Results<NoContent, ProblemHttpResult>> Undo(
-        Instant createdAt, IQueryable<Link> links, Func<Task> alongside, CursusDb db, LinkTable table, IClock clock, CancellationToken cancel)
+        Instant createdAt, IQueryable<Link> links, Func<Task> alongside, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
-        if (clock.GetCurrentInstant() - createdAt > Within || await db.LinkDays.AnyAsync(d => d.Kind != ClickKind.Team && links.Any(l => l.Id == d.LinkId), cancel))
+        if (clock.GetCurrentInstant() - createdAt > Within || await db.LinkDays.AnyAsync(d => d.Clicks + d.Machines + d.Previews + d.Prefetches + d.Repeats + d.Heads > 0 && links.Any(l => l.Id == d.LinkId), cancel))
         {
             return ApiProblem.Conflict("too-late-to-undo", "These links may be out in the world already, so they can't be taken back. Delete them instead; their slugs stay blocked.");
         }
 
-        // The edge stops first: a click that came in between would have no link to count for.
-        var slugs = await links.Select(l => new { l.Id, Domain = l.Domain!.Name, l.SlugKey }).ToListAsync(cancel);
-        slugs.ForEach(l => table.Remove(l.Domain, l.SlugKey));
-        var ids = slugs.ConvertAll(l => l.Id);
+        var ids = await links.Select(l => l.Id).ToListAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await alongside();
         await db.Links.Where(l => ids.Contains(l.Id)).ExecuteDeleteAsync(cancel);
         await transaction.CommitAsync(cancel);
+        await feed.CatchUp();
         return TypedResults.NoContent();
     }
 }

@@ -7,12 +7,14 @@ namespace Cursus.Web.Tests.Clicks;
 
 public sealed class ClickJournalTests : IDisposable
 {
-    private const long SmallSegment = 4096;
+    private static readonly JournalOptions SmallSegments = new(SegmentSize: 4096);
 
     private static readonly Gen<Click> Clicks = Gen.Select(
-        Gen.Long[0, 4_000_000_000_000], Gen.Guid, Gen.Enum<ClickKind>(), Gen.Long, Gen.String[Gen.Char["abc.ü日"], 0, 40], Gen.String[0, 400])
-        .Select((at, link, kind, visitor, referrer, agent) => new Click(
-            Instant.FromUnixTimeMilliseconds(at), link, kind, visitor, referrer, string.Concat(agent.Where(c => !char.IsSurrogate(c))), "en"));
+        Gen.Long[0, 4_000_000_000_000], Gen.Guid, Gen.Enum<ClickKind>(), Gen.Long, Gen.String[Gen.Char["abc.ü日"], 0, 40], Gen.String[0, 400],
+        Gen.Int[0, 2].Select(i => new[] { "", "GB", "DE" }[i]), Gen.Byte)
+        .Select((at, link, kind, visitor, referrer, agent, country, hints) => new Click(
+            Instant.FromUnixTimeMilliseconds(at), link, kind, visitor, CountryCode.Of(country), ClientHints.OfByte((byte)(hints & 0x26)), referrer,
+            string.Concat(agent.Where(c => !char.IsSurrogate(c))), "en"));
 
     private readonly string folder = Directory.CreateTempSubdirectory("cursus-journal-").FullName;
 
@@ -24,7 +26,7 @@ public sealed class ClickJournalTests : IDisposable
         using var journal = Open(out _);
         foreach (var click in clicks)
         {
-            journal.Append(click).ShouldBeTrue();
+            journal.Append(click.ToVisit()).ShouldBeTrue();
         }
 
         ReadAll(journal, 0).ShouldBe(clicks);
@@ -35,13 +37,13 @@ public sealed class ClickJournalTests : IDisposable
     {
         using (var journal = Open(out var path))
         {
-            Array.ForEach(before, c => journal.Append(c));
+            Array.ForEach(before, c => journal.Append(c.ToVisit()));
             // What a killed process leaves behind: the files as they are in this moment, nothing closed.
             CopyTo(path, path + "-after-kill");
         }
 
-        using var again = new ClickJournal(Last + "-after-kill", SmallSegment);
-        Array.ForEach(after, c => again.Append(c));
+        using var again = new ClickJournal(Last + "-after-kill", SmallSegments);
+        Array.ForEach(after, c => again.Append(c.ToVisit()));
         ReadAll(again, 0).ShouldBe([.. before, .. after]);
     }, iter: 20, threads: 1);
 
@@ -51,7 +53,7 @@ public sealed class ClickJournalTests : IDisposable
         var clicks = Clicks.Array[3].Single();
         using (var journal = Open(out _))
         {
-            Array.ForEach(clicks, c => journal.Append(c));
+            Array.ForEach(clicks, c => journal.Append(c.ToVisit()));
         }
 
         var file = Directory.GetFiles(Last, "*.clicks").Single();
@@ -60,9 +62,9 @@ public sealed class ClickJournalTests : IDisposable
         bytes[end] ^= 0xff;
         File.WriteAllBytes(file, bytes);
 
-        using var again = new ClickJournal(Last, SmallSegment);
+        using var again = new ClickJournal(Last, SmallSegments);
         ReadAll(again, 0).ShouldBe(clicks[..2]);
-        again.Append(clicks[2]);
+        again.Append(clicks[2].ToVisit());
         ReadAll(again, 0).ShouldBe(clicks);
     }
 
@@ -71,7 +73,7 @@ public sealed class ClickJournalTests : IDisposable
     {
         var clicks = Clicks.Array[60].Single();
         using var journal = Open(out _);
-        Array.ForEach(clicks, c => journal.Append(c));
+        Array.ForEach(clicks, c => journal.Append(c.ToVisit()));
         var half = journal.Read(0, 30, out var shippedTo);
         half.Count.ShouldBe(30);
 
@@ -85,7 +87,7 @@ public sealed class ClickJournalTests : IDisposable
     public void One_journal_has_one_owner()
     {
         using var journal = Open(out var path);
-        Should.Throw<IOException>(() => new ClickJournal(path, SmallSegment));
+        Should.Throw<IOException>(() => new ClickJournal(path, SmallSegments));
     }
 
     private string Last { get; set; } = "";
@@ -93,7 +95,7 @@ public sealed class ClickJournalTests : IDisposable
     private ClickJournal Open(out string path)
     {
         path = Last = Path.Combine(folder, Guid.NewGuid().ToString("N"));
-        return new ClickJournal(path, SmallSegment);
+        return new ClickJournal(path, SmallSegments);
     }
 
     private static List<Click> ReadAll(ClickJournal journal, long from)

@@ -23,7 +23,7 @@ public class ClickStoreTests(CursusApp app)
         // Over a month's end in UTC that is another day in the workspace's zone.
         var begin = Instant.FromUtc(2026, 10, 31, 12, 0);
         var clicks = Gen.Select(Gen.Int[0, 86_400], Gen.Int[0, 1], Gen.Enum<ClickKind>(), Gen.Long).Array[300].Single()
-            .Select((c, i) => (Position: i * 64L, Click: new Click(begin + Duration.FromSeconds(c.Item1), links[c.Item2], c.Item3, c.Item4, "", "agent", ""))).ToList();
+            .Select((c, i) => (Position: i * 64L, Click: new Click(begin + Duration.FromSeconds(c.Item1), links[c.Item2], c.Item3, c.Item4, default, default, "", "agent", ""))).ToList();
         var random = new Random(7);
         var end = clicks.Count;
         for (var from = 0; from < end;)
@@ -38,9 +38,13 @@ public class ClickStoreTests(CursusApp app)
         await using var db = app.Database();
         (await db.Database.SqlQuery<int>($"select count(*)::int as \"Value\" from clicks where link_id = any({links})").SingleAsync(Cancel)).ShouldBe(300);
         var tokyo = DateTimeZoneProviders.Tzdb["Asia/Tokyo"];
-        var expected = clicks.GroupBy(c => (c.Click.LinkId, Day: c.Click.At.InZone(tokyo).Date, c.Click.Kind)).ToDictionary(g => g.Key, g => (long)g.Count());
+        var expected = clicks.GroupBy(c => (c.Click.LinkId, Day: c.Click.At.InZone(tokyo).Date)).ToDictionary(g => g.Key, g => (Count(g, ClickKind.Person), Count(g, ClickKind.Prefetch)));
         var rolled = await db.LinkDays.Where(d => links.Contains(d.LinkId)).ToListAsync(Cancel);
-        rolled.ToDictionary(d => (d.LinkId, d.Day, d.Kind), d => d.Clicks).ShouldBe(expected, ignoreOrder: true);
+        rolled.ToDictionary(d => (d.LinkId, d.Day), d => (d.Clicks, d.Prefetches)).ShouldBe(expected, ignoreOrder: true);
+        rolled.ShouldAllBe(d => d.Hours.Sum() == d.Clicks && d.CountryCounts.Sum() == d.Clicks && d.BrowserCounts.Sum() == d.Clicks);
+        (await new RollUps(source).Check(Cancel)).Where(d => links.Contains(d.LinkId)).ShouldBeEmpty();
+
+        static int Count(IEnumerable<(long, Click Click)> clicks, ClickKind kind) => clicks.Count(c => c.Click.Kind == kind);
     }
 
     [Fact]
@@ -51,7 +55,7 @@ public class ClickStoreTests(CursusApp app)
         await using var source = app.DataSource();
         var store = new ClickStore(source);
         var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
-        Click At(Instant at, string agent) => new(at, link, ClickKind.Person, 1, "", agent, "");
+        Click At(Instant at, string agent) => new(at, link, ClickKind.Person, 1, default, default, "", agent, "");
         var now = Instant.FromUtc(2026, 11, 1, 0, 0);
 
         // PostgreSQL takes no zero character in a text, so the whole batch is refused.

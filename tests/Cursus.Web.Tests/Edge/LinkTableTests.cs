@@ -1,75 +1,122 @@
-using Cursus.Data.Addresses;
+using CsCheck;
+using Cursus.Core.Addresses;
 using Cursus.Web.Edge;
-using NodaTime;
-using LinkOptions = Cursus.Core.Addresses.LinkOptions;
 
 namespace Cursus.Web.Tests.Edge;
 
-public class LinkTableTests(CursusApp app)
+public class LinkTableTests
 {
-    private static readonly LinkEntry Link = new(Guid.NewGuid(), "https://northmoor.example/", 302, LinkOptions.Plain);
+    private static readonly Guid Id = Guid.NewGuid();
 
     [Fact]
-    public void A_domain_and_a_slug_are_found_without_case()
-    {
-        var table = With("nmoor.localhost");
-        table.Put("nmoor.localhost", "geminids", Link);
-        LinkTable.Find(table.FindDomain("NMOOR.localhost")!, "GemiNids").ShouldBe(Link);
-        LinkTable.Find(table.FindDomain("nmoor.localhost")!, "geminid").ShouldBeNull();
-    }
-
-    [Fact]
-    public void The_same_slug_on_two_domains_is_two_links()
-    {
-        var table = With("nmoor.localhost", "stars.localhost");
-        table.Put("nmoor.localhost", "geminids", Link);
-        LinkTable.Find(table.FindDomain("stars.localhost")!, "geminids").ShouldBeNull();
-    }
-
-    [Fact]
-    public void Links_of_a_domain_that_does_not_answer_are_not_entered()
-    {
-        var table = With("nmoor.localhost");
-        table.Put("waiting.example", "geminids", Link);
-        table.FindDomain("waiting.example").ShouldBeNull();
-    }
-
-    [Fact]
-    public void What_was_removed_is_gone_and_the_rest_stays()
-    {
-        var table = With("nmoor.localhost", "stars.localhost");
-        table.Put("nmoor.localhost", "one", Link);
-        table.Put("nmoor.localhost", "two", Link);
-        table.Remove("nmoor.localhost", "ONE");
-        table.RemoveDomain("stars.localhost");
-        LinkTable.Find(table.FindDomain("nmoor.localhost")!, "one").ShouldBeNull();
-        LinkTable.Find(table.FindDomain("nmoor.localhost")!, "two").ShouldBe(Link);
-        table.FindDomain("stars.localhost").ShouldBeNull();
-    }
-
-    [Fact]
-    public async Task After_a_restart_it_holds_what_was_saved_and_not_what_was_deleted()
-    {
-        var world = await World.Make(app);
-        var post = await world.Send();
-        await world.Editor.DeleteAsync($"/api/v1/links/{post["placements"]![1]!["link"]!["id"]}", TestContext.Current.CancellationToken);
-        var table = new LinkTable();
-        await using var db = app.Database();
-        await table.Load(db, TestContext.Current.CancellationToken);
-        var domain = table.FindDomain(world.Domain)!;
-        LinkTable.Find(domain, World.Slug(post, 0))!.Location.ShouldBe((string)post["placements"]![0]!["link"]!["finalUrl"]!);
-        LinkTable.Find(domain, World.Slug(post, 1))!.Location.ShouldBeNull();
-        table.IsLoaded.ShouldBeTrue();
-    }
-
-    private static LinkTable With(params string[] domains)
+    public void A_slug_is_found_without_case_with_all_that_the_edge_needs()
     {
         var table = new LinkTable();
-        foreach (var name in domains)
+        table.Put(LinkEntry.Write(Id, 7, "geminids", "https://northmoor.example/a?b=ü", 308, QueryPassing.VisitorWins, ReferrerPassing.HideByPage, hideFromSearch: true));
+        table.TryFind(7, "GemiNids", out var link).ShouldBeTrue();
+        (link.Id, link.Location, link.Redirect, link.HasEnded).ShouldBe((Id, "https://northmoor.example/a?b=ü", 308, false));
+        (link.PassQuery, link.Referrer, link.HideFromSearch).ShouldBe((QueryPassing.VisitorWins, ReferrerPassing.HideByPage, true));
+    }
+
+    [Theory]
+    [InlineData(7, "geminid")]
+    [InlineData(7, "geminidss")]
+    [InlineData(8, "geminids")]
+    [InlineData(7, "")]
+    [InlineData(7, "gemini\u0307ds")]
+    [InlineData(7, "ｇeminids")]
+    public void Whatever_is_not_quite_it_is_not_found(int domain, string slug)
+    {
+        var table = new LinkTable();
+        table.Put(Record(7, "geminids", "https://northmoor.example/"));
+        table.TryFind(domain, slug, out _).ShouldBeFalse();
+        table.TryFind(7, new string('a', Slug.MaxLength + 1), out _).ShouldBeFalse();
+    }
+
+    [Fact]
+    public void A_link_that_has_ended_is_known_and_leads_nowhere()
+    {
+        var table = new LinkTable();
+        table.Put(Record(1, "gone", null));
+        table.TryFind(1, "gone", out var link).ShouldBeTrue();
+        link.HasEnded.ShouldBeTrue();
+    }
+
+    /// <summary>Held against a plain dictionary over thousands of random changes, through growing and rewriting.</summary>
+    [Fact]
+    public void After_any_changes_it_holds_what_a_dictionary_would() =>
+        Gen.Select(Gen.Int[1, 3], Gen.Int[0, 3000], Gen.Int[0, 400], Gen.Int[0, 5]).Array[0, 20_000].Sample(changes =>
         {
-            table.PutDomain(new ShortDomain { Name = name, VerifiedAt = Instant.FromUtc(2026, 1, 1, 0, 0) });
+            var table = new LinkTable();
+            var expected = new Dictionary<(int, string), string>();
+            foreach (var (domain, number, length, what) in changes)
+            {
+                var slug = $"slug-{number}";
+                if (what == 0)
+                {
+                    table.Remove(domain, slug);
+                    expected.Remove((domain, slug));
+                }
+                else
+                {
+                    var location = "https://northmoor.example/" + new string('x', length);
+                    table.Put(Record(domain, slug, location));
+                    expected[(domain, slug)] = location;
+                }
+            }
+
+            table.Count.ShouldBe(expected.Count);
+            for (var number = 0; number <= 3000; number++)
+            {
+                for (var domain = 1; domain <= 3; domain++)
+                {
+                    var isFound = table.TryFind(domain, $"SLUG-{number}", out var link);
+                    (isFound ? link.Location : null).ShouldBe(expected.GetValueOrDefault((domain, $"slug-{number}")));
+                }
+            }
+        }, iter: 5, threads: 1);
+
+    [Fact]
+    public async Task Visitors_who_read_while_links_are_changed_see_each_link_old_or_new_and_never_half()
+    {
+        var table = new LinkTable();
+        string[] locations = ["https://northmoor.example/short", "https://northmoor.example/" + new string('y', 300)];
+        for (var i = 0; i < 2000; i++)
+        {
+            table.Put(Record(1, $"s{i}", locations[0]));
         }
 
-        return table;
+        using var done = new CancellationTokenSource();
+        var reading = Task.Run(() =>
+        {
+            var random = new Random(1);
+            while (!done.IsCancellationRequested)
+            {
+                table.TryFind(1, $"s{random.Next(2000)}", out var link).ShouldBeTrue();
+                locations.ShouldContain(link.Location);
+            }
+        }, TestContext.Current.CancellationToken);
+        for (var i = 0; i < 200_000; i++)
+        {
+            table.Put(Record(1, $"s{i % 2000}", locations[i / 2000 % 2]));
+        }
+
+        await done.CancelAsync();
+        await reading;
     }
+
+    [Fact]
+    public void A_link_of_ordinary_length_takes_less_than_four_hundred_bytes()
+    {
+        var table = new LinkTable();
+        for (var i = 0; i < 200_000; i++)
+        {
+            table.Put(Record(1, $"winter-members-{i}", $"https://www.northmoor.example/events/winter/{i}?utm_source=guildhall&utm_medium=social&utm_campaign=winter-members"));
+        }
+
+        (table.Size / table.Count).ShouldBeLessThan(400);
+    }
+
+    private static byte[] Record(int domain, string slug, string? location) =>
+        LinkEntry.Write(Id, domain, slug, location, 302, QueryPassing.Off, ReferrerPassing.Keep, hideFromSearch: false);
 }

@@ -88,7 +88,7 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
     /// <summary>The name server that the application asks.</summary>
     public TestNames Names { get; } = new();
 
-    public LinkTable Links => Services.GetRequiredService<LinkTable>();
+    public LinkFeed Feed => Services.GetRequiredService<LinkFeed>();
 
     public override async ValueTask DisposeAsync()
     {

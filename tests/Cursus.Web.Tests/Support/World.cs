@@ -61,7 +61,7 @@ public sealed class World
         }
 
         await db.SaveChangesAsync();
-        app.Links.PutDomain(domain);
+        await app.Feed.CatchUp();
         return new World(app)
         {
             Workspace = workspace,

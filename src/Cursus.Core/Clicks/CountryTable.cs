@@ -1,0 +1,95 @@
+using System.Buffers.Binary;
+using System.Net;
+using System.Net.Sockets;
+
+namespace Cursus.Core.Clicks;
+
+/// <summary>
+/// Which country a network address belongs to. Holds the first address of each range with its country and finds by halving, which takes
+/// some ten bytes a range and a tenth of a microsecond. IPv6 ranges are told apart by their first 64 bits: networks are not given out in smaller pieces
+/// (RFC 6177).
+/// </summary>
+public sealed class CountryTable
+{
+    /// <summary>Knows no country of any address.</summary>
+    public static readonly CountryTable Empty = new([]);
+
+    private readonly (ulong[] Starts, CountryCode[] Countries) v4;
+    private readonly (ulong[] Starts, CountryCode[] Countries) v6;
+
+    /// <param name="networks">Networks in no order, none within another of a different country.</param>
+    public CountryTable(IEnumerable<(IPAddress First, int PrefixLength, CountryCode Country)> networks)
+    {
+        ArgumentNullException.ThrowIfNull(networks);
+        var ranges = networks.Select(n => (IsV4: n.First.AddressFamily == AddressFamily.InterNetwork, Start: Number(n.First), n.PrefixLength, n.Country)).ToList();
+        v4 = Starts(ranges.Where(r => r.IsV4).Select(r => (r.Start, Size: 1UL << (32 - r.PrefixLength), r.Country)));
+        v6 = Starts(ranges.Where(r => !r.IsV4).Select(r => (r.Start, Size: r.PrefixLength == 0 ? 0 : 1UL << (64 - Math.Min(r.PrefixLength, 64)), r.Country)));
+    }
+
+    /// <summary>How many ranges it tells apart.</summary>
+    public int Count => v4.Starts.Length + v6.Starts.Length;
+
+    /// <summary>The country of an address; unknown where no network holds it, as for reserved blocks.</summary>
+    public CountryCode Find(IPAddress? address)
+    {
+        if (address is null)
+        {
+            return default;
+        }
+
+        if (address.IsIPv4MappedToIPv6)
+        {
+            address = address.MapToIPv4();
+        }
+
+        var (starts, countries) = address.AddressFamily == AddressFamily.InterNetwork ? v4 : v6;
+        var at = Array.BinarySearch(starts, Number(address));
+        at = at < 0 ? ~at - 1 : at;
+        return at < 0 ? default : countries[at];
+    }
+
+    /// <summary>An IPv4 address as its number, an IPv6 address as that of its first half.</summary>
+    private static ulong Number(IPAddress address)
+    {
+        Span<byte> bytes = stackalloc byte[16];
+        address.TryWriteBytes(bytes, out var length);
+        return length == 4 ? BinaryPrimitives.ReadUInt32BigEndian(bytes) : BinaryPrimitives.ReadUInt64BigEndian(bytes);
+    }
+
+    /// <summary>One entry wherever the country changes, the unknown one between networks included.</summary>
+    private static (ulong[], CountryCode[]) Starts(IEnumerable<(ulong Start, ulong Size, CountryCode Country)> ranges)
+    {
+        var (starts, countries) = (new List<ulong>(), new List<CountryCode>());
+        var end = 0UL;
+        foreach (var (start, size, country) in ranges.OrderBy(r => r.Start))
+        {
+            if (start > end && starts.Count > 0)
+            {
+                Add(end, default);
+            }
+
+            Add(start, country);
+            end = start + size;
+        }
+
+        if (end != 0)
+        {
+            Add(end, default);
+        }
+
+        return ([.. starts], [.. countries]);
+
+        void Add(ulong start, CountryCode country)
+        {
+            if (countries.Count > 0 && starts[^1] == start)
+            {
+                countries[^1] = country;
+            }
+            else if (countries.Count == 0 || countries[^1] != country)
+            {
+                starts.Add(start);
+                countries.Add(country);
+            }
+        }
+    }
+}

@@ -1,0 +1,8 @@
+namespace Cursus.Core.Clicks;
+
+/// <summary>A click with all that it tells, as reports count it.</summary>
+/// <param name="Country">Two letters, or nothing.</param>
+/// <param name="Device">See <see cref="UserAgentReading"/>, as browser and system.</param>
+/// <param name="ReferrerHost">Host of the page that was left, or nothing.</param>
+public readonly record struct ToldClick(
+    ClickKind Kind, long Visitor, string Country, string Device, string Browser, string Os, string Language, string ReferrerHost);

@@ -1,0 +1,64 @@
+using System.Reflection;
+
+namespace Cursus.Core.Clicks;
+
+/// <summary>What a user agent tells: who sent it, from what device, browser and operating system.</summary>
+/// <param name="Device"><c>phone</c>, <c>tablet</c>, <c>computer</c>, <c>television</c>, <c>console</c>, <c>watch</c> or <c>other</c>.</param>
+/// <param name="Browser">Its family, such as Firefox; the app's where a network's app showed the page; <c>Other</c> where nobody knows.</param>
+/// <param name="Os">Its family, such as Android; <c>Other</c> where nobody knows.</param>
+public sealed record UserAgentReading(ClickKind Kind, string Device, string Browser, string Os)
+{
+    private const string PatternFile = "browsers.yaml";
+
+    private static readonly string[] Televisions = ["TV", "BRAVIA", "Web0S", "CrKey", "Roku", "AFTM", "AFTS"];
+    private static readonly string[] Consoles = ["PlayStation", "Xbox", "Nintendo"];
+    private static readonly string[] Tablets = ["iPad", "Tablet", "Kindle", "Silk/", "PlayBook"];
+    private static readonly string[] Phones = ["iPhone", "iPod", "Mobile", "Phone", "Opera Mini", "BlackBerry", "KaiOS", "Symbian"];
+    private static readonly string[] Computers = ["Windows NT", "Macintosh", "Mac OS X", "X11;", "CrOS", "Linux x86_64", "Linux i686"];
+
+    private static readonly Lazy<(UserAgentPatterns Browsers, UserAgentPatterns Os)> Patterns = new(() =>
+    {
+        using var yaml = new StreamReader(
+            Assembly.GetExecutingAssembly().GetManifestResourceStream(PatternFile) ?? throw new InvalidOperationException($"{PatternFile} is not built in."));
+        return UserAgentPatterns.Read(yaml);
+    });
+
+    /// <summary>Reads a user agent with what the browser said beside it. Takes some milliseconds: remember what came out.</summary>
+    public static UserAgentReading Of(string userAgent, ClientHints hints)
+    {
+        ArgumentNullException.ThrowIfNull(userAgent);
+        var (browser, os) = Families(userAgent);
+        os = OsOf(os, hints);
+        return new UserAgentReading(UserAgentKind.Of(userAgent), DeviceOf(userAgent, os, hints), browser, os);
+    }
+
+    /// <summary>The families that the open patterns name, without any rule of our own.</summary>
+    internal static (string Browser, string Os) Families(string userAgent) => (Patterns.Value.Browsers.Family(userAgent), Patterns.Value.Os.Family(userAgent));
+
+    /// <summary>The hint decides where there is one: it is not frozen, as the user agent may be. Names are those of the patterns, so that both are one, except
+    /// that macOS has its present name.</summary>
+    private static string OsOf(string family, ClientHints hints) => hints.Platform switch
+    {
+        HintedPlatform.Android => "Android",
+        HintedPlatform.ChromeOS => "Chrome OS",
+        HintedPlatform.IOS => "iOS",
+        HintedPlatform.MacOS => "macOS",
+        HintedPlatform.Windows => "Windows",
+        HintedPlatform.Linux when family == "Other" => "Linux",
+        _ => family == "Mac OS X" ? "macOS" : family,
+    };
+
+    /// <summary>Words that makers put into user agents (common practice, no published standard). On Android browsers leave "Mobile" out on tablets and say no to the hint.</summary>
+    private static string DeviceOf(string userAgent, string os, ClientHints hints)
+    {
+        bool Says(string[] words) => Array.Exists(words, word => userAgent.Contains(word, StringComparison.Ordinal));
+        return Says(Televisions) || os == "tvOS" ? "television"
+            : Says(Consoles) ? "console"
+            : os is "watchOS" or "WatchOS" || userAgent.Contains("Watch OS", StringComparison.Ordinal) ? "watch"
+            : Says(Tablets) ? "tablet"
+            : os == "Android" ? hints.IsMobile ?? userAgent.Contains("Mobile", StringComparison.Ordinal) ? "phone" : "tablet"
+            : hints.IsMobile == true || os == "iOS" || Says(Phones) ? "phone"
+            : Says(Computers) || os is "Windows" or "macOS" or "Chrome OS" ? "computer"
+            : "other";
+    }
+}

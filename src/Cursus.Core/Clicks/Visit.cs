@@ -1,0 +1,24 @@
+using NodaTime;
+
+namespace Cursus.Core.Clicks;
+
+/// <summary>What the edge tells of a visitor in the moment of answering: texts still in the request, nothing copied. A <see cref="Click"/> is the same once it is
+/// read from the journal.</summary>
+public readonly ref struct Visit
+{
+    public Instant At { get; init; }
+    public Guid LinkId { get; init; }
+    public ClickKind Kind { get; init; }
+    public long Visitor { get; init; }
+    public CountryCode Country { get; init; }
+    public ClientHints Hints { get; init; }
+
+    /// <summary>Lower case; empty where unknown.</summary>
+    public ReadOnlySpan<char> ReferrerHost { get; init; }
+
+    /// <summary>At most <see cref="Click.MaxUserAgent"/> characters.</summary>
+    public ReadOnlySpan<char> UserAgent { get; init; }
+
+    /// <summary>Lower case; empty where unknown.</summary>
+    public ReadOnlySpan<char> Language { get; init; }
+}

@@ -1,0 +1,153 @@
+using Cursus.Core.Clicks;
+using Npgsql;
+using NpgsqlTypes;
+
+namespace Cursus.Data.Clicks;
+
+/// <summary>A click with what its user agent tells.</summary>
+/// <param name="AgentId">The user agent's place in <c>user_agents</c>.</param>
+internal readonly record struct ReadClick(long Id, Click Click, int AgentId, ToldClick Told);
+
+/// <summary>
+/// Reads from clicks what only their texts tell, when they are shipped and nobody waits. Each user agent and each referrer is read once and kept in the database with
+/// what it tells, since a few thousand make nearly all clicks; a click is stored with the number of its user agent.
+/// </summary>
+internal sealed class ClickReader
+{
+    private const int Remembered = 50_000;
+
+    private readonly Dictionary<(string Text, short Hints), (int Id, UserAgentReading Reading)> agents = [];
+    private readonly HashSet<string> referrers = [];
+
+    /// <summary>Tells the state of the lists that agents and referrers are read by.</summary>
+    public static string ReadWith => ClickLists.State;
+
+    public async Task<List<ReadClick>> Read(NpgsqlConnection connection, IReadOnlyCollection<(long Id, Click Click)> clicks, CancellationToken cancel)
+    {
+        if (agents.Count + referrers.Count > Remembered)
+        {
+            agents.Clear();
+            referrers.Clear();
+        }
+
+        // Another process may add an agent in the same moment: then neither adds nor sees it, and the next look finds it.
+        while (clicks.Select(c => (c.Click.UserAgent, (short)c.Click.Hints.ToByte())).Where(a => !agents.ContainsKey(a)).Distinct().ToList() is { Count: > 0 } unknown)
+        {
+            await Learn(connection, unknown, cancel);
+        }
+
+        await Learn(connection, [.. clicks.Select(c => c.Click.ReferrerHost).Where(h => !referrers.Contains(h)).Distinct()], cancel);
+        var read = new List<ReadClick>(clicks.Count);
+        foreach (var (id, click) in clicks)
+        {
+            var (agentId, reading) = agents[(click.UserAgent, click.Hints.ToByte())];
+            var kind = click.Kind == ClickKind.Person ? reading.Kind : click.Kind;
+            read.Add(new ReadClick(id, click, agentId, new ToldClick(
+                kind, click.Visitor, click.Country.ToString(), reading.Device, reading.Browser, reading.Os, click.Language, click.ReferrerHost)));
+        }
+
+        return read;
+    }
+
+    /// <summary>Reads all agents and referrers anew that were read by an earlier state of the lists. Returns whether there were any.</summary>
+    public static async Task<bool> ReadAnew(NpgsqlConnection connection, CancellationToken cancel)
+    {
+        var outdated = new List<(int Id, string Text, short Hints)>();
+        await using (var select = new NpgsqlCommand("select id, text, hints from user_agents where read_with <> $1", connection) { Parameters = { new() { Value = ReadWith } } })
+        await using (var reader = await select.ExecuteReaderAsync(cancel))
+        {
+            while (await reader.ReadAsync(cancel))
+            {
+                outdated.Add((reader.GetInt32(0), reader.GetString(1), reader.GetInt16(2)));
+            }
+        }
+
+        var readings = outdated.ConvertAll(a => UserAgentReading.Of(a.Text, ClientHints.OfByte((byte)a.Hints)));
+        await using var update = new NpgsqlCommand("""
+            update user_agents set kind = n.kind, device = n.device, browser = n.browser, os = n.os, read_with = $6
+            from unnest($1::int[], $2::smallint[], $3::text[], $4::text[], $5::text[]) as n (id, kind, device, browser, os) where n.id = user_agents.id
+            """, connection)
+        {
+            Parameters =
+            {
+                new() { Value = outdated.ConvertAll(a => a.Id) },
+                new() { Value = readings.ConvertAll(r => (short)r.Kind) },
+                new() { Value = readings.ConvertAll(r => r.Device) },
+                new() { Value = readings.ConvertAll(r => r.Browser) },
+                new() { Value = readings.ConvertAll(r => r.Os) },
+                new() { Value = ReadWith },
+            },
+        };
+        await update.ExecuteNonQueryAsync(cancel);
+
+        var hosts = new List<string>();
+        await using (var select = new NpgsqlCommand("select host from referrers where read_with <> $1", connection) { Parameters = { new() { Value = ReadWith } } })
+        await using (var reader = await select.ExecuteReaderAsync(cancel))
+        {
+            while (await reader.ReadAsync(cancel))
+            {
+                hosts.Add(reader.GetString(0));
+            }
+        }
+
+        await Write(connection, hosts, "on conflict (host) do update set network = excluded.network, kind = excluded.kind, read_with = excluded.read_with", cancel);
+        return outdated.Count + hosts.Count > 0;
+    }
+
+    private async Task Learn(NpgsqlConnection connection, List<(string Text, short Hints)> unknown, CancellationToken cancel)
+    {
+        var readings = unknown.ConvertAll(a => UserAgentReading.Of(a.Text, ClientHints.OfByte((byte)a.Hints)));
+        await using var command = new NpgsqlCommand("""
+            with arriving as (select * from unnest($1::text[], $2::smallint[], $3::smallint[], $4::text[], $5::text[], $6::text[]) as n (text, hints, kind, device, browser, os)),
+                added as (insert into user_agents (text, hints, kind, device, browser, os, read_with) select *, $7 from arriving on conflict (text, hints) do nothing returning *)
+            select id, text, hints, kind, device, browser, os from added
+            union all select u.id, u.text, u.hints, u.kind, u.device, u.browser, u.os from user_agents u join arriving a on a.text = u.text and a.hints = u.hints
+            """, connection)
+        {
+            Parameters =
+            {
+                new() { Value = unknown.ConvertAll(a => a.Text) },
+                new() { Value = unknown.ConvertAll(a => a.Hints) },
+                new() { Value = readings.ConvertAll(r => (short)r.Kind) },
+                new() { Value = readings.ConvertAll(r => r.Device) },
+                new() { Value = readings.ConvertAll(r => r.Browser) },
+                new() { Value = readings.ConvertAll(r => r.Os) },
+                new() { Value = ReadWith },
+            },
+        };
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (await reader.ReadAsync(cancel))
+        {
+            agents[(reader.GetString(1), reader.GetInt16(2))] =
+                (reader.GetInt32(0), new UserAgentReading((ClickKind)reader.GetInt16(3), reader.GetString(4), reader.GetString(5), reader.GetString(6)));
+        }
+    }
+
+    private async Task Learn(NpgsqlConnection connection, List<string> unknown, CancellationToken cancel)
+    {
+        await Write(connection, unknown, "on conflict (host) do nothing", cancel);
+        referrers.UnionWith(unknown);
+    }
+
+    private static async Task Write(NpgsqlConnection connection, List<string> hosts, string onConflict, CancellationToken cancel)
+    {
+        if (hosts.Count == 0)
+        {
+            return;
+        }
+
+        var sites = hosts.ConvertAll(ReferrerSite.Of);
+        await using var command = new NpgsqlCommand(
+            $"insert into referrers (host, network, kind, read_with) select *, $4 from unnest($1::text[], $2::text[], $3::smallint[]) {onConflict}", connection)
+        {
+            Parameters =
+            {
+                new() { Value = hosts },
+                new() { Value = sites.ConvertAll(s => s.Network) },
+                new() { Value = sites.ConvertAll(s => (short)s.Kind) },
+                new() { Value = ReadWith, NpgsqlDbType = NpgsqlDbType.Text },
+            },
+        };
+        await command.ExecuteNonQueryAsync(cancel);
+    }
+}

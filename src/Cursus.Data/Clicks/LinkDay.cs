@@ -1,0 +1,43 @@
+using Cursus.Core.Clicks;
+using NodaTime;
+
+namespace Cursus.Data.Clicks;
+
+/// <summary>
+/// Roll-up: what came of one link on one day of the workspace's time zone. Kept in the transaction that stores the clicks themselves. Of what people's clicks tell, each
+/// dimension is a pair of lists: its values in order, and how many clicks had each.
+/// </summary>
+public sealed class LinkDay
+{
+    public Guid LinkId { get; init; }
+    public LocalDate Day { get; init; }
+
+    /// <summary>People's clicks.</summary>
+    public int Clicks { get; init; }
+
+    public int Team { get; init; }
+    public int Machines { get; init; }
+    public int Previews { get; init; }
+    public int Prefetches { get; init; }
+    public int Repeats { get; init; }
+    public int Heads { get; init; }
+
+    /// <summary>People's clicks by hour of the workspace's clock, 24 numbers; on the day that clocks go back, one hour counts for two.</summary>
+    public required int[] Hours { get; init; }
+
+    public required string[] CountryValues { get; init; }
+    public required int[] CountryCounts { get; init; }
+    public required string[] DeviceValues { get; init; }
+    public required int[] DeviceCounts { get; init; }
+    public required string[] BrowserValues { get; init; }
+    public required int[] BrowserCounts { get; init; }
+    public required string[] OsValues { get; init; }
+    public required int[] OsCounts { get; init; }
+    public required string[] LanguageValues { get; init; }
+    public required int[] LanguageCounts { get; init; }
+    public required string[] ReferrerValues { get; init; }
+    public required int[] ReferrerCounts { get; init; }
+
+    /// <summary>Who clicked, without saying who: see <see cref="VisitorSketch"/>.</summary>
+    public required byte[] Visitors { get; init; }
+}

@@ -1,0 +1,41 @@
+using System.Net;
+using Cursus.Core.Clicks;
+using MaxMind.Db;
+
+namespace Cursus.Web.Clicks;
+
+/// <summary>Reads the files that say which country a network belongs to: MaxMind DBs with <c>country_code</c> beside each network.</summary>
+internal static class CountryFiles
+{
+    /// <summary>The networks of all files of a folder; none where there is none, and then no click has a country.</summary>
+    public static CountryTable Read(string folder, ILogger log)
+    {
+        folder = Path.Combine(AppContext.BaseDirectory, folder);
+        var files = Directory.Exists(folder) ? Directory.GetFiles(folder, "*.mmdb") : [];
+        if (files.Length == 0)
+        {
+            log.LogWarning("There is no *.mmdb in {Folder}, so that clicks will have no country. Put MaxMind DBs of countries there.", folder);
+        }
+
+        return new CountryTable(files.SelectMany(Networks));
+    }
+
+    private static IEnumerable<(IPAddress First, int PrefixLength, CountryCode Country)> Networks(string path)
+    {
+        using var reader = new Reader(path, FileAccessMode.Memory);
+        foreach (var node in reader.FindAll<Dictionary<string, object>>(cacheSize: 1024))
+        {
+            var (first, prefixLength) = Plain(node.Start, node.PrefixLength);
+            yield return (first, prefixLength, CountryCode.Of(node.Data.TryGetValue("country_code", out var code) ? code as string : ""));
+        }
+    }
+
+    /// <summary>Files that hold both kinds of addresses keep IPv4 in the first corner of IPv6.</summary>
+    private static (IPAddress First, int PrefixLength) Plain(IPAddress first, int prefixLength)
+    {
+        var bytes = first.GetAddressBytes();
+        return bytes.Length == 16 && prefixLength >= 96 && bytes.AsSpan(0, 12).IndexOfAnyExcept((byte)0) < 0
+            ? (new IPAddress(bytes.AsSpan(12)), prefixLength - 96)
+            : (first, prefixLength);
+    }
+}

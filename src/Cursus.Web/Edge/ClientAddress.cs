@@ -1,0 +1,35 @@
+using System.Net;
+using Cursus.Web.Hosting;
+
+namespace Cursus.Web.Edge;
+
+/// <summary>The network address a request comes from: the connection's, or where that is a trusted proxy's, the last one in <c>X-Forwarded-For</c>, which the proxy wrote itself.</summary>
+internal sealed class ClientAddress(CursusOptions options)
+{
+    private readonly HashSet<IPAddress> trusted = [.. options.TrustedProxies.Select(IPAddress.Parse)];
+
+    public IPAddress? Of(IPAddress? connection, IHeaderDictionary headers)
+    {
+        if (connection is { IsIPv4MappedToIPv6: true })
+        {
+            connection = connection.MapToIPv4();
+        }
+
+        // The tests' server has no connections.
+        if (trusted.Count == 0 || (connection is not null && !trusted.Contains(connection)))
+        {
+            return connection;
+        }
+
+        var forwarded = headers["X-Forwarded-For"] is [.., { } last] ? last.AsSpan(last.LastIndexOf(',') + 1).Trim() : default;
+        return !forwarded.IsEmpty && TryParse(forwarded, out var address) ? address : connection;
+    }
+
+    /// <summary>An address, which may carry a port: <c>203.0.113.7</c>, <c>203.0.113.7:41822</c>, <c>[2001:db8::7]:41822</c>.</summary>
+    private static bool TryParse(ReadOnlySpan<char> text, out IPAddress? address)
+    {
+        var isRead = IPEndPoint.TryParse(text, out var endPoint);
+        address = endPoint is { Address.IsIPv4MappedToIPv6: true } ? endPoint.Address.MapToIPv4() : endPoint?.Address;
+        return isRead;
+    }
+}

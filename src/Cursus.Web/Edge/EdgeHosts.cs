@@ -1,0 +1,20 @@
+using Cursus.Web.Hosting;
+using Microsoft.AspNetCore.Http.Features;
+
+namespace Cursus.Web.Edge;
+
+/// <summary>Which requests belong to the application and which to the edge: the application never answers on a short domain, nor the edge on the application's host.</summary>
+internal sealed class EdgeHosts(CursusOptions options)
+{
+    private readonly HashSet<string> ofApplication = new(options.AppHosts, StringComparer.OrdinalIgnoreCase);
+
+    public bool IsOfApplication(IHttpRequestFeature request) => ofApplication.GetAlternateLookup<ReadOnlySpan<char>>().Contains(Name(request));
+
+    /// <summary>The host a request names, without its port.</summary>
+    public static ReadOnlySpan<char> Name(IHttpRequestFeature request)
+    {
+        var host = request.Headers.Host.ToString().AsSpan();
+        var port = host.LastIndexOf(':');
+        return port < 0 || host[port..].Contains(']') ? host : host[..port];
+    }
+}

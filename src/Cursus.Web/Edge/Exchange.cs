@@ -1,0 +1,39 @@
+using Microsoft.AspNetCore.Http.Features;
+
+namespace Cursus.Web.Edge;
+
+/// <summary>One request on a short domain with its response, as the web server holds them.</summary>
+internal readonly struct Exchange(IFeatureCollection features)
+{
+    public IHttpRequestFeature Request { get; } = features.GetRequiredFeature<IHttpRequestFeature>();
+
+    public IHttpResponseFeature Response { get; } = features.GetRequiredFeature<IHttpResponseFeature>();
+
+    public IHttpConnectionFeature? Connection => features.Get<IHttpConnectionFeature>();
+
+    public bool IsGet => HttpMethods.IsGet(Request.Method);
+
+    public bool IsHead => HttpMethods.IsHead(Request.Method);
+
+    /// <summary>The same in ASP.NET Core's form, for cookies and query parameters.</summary>
+    public HttpContext ToHttpContext() => new DefaultHttpContext(features);
+
+    /// <summary>Leads to a page that is no link's, so that it isn't counted.</summary>
+    public Task Lead(string location)
+    {
+        Response.Headers.CacheControl = "private, no-store";
+        Response.Headers.Location = location;
+        Response.StatusCode = StatusCodes.Status302Found;
+        return Task.CompletedTask;
+    }
+
+    /// <summary>Answers with a text or picture that browsers don't keep.</summary>
+    public Task Write(int status, string type, byte[] body)
+    {
+        Response.StatusCode = status;
+        Response.Headers.ContentType = type;
+        Response.Headers.ContentLength = body.Length;
+        Response.Headers.CacheControl = "no-store";
+        return IsHead ? Task.CompletedTask : features.GetRequiredFeature<IHttpResponseBodyFeature>().Stream.WriteAsync(body).AsTask();
+    }
+}

@@ -1,0 +1,211 @@
+using System.Net;
+using Cursus.Core.Addresses;
+using Cursus.Web.Clicks;
+using Npgsql;
+
+namespace Cursus.Web.Edge;
+
+/// <summary>
+/// Keeps what the edge knows as the database has it: everything at the start, then whatever was changed since, by this process or another.
+/// Each link carries the transaction that changed it last (<c>links.changed_in</c>). Each round reads what was changed since the oldest transaction that the round before could not
+/// see yet, so that none is missed however late it commits; rounds run one after the other, so that an older state never follows a newer one.
+/// Notifications (<c>edge</c>) only make a round come sooner; without them it comes within seconds.
+/// </summary>
+public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, DomainTable domains, VisitorSalts salts, ILogger<LinkFeed> log) : BackgroundService
+{
+    private const string LinkColumns = """
+        l.id, d.id, l.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search
+        """;
+
+    private static readonly TimeSpan RoundAtLeastEach = TimeSpan.FromSeconds(5);
+    private static readonly TimeSpan PauseAfterFailure = TimeSpan.FromMilliseconds(500);
+
+    private readonly Lock queueing = new();
+    private Task current = Task.CompletedTask;
+    private Task? following;
+    private ulong horizon;
+    private int lastDomainNumber;
+
+    /// <summary>True once everything that the database had at the start is known.</summary>
+    public bool IsLoaded { get; private set; }
+
+    /// <summary>True where the last round could not reach the database.</summary>
+    public bool IsDatabaseAway { get; private set; }
+
+    /// <summary>Completes when the edge knows everything that was committed before the call. Fails never: where the database is away, the edge learns of it later.</summary>
+    public Task CatchUp()
+    {
+        lock (queueing)
+        {
+            // A round that runs already may have read past what the caller has just committed, the one after it can't.
+            return following ??= RunAfter(current);
+        }
+    }
+
+    /// <summary>Reads the short domains before the first visitor comes.</summary>
+    public async Task LoadDomains(CancellationToken cancel)
+    {
+        await using var connection = await dataSource.OpenConnectionAsync(cancel);
+        await ReadDomains(connection, cancel);
+    }
+
+    /// <summary>The record of one link straight from the database, for visitors who come before everything is loaded; null where there is none.</summary>
+    public async Task<byte[]?> Ask(DomainEntry domain, string slugKey, CancellationToken cancel)
+    {
+        await using var command = dataSource.CreateCommand(
+            $"select {LinkColumns} from links l join domains d on d.id = l.domain_id where d.id = $1 and l.slug_key = $2 and l.slug_freed_at is null");
+        command.Parameters.Add(new() { Value = domain.Id });
+        command.Parameters.Add(new() { Value = slugKey });
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        return await reader.ReadAsync(cancel) ? Record(reader, domain.Number) : null;
+    }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        while (!stoppingToken.IsCancellationRequested)
+        {
+            try
+            {
+                await Listen(stoppingToken);
+            }
+            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+            {
+                return;
+            }
+            catch (Exception e) when (IsOfDatabase(e))
+            {
+                IsDatabaseAway = true;
+                await Task.Delay(PauseAfterFailure, stoppingToken).ContinueWith(_ => { }, TaskScheduler.Default);
+            }
+        }
+    }
+
+    private async Task Listen(CancellationToken cancel)
+    {
+        await using var connection = await dataSource.OpenConnectionAsync(cancel);
+        await using (var listen = new NpgsqlCommand("listen edge", connection))
+        {
+            await listen.ExecuteNonQueryAsync(cancel);
+        }
+
+        while (true)
+        {
+            await CatchUp();
+            await connection.WaitAsync(RoundAtLeastEach, cancel);
+            if (IsDatabaseAway)
+            {
+                // The connection that listens may have been cut without a word.
+                return;
+            }
+        }
+    }
+
+    private async Task RunAfter(Task before)
+    {
+        // Leaves the caller's lock, so that this task is known as the following one before it becomes the current one.
+        await Task.Yield();
+        await before;
+        lock (queueing)
+        {
+            (current, following) = (following!, null);
+        }
+
+        try
+        {
+            await Round();
+            IsDatabaseAway = false;
+        }
+        catch (Exception e) when (IsOfDatabase(e))
+        {
+            if (!IsDatabaseAway)
+            {
+                log.LogWarning("The edge goes on with the links it knows, the database does not answer: {Reason}", e.Message);
+            }
+
+            IsDatabaseAway = true;
+        }
+    }
+
+    private async Task Round()
+    {
+        await using var connection = await dataSource.OpenConnectionAsync();
+        await using var transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead);
+        await using var snapshot = new NpgsqlCommand("select pg_snapshot_xmin(pg_current_snapshot())", connection);
+        var next = (ulong)(await snapshot.ExecuteScalarAsync())!;
+        var begun = await ReadDomains(connection, CancellationToken.None);
+        await ReadLinks(connection, "l.changed_in >= $1::text::xid8 and not d.id = any($2)", horizon, begun);
+        await ReadLinks(connection, "$1::text is not null and d.id = any($2)", horizon, begun);
+        await ReadRemovals(connection);
+        horizon = next;
+        IsLoaded = true;
+    }
+
+    /// <summary>Reads all verified domains; returns those that begin to answer.</summary>
+    private async Task<Guid[]> ReadDomains(NpgsqlConnection connection, CancellationToken cancel)
+    {
+        var known = domains.All.ToDictionary(d => d.Id);
+        var (read, begun) = (new List<DomainEntry>(), new List<Guid>());
+        await using var command = new NpgsqlCommand("""
+            select d.id, d.workspace_id, d.name, w.time_zone, w.office_networks, d.bare_page, d.unknown_page, d.ended_page
+            from domains d join workspaces w on w.id = d.workspace_id where d.verified_at is not null
+            """, connection);
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (await reader.ReadAsync(cancel))
+        {
+            var id = reader.GetGuid(0);
+            if (!known.TryGetValue(id, out var before) || !IsLoaded)
+            {
+                begun.Add(id);
+            }
+
+            read.Add(new DomainEntry(
+                id, before?.Number ?? ++lastDomainNumber, reader.GetGuid(1), reader.GetString(2), salts.Of(reader.GetString(3)),
+                [.. reader.GetFieldValue<string[]>(4).Select(IPNetwork.Parse)], Text(reader, 5), Text(reader, 6), Text(reader, 7)));
+        }
+
+        domains.Replace(read);
+        return [.. begun];
+    }
+
+    private async Task ReadLinks(NpgsqlConnection connection, string which, ulong since, Guid[] begun)
+    {
+        var numbers = domains.All.ToDictionary(d => d.Id, d => d.Number);
+        await using var command = new NpgsqlCommand($"""
+            select {LinkColumns} from links l join domains d on d.id = l.domain_id
+            where {which} and d.verified_at is not null and l.slug_freed_at is null
+            """, connection)
+        {
+            Parameters = { new() { Value = since.ToString(System.Globalization.CultureInfo.InvariantCulture) }, new() { Value = begun } },
+        };
+        await using var reader = await command.ExecuteReaderAsync();
+        while (await reader.ReadAsync())
+        {
+            links.Put(Record(reader, numbers[reader.GetGuid(1)]));
+        }
+    }
+
+    private async Task ReadRemovals(NpgsqlConnection connection)
+    {
+        var numbers = domains.All.ToDictionary(d => d.Id, d => d.Number);
+        await using var command = new NpgsqlCommand("select domain_id, slug_key from removed_links r where changed_in >= $1::text::xid8 and not exists (select 1 from links l where l.domain_id = r.domain_id and l.slug_key = r.slug_key and l.slug_freed_at is null)", connection)
+        {
+            Parameters = { new() { Value = horizon.ToString(System.Globalization.CultureInfo.InvariantCulture) } },
+        };
+        await using var reader = await command.ExecuteReaderAsync();
+        while (await reader.ReadAsync())
+        {
+            if (numbers.TryGetValue(reader.GetGuid(0), out var number))
+            {
+                links.Remove(number, reader.GetString(1));
+            }
+        }
+    }
+
+    private static byte[] Record(NpgsqlDataReader reader, int domain) => LinkEntry.Write(
+        reader.GetGuid(0), domain, reader.GetString(2), Text(reader, 3), reader.GetInt16(4),
+        (QueryPassing)reader.GetInt16(5), (ReferrerPassing)reader.GetInt16(6), reader.GetBoolean(7));
+
+    private static string? Text(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetString(column);
+
+    private static bool IsOfDatabase(Exception e) => e is NpgsqlException or IOException or TimeoutException or ObjectDisposedException;
+}

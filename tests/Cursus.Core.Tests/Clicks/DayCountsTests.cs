@@ -1,0 +1,44 @@
+using CsCheck;
+using Cursus.Core.Clicks;
+
+namespace Cursus.Core.Tests.Clicks;
+
+public class DayCountsTests
+{
+    private static readonly Gen<(ToldClick Click, int Hour)[]> Clicks = Gen.Select(
+        Gen.Enum<ClickKind>(), Gen.Long[0, 40], Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[0, 23])
+        .Select((kind, visitor, country, device, hour) => (
+            new ToldClick(kind, visitor, new[] { "", "GB", "DE" }[country], new[] { "phone", "tablet", "computer" }[device], "Firefox", "Linux", "en", "perch.localhost"), hour))
+        .Array[0, 200];
+
+    [Fact]
+    public void Counting_in_parts_comes_to_the_same_as_counting_all() => Gen.Select(Clicks, Clicks).Sample((one, other) =>
+    {
+        var parts = Of(one);
+        parts.Add(Of(other));
+        parts.Agrees(Of([.. other, .. one])).ShouldBeTrue();
+    }, iter: 200);
+
+    [Fact]
+    public void Only_people_are_told_apart_and_every_other_kind_is_counted() => Clicks.Sample(clicks =>
+    {
+        var counts = Of(clicks);
+        foreach (var kind in Enum.GetValues<ClickKind>())
+        {
+            counts.Of(kind).ShouldBe(clicks.Count(c => c.Click.Kind == kind));
+        }
+
+        var people = clicks.Where(c => c.Click.Kind == ClickKind.Person).ToList();
+        counts.Visitors.Count.ShouldBe(people.Select(c => c.Click.Visitor).Distinct().Count());
+        counts.Hours.ShouldBe(Enumerable.Range(0, 24).Select(hour => people.Count(c => c.Hour == hour)));
+        counts.Tally("device").ToDictionary().ShouldBe(people.GroupBy(c => c.Click.Device).ToDictionary(g => g.Key, g => g.Count()), ignoreOrder: true);
+        counts.Tally("country").Sum(t => t.Value).ShouldBe(people.Count);
+    }, iter: 200);
+
+    private static DayCounts Of((ToldClick Click, int Hour)[] clicks)
+    {
+        var counts = new DayCounts();
+        Array.ForEach(clicks, c => counts.Add(c.Click, c.Hour));
+        return counts;
+    }
+}
