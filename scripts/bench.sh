@@ -1,17 +1,26 @@
-# Measurements of the running application, on a data folder of their own. Each prints ratios taken in one run, since machines differ.
+# Measurements, on data folders of their own. Each prints ratios taken in one run, since machines differ.
 
 bench() {
-  local name=${1:-} json=""
+  local name=${1:-} options=()
   [ $# -eq 0 ] || shift
   while [ $# -gt 0 ]; do
     case $1 in
-      --json) json=--json ;;
+      --json | --small) options+=("$1") ;;
       *) fail "bench has no option “$1”. See ./cursus help." ;;
     esac
     shift
   done
-  [ -n "$name" ] && [ -f "bench/$name.mjs" ] || fail "there is no measurement “$name”. There are: $(cd bench && ls ./*.mjs | sed 's|^\./||; s|\.mjs$||; /^lib$/d' | paste -sd ' ')."
-  local data="$PWD/.data-bench" port
+  case $name in
+    many | send) bench_application "$name" "${options[@]}" ;;
+    edge | crash) bench_server "$name" "${options[@]}" ;;
+    *) fail "there is no measurement “$name”. There are: crash edge many send." ;;
+  esac
+}
+
+# bench_application NAME [OPTION...]: measures the demo in use.
+bench_application() {
+  local name=$1 data="$PWD/.data-bench" port
+  shift
   rm -rf "$data"
   port=$(three_free_ports)
   mkdir -p artifacts/test
@@ -19,5 +28,38 @@ bench() {
   ./cursus start --background --data "$data" --port "$port" >artifacts/test/bench-start.log || { cat artifacts/test/bench-start.log >&2; fail "the application to measure did not start."; }
   trap './cursus stop --data "$PWD/.data-bench" >/dev/null; rm -rf "$PWD/.data-bench"' EXIT
   CURSUS_ADDRESS="http://localhost:$port" CURSUS_TOKEN=$(./cursus token --data "$data" --port "$port" --email maren@northmoor.example | tail -1) \
-    node "bench/$name.mjs" $json
+    node "bench/$name.mjs" "$@"
+}
+
+# bench_server NAME [OPTION...]: measures the bare server with a million links; the measurement starts, pins, kills and restarts server and database itself.
+bench_server() {
+  local name=$1
+  shift
+  need_toolchain
+  need_packages postgresql-15 wrk >&2
+  build_all >&2
+  unless_built constant302 bench/constant302 -- quietly dotnet build bench/constant302/constant302.csproj -c Release -o artifacts/constant302 --nologo >&2
+  DATA=$(data_folder "$PWD/.data-bench-server")
+  PORT=$(three_free_ports) EMPTY=yes STANDINS=
+  pg_prepare "$DATA" >&2
+  pg_start "$DATA"
+  trap 'pg_stop "$DATA"' EXIT
+  bench_database
+  serve_environment bench
+  export CURSUS_BENCH_DATA="$DATA" CURSUS_BENCH_PORT="$PORT" CURSUS_BENCH_PG_PORT="$PG_PORT" PGPASSWORD
+  PGPASSWORD=$(cat "$DATA/pg.password")
+  node "bench/$name.mjs" "$@"
+}
+
+# bench_database: a database with a million links, kept from one measurement to the next; clicks are taken out.
+bench_database() {
+  local ask=(psql -qAt -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$PG_PORT" -U cursus -d bench)
+  export PGPASSWORD
+  PGPASSWORD=$(cat "$DATA/pg.password")
+  rm -rf "$DATA/journal"
+  pg_create "$DATA" bench
+  serve_environment bench
+  dotnet artifacts/web/Cursus.Web.dll migrate --contentRoot "$PWD/artifacts/web" >&2
+  [ "$("${ask[@]}" -c 'select count(*) from links')" = 1000000 ] || "${ask[@]}" -f bench/links.sql
+  "${ask[@]}" -c 'truncate clicks, link_days, journals, user_agents, referrers'
 }

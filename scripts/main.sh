@@ -9,6 +9,8 @@ main() {
     test) run_tests "$@" ;;
     bench) bench "$@" ;;
     token) token "$@" ;;
+    traffic) traffic "$@" ;;
+    check | recount) roll_ups "$command" "$@" ;;
     help | --help | -h) help ;;
     *) fail "there is no command “$command”. See ./cursus help." ;;
   esac

@@ -20,7 +20,13 @@ Cursus: short links for each channel of a post, and which of them brought the pe
       --background             return when ready; ./cursus stop ends it
   ./cursus stop [--data DIR]   end what --background started
   ./cursus test [LAYER]        run all tests, or one of: core web front browser checks
-  ./cursus bench NAME [--json]  measure: many, send
+  ./cursus bench NAME [--json]  measure: crash, edge, many, send, or performance for all of docs/performance.md
+  ./cursus traffic [options]   send visitors over the links of a running Cursus
+      --rate N                 visits a second (5)
+      --for SECONDS            how long (60)
+  ./cursus check [--data DIR]  hold the roll-ups of clicks against the clicks themselves
+  ./cursus recount [--data DIR]
+                               make the roll-ups anew from the clicks
   ./cursus token --email WHO [--data DIR]
                                print an API token for a member
   ./cursus help                this text

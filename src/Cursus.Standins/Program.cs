@@ -1,6 +1,11 @@
 using Cursus.Standins;
 
 var builder = WebApplication.CreateBuilder(args);
+if (args.FirstOrDefault() == "traffic")
+{
+    return await Traffic.Run(builder.Configuration);
+}
+
 var zones = new Zones();
 if (builder.Configuration.GetValue<int?>("DnsPort") is { } dnsPort)
 {
@@ -18,3 +23,4 @@ app.Run(context => context.Request.Host.Host switch
     _ => Overview.Answer(context, DestinationSites.Hosts, SocialNetworks.Hosts, [Registrar.Host]),
 });
 app.Run();
+return 0;

@@ -9,7 +9,7 @@ public sealed class DayCounts
 
     private readonly int[] kinds = new int[Enum.GetValues<ClickKind>().Length];
     private readonly int[] hours = new int[24];
-    private readonly Dictionary<string, int>[] tallies = [.. Dimensions.Select(_ => new Dictionary<string, int>(StringComparer.Ordinal))];
+    private readonly Tally[] tallies = [new(), new(), new(), new(), new(), new()];
 
     /// <summary>Who clicked; people only.</summary>
     public VisitorSketch Visitors { get; private init; } = new();
@@ -21,7 +21,10 @@ public sealed class DayCounts
     public int Of(ClickKind kind) => kinds[(int)kind];
 
     /// <summary>The values of a dimension in order, with people's clicks of each.</summary>
-    public IEnumerable<KeyValuePair<string, int>> Tally(string dimension) => tallies[Place(dimension)].OrderBy(t => t.Key, StringComparer.Ordinal);
+    public IReadOnlyList<KeyValuePair<string, int>> Tally(string dimension) => Tally(Dimensions.Index().First(d => d.Item == dimension).Index);
+
+    /// <summary>The same by the dimension's place in <see cref="Dimensions"/>.</summary>
+    public IReadOnlyList<KeyValuePair<string, int>> Tally(int dimension) => tallies[dimension].InOrder();
 
     /// <summary>Counts a click that came in an hour (0 to 23) of the workspace's clock.</summary>
     public void Add(in ToldClick click, int hour)
@@ -34,12 +37,12 @@ public sealed class DayCounts
 
         hours[hour]++;
         Visitors.Add(click.Visitor);
-        Count(0, click.Country);
-        Count(1, click.Device);
-        Count(2, click.Browser);
-        Count(3, click.Os);
-        Count(4, click.Language);
-        Count(5, click.ReferrerHost);
+        tallies[0].Add(click.Country);
+        tallies[1].Add(click.Device);
+        tallies[2].Add(click.Browser);
+        tallies[3].Add(click.Os);
+        tallies[4].Add(click.Language);
+        tallies[5].Add(click.ReferrerHost);
     }
 
     /// <summary>Adds everything that was counted elsewhere.</summary>
@@ -59,10 +62,7 @@ public sealed class DayCounts
         Visitors.Add(other.Visitors);
         for (var place = 0; place < tallies.Length; place++)
         {
-            foreach (var (value, count) in other.tallies[place])
-            {
-                Count(place, value, count);
-            }
+            tallies[place].Add(other.tallies[place]);
         }
     }
 
@@ -85,17 +85,13 @@ public sealed class DayCounts
         hours.CopyTo(counts.hours);
         for (var place = 0; place < tallies.Count; place++)
         {
-            foreach (var (value, count) in tallies[place].Values.Zip(tallies[place].Counts))
+            var (values, numbers) = tallies[place];
+            for (var i = 0; i < values.Length; i++)
             {
-                counts.Count(place, value, count);
+                counts.tallies[place].Add(values[i], numbers[i]);
             }
         }
 
         return counts;
     }
-
-    private static int Place(string dimension) => Dimensions.Index().First(d => d.Item == dimension).Index;
-
-    private void Count(int place, string value, int count = 1) =>
-        System.Runtime.InteropServices.CollectionsMarshal.GetValueRefOrAddDefault(tallies[place], value, out _) += count;
 }

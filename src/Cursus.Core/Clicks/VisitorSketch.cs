@@ -16,14 +16,18 @@ public sealed class VisitorSketch
     private const int IndexBits = 11;
     private const int Registers = 1 << IndexBits;
 
-    private SortedSet<long>? exact = [];
+    // In order, the first exactCount of them; null once it estimates.
+    private long[]? exact = [];
+    private int exactCount;
     private byte[]? registers;
 
     /// <summary>True while it counts and doesn't estimate.</summary>
     public bool IsExact => exact is not null;
 
     /// <summary>About how many different visitors were added.</summary>
-    public long Count => exact?.Count ?? Estimate(registers!);
+    public long Count => exact is null ? Estimate(registers!) : exactCount;
+
+    private ReadOnlySpan<long> Exact => exact.AsSpan(0, exactCount);
 
     /// <summary>Adds a visitor by the hash of the day; see <see cref="VisitorHash"/>.</summary>
     public void Add(long visitor)
@@ -32,9 +36,13 @@ public sealed class VisitorSketch
         {
             Register(registers!, visitor);
         }
-        else if (exact.Add(visitor) && exact.Count > MostExact)
+        else if (Exact.BinarySearch(visitor) is < 0 and var place)
         {
-            BecomeDense();
+            Insert(~place, visitor);
+            if (exactCount > MostExact)
+            {
+                BecomeDense();
+            }
         }
     }
 
@@ -42,9 +50,9 @@ public sealed class VisitorSketch
     public void Add(VisitorSketch other)
     {
         ArgumentNullException.ThrowIfNull(other);
-        if (other.exact is { } visitors)
+        if (other.exact is not null)
         {
-            foreach (var visitor in visitors)
+            foreach (var visitor in other.Exact)
             {
                 Add(visitor);
             }
@@ -71,9 +79,9 @@ public sealed class VisitorSketch
             return [0, .. registers!];
         }
 
-        var bytes = new byte[exact.Count * sizeof(long)];
+        var bytes = new byte[exactCount * sizeof(long)];
         var at = 0;
-        foreach (var visitor in exact)
+        foreach (var visitor in Exact)
         {
             BinaryPrimitives.WriteInt64LittleEndian(bytes.AsSpan(at), visitor);
             at += sizeof(long);
@@ -98,16 +106,28 @@ public sealed class VisitorSketch
         var sketch = new VisitorSketch();
         for (; bytes.Length > 0; bytes = bytes[sizeof(long)..])
         {
-            sketch.exact!.Add(BinaryPrimitives.ReadInt64LittleEndian(bytes));
+            sketch.Add(BinaryPrimitives.ReadInt64LittleEndian(bytes));
         }
 
         return sketch;
     }
 
+    private void Insert(int place, long visitor)
+    {
+        if (exactCount == exact!.Length)
+        {
+            Array.Resize(ref exact, Math.Max(1, exactCount * 2));
+        }
+
+        exact.AsSpan(place, exactCount - place).CopyTo(exact.AsSpan(place + 1));
+        exact[place] = visitor;
+        exactCount++;
+    }
+
     private void BecomeDense()
     {
         registers = new byte[Registers];
-        foreach (var visitor in exact!)
+        foreach (var visitor in Exact)
         {
             Register(registers, visitor);
         }

@@ -6,7 +6,8 @@ namespace Cursus.Data.Clicks;
 
 /// <summary>A click with what its user agent tells.</summary>
 /// <param name="AgentId">The user agent's place in <c>user_agents</c>.</param>
-internal readonly record struct ReadClick(long Id, Click Click, int AgentId, ToldClick Told);
+/// <param name="IsStored">True where it is in the database already.</param>
+internal readonly record struct ReadClick(long Id, Click Click, int AgentId, ToldClick Told, bool IsStored = false);
 
 /// <summary>
 /// Reads from clicks what only their texts tell, when they are shipped and nobody waits. Each user agent and each referrer is read once and kept in the database with

@@ -1,5 +1,4 @@
 using Cursus.Core.Clicks;
-using Cursus.Data.Addresses;
 using Cursus.Data.Posts;
 using Cursus.Data.Workspaces;
 using Microsoft.EntityFrameworkCore;
@@ -86,7 +85,8 @@ internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTy
     {
         linkDay.HasKey(d => new { d.LinkId, d.Day });
         linkDay.HasIndex(d => d.Day);
-        linkDay.HasOne<Link>().WithMany().HasForeignKey(d => d.LinkId);
+
+        // No foreign key: it would look each link up for each day that is written. A trigger takes the days of deleted links away.
     }
 
     public void Configure(EntityTypeBuilder<UserAgent> agent) => agent.HasIndex(a => new { a.Text, a.Hints }).IsUnique();

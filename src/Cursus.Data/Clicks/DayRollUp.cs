@@ -1,7 +1,8 @@
+using System.Runtime.CompilerServices;
+using System.Runtime.InteropServices;
 using Cursus.Core.Clicks;
 using NodaTime;
 using Npgsql;
-using NpgsqlTypes;
 
 namespace Cursus.Data.Clicks;
 
@@ -13,81 +14,83 @@ internal static class DayRollUp
     private static readonly string Columns = string.Join(", ", Kinds) + ", hours, visitors, "
         + string.Join(", ", DayCounts.Dimensions.Select(d => $"{d}_values, {d}_counts"));
 
+    private static readonly string Update = string.Join(", ", Columns.Split(", ").Select(c => $"{c} = a.{c}"));
+
     /// <summary>Adds clicks to their days. Clicks of links that don't exist any more count nowhere.</summary>
-    public static async Task Add(NpgsqlConnection connection, IReadOnlyCollection<StoredClick> clicks, CancellationToken cancel)
+    public static async Task Add(NpgsqlConnection connection, LinkHomes homes, List<ReadClick> clicks, CancellationToken cancel)
     {
-        var zones = await Zones(connection, [.. clicks.Select(c => c.LinkId).Distinct()], cancel);
         var days = new Dictionary<(Guid, LocalDate), DayCounts>();
-        foreach (var (linkId, at, told) in clicks)
+        foreach (var read in clicks)
         {
-            if (zones.TryGetValue(linkId, out var zone))
+            if (homes.Of(read.Click.LinkId) is { } home)
             {
-                var local = at.InZone(zone);
-                DayOf(days, (linkId, local.Date)).Add(told, local.Hour);
+                var local = read.Click.At.InZone(home.Zone);
+                DayOf(days, (read.Click.LinkId, local.Date)).Add(read.Told, local.Hour);
             }
         }
 
-        await foreach (var (link, day, counts) in Read(connection, "where (link_id, day) in (select * from unnest($1, $2))", [.. days.Keys], cancel))
+        var changed = new Dictionary<(Guid, LocalDate), DayCounts>();
+        await foreach (var (link, day, counts) in Read(connection, "join unnest($1, $2) as asked (link_id, day) using (link_id, day)", [.. days.Keys], cancel))
         {
-            days[(link, day)].Add(counts);
+            days.Remove((link, day), out var added);
+            counts.Add(added!);
+            changed[(link, day)] = counts;
         }
 
-        await Write(connection, days, cancel);
+        await Insert(connection, days, cancel);
+        if (changed.Count > 0)
+        {
+            await Change(connection, changed, cancel);
+        }
     }
 
-    private static DayCounts DayOf(Dictionary<(Guid, LocalDate), DayCounts> days, (Guid, LocalDate) key)
+    /// <summary>Writes days that are not there yet.</summary>
+    public static Task Insert(NpgsqlConnection connection, IReadOnlyDictionary<(Guid Link, LocalDate Day), DayCounts> days, CancellationToken cancel) =>
+        Copy(connection, "link_days", days, cancel);
+
+    private static async Task Change(NpgsqlConnection connection, Dictionary<(Guid Link, LocalDate Day), DayCounts> days, CancellationToken cancel)
     {
-        if (!days.TryGetValue(key, out var counts))
+        await Run(connection, "create temporary table if not exists changed_days (like link_days) on commit drop", cancel);
+        await Copy(connection, "changed_days", days, cancel);
+        await Run(connection, $"update link_days d set {Update} from changed_days a where d.link_id = a.link_id and d.day = a.day; truncate changed_days", cancel);
+    }
+
+    private static Task Copy(NpgsqlConnection connection, string table, IReadOnlyDictionary<(Guid Link, LocalDate Day), DayCounts> days, CancellationToken cancel)
+    {
+        if (days.Count == 0)
         {
-            days[key] = counts = new DayCounts();
+            return Task.CompletedTask;
         }
 
-        return counts;
-    }
-
-    /// <summary>Writes days, those that are there already anew.</summary>
-    public static async Task Write(NpgsqlConnection connection, IReadOnlyDictionary<(Guid Link, LocalDate Day), DayCounts> days, CancellationToken cancel)
-    {
-        await Run(connection, "create temporary table if not exists arriving_days (like link_days) on commit drop", cancel);
-        await using (var copy = await connection.BeginBinaryImportAsync($"copy arriving_days (link_id, day, {Columns}) from stdin (format binary)", cancel))
+        var rows = new CopyRows();
+        foreach (var ((link, day), counts) in days)
         {
-            foreach (var ((link, day), counts) in days)
+            rows.Row((short)(4 + Kinds.Length + 2 * DayCounts.Dimensions.Count)).Add(link).Add(day);
+            for (var kind = 0; kind < Kinds.Length; kind++)
             {
-                await copy.StartRowAsync(cancel);
-                await copy.WriteAsync(link, NpgsqlDbType.Uuid, cancel);
-                await copy.WriteAsync(day, NpgsqlDbType.Date, cancel);
-                for (var kind = 0; kind < Kinds.Length; kind++)
-                {
-                    await copy.WriteAsync(counts.Of((ClickKind)kind), NpgsqlDbType.Integer, cancel);
-                }
-
-                await copy.WriteAsync(counts.Hours.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Integer, cancel);
-                await copy.WriteAsync(counts.Visitors.ToBytes(), NpgsqlDbType.Bytea, cancel);
-                foreach (var dimension in DayCounts.Dimensions)
-                {
-                    var tally = counts.Tally(dimension).ToList();
-                    await copy.WriteAsync(tally.Select(t => t.Key).ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
-                    await copy.WriteAsync(tally.Select(t => t.Value).ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Integer, cancel);
-                }
+                rows.Add(counts.Of((ClickKind)kind));
             }
 
-            await copy.CompleteAsync(cancel);
+            rows.Add(counts.Hours).Add(counts.Visitors.ToBytes());
+            for (var dimension = 0; dimension < DayCounts.Dimensions.Count; dimension++)
+            {
+                rows.Add(counts.Tally(dimension));
+            }
         }
 
-        await Run(connection, $"""
-            insert into link_days (link_id, day, {Columns}) select link_id, day, {Columns} from arriving_days
-            on conflict (link_id, day) do update set ({Columns}) = row({string.Join(", ", Columns.Split(", ").Select(c => "excluded." + c))});
-            truncate arriving_days;
-            """, cancel);
+        return rows.Send(connection, $"{table} (link_id, day, {Columns})", cancel);
     }
+
+    private static DayCounts DayOf(Dictionary<(Guid, LocalDate), DayCounts> days, (Guid, LocalDate) key) =>
+        CollectionsMarshal.GetValueRefOrAddDefault(days, key, out _) ??= new DayCounts();
 
     /// <summary>Days as they are stored.</summary>
-    /// <param name="where">Condition and order; <c>$1</c> and <c>$2</c> are the links and days of <paramref name="keys"/>.</param>
+    /// <param name="which">Joins and order; <c>$1</c> and <c>$2</c> are the links and days of <paramref name="keys"/>.</param>
     public static async IAsyncEnumerable<(Guid Link, LocalDate Day, DayCounts Counts)> Read(
-        NpgsqlConnection connection, string where, IReadOnlyCollection<(Guid Link, LocalDate Day)> keys,
-        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+        NpgsqlConnection connection, string which, IReadOnlyCollection<(Guid Link, LocalDate Day)> keys,
+        [EnumeratorCancellation] CancellationToken cancel)
     {
-        await using var command = new NpgsqlCommand($"select link_id, day, {Columns} from link_days {where}", connection);
+        await using var command = new NpgsqlCommand($"select link_id, day, {Columns} from link_days {which}", connection);
         if (keys.Count > 0)
         {
             command.Parameters.Add(new() { Value = keys.Select(k => k.Link).ToArray() });
@@ -109,22 +112,6 @@ internal static class DayRollUp
             reader.GetFieldValue<int[]>(first),
             reader.GetFieldValue<byte[]>(first + 1),
             [.. DayCounts.Dimensions.Select((_, place) => (reader.GetFieldValue<string[]>(first + 2 + 2 * place), reader.GetFieldValue<int[]>(first + 3 + 2 * place)))]);
-    }
-
-    private static async Task<Dictionary<Guid, DateTimeZone>> Zones(NpgsqlConnection connection, Guid[] links, CancellationToken cancel)
-    {
-        var zones = new Dictionary<Guid, DateTimeZone>();
-        await using var command = new NpgsqlCommand("select l.id, w.time_zone from links l join workspaces w on w.id = l.workspace_id where l.id = any($1)", connection)
-        {
-            Parameters = { new() { Value = links } },
-        };
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        while (await reader.ReadAsync(cancel))
-        {
-            zones[reader.GetGuid(0)] = DateTimeZoneProviders.Tzdb[reader.GetString(1)];
-        }
-
-        return zones;
     }
 
     private static async Task Run(NpgsqlConnection connection, string sql, CancellationToken cancel)

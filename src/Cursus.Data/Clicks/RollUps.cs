@@ -43,9 +43,10 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         await transaction.CommitAsync(cancel);
     }
 
-    /// <summary>Compares every roll-up with its clicks, as both stood in one moment, and returns those that differ.</summary>
-    public async Task<IReadOnlyList<Difference>> Check(CancellationToken cancel)
+    /// <summary>Compares every roll-up with its clicks, as both stood in one moment, and returns how many there are and those that differ.</summary>
+    public async Task<(int Days, IReadOnlyList<Difference> Differences)> Check(CancellationToken cancel)
     {
+        var days = 0;
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel);
         await using var export = new NpgsqlCommand("select pg_export_snapshot()", connection);
@@ -55,10 +56,11 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         await Run(second, $"set transaction snapshot '{snapshot}'", cancel);
 
         var differences = new List<Difference>();
-        await using var stored = DayRollUp.Read(second, "order by link_id, day", [], cancel).GetAsyncEnumerator(cancel);
+        await using var stored = DayRollUp.Read(second, "where exists (select 1 from links l where l.id = link_id) order by link_id, day", [], cancel).GetAsyncEnumerator(cancel);
         var hasStored = await stored.MoveNextAsync();
         await foreach (var (link, day, counts) in Recounted(connection, cancel))
         {
+            days++;
             while (hasStored && Order(stored.Current, (link, day)) < 0)
             {
                 differences.Add(new(stored.Current.Link, stored.Current.Day, 0, stored.Current.Counts.Of(ClickKind.Person)));
@@ -79,7 +81,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
             differences.Add(new(stored.Current.Link, stored.Current.Day, 0, stored.Current.Counts.Of(ClickKind.Person)));
         }
 
-        return differences;
+        return (days, differences);
     }
 
     private static async Task Rebuild(NpgsqlConnection connection, CancellationToken cancel)
@@ -92,12 +94,12 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
             days[(link, day)] = counts;
             if (days.Count >= DaysAtOnce)
             {
-                await DayRollUp.Write(connection, days, cancel);
+                await DayRollUp.Insert(connection, days, cancel);
                 days.Clear();
             }
         }
 
-        await DayRollUp.Write(connection, days, cancel);
+        await DayRollUp.Insert(connection, days, cancel);
     }
 
     /// <summary>Days by the clicks themselves, in the order of link and day.</summary>

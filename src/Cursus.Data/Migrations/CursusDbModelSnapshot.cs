@@ -1582,16 +1582,6 @@ namespace Cursus.Data.Migrations
                     b.Navigation("Link");
                 });
 
-            modelBuilder.Entity("Cursus.Data.Clicks.LinkDay", b =>
-                {
-                    b.HasOne("Cursus.Data.Addresses.Link", null)
-                        .WithMany()
-                        .HasForeignKey("LinkId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_link_days_links_link_id");
-                });
-
             modelBuilder.Entity("Cursus.Data.Clicks.ReferrerRule", b =>
                 {
                     b.HasOne("Cursus.Data.Posts.Channel", null)

@@ -1,3 +1,5 @@
+using Cursus.Core;
+using Cursus.Core.Clicks;
 using Cursus.Data;
 using Cursus.Web.Addresses;
 using Cursus.Web.Problems;
@@ -11,10 +13,13 @@ public static class WorkspaceSettings
 {
     /// <param name="Redirect">Redirect type of new links where their domain has none.</param>
     /// <param name="IsVocabularyLocked">Whether editors must use agreed words.</param>
-    public sealed record Response(string Name, string TimeZone, int Redirect, bool IsVocabularyLocked);
+    /// <param name="OfficeNetworks">Networks whose visitors are the team's and are not counted.</param>
+    public sealed record Response(string Name, string TimeZone, int Redirect, bool IsVocabularyLocked, IReadOnlyList<string> OfficeNetworks);
 
     /// <summary>What is left out stays.</summary>
-    public sealed record Edit(int? Redirect = null, bool? IsVocabularyLocked = null);
+    public sealed record Edit(int? Redirect = null, bool? IsVocabularyLocked = null, IReadOnlyList<string>? OfficeNetworks = null);
+
+    private const int MostNetworks = 50;
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -28,6 +33,7 @@ public static class WorkspaceSettings
         var errors = new FieldErrors();
         workspace.Redirect = Vocabulary.ReadRedirect(request.Redirect, workspace.Redirect, errors);
         workspace.IsVocabularyLocked = request.IsVocabularyLocked ?? workspace.IsVocabularyLocked;
+        workspace.OfficeNetworks = request.OfficeNetworks is null ? workspace.OfficeNetworks : ReadNetworks(request.OfficeNetworks, errors);
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -37,5 +43,28 @@ public static class WorkspaceSettings
         return TypedResults.Ok(Of(workspace));
     }
 
-    private static Response Of(Data.Workspaces.Workspace w) => new(w.Name, w.TimeZone, w.Redirect, w.IsVocabularyLocked);
+    private static string[] ReadNetworks(IReadOnlyList<string> typed, FieldErrors errors)
+    {
+        if (typed.Count > MostNetworks)
+        {
+            errors.Add("officeNetworks", new Flaw("office-networks-many", $"At most {MostNetworks} networks can be left out."));
+        }
+
+        var networks = new List<string>();
+        foreach (var one in typed.Where(t => !string.IsNullOrWhiteSpace(t)))
+        {
+            if (OfficeNetwork.TryParse(one.Trim(), out var network, out var flaw))
+            {
+                networks.Add(network.Value.ToString());
+            }
+            else
+            {
+                errors.Add("officeNetworks", flaw);
+            }
+        }
+
+        return [.. networks.Distinct()];
+    }
+
+    private static Response Of(Data.Workspaces.Workspace w) => new(w.Name, w.TimeZone, w.Redirect, w.IsVocabularyLocked, w.OfficeNetworks);
 }

@@ -1,11 +1,14 @@
+using System.Diagnostics;
+using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
+using NodaTime;
 
 namespace Cursus.Web.Clicks;
 
-/// <summary>Moves clicks from the journal into PostgreSQL. While the database is away they wait in the journal.</summary>
-internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ILogger<ClickShipper> log) : BackgroundService
+/// <summary>Moves clicks from the journal into PostgreSQL, giving way to visitors (<see cref="ShippingPace"/>). While the database is away they wait in the journal.</summary>
+internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ShippingState state, LiveClicks live, ILogger<ClickShipper> log) : BackgroundService
 {
-    private const int BatchSize = 5000;
+    private const int BatchSize = 20_000;
     private static readonly TimeSpan Gathering = TimeSpan.FromMilliseconds(50);
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(5);
 
@@ -36,19 +39,50 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ILogg
     private async Task ShipAll(CancellationToken cancel)
     {
         var (id, from) = await store.Register(journal.Key, cancel);
+        state.Begin(from);
+        var (lastBatch, lastEnd) = (Duration.Zero, 0L);
         while (true)
         {
-            var batch = journal.Read(from, BatchSize, out var next);
-            if (batch.Count == 0)
+            if (journal.OldestAt(from) is not { } oldest)
             {
+                state.Take(null);
                 await journal.WaitForClicks(LongestWait, cancel);
                 await Task.Delay(Gathering, cancel);
                 continue;
             }
 
-            await store.Ship(id, batch, next, cancel);
+            state.Take(oldest);
+            if (journal.End != lastEnd)
+            {
+                await GiveWay(lastBatch, cancel);
+            }
+
+            lastEnd = journal.End;
+            var began = Stopwatch.GetTimestamp();
+            var batch = journal.Read(from, BatchSize, out var next);
+            var stored = await store.Ship(id, batch, next, cancel);
             journal.Forget(next);
+            state.Done(batch.Count, next);
+            live.Tell(stored);
             from = next;
+            lastBatch = Duration.FromTimeSpan(Stopwatch.GetElapsedTime(began));
         }
+    }
+
+    /// <summary>Waits while visitors need the processors.</summary>
+    private async Task GiveWay(Duration lastBatch, CancellationToken cancel)
+    {
+        Duration rest;
+        var rested = Duration.Zero;
+        do
+        {
+            var (began, used) = (Stopwatch.GetTimestamp(), Environment.CpuUsage.TotalTime);
+            await Task.Delay(ShippingPace.Look.ToTimeSpan(), cancel);
+            var took = Stopwatch.GetElapsedTime(began);
+            var busy = (Environment.CpuUsage.TotalTime - used) / (took * Environment.ProcessorCount);
+            rested += Duration.FromTimeSpan(took);
+            rest = ShippingPace.Rest(busy, state.OldestWaiting, journal.Fullness, lastBatch);
+        }
+        while (rested < rest);
     }
 }

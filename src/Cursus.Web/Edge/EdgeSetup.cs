@@ -31,6 +31,8 @@ public static class EdgeSetup
         });
         services.AddSingleton<ClickStore>();
         services.AddSingleton<RollUps>();
+        services.AddSingleton<ShippingState>();
+        services.AddSingleton<LiveClicks>();
         if (!DocumentBuild.IsRunning)
         {
             services.AddHostedService(provider => provider.GetRequiredService<LinkFeed>());

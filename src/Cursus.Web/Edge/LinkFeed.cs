@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Net;
 using Cursus.Core.Addresses;
 using Cursus.Web.Clicks;
@@ -28,6 +29,9 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
 
     /// <summary>True once everything that the database had at the start is known.</summary>
     public bool IsLoaded { get; private set; }
+
+    /// <summary>How long the first reading of everything took; null while it goes on.</summary>
+    public TimeSpan? LoadedIn { get; private set; }
 
     /// <summary>True where the last round could not reach the database.</summary>
     public bool IsDatabaseAway { get; private set; }
@@ -128,6 +132,7 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
 
     private async Task Round()
     {
+        var began = Stopwatch.GetTimestamp();
         await using var connection = await dataSource.OpenConnectionAsync();
         await using var transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead);
         await using var snapshot = new NpgsqlCommand("select pg_snapshot_xmin(pg_current_snapshot())", connection);
@@ -137,6 +142,7 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         await ReadLinks(connection, "$1::text is not null and d.id = any($2)", horizon, begun);
         await ReadRemovals(connection);
         horizon = next;
+        LoadedIn ??= Stopwatch.GetElapsedTime(began);
         IsLoaded = true;
     }
 

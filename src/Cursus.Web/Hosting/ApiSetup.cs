@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Batches;
+using Cursus.Web.Clicks;
 using Cursus.Web.Comparing;
 using Cursus.Web.Finding;
 using Cursus.Web.Outgoing;
@@ -120,6 +121,9 @@ public static class ApiSetup
         Tags.Map(api);
         BreakdownReport.Map(api);
         SeriesReport.Map(api);
+        WatchClicks.Map(api);
+        ReferrerRules.Map(api);
+        ReferrersSeen.Map(api);
         Find.Map(api);
 
         app.MapOpenApi("/api/openapi.json");

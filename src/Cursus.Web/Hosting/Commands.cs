@@ -1,22 +1,60 @@
 using Cursus.Data;
+using Cursus.Data.Clicks;
 using Cursus.Data.Workspaces;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Cursus.Web.Hosting;
 
-/// <summary>What the program does besides serving: <c>token</c>.</summary>
+/// <summary>What the program does besides serving: <c>migrate</c> brings the database up to date, <c>check</c> holds the roll-ups against the clicks, <c>recount</c> makes them
+/// anew, <c>token</c> makes an API token.</summary>
 public static class Commands
 {
+    private const int MostTold = 20;
+
     /// <summary>Runs the command named first; returns its exit code, or null where the program should serve.</summary>
     public static async Task<int?> Run(WebApplication app, string[] args)
     {
         await using var scope = app.Services.CreateAsyncScope();
         return args.FirstOrDefault() switch
         {
+            "migrate" => await Migrate(scope.ServiceProvider),
+            "check" => await Check(scope.ServiceProvider),
+            "recount" => await Recount(scope.ServiceProvider),
             "token" => await MakeToken(scope.ServiceProvider, app.Configuration["email"] ?? ""),
             _ => null,
         };
+    }
+
+    private static async Task<int> Migrate(IServiceProvider services)
+    {
+        await services.GetRequiredService<CursusDb>().Database.MigrateAsync();
+        return 0;
+    }
+
+    private static async Task<int> Check(IServiceProvider services)
+    {
+        var (days, differences) = await services.GetRequiredService<RollUps>().Check(CancellationToken.None);
+        if (differences.Count == 0)
+        {
+            Console.WriteLine($"All {days} days of links agree with their clicks.");
+            return 0;
+        }
+
+        foreach (var (link, day, clicks, rolledUp) in differences.Take(MostTold))
+        {
+            Console.WriteLine($"Link {link} on {day:uuuu'-'MM'-'dd}: {clicks} clicks by people, {rolledUp} in the roll-up{(clicks == rolledUp ? ", but they tell something else" : "")}");
+        }
+
+        await Console.Error.WriteLineAsync($"{differences.Count} of {days} days of links do not agree with their clicks. “./cursus recount” makes them anew from the clicks.");
+        return 1;
+    }
+
+    private static async Task<int> Recount(IServiceProvider services)
+    {
+        await services.GetRequiredService<RollUps>().Rebuild(CancellationToken.None);
+        Console.WriteLine("The roll-ups were made anew from the clicks.");
+        return 0;
     }
 
     private static async Task<int> MakeToken(IServiceProvider services, string email)

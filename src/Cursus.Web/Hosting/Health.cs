@@ -1,20 +1,33 @@
 using Cursus.Data;
 using Cursus.Data.Clicks;
+using Cursus.Web.Clicks;
 using Cursus.Web.Edge;
 
 namespace Cursus.Web.Hosting;
 
-/// <summary>/healthz: the process is alive. /readyz: the database answers and the edge knows its links.</summary>
+/// <summary>/healthz: the process is alive. /readyz: the database answers and the edge knows its links; with how the edge and the way of the clicks stand.</summary>
 public static class Health
 {
-    public sealed record Readiness(bool Database, bool Edge, long LostClicks);
+    /// <param name="LostClicks">Clicks since the start that were answered and could not be written down, because the disk under the journal or the journal was full.</param>
+    /// <param name="Links">Links that the edge holds in memory.</param>
+    /// <param name="LinkBytes">Bytes of memory that they take.</param>
+    /// <param name="LoadedInSeconds">How long it took at the start to read them; null while they are read.</param>
+    /// <param name="WaitingBytes">Bytes of clicks in the journal that are not in the database yet.</param>
+    /// <param name="OldestWaitingSeconds">For how long the oldest of them has waited.</param>
+    /// <param name="ShippedClicks">Clicks that this process has brought into the database.</param>
+    /// <param name="LastBatch">Clicks of the last batch.</param>
+    public sealed record Readiness(
+        bool Database, bool Edge, long LostClicks, int Links, long LinkBytes, double? LoadedInSeconds,
+        long WaitingBytes, double OldestWaitingSeconds, long ShippedClicks, int LastBatch);
 
     public static void MapHealth(this WebApplication app)
     {
         app.MapGet("/healthz", () => Results.Text("alive")).ExcludeFromDescription();
-        app.MapGet("/readyz", async (CursusDb db, LinkFeed feed, ClickJournal journal, CancellationToken cancel) =>
+        app.MapGet("/readyz", async (CursusDb db, LinkFeed feed, LinkTable links, ClickJournal journal, ShippingState shipping, CancellationToken cancel) =>
         {
-            var readiness = new Readiness(await db.Database.CanConnectAsync(cancel), feed.IsLoaded, journal.Lost);
+            var readiness = new Readiness(
+                await db.Database.CanConnectAsync(cancel), feed.IsLoaded, journal.Lost, links.Count, links.Size, feed.LoadedIn?.TotalSeconds,
+                shipping.WaitingBytes, Math.Round(shipping.OldestWaiting.TotalSeconds, 3), shipping.Shipped, shipping.LastBatch);
             return Results.Json(readiness, statusCode: readiness is { Database: true, Edge: true } ? 200 : 503);
         }).ExcludeFromDescription();
     }

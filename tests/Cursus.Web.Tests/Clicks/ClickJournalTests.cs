@@ -84,6 +84,63 @@ public sealed class ClickJournalTests : IDisposable
     }
 
     [Fact]
+    public void A_full_journal_loses_what_it_cannot_hold_counts_it_and_goes_on_when_there_is_room()
+    {
+        var path = Path.Combine(folder, Guid.NewGuid().ToString("N"));
+        using var journal = new ClickJournal(path, new JournalOptions(SegmentSize: 4096, MaxSize: 3 * 4096));
+        var click = Clicks.Single();
+        var written = 0;
+        while (journal.Append(click.ToVisit()))
+        {
+            written++;
+        }
+
+        journal.Append(click.ToVisit()).ShouldBeFalse();
+        (journal.Lost, journal.Fullness).ShouldBe((2, 1.0));
+        var read = journal.Read(0, written, out var next);
+        read.Count.ShouldBe(written);
+        journal.Forget(next);
+        journal.Append(click.ToVisit()).ShouldBeTrue();
+        journal.Read(next, 10, out _).ShouldHaveSingleItem().Click.ShouldBe(click);
+    }
+
+    /// <summary>A database that was away from the very start has shipped nothing yet when the second file begins.</summary>
+    [Fact]
+    public void A_file_is_not_passed_over_where_the_next_one_began_before_anything_was_shipped()
+    {
+        var clicks = Clicks.Array[80].Single();
+        string path;
+        using (var journal = Open(out path))
+        {
+            Array.ForEach(clicks, c => journal.Append(c.ToVisit()));
+        }
+
+        Directory.GetFiles(path, "*.clicks").Length.ShouldBeGreaterThan(2);
+        using var again = new ClickJournal(path, SmallSegments);
+        ReadAll(again, 0).ShouldBe(clicks);
+        again.Read(0, 1, out var next);
+        again.Forget(next);
+        ReadAll(again, next).ShouldBe(clicks[1..]);
+    }
+
+    /// <summary>Where each answer waits for the disk, flushes and appends cross at any moment; none may wait for ever and none be told twice.</summary>
+    [Fact]
+    public async Task Whoever_waits_for_the_disk_is_told_once_and_soon()
+    {
+        using var journal = new ClickJournal(Path.Combine(folder, Guid.NewGuid().ToString("N")), new JournalOptions(Durability.Commit, SegmentSize: 1 << 16));
+        var click = Clicks.Single();
+        await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => Task.Run(async () =>
+        {
+            for (var i = 0; i < 25; i++)
+            {
+                journal.Append(click.ToVisit()).ShouldBeTrue();
+                await journal.WhenSafe().WaitAsync(TimeSpan.FromSeconds(20), TestContext.Current.CancellationToken);
+            }
+        }, TestContext.Current.CancellationToken)));
+        ReadAll(journal, 0).Count.ShouldBe(200);
+    }
+
+    [Fact]
     public void One_journal_has_one_owner()
     {
         using var journal = Open(out var path);

@@ -1,3 +1,4 @@
+using System.Net.Http.Json;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
 using Microsoft.EntityFrameworkCore;
@@ -85,15 +86,38 @@ public class ClickKindTests(CursusApp app)
         stored.Sum(d => d.Repeats).ShouldBe(clicks.Count(c => c.Click.Kind == ClickKind.Person) - counted);
     }
 
+    /// <summary>Two servers behind one address: a person's double click may reach both.</summary>
+    [Fact]
+    public async Task A_repeat_is_found_whichever_server_answered_the_first_click()
+    {
+        var world = await World.Make(app);
+        var link = Guid.Parse((string)(await world.Send())["placements"]![0]!["link"]!["id"]!);
+        var at = SystemClock.Instance.GetCurrentInstant() - Duration.FromHours(2);
+        await using var source = app.DataSource();
+        using var one = new ClickStore(source);
+        using var other = new ClickStore(source);
+        var (oneJournal, _) = await one.Register(Guid.NewGuid(), Cancel);
+        var (otherJournal, _) = await other.Register(Guid.NewGuid(), Cancel);
+        Click After(int seconds) => new(at + Duration.FromSeconds(seconds), link, ClickKind.Person, 77, default, default, "", "Mozilla/5.0", "en");
+
+        await one.Ship(oneJournal, [(8, After(0))], 16, Cancel);
+        await other.Ship(otherJournal, [(8, After(4))], 16, Cancel);
+        await one.Ship(oneJournal, [(16, After(8)), (24, After(30))], 32, Cancel);
+
+        await using var db = app.Database();
+        var day = (await db.LinkDays.Where(d => d.LinkId == link).ToListAsync(Cancel)).ShouldHaveSingleItem();
+        (day.Clicks, day.Repeats).ShouldBe((2, 2));
+    }
+
     [Fact]
     public async Task Visitors_from_a_listed_office_network_are_the_teams()
     {
         var world = await World.Make(app);
         var slug = World.Slug(await world.Send(), 0);
-        await using (var db = app.Database())
-        {
-            await db.Workspaces.Where(w => w.Id == world.Workspace.Id).ExecuteUpdateAsync(w => w.SetProperty(x => x.OfficeNetworks, ["198.51.100.0/24"]), Cancel);
-        }
+        var saved = await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { officeNetworks = new[] { "198.51.100.9/24", " ", "198.51.100.0/24" } }, Cancel);
+        (await World.Read(saved))["officeNetworks"]!.AsArray().Select(n => (string)n!).ShouldBe(["198.51.100.0/24"]);
+        var refused = await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { officeNetworks = new[] { "0.0.0.0/0" } }, Cancel);
+        ((string)(await World.Read(refused))["errors"]!["officeNetworks"]![0]!).ShouldContain("so wide");
 
         await app.Feed.CatchUp();
         await world.Visit(slug, r => r.Headers.Add("X-Forwarded-For", "198.51.100.77"));

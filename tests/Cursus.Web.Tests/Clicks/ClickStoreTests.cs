@@ -16,7 +16,7 @@ public class ClickStoreTests(CursusApp app)
         var world = await World.Make(app, "Asia/Tokyo");
         var links = (await world.Send())["placements"]!.AsArray().Select(p => (Guid)p!["link"]!["id"]!).ToArray();
         await using var source = app.DataSource();
-        var store = new ClickStore(source);
+        using var store = new ClickStore(source);
         var (journalId, shippedTo) = await store.Register(Guid.NewGuid(), Cancel);
         shippedTo.ShouldBe(0);
 
@@ -42,7 +42,7 @@ public class ClickStoreTests(CursusApp app)
         var rolled = await db.LinkDays.Where(d => links.Contains(d.LinkId)).ToListAsync(Cancel);
         rolled.ToDictionary(d => (d.LinkId, d.Day), d => (d.Clicks, d.Prefetches)).ShouldBe(expected, ignoreOrder: true);
         rolled.ShouldAllBe(d => d.Hours.Sum() == d.Clicks && d.CountryCounts.Sum() == d.Clicks && d.BrowserCounts.Sum() == d.Clicks);
-        (await new RollUps(source).Check(Cancel)).Where(d => links.Contains(d.LinkId)).ShouldBeEmpty();
+        (await new RollUps(source).Check(Cancel)).Differences.Where(d => links.Contains(d.LinkId)).ShouldBeEmpty();
 
         static int Count(IEnumerable<(long, Click Click)> clicks, ClickKind kind) => clicks.Count(c => c.Click.Kind == kind);
     }
@@ -53,7 +53,7 @@ public class ClickStoreTests(CursusApp app)
         var world = await World.Make(app);
         var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
         await using var source = app.DataSource();
-        var store = new ClickStore(source);
+        using var store = new ClickStore(source);
         var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
         Click At(Instant at, string agent) => new(at, link, ClickKind.Person, 1, default, default, "", agent, "");
         var now = Instant.FromUtc(2026, 11, 1, 0, 0);
@@ -64,5 +64,64 @@ public class ClickStoreTests(CursusApp app)
         await using var db = app.Database();
         (await db.LinkDays.AnyAsync(d => d.LinkId == link, Cancel)).ShouldBeFalse();
         (await db.Journals.SingleAsync(j => j.Id == journalId, Cancel)).ShippedTo.ShouldBe(0);
+    }
+
+    /// <summary>On 25 October 2026 clocks in London go back at 02:00 summer time, on 28 March 2027 forward at 01:00: days of 25 and 23 hours.</summary>
+    [Theory]
+    [InlineData(2026, 10, 25, 150, 12)]
+    [InlineData(2027, 3, 28, 138, 0)]
+    public async Task A_day_is_the_workspaces_however_many_hours_it_has(int year, int month, int dayOfMonth, int clicksOfDay, int clicksFromOneToTwo)
+    {
+        var world = await World.Make(app);
+        var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
+        await using var source = app.DataSource();
+        using var store = new ClickStore(source);
+        var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
+        var day = new LocalDate(year, month, dayOfMonth);
+        var begin = DateTimeZoneProviders.Tzdb["Europe/London"].AtStartOfDay(day).ToInstant() - Duration.FromHours(6);
+        var clicks = Enumerable.Range(0, 6 * 40).Select(i => (i * 8L, new Click(begin + Duration.FromMinutes(10 * i), link, ClickKind.Person, i, default, default, "", "agent", ""))).ToList();
+        await store.Ship(journalId, clicks, clicks.Count * 8, Cancel);
+
+        await using var db = app.Database();
+        var counted = await db.LinkDays.SingleAsync(d => d.LinkId == link && d.Day == day, Cancel);
+        (counted.Clicks, counted.Hours[1], counted.Hours[12]).ShouldBe((clicksOfDay, clicksFromOneToTwo, 6));
+    }
+
+    [Fact]
+    public async Task A_roll_up_that_does_not_agree_with_its_clicks_is_found_and_made_anew()
+    {
+        await using var own = new CursusApp();
+        await own.InitializeAsync();
+        var world = await World.Make(own);
+        var slug = World.Slug(await world.Send(), 0);
+        for (var i = 0; i < 9; i++)
+        {
+            await world.Visit(slug);
+        }
+
+        await own.Shipped();
+        await using var source = own.DataSource();
+        var rollUps = new RollUps(source);
+        (await rollUps.Check(Cancel)).ShouldSatisfyAllConditions(c => c.Days.ShouldBe(1), c => c.Differences.ShouldBeEmpty());
+
+        await using var db = own.Database();
+        await db.Database.ExecuteSqlAsync($"update link_days set device_counts[1] = device_counts[1] + 1", Cancel);
+        (await rollUps.Check(Cancel)).Differences.ShouldHaveSingleItem().Clicks.ShouldBe(9);
+        await rollUps.Rebuild(Cancel);
+        (await rollUps.Check(Cancel)).Differences.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Links_that_are_gone_take_their_days_along()
+    {
+        var world = await World.Make(app);
+        var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
+        await world.Visit((string)(await world.Get($"/api/v1/links/{link}"))["slug"]!);
+        await app.Shipped();
+        await using var db = app.Database();
+        (await db.LinkDays.AnyAsync(d => d.LinkId == link, Cancel)).ShouldBeTrue();
+        await db.Placements.Where(p => p.LinkId == link).ExecuteDeleteAsync(Cancel);
+        await db.Links.Where(l => l.Id == link).ExecuteDeleteAsync(Cancel);
+        (await db.LinkDays.AnyAsync(d => d.LinkId == link, Cancel)).ShouldBeFalse();
     }
 }

@@ -1,7 +1,9 @@
 import { Anchor } from '@mantine/core'
 import { Link, Outlet } from '@tanstack/react-router'
+import { LivePulse } from '../features/clicks/LivePulse'
 import { AccountMenu } from './AccountMenu'
 import { AddressBar } from './AddressBar'
+import { ConditionBanner } from './ConditionBanner'
 import { usePasteAnywhere } from './usePasteAnywhere'
 import { Wordmark } from './Wordmark'
 import classes from './Shell.module.css'
@@ -40,8 +42,10 @@ export function Shell() {
           ))}
         </nav>
         <AddressBar />
+        <LivePulse />
         <AccountMenu />
       </header>
+      <ConditionBanner />
       <main id="content" tabIndex={-1} className={classes.content}>
         <Outlet />
       </main>

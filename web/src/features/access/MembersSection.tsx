@@ -2,26 +2,32 @@ import { useQuery } from '@tanstack/react-query'
 import { api, read } from '../../api/client'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
+import { OfficeNetworks } from '../clicks/OfficeNetworks'
+import { useSession } from './session'
 
 export function MembersSection() {
   const members = useQuery({
     queryKey: ['members'],
     queryFn: () => read(api.GET('/api/v1/members', { params: { query: { limit: 500 } } })),
   })
+  const session = useSession()
   if (members.isError) return <Failed error={members.error} onRetry={() => void members.refetch()} />
   if (!members.data) return <Loading rows={3} />
   return (
-    <Sheet
-      about="Viewers read, editors make and change posts and links, owners set the workspace up."
-      columns={['Name', 'E-mail', 'Role']}
-    >
-      {members.data.items.map((member) => (
-        <tr key={member.id}>
-          <td>{member.name}</td>
-          <td>{member.email}</td>
-          <td>{member.role}</td>
-        </tr>
-      ))}
-    </Sheet>
+    <>
+      <Sheet
+        about="Viewers read, editors make and change posts and links, owners set the workspace up."
+        columns={['Name', 'E-mail', 'Role']}
+      >
+        {members.data.items.map((member) => (
+          <tr key={member.id}>
+            <td>{member.name}</td>
+            <td>{member.email}</td>
+            <td>{member.role}</td>
+          </tr>
+        ))}
+      </Sheet>
+      <OfficeNetworks mayChange={session?.role === 'owner'} />
+    </>
   )
 }

@@ -12,6 +12,7 @@ import { Signet } from '../../parts/Signet'
 import { TagPills } from '../../parts/TagPill'
 import { Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
+import { LiveArrival } from '../clicks/LiveArrival'
 import { LinkEditForm } from './LinkEditForm'
 import { linkQuery, type Link } from './links'
 import { RevivalNote } from './RevivalNote'
@@ -90,6 +91,7 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
           Open, not counted
         </Button>
       </Group>
+      <LiveArrival link={link.id} />
       {link.deletedAt && <RevivalNote link={link} mayRevive={mayEdit(session)} />}
       <LinkFigures link={link} color={channel?.color ?? 8} />
       {isEditing ? (

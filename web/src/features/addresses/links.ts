@@ -33,5 +33,5 @@ export const linkQuery = (id: string) =>
   queryOptions({
     queryKey: ['links', 'one', id],
     queryFn: () => read(api.GET('/api/v1/links/{id}', { params: { path: { id } } })),
-    refetchInterval: 5000,
+    refetchInterval: 30_000,
   })

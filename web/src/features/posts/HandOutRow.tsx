@@ -7,6 +7,7 @@ import type { Channel } from '../../api/vocabulary'
 import { copy } from '../../parts/copy'
 import { counted } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
+import { LiveArrival } from '../clicks/LiveArrival'
 import classes from './HandOut.module.css'
 import { asHtml, asMarkdown } from './linkTexts'
 import { placementName, type Placement } from './PostPage'
@@ -22,6 +23,7 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
         <Signet channel={channel} />
         <span className={classes.name}>{name}</span>
         <span className={classes.clicks}>{counted(link.clicks, 'click')}</span>
+        <LiveArrival link={link.id} />
       </div>
       <div className={classes.address}>
         <Link to="/links/$linkId" params={{ linkId: link.id }} search={{}} className={classes.short}>

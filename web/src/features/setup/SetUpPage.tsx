@@ -6,6 +6,7 @@ import { MembersSection } from '../access/MembersSection'
 import { DomainsSection } from '../addresses/DomainsSection'
 import { TagsSection } from '../addresses/TagsSection'
 import { VocabularySection } from '../addresses/VocabularySection'
+import { ReferrersSection } from '../clicks/ReferrersSection'
 import { CampaignsSection } from '../posts/CampaignsSection'
 import { ChannelsSection } from '../posts/ChannelsSection'
 import { SendThisPage } from './SendThisPage'
@@ -29,6 +30,7 @@ export function SetUpPage() {
           <Tabs.Tab value="vocabulary">Vocabulary</Tabs.Tab>
           <Tabs.Tab value="tags">Tags and folders</Tabs.Tab>
           <Tabs.Tab value="domains">Short domains</Tabs.Tab>
+          <Tabs.Tab value="referrers">Where clicks come from</Tabs.Tab>
           <Tabs.Tab value="members">Members</Tabs.Tab>
           <Tabs.Tab value="anywhere">From any page</Tabs.Tab>
           <Tabs.Tab value="tokens">API tokens</Tabs.Tab>
@@ -47,6 +49,9 @@ export function SetUpPage() {
         </Tabs.Panel>
         <Tabs.Panel value="domains">
           <DomainsSection />
+        </Tabs.Panel>
+        <Tabs.Panel value="referrers">
+          <ReferrersSection />
         </Tabs.Panel>
         <Tabs.Panel value="members">
           <MembersSection />

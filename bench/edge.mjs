@@ -1,0 +1,89 @@
+// The edge with a million links, every click written down, against the smallest program on the same web server that leads on. Both run on one core and take turns;
+// the requests come from the other core.
+import { execFileSync } from 'node:child_process'
+import { writeFileSync, mkdirSync } from 'node:fs'
+import { spread, tell } from './lib.mjs'
+import { allShipped, end, pinDatabase, popularSlugs, serverPort, sql, startConstant, startCursus, state, until } from './server.mjs'
+
+const small = process.argv.includes('--small')
+const [rounds, burst, sustained] = small ? [2, 2, 4] : [7, 5, 20]
+const constantPort = serverPort + 1
+const serverCore = 0
+const visitorsCore = 1
+
+mkdirSync('artifacts/bench', { recursive: true })
+const slugsFile = 'artifacts/bench/slugs.txt'
+writeFileSync(slugsFile, popularSlugs(20_000).join('\n'))
+
+let seed = 1
+function visit(port, seconds) {
+  const out = execFileSync(
+    'taskset',
+    ['-c', String(visitorsCore), 'wrk', '-t1', '-c64', `-d${seconds}s`, '--latency', '-s', 'bench/visitors.lua', `http://127.0.0.1:${port}`],
+    { env: { ...process.env, BENCH_SLUGS: slugsFile, BENCH_SEED: String(seed++) } },
+  ).toString()
+  const result = JSON.parse(out.trim().split('\n').at(-1))
+  if (result.failed > 0) throw new Error(`${result.failed} requests failed`)
+  return { perSecond: result.requests / result.seconds, p99: result.p99 / 1000, requests: result.requests }
+}
+
+const constant = await startConstant(serverCore, constantPort)
+pinDatabase(`${visitorsCore}`)
+const cursus = await startCursus(serverCore)
+await until('the links were loaded', 120, async () => (await state()).edge)
+const loaded = await state()
+
+// Once without counting, so that both are compiled as well as they will be.
+visit(constantPort, 4)
+visit(serverPort, 6)
+await allShipped()
+
+const bursts = []
+const drains = []
+for (let round = 0; round < rounds; round++) {
+  const bare = visit(constantPort, burst)
+  const before = (await state()).shippedClicks
+  const edge = visit(serverPort, burst)
+  bursts.push({ bare, edge })
+  const [at, already] = [performance.now(), (await state()).shippedClicks]
+  await allShipped()
+  drains.push(((await state()).shippedClicks - already) / ((performance.now() - at) / 1000))
+  const stored = (await state()).shippedClicks - before
+  if (stored < edge.requests) throw new Error(`${edge.requests} answered, ${stored} stored`)
+}
+
+pinDatabase(`${serverCore}`)
+const long = []
+for (let round = 0; round < Math.ceil(rounds / 2); round++) {
+  const bare = visit(constantPort, burst)
+  const before = (await state()).shippedClicks
+  const edge = visit(serverPort, sustained)
+  const shipped = (await state()).shippedClicks - before
+  long.push({ bare, edge, shippedShare: shipped / edge.requests })
+  pinDatabase('0,1')
+  await allShipped()
+  pinDatabase(`${serverCore}`)
+}
+pinDatabase('0,1')
+
+const allocated = sql('select count(*) from clicks')[0][0]
+await end(cursus)
+await end(constant)
+
+const ratio = (rows, of) => spread(rows.map(of))
+tell({
+  measured: `${rounds} bursts of ${burst} s and ${long.length} of ${sustained} s over 64 connections, server on one core, alternating`,
+  links: loaded.links,
+  secondsToLoadThem: loaded.loadedInSeconds,
+  megabytesOfLinks: Math.round(loaded.linkBytes / 1e6),
+  bytesALink: Math.round(loaded.linkBytes / loaded.links),
+  constantPerSecond: ratio(bursts, (b) => b.bare.perSecond),
+  burstOfConstant: ratio(bursts, (b) => b.edge.perSecond / b.bare.perSecond),
+  burstP99Milliseconds: ratio(bursts, (b) => b.edge.p99),
+  burstP99OfConstant: ratio(bursts, (b) => b.edge.p99 / b.bare.p99),
+  drainedClicksPerSecond: spread(drains),
+  sustainedOfConstant: ratio(long, (b) => b.edge.perSecond / b.bare.perSecond),
+  sustainedP99Milliseconds: ratio(long, (b) => b.edge.p99),
+  sustainedShippedMeanwhile: ratio(long, (b) => b.shippedShare),
+  clicksStored: Number(allocated),
+})

@@ -1,0 +1,93 @@
+// Starting, pinning, killing and asking the server and the database that are measured.
+import { execFileSync, spawn } from 'node:child_process'
+import { once } from 'node:events'
+import { resolve } from 'node:path'
+
+const { CURSUS_BENCH_DATA: data, CURSUS_BENCH_PORT: port, CURSUS_BENCH_PG_PORT: pgPort } = process.env
+export const address = `http://127.0.0.1:${port}`
+export const serverPort = Number(port)
+
+const running = new Set()
+process.on('exit', () => running.forEach((child) => child.kill('SIGKILL')))
+
+const pause = (seconds) => new Promise((resolve) => setTimeout(resolve, seconds * 1000))
+
+/** Runs a program on one core, and returns it when it answers. */
+export async function onCore(core, command, args, isReady) {
+  const child = spawn('taskset', ['-c', String(core), command, ...args], { stdio: ['ignore', 'ignore', 'inherit'] })
+  running.add(child)
+  child.once('exit', () => running.delete(child))
+  for (let tries = 0; tries < 1200; tries++) {
+    if (child.exitCode !== null || child.signalCode !== null) throw new Error(`${command} ${args[0]} ended while starting`)
+    if (await isReady().catch(() => false)) return child
+    await pause(0.05)
+  }
+  throw new Error(`${command} ${args[0]} did not become ready`)
+}
+
+/** Cursus on one core, ready as soon as the edge answers; `args` go to it. */
+export const startCursus = (core, ...args) =>
+  onCore(core, 'dotnet', ['artifacts/web/Cursus.Web.dll', '--urls', address, '--contentRoot', resolve('artifacts/web'), ...args], () =>
+    fetch(`${address}/healthz`, { headers: { Host: 'localhost' } }).then((r) => r.ok),
+  )
+
+export const startConstant = (core, onPort) =>
+  onCore(core, 'dotnet', ['artifacts/constant302/constant302.dll', String(onPort)], () =>
+    fetch(`http://127.0.0.1:${onPort}/`, { redirect: 'manual' }).then((r) => r.status === 302),
+  )
+
+export async function end(child, signal = 'SIGTERM') {
+  if (child.exitCode !== null || child.signalCode !== null) return
+  const gone = once(child, 'exit')
+  child.kill(signal)
+  await gone
+}
+
+/** What the server says of itself. */
+export const state = async () => (await fetch(`${address}/readyz`)).json()
+
+export async function until(what, seconds, isTrue) {
+  for (const began = performance.now(); performance.now() - began < seconds * 1000; await pause(0.05)) if (await isTrue()) return
+  throw new Error(`waited ${seconds} s in vain until ${what}`)
+}
+
+export const allShipped = () =>
+  until('all clicks were shipped', 600, async () => {
+    const { waitingBytes, oldestWaitingSeconds } = await state()
+    return waitingBytes === 0 && oldestWaitingSeconds === 0
+  })
+
+/** Asks the database; rows are arrays of texts. */
+export function sql(query) {
+  const out = execFileSync('psql', ['-qAt', '-F', '\t', '-h', '127.0.0.1', '-p', pgPort, '-U', 'cursus', '-d', 'bench', '-c', query], { maxBuffer: 1 << 30 }).toString()
+  return out.split('\n').filter((line) => line !== '').map((line) => line.split('\t'))
+}
+
+const script = (text) => execFileSync('bash', ['-c', `for part in scripts/*.sh; do source "$part"; done; ${text}`], { stdio: ['ignore', 'pipe', 'inherit'] }).toString()
+
+export const stopDatabase = () => script(`pg_stop '${data}'`)
+
+/** On the same port as before: the server knows no other. */
+export const startDatabase = () => script(`any_port() { echo ${pgPort}; }; pg_start '${data}'`)
+
+/** Pins the database's processes; those that it makes later follow. */
+export function pinDatabase(cores) {
+  const first = script(`head -1 '${data}/pg/postmaster.pid'`).trim()
+  const children = execFileSync('bash', ['-c', `pgrep -P ${first} || true`]).toString().split('\n').filter(Boolean)
+  for (const pid of [first, ...children]) {
+    try {
+      execFileSync('taskset', ['-acp', cores, pid], { stdio: 'ignore' })
+    } catch {
+      // A process that has ended meanwhile needs no pinning.
+    }
+  }
+}
+
+/** Slugs as visitors ask for them: the k-th most popular link 1/k times as often as the first. */
+export function popularSlugs(howMany) {
+  const slugs = sql("select slug from links where domain_id = '00000000-0000-7000-8000-000000000002' order by id").flat()
+  const total = Math.log(slugs.length)
+  let seed = 42
+  const random = () => (seed = (seed * 1103515245 + 12345) % 2 ** 31) / 2 ** 31
+  return Array.from({ length: howMany }, () => slugs[Math.min(slugs.length - 1, Math.floor(Math.exp(random() * total)) - 1)])
+}

@@ -1,0 +1,32 @@
+using NodaTime;
+
+namespace Cursus.Core.Clicks;
+
+/// <summary>
+/// How the journal's clicks give way to the visitors who are just being answered: bringing clicks into the database can wait, an answer cannot. Common practice, no source; the numbers
+/// are choices.
+/// </summary>
+public static class ShippingPace
+{
+    /// <summary>From this share of the processors' time on they are taken to be needed for answers.</summary>
+    public const double Busy = 0.7;
+
+    /// <summary>So long clicks wait altogether while the processors are busy.</summary>
+    public static readonly Duration Patience = Duration.FromSeconds(10);
+
+    /// <summary>How long to look before deciding anew.</summary>
+    public static readonly Duration Look = Duration.FromMilliseconds(50);
+
+    private static readonly Duration Late = Duration.FromMinutes(1);
+
+    /// <summary>How long to rest, all in all, before the next batch is shipped; <see cref="Duration.MaxValue"/> until something changes.</summary>
+    /// <param name="busy">Share of the processors' time that the process took while it shipped nothing, 0 to 1.</param>
+    /// <param name="waited">For how long the oldest click has waited.</param>
+    /// <param name="fullness">Part of the journal that is taken, 0 to 1: room must never run out for the sake of speed.</param>
+    /// <param name="lastBatch">How long the last batch took.</param>
+    public static Duration Rest(double busy, Duration waited, double fullness, Duration lastBatch) =>
+        busy < Busy || fullness > 0.5 ? Duration.Zero
+        : waited < Patience ? Duration.MaxValue
+        : waited < Late ? lastBatch * 3
+        : lastBatch;
+}

@@ -1,0 +1,117 @@
+using Cursus.Core.Clicks;
+using NodaTime;
+using Npgsql;
+
+namespace Cursus.Data.Clicks;
+
+/// <summary>
+/// Finds repeats: a click is one where the same visitor's click before it on the same link, repeat or not, lies less than ten seconds away, so that a row of
+/// quick clicks is one click however the batches fall. Remembers the visits of the last seconds; asks the database only at the start, and for what other processes have stored.
+/// </summary>
+internal sealed class RecentVisits
+{
+    /// <summary>Visits closer together than this are one; see <see cref="ClickKind.Repeat"/>.</summary>
+    private static readonly Duration Gap = Duration.FromSeconds(10);
+
+    private const int FewestToForget = 50_000;
+
+    private readonly Dictionary<(Guid Link, long Visitor), Instant> last = [];
+    private int forgetAt = FewestToForget;
+    private Dictionary<int, long>? othersAt;
+
+    /// <summary>Makes those of the clicks repeats that are. The caller holds the lock under which clicks are written, and throws this memory away where they are not stored after all.</summary>
+    /// <param name="journalId">The journal they come from.</param>
+    public async Task Mark(NpgsqlConnection connection, int journalId, List<ReadClick> clicks, CancellationToken cancel)
+    {
+        var others = await Others(connection, journalId, cancel);
+        if (othersAt is null || others.Any(o => othersAt.GetValueOrDefault(o.Key) != o.Value))
+        {
+            var (first, newest) = (clicks.Min(c => c.Click.At), clicks.Max(c => c.Click.At));
+            clicks.InsertRange(0, await Stored(connection, othersAt is null ? null : journalId, first - Gap, newest + Gap, cancel));
+        }
+
+        othersAt = others;
+        Mark(clicks);
+        clicks.RemoveAll(c => c.IsStored);
+    }
+
+    /// <summary>The same for clicks beside which there are no others.</summary>
+    public void Mark(List<ReadClick> clicks)
+    {
+        clicks.Sort((one, other) => one.Click.At.CompareTo(other.Click.At) is not 0 and var order ? order : one.Id.CompareTo(other.Id));
+        for (var i = 0; i < clicks.Count; i++)
+        {
+            var click = clicks[i];
+            if (click.Told.Kind is not (ClickKind.Person or ClickKind.Repeat))
+            {
+                continue;
+            }
+
+            var (key, at) = ((click.Click.LinkId, click.Told.Visitor), click.Click.At);
+            if (last.TryGetValue(key, out var before) && !click.IsStored && Abs(at - before) < Gap)
+            {
+                clicks[i] = click with { Told = click.Told with { Kind = ClickKind.Repeat } };
+            }
+
+            last[key] = Instant.Max(at, before);
+        }
+
+        Forget(clicks.Count > 0 ? clicks[^1].Click.At : Instant.MinValue);
+    }
+
+    private void Forget(Instant newest)
+    {
+        if (last.Count < forgetAt)
+        {
+            return;
+        }
+
+        // Visitors are answered side by side, so that clicks stand in the journal a moment out of order.
+        var oldest = newest - Gap - Gap;
+        foreach (var (key, at) in last)
+        {
+            if (at < oldest)
+            {
+                last.Remove(key);
+            }
+        }
+
+        forgetAt = Math.Max(FewestToForget, 2 * last.Count);
+    }
+
+    /// <summary>Where the other journals stand.</summary>
+    private static async Task<Dictionary<int, long>> Others(NpgsqlConnection connection, int journalId, CancellationToken cancel)
+    {
+        var others = new Dictionary<int, long>();
+        await using var command = new NpgsqlCommand("select id, shipped_to from journals where id <> $1", connection) { Parameters = { new() { Value = journalId } } };
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (await reader.ReadAsync(cancel))
+        {
+            others[reader.GetInt32(0)] = reader.GetInt64(1);
+        }
+
+        return others;
+    }
+
+    /// <param name="except">A journal whose clicks are remembered already.</param>
+    private static async Task<List<ReadClick>> Stored(NpgsqlConnection connection, int? except, Instant from, Instant to, CancellationToken cancel)
+    {
+        var stored = new List<ReadClick>();
+        await using var command = new NpgsqlCommand("select id, at, link_id, visitor, kind from clicks where at > $1 and at < $2 and kind in (0, 5) and ($3::int is null or id >> 40 <> $3)", connection)
+        {
+            Parameters = { new() { Value = from }, new() { Value = to }, new() { Value = (object?)except ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Integer } },
+        };
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (await reader.ReadAsync(cancel))
+        {
+            var kind = (ClickKind)reader.GetInt16(4);
+            stored.Add(new ReadClick(
+                reader.GetInt64(0), new Click(reader.GetFieldValue<Instant>(1), reader.GetGuid(2), kind, reader.GetInt64(3), default, default, "", "", ""), 0,
+                new ToldClick(kind, reader.GetInt64(3), "", "", "", "", "", ""), IsStored: true));
+        }
+
+        return stored;
+    }
+
+    private static Duration Abs(Duration duration) => duration < Duration.Zero ? -duration : duration;
+}

@@ -1,0 +1,85 @@
+using Cursus.Core;
+using Cursus.Core.Clicks;
+using Cursus.Data;
+using Cursus.Data.Clicks;
+using Cursus.Web.Access;
+using Cursus.Web.Lists;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Cursus.Web.Clicks;
+
+/// <summary>/referrer-rules: which channel visitors from a host came over, where the workspace knows better than the list that everybody shares.</summary>
+public static class ReferrerRules
+{
+    /// <param name="Host">A host name; the rule holds for all names below it too.</param>
+    /// <param name="Channel">Key of a channel; null says that it is the organisation's own site.</param>
+    public sealed record Request(string? Host, string? Channel);
+
+    public sealed record Response(Guid Id, string Host, string? Channel);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/referrer-rules", List).ForViewers().WithSummary("Hosts whose visitors came over a certain channel");
+        api.MapPost("/referrer-rules", Add).ForEditors().WithSummary("Say which channel visitors from a host came over");
+        api.MapGet("/referrer-rules/{id:guid}", Get).ForViewers().WithSummary("One such rule");
+        api.MapDelete("/referrer-rules/{id:guid}", Remove).ForEditors().WithSummary("Take such a rule back");
+    }
+
+    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        TypedResults.Ok(await page.Of(Read(db, member), r => r, cancel));
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        await Read(db, member, id).FirstOrDefaultAsync(cancel) is { } rule ? TypedResults.Ok(rule) : ApiProblem.NotFound("rule");
+
+    /// <summary>A host has one rule: saying it anew changes it.</summary>
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    {
+        var errors = new FieldErrors();
+        var host = ReadHost(request.Host);
+        if (host is null)
+        {
+            errors.Add("host", new Flaw("referrer-host", "Name a host, such as forum.northmoor.example, or paste an address of it."));
+        }
+
+        var channel = request.Channel is null ? null : await db.Channels.FirstOrDefaultAsync(c => c.WorkspaceId == member.WorkspaceId && c.Key == request.Channel, cancel);
+        if (request.Channel is not null && channel is null)
+        {
+            errors.Add("channel", new Flaw("unknown-channel", $"There is no channel “{request.Channel}” here. Choose one of Set-up, or say that the site is your own."));
+        }
+
+        if (errors.Any)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        var rule = await db.ReferrerRules.FirstOrDefaultAsync(r => r.WorkspaceId == member.WorkspaceId && r.Host == host, cancel);
+        if (rule is null)
+        {
+            db.Add(rule = new ReferrerRule { WorkspaceId = member.WorkspaceId, Host = host! });
+        }
+
+        rule.ChannelId = channel?.Id;
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Created($"/api/v1/referrer-rules/{rule.Id}", new Response(rule.Id, rule.Host, channel?.Key));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        await db.ReferrerRules.Where(r => r.Id == id && r.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 1
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("rule");
+
+    /// <summary>A host as it stands in referrers, from its name or from an address; null where it is neither.</summary>
+    private static string? ReadHost(string? typed)
+    {
+        var text = typed?.Trim() ?? "";
+        Span<char> host = stackalloc char[ReferrerHost.MaxLength];
+        host = host[..ReferrerHost.Read(text.Contains("://", StringComparison.Ordinal) ? text : $"https://{text}", host)];
+        return host.Contains('.') && !host.StartsWith(".") && !host.EndsWith(".") ? host.ToString() : null;
+    }
+
+    private static IQueryable<Response> Read(CursusDb db, CurrentMember member, Guid? id = null) => db.ReferrerRules
+        .Where(r => r.WorkspaceId == member.WorkspaceId && (id == null || r.Id == id)).OrderBy(r => r.Host)
+        .Select(r => new Response(r.Id, r.Host, db.Channels.Where(c => c.Id == r.ChannelId).Select(c => c.Key).FirstOrDefault()));
+}

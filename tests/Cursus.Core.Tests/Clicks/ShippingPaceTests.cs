@@ -1,0 +1,27 @@
+using Cursus.Core.Clicks;
+using NodaTime;
+
+namespace Cursus.Core.Tests.Clicks;
+
+public class ShippingPaceTests
+{
+    private static readonly Duration Batch = Duration.FromMilliseconds(400);
+
+    [Fact]
+    public void Clicks_wait_while_answering_needs_the_processors() =>
+        ShippingPace.Rest(busy: 0.9, waited: Duration.FromSeconds(3), fullness: 0.1, Batch).ShouldBe(Duration.MaxValue);
+
+    [Fact]
+    public void They_go_at_once_where_there_is_time_to_spare() =>
+        ShippingPace.Rest(busy: 0.3, waited: Duration.FromSeconds(3), fullness: 0.1, Batch).ShouldBe(Duration.Zero);
+
+    [Fact]
+    public void The_longer_they_have_waited_the_less_they_rest()
+    {
+        var rests = new[] { 9, 10, 59, 60, 3600 }.Select(s => ShippingPace.Rest(0.9, Duration.FromSeconds(s), 0.1, Batch)).ToList();
+        rests.ShouldBe([Duration.MaxValue, Batch * 3, Batch * 3, Batch, Batch]);
+    }
+
+    [Fact]
+    public void A_journal_that_is_half_full_is_emptied_whatever_it_costs() => ShippingPace.Rest(busy: 1, waited: Duration.FromSeconds(1), fullness: 0.51, Batch).ShouldBe(Duration.Zero);
+}

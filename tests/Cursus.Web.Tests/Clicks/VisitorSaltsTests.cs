@@ -1,0 +1,55 @@
+using System.Net;
+using Cursus.Core.Clicks;
+using Cursus.Web.Clicks;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging.Abstractions;
+using NodaTime;
+
+namespace Cursus.Web.Tests.Clicks;
+
+/// <summary>A visitor is known for one day of the workspace's clock and by nobody afterwards.</summary>
+public class VisitorSaltsTests(CursusApp app)
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task When_the_day_has_ended_in_the_workspaces_zone_nobody_can_compute_its_hashes_again()
+    {
+        const string zone = "Pacific/Auckland";
+        var auckland = DateTimeZoneProviders.Tzdb[zone];
+        var noon = auckland.AtStrictly(new LocalDateTime(2031, 5, 4, 12, 0)).ToInstant();
+        var clock = new MovableClock(noon);
+        using var salts = new VisitorSalts(app.Services.GetRequiredService<IServiceScopeFactory>(), clock, NullLogger<VisitorSalts>.Instance);
+        var keys = salts.Of(zone);
+        await salts.Renew(Cancel);
+        long Hash(Instant at) => VisitorHash.Of(keys.At(at), "nmoor.localhost", IPAddress.Parse("192.0.2.7"), "Mozilla/5.0");
+
+        var today = Hash(noon);
+        Hash(noon + Duration.FromHours(11)).ShouldBe(today);
+        using var restarted = new VisitorSalts(app.Services.GetRequiredService<IServiceScopeFactory>(), clock, NullLogger<VisitorSalts>.Instance);
+        restarted.Of(zone);
+        await restarted.Renew(Cancel);
+        VisitorHash.Of(restarted.Of(zone).At(noon), "nmoor.localhost", IPAddress.Parse("192.0.2.7"), "Mozilla/5.0").ShouldBe(today);
+        (await Kept(zone)).ShouldBe(1);
+
+        clock.Now = noon + Duration.FromHours(13);
+        Hash(clock.Now).ShouldNotBe(today);
+        await salts.Renew(Cancel);
+        (await Kept(zone)).ShouldBe(1);
+        Hash(noon).ShouldNotBe(today, "yesterday's key must be gone from memory as well");
+    }
+
+    private async Task<int> Kept(string zone)
+    {
+        await using var db = app.Database();
+        return await db.VisitorSalts.CountAsync(s => s.TimeZone == zone, Cancel);
+    }
+
+    private sealed class MovableClock(Instant now) : IClock
+    {
+        public Instant Now { get; set; } = now;
+
+        public Instant GetCurrentInstant() => Now;
+    }
+}
