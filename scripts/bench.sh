@@ -39,19 +39,24 @@ bench_server() {
   need_packages postgresql-15 wrk >&2
   build_all >&2
   unless_built constant302 bench/constant302 -- quietly dotnet build bench/constant302/constant302.csproj -c Release -o artifacts/constant302 --nologo >&2
-  DATA=$(data_folder "$PWD/.data-bench-server")
+  # For a quick check of the measurement itself, fewer links do.
+  local links=1000000 folder=.data-bench-server
+  if [[ " $* " == *" --small "* ]]; then
+    links=20000 folder=.data-bench-small
+  fi
+  DATA=$(data_folder "$PWD/$folder")
   PORT=$(three_free_ports) EMPTY=yes STANDINS=
   pg_prepare "$DATA" >&2
   pg_start "$DATA"
   trap 'pg_stop "$DATA"' EXIT
-  bench_database
+  bench_database "$links"
   serve_environment bench
   export CURSUS_BENCH_DATA="$DATA" CURSUS_BENCH_PORT="$PORT" CURSUS_BENCH_PG_PORT="$PG_PORT" PGPASSWORD
   PGPASSWORD=$(cat "$DATA/pg.password")
   node "bench/$name.mjs" "$@"
 }
 
-# bench_database: a database with a million links, kept from one measurement to the next; clicks are taken out.
+# bench_database LINKS: a database with so many links, kept from one measurement to the next; clicks are taken out.
 bench_database() {
   local ask=(psql -qAt -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$PG_PORT" -U cursus -d bench)
   export PGPASSWORD
@@ -60,6 +65,6 @@ bench_database() {
   pg_create "$DATA" bench
   serve_environment bench
   dotnet artifacts/web/Cursus.Web.dll migrate --contentRoot "$PWD/artifacts/web" >&2
-  [ "$("${ask[@]}" -c 'select count(*) from links')" = 1000000 ] || "${ask[@]}" -f bench/links.sql
+  [ "$("${ask[@]}" -c 'select count(*) from links')" = "$1" ] || "${ask[@]}" -v links="$1" -f bench/links.sql
   "${ask[@]}" -c 'truncate clicks, link_days, journals, user_agents, referrers'
 }

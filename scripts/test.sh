@@ -4,7 +4,7 @@ PASSED=0 FAILED=0
 
 # run_tests [LAYER]: runs all layers, or one; closes with the sum over all of them.
 run_tests() {
-  local layers=(core web front browser checks) layer
+  local layers=(core web front browser crash checks) layer
   if [ $# -gt 0 ]; then
     layers=("$1")
   fi
@@ -14,11 +14,11 @@ run_tests() {
   mkdir -p artifacts/test
   for layer in "${layers[@]}"; do
     case $layer in
-      core | web | front | browser | checks)
+      core | web | front | browser | crash | checks)
         echo "== $layer"
         "test_$layer"
         ;;
-      *) fail "there is no layer “$layer”; there are core, web, front, browser, checks." ;;
+      *) fail "there is no layer “$layer”; there are core, web, front, browser, crash, checks." ;;
     esac
   done
   echo "$PASSED passed, $FAILED failed"
@@ -116,6 +116,11 @@ test_browser() {
   ./cursus stop --data "$empty" >/dev/null
   trap - EXIT
   rm -rf "$data" "$empty"
+}
+
+test_crash() {
+  counted "no answered click is lost or counted twice, whatever is killed" ./cursus bench crash --small
+  rm -rf "$PWD/.data-bench-small"
 }
 
 token_is_taken() {

@@ -8,11 +8,14 @@ public static class AnswerSentence
     /// <summary>The whole answer to "which … brought the most clicks": who leads, by how much, and whether that can be relied on.</summary>
     public static string Of(IReadOnlyList<BreakdownRow> rows)
     {
-        var brought = rows.Where(r => r.Count.Clicks > 0).ToList();
+        var brought = rows.Where(r => r.Count is { Clicks: > 0, IsRest: false }).ToList();
+        var rest = rows.Where(r => r.Count.IsRest).Sum(r => r.Count.Clicks);
         return brought switch
         {
-            [] => "No clicks in this period.",
-            [var only] => $"All {Clicks(only.Count.Clicks)} came by {only.Count.Label}.",
+            [] when rest == 0 => "No clicks in this period.",
+            [] => $"{Clicks(rest)} came; where they belong is not known.",
+            [var only] when rest == 0 => $"All {Clicks(only.Count.Clicks)} came by {only.Count.Label}.",
+            [var only] => $"{only.Count.Label} brought {Clicks(only.Count.Clicks)} ({Percent(only.Share)}); where the other {Number(rest)} belong is not known.",
             [var leader, var next, ..] => Of(leader, next, Verdict.Between(leader.Count.Clicks, next.Count.Clicks)),
         };
     }

@@ -7,7 +7,11 @@ namespace Cursus.Core.Comparing;
 /// <param name="Visitors">Distinct people in the period.</param>
 /// <param name="PreviousClicks">People's clicks in the period before; null where none was asked for.</param>
 /// <param name="Placements">Links of the group that were at work in the period: published in it, or clicked in it.</param>
-public sealed record GroupCount(string Key, string Label, long Clicks, long Visitors, long? PreviousClicks, int Placements);
+public sealed record GroupCount(string Key, string Label, long Clicks, long Visitors, long? PreviousClicks, int Placements)
+{
+    /// <summary>True for the clicks of which nobody knows where they belong, such as those without a referrer. They are shown, and lead over nobody.</summary>
+    public bool IsRest => Key.Length == 0;
+}
 
 /// <summary>One lane of an answer.</summary>
 /// <param name="Share">Part of all people's clicks, 0 to 1.</param>
@@ -19,17 +23,18 @@ public sealed record GroupCount(string Key, string Label, long Clicks, long Visi
 public sealed record BreakdownRow(
     GroupCount Count, double Share, double Low, double High, double? ClicksPerPlacement, double? Change, bool IsTooCloseToNext = false)
 {
-    /// <summary>Ranks the groups by clicks, equal ones by label, and computes what each means.</summary>
+    /// <summary>Ranks the groups by clicks, equal ones by label, the rest behind them, and computes what each means.</summary>
     public static IReadOnlyList<BreakdownRow> Rank(IReadOnlyCollection<GroupCount> groups)
     {
         var total = groups.Sum(g => g.Clicks);
         var ranked = groups
-            .OrderByDescending(g => g.Clicks).ThenByDescending(g => g.PreviousClicks ?? 0).ThenBy(g => g.Label, StringComparer.Ordinal)
+            .OrderBy(g => g.IsRest).ThenByDescending(g => g.Clicks).ThenByDescending(g => g.PreviousClicks ?? 0).ThenBy(g => g.Label, StringComparer.Ordinal)
             .Select(g => Of(g, total)).ToList();
-        return [.. ranked.Select((row, i) => row with { IsTooCloseToNext = i + 1 < ranked.Count && IsTooClose(row.Count.Clicks, ranked[i + 1].Count.Clicks) })];
+        return [.. ranked.Select((row, i) => row with { IsTooCloseToNext = i + 1 < ranked.Count && IsTooClose(row.Count, ranked[i + 1].Count) })];
     }
 
-    private static bool IsTooClose(long clicks, long next) => clicks > 0 && next > 0 && Verdict.Between(clicks, next).Call == VerdictCall.TooClose;
+    private static bool IsTooClose(GroupCount one, GroupCount next) =>
+        !next.IsRest && one.Clicks > 0 && next.Clicks > 0 && Verdict.Between(one.Clicks, next.Clicks).Call == VerdictCall.TooClose;
 
     private static BreakdownRow Of(GroupCount group, long total)
     {

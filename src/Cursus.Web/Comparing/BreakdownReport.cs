@@ -90,7 +90,7 @@ public static class BreakdownReport
 
     private static VerdictResponse? Judge(IReadOnlyList<BreakdownRow> rows)
     {
-        if (rows is not [{ Count.Clicks: > 0 } leader, { Count.Clicks: > 0 } next, ..])
+        if (rows is not [{ Count.Clicks: > 0 } leader, { Count: { Clicks: > 0, IsRest: false } } next, ..])
         {
             return null;
         }

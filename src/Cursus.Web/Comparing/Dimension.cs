@@ -68,11 +68,11 @@ internal sealed record Dimension(string Key, string Label, bool IsOfLink, string
             $"case when {IsOwnSite} then 'Own site' else coalesce(rc.name, nullif(r.network, ''), 'Not told') end",
             IsOfLink: false, ReferrerJoin),
         ["site"] = new(
-            $"case when {IsOwnSite} then 'own' else (array['none', 'social', 'search', 'mail', 'messenger', 'video', 'own', 'other'])[r.kind + 1] end",
+            $"case when {IsOwnSite} then 'own' else (array['', 'social', 'search', 'mail', 'messenger', 'video', 'own', 'other'])[r.kind + 1] end",
             $"case when {IsOwnSite} then 'Own site' else (array['Not told', 'Social network', 'Search', 'Mail', 'Messenger', 'Video', 'Own site', 'Another site'])[r.kind + 1] end",
             IsOfLink: false, ReferrerJoin),
         ["wandered"] = new(
-            "case when rc.id is null then 'untold' when rc.id = l.channel_id then 'stayed' else 'wandered' end",
+            "case when rc.id is null then '' when rc.id = l.channel_id then 'stayed' else 'wandered' end",
             "case when rc.id is null then 'Not told' when rc.id = l.channel_id then 'Clicked on its own channel' else 'Wandered to another channel' end",
             IsOfLink: false, ReferrerJoin),
         ["hour"] = OfClick("to_char(c.at at time zone @zone, 'HH24')", "to_char(c.at at time zone @zone, 'HH24') || ':00'"),

@@ -63,6 +63,9 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         db.AddRange(channels.Values);
         db.AddRange(campaigns.Values);
         db.AddRange(tags.Values);
+        db.AddRange(channels.Values.Where(c => c.Medium is "social" or "video" or "referral")
+            .Select(c => new ReferrerRule { WorkspaceId = workspace.Id, Host = $"{c.Key}.localhost", ChannelId = c.Id }));
+        db.Add(new ReferrerRule { WorkspaceId = workspace.Id, Host = scenario.Workspace.Sites["northmoor"] });
 
         var traffic = new DemoTraffic(scenario, zone, now, Seed);
         var slugs = new HashSet<string>();

@@ -77,5 +77,18 @@ public class VerdictTests
     public void The_answer_is_a_sentence(long guildhall, long perch, string sentence) =>
         AnswerSentence.Of(BreakdownRow.Rank([new GroupCount("guildhall", "Guildhall", guildhall, 0, null, 1), new GroupCount("perch", "Perch", perch, 0, null, 1)])).ShouldBe(sentence);
 
+    /// <summary>Most clicks come without a referrer; that "nobody" leads says nothing.</summary>
+    [Theory]
+    [InlineData(900, 60, 20, "Guildhall leads with 60 clicks (6.1 %). Its lead over Perch is clear: 3.0 times, somewhere between 1.78 and 5.26.")]
+    [InlineData(900, 60, 0, "Guildhall brought 60 clicks (6.2 %); where the other 900 belong is not known.")]
+    [InlineData(7, 0, 0, "7 clicks came; where they belong is not known.")]
+    public void What_is_not_known_leads_over_nobody(long rest, long guildhall, long perch, string sentence)
+    {
+        var rows = BreakdownRow.Rank([new GroupCount("", "Not told", rest, 0, null, 0), new GroupCount("guildhall", "Guildhall", guildhall, 0, null, 0), new GroupCount("perch", "Perch", perch, 0, null, 0)]);
+        rows[^1].Count.IsRest.ShouldBeTrue();
+        rows[^2].IsTooCloseToNext.ShouldBeFalse();
+        AnswerSentence.Of(rows).ShouldBe(sentence);
+    }
+
     private static double LogChoose(int n, int k) => Enumerable.Range(1, k).Sum(i => Math.Log(n - k + i) - Math.Log(i));
 }

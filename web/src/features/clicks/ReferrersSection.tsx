@@ -59,7 +59,7 @@ export function ReferrersSection() {
       ) : (
         <Sheet
           about="The sites that visitors came from in the last 90 days. Say to which channel a site belongs, and Compare tells which clicks have wandered from the channel that a link was made for."
-          columns={['Site', 'Clicks', 'Known as', 'Belongs to', '']}
+          columns={['Site', 'Clicks', 'Belongs to', '']}
         >
           {referrers.data.map((site) => (
             <tr key={site.host}>
@@ -69,7 +69,6 @@ export function ReferrersSection() {
                 </Link>
               </td>
               <td>{count(site.clicks)}</td>
-              <td>{site.network ?? ''}</td>
               <td>
                 <BelongsTo
                   site={site}
@@ -120,13 +119,13 @@ function BelongsTo(props: {
   onSay: (belongsTo: string) => void
 }) {
   const { site, channels } = props
-  if (!props.isEditor) return site.isOwn ? 'Our own site' : (channels.get(site.channel ?? '')?.name ?? '')
+  if (!props.isEditor) return site.isOwn ? 'Our own site' : (channels.get(site.channel ?? '')?.name ?? site.network ?? '')
   return (
     <Select
       size="xs"
       w={200}
       aria-label={`Channel of ${site.host}`}
-      placeholder="Not known"
+      placeholder={site.network ?? 'Not known'}
       allowDeselect={false}
       data={choices(channels)}
       value={site.isOwn ? own : (site.channel ?? null)}
