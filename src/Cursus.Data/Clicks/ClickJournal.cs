@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Runtime.CompilerServices;
 using Cursus.Core.Clicks;
-using NodaTime;
 
 namespace Cursus.Data.Clicks;
 
@@ -64,9 +63,6 @@ public sealed class ClickJournal : IDisposable
 
     /// <summary>Part of the room that its files may take which they take, 0 to 1.</summary>
     public double Fullness => (double)Size / options.MaxSize;
-
-    /// <summary>When the first click from <paramref name="from"/> on was answered; null where there is none. For the one reader.</summary>
-    public Instant? OldestAt(long from) => Read(from, 1, out _) is [var (_, click)] ? click.At : null;
 
     /// <summary>Writes a click down. Never waits for a disk or a database; returns false, and counts, where there is no room.</summary>
     [SkipLocalsInit]

@@ -1,4 +1,5 @@
 using Cursus.Core.Clicks;
+using NodaTime;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -8,6 +9,24 @@ namespace Cursus.Data.Clicks;
 /// <param name="AgentId">The user agent's place in <c>user_agents</c>.</param>
 /// <param name="IsStored">True where it is in the database already.</param>
 internal readonly record struct ReadClick(long Id, Click Click, int AgentId, ToldClick Told, bool IsStored = false);
+
+/// <summary>A batch of a journal's clicks with what they tell, ready to be stored.</summary>
+public sealed class ReadBatch
+{
+    internal ReadBatch(int journalId, List<ReadClick> clicks, long next) => (JournalId, Clicks, Next, Count) = (journalId, clicks, next, clicks.Count);
+
+    public int Count { get; }
+
+    /// <summary>The position behind it.</summary>
+    public long Next { get; }
+
+    /// <summary>When its first click was answered; null where it has none.</summary>
+    public Instant? Oldest => Clicks.Count == 0 ? null : Clicks[0].Click.At;
+
+    internal int JournalId { get; }
+
+    internal List<ReadClick> Clicks { get; }
+}
 
 /// <summary>
 /// Reads from clicks what only their texts tell, when they are shipped and nobody waits. Each user agent and each referrer is read once and kept in the database with

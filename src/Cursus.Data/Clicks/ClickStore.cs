@@ -16,7 +16,15 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
     private readonly ClickReader clickReader = new();
     private readonly LinkHomes homes = new();
     private readonly SemaphoreSlim oneBatch = new(1);
-    private RecentVisits recent = new();
+    private Memory memory = new();
+
+    /// <summary>What this process knows of what it has stored, and where all other journals stood then. Good as long as nobody else writes.</summary>
+    private sealed class Memory
+    {
+        public RecentVisits Visits { get; } = new();
+        public RecentDays Days { get; set; } = new();
+        public Dictionary<int, long>? Others { get; set; }
+    }
 
     public void Dispose() => oneBatch.Dispose();
 
@@ -33,26 +41,48 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
         return (reader.GetInt32(0), reader.GetInt64(1));
     }
 
-    /// <summary>Stores a batch read from the journal and moves its position to <paramref name="next"/>, all or nothing.
-    /// Clicks that an earlier attempt has stored already are passed over. Returns what was stored, with the kinds that were found.</summary>
-    public async Task<IReadOnlyList<StoredClick>> Ship(int journalId, IReadOnlyList<(long Position, Click Click)> batch, long next, CancellationToken cancel)
+    /// <summary>Reads what a batch of the journal's clicks tells. The next batch may be read while one is shipped, but only one at a time.</summary>
+    /// <param name="next">The position behind the batch.</param>
+    public async Task<ReadBatch> Read(int journalId, IReadOnlyList<(long Position, Click Click)> batch, long next, CancellationToken cancel)
     {
+        if (batch.Count == 0)
+        {
+            return new ReadBatch(journalId, [], next);
+        }
+
+        await using var connection = await dataSource.OpenConnectionAsync(cancel);
+        return new ReadBatch(journalId, await clickReader.Read(connection, [.. batch.Select(c => (IdOf(journalId, c.Position), c.Click))], cancel), next);
+    }
+
+    /// <summary>The same at once for a batch that nothing has been read of.</summary>
+    public async Task<IReadOnlyList<StoredClick>> Ship(int journalId, IReadOnlyList<(long Position, Click Click)> batch, long next, CancellationToken cancel) =>
+        await Ship(await Read(journalId, batch, next, cancel), cancel);
+
+    /// <summary>Stores a batch and moves the journal's position behind it, all or nothing.
+    /// Clicks that an earlier attempt has stored already are passed over. Returns what was stored, with the kinds that were found.</summary>
+    public async Task<IReadOnlyList<StoredClick>> Ship(ReadBatch batch, CancellationToken cancel)
+    {
+        var (journalId, read, next) = (batch.JournalId, batch.Clicks, batch.Next);
         await oneBatch.WaitAsync(cancel);
         var isStored = false;
         try
         {
             await using var connection = await dataSource.OpenConnectionAsync(cancel);
-            var read = await clickReader.Read(connection, [.. batch.Select(c => (IdOf(journalId, c.Position), c.Click))], cancel);
             await using var transaction = await connection.BeginTransactionAsync(cancel);
             await Run(connection, Lock, cancel);
-            var shippedFrom = IdOf(journalId, await Position(connection, journalId, cancel));
-            read.RemoveAll(c => c.Id < shippedFrom);
-            if (read.Count > 0)
+            var others = await Positions(connection, cancel);
+            others.Remove(journalId, out var position);
+            read.RemoveAll(c => c.Id < IdOf(journalId, position));
+            var isAlone = memory.Others is { } before && others.All(o => before.GetValueOrDefault(o.Key) == o.Value);
+            if (!isAlone)
             {
-                await recent.Mark(connection, journalId, read, cancel);
+                memory.Days = new RecentDays();
+                await RecentVisits.AddStored(connection, memory.Others is null ? null : journalId, read, cancel);
             }
 
-            var stored = await Store(connection, homes, read, cancel);
+            memory.Others = others;
+            memory.Visits.Mark(read);
+            var stored = await Store(connection, homes, memory.Days, read, cancel);
             await using var move = new NpgsqlCommand("update journals set shipped_to = greatest(shipped_to, $2) where id = $1", connection, transaction)
             {
                 Parameters = { new() { Value = journalId }, new() { Value = next } },
@@ -66,7 +96,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
         {
             if (!isStored)
             {
-                recent = new RecentVisits();
+                memory = new Memory();
             }
 
             oneBatch.Release();
@@ -79,10 +109,11 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
         await Run(connection, Lock, cancel);
         var read = await new ClickReader().Read(connection, clicks, cancel);
         new RecentVisits().Mark(read);
-        await Store(connection, new LinkHomes(), read, cancel);
+        await Store(connection, new LinkHomes(), new RecentDays(), read, cancel);
     }
 
-    private static async Task<IReadOnlyList<StoredClick>> Store(NpgsqlConnection connection, LinkHomes homes, List<ReadClick> clicks, CancellationToken cancel)
+    private static async Task<IReadOnlyList<StoredClick>> Store(
+        NpgsqlConnection connection, LinkHomes homes, RecentDays recent, List<ReadClick> clicks, CancellationToken cancel)
     {
         if (clicks.Count == 0)
         {
@@ -90,9 +121,13 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
         }
 
         await MakeMonths(connection, clicks, cancel);
-        await Copy(connection, clicks, cancel);
         await homes.Learn(connection, clicks.Select(c => c.Click.LinkId), cancel);
-        await DayRollUp.Add(connection, homes, clicks, cancel);
+
+        // The database takes the clicks in while their days are added up here.
+        var copying = Copy(connection, clicks, cancel);
+        var added = DayRollUp.Add(recent, homes, clicks);
+        await copying;
+        await DayRollUp.Write(connection, recent, added, cancel);
         return clicks.ConvertAll(c => new StoredClick(c.Click.LinkId, homes.Of(c.Click.LinkId)?.WorkspaceId, c.Click.At, c.Told));
     }
 
@@ -122,10 +157,18 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
         return rows.Send(connection, "clicks (id, at, link_id, visitor, user_agent_id, kind, country, language, referrer_host)", cancel);
     }
 
-    private static async Task<long> Position(NpgsqlConnection connection, int journalId, CancellationToken cancel)
+    /// <summary>How far each journal has been shipped.</summary>
+    private static async Task<Dictionary<int, long>> Positions(NpgsqlConnection connection, CancellationToken cancel)
     {
-        await using var position = new NpgsqlCommand("select shipped_to from journals where id = $1 for update", connection) { Parameters = { new() { Value = journalId } } };
-        return (long)(await position.ExecuteScalarAsync(cancel))!;
+        var positions = new Dictionary<int, long>();
+        await using var command = new NpgsqlCommand("select id, shipped_to from journals", connection);
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (await reader.ReadAsync(cancel))
+        {
+            positions[reader.GetInt32(0)] = reader.GetInt64(1);
+        }
+
+        return positions;
     }
 
     /// <summary>A click's id: the journal's number and the click's place in it, so that the same click always has the same id.</summary>

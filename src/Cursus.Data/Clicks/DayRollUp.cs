@@ -16,32 +16,47 @@ internal static class DayRollUp
 
     private static readonly string Update = string.Join(", ", Columns.Split(", ").Select(c => $"{c} = a.{c}"));
 
-    /// <summary>Adds clicks to their days. Clicks of links that don't exist any more count nowhere.</summary>
-    public static async Task Add(NpgsqlConnection connection, LinkHomes homes, List<ReadClick> clicks, CancellationToken cancel)
+    /// <summary>What a batch of clicks comes to: days that were known before with the clicks added, and days of which only these clicks are known.</summary>
+    public sealed record Added(Dictionary<(Guid Link, LocalDate Day), DayCounts> Changed, Dictionary<(Guid Link, LocalDate Day), DayCounts> Unknown);
+
+    /// <summary>Adds clicks to their days, in memory. Clicks of links that don't exist any more count nowhere.</summary>
+    public static Added Add(RecentDays recent, LinkHomes homes, List<ReadClick> clicks)
     {
-        var days = new Dictionary<(Guid, LocalDate), DayCounts>();
+        var added = new Added([], []);
         foreach (var read in clicks)
         {
             if (homes.Of(read.Click.LinkId) is { } home)
             {
                 var local = read.Click.At.InZone(home.Zone);
-                DayOf(days, (read.Click.LinkId, local.Date)).Add(read.Told, local.Hour);
+                DayOf(added, recent, (read.Click.LinkId, local.Date)).Add(read.Told, local.Hour);
             }
         }
 
-        var changed = new Dictionary<(Guid, LocalDate), DayCounts>();
-        await foreach (var (link, day, counts) in Read(connection, "join unnest($1, $2) as asked (link_id, day) using (link_id, day)", [.. days.Keys], cancel))
+        return added;
+    }
+
+    /// <summary>Writes what was added. Asks for those days that were not known.</summary>
+    public static async Task Write(NpgsqlConnection connection, RecentDays recent, Added added, CancellationToken cancel)
+    {
+        var (changed, unknown) = added;
+        if (unknown.Count > 0)
         {
-            days.Remove((link, day), out var added);
-            counts.Add(added!);
-            changed[(link, day)] = counts;
+            await foreach (var (link, day, counts) in Read(connection, "join unnest($1, $2) as asked (link_id, day) using (link_id, day)", [.. unknown.Keys], cancel))
+            {
+                unknown.Remove((link, day), out var alone);
+                counts.Add(alone!);
+                changed[(link, day)] = counts;
+            }
         }
 
-        await Insert(connection, days, cancel);
+        await Insert(connection, unknown, cancel);
         if (changed.Count > 0)
         {
             await Change(connection, changed, cancel);
         }
+
+        recent.Remember(changed);
+        recent.Remember(unknown);
     }
 
     /// <summary>Writes days that are not there yet.</summary>
@@ -81,8 +96,16 @@ internal static class DayRollUp
         return rows.Send(connection, $"{table} (link_id, day, {Columns})", cancel);
     }
 
-    private static DayCounts DayOf(Dictionary<(Guid, LocalDate), DayCounts> days, (Guid, LocalDate) key) =>
-        CollectionsMarshal.GetValueRefOrAddDefault(days, key, out _) ??= new DayCounts();
+    private static DayCounts DayOf(Added added, RecentDays recent, (Guid, LocalDate) key)
+    {
+        if (recent.TryGet(key, out var known))
+        {
+            added.Changed[key] = known;
+            return known;
+        }
+
+        return CollectionsMarshal.GetValueRefOrAddDefault(added.Unknown, key, out _) ??= new DayCounts();
+    }
 
     /// <summary>Days as they are stored.</summary>
     /// <param name="which">Joins and order; <c>$1</c> and <c>$2</c> are the links and days of <paramref name="keys"/>.</param>

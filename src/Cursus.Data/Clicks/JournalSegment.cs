@@ -28,7 +28,8 @@ internal sealed unsafe class JournalSegment : IDisposable
     {
         (Path, BasePosition) = (path, basePosition);
 
-        // The space is reserved when the file is made: a full disk shows here as an exception, never later as a fault on a mapped page.
+        // The space is taken and written when the file is made: a full disk shows here as an exception, never later as a fault on a mapped page, and no visitor waits for the file
+        // system to give a page its place.
         using var stream = new FileStream(path, new FileStreamOptions
         {
             Mode = mode,
@@ -38,7 +39,7 @@ internal sealed unsafe class JournalSegment : IDisposable
         });
         if (mode == FileMode.CreateNew)
         {
-            stream.SetLength(size);
+            Fill(stream, size);
         }
 
         Size = stream.Length;
@@ -171,6 +172,15 @@ internal sealed unsafe class JournalSegment : IDisposable
         view.SafeMemoryMappedViewHandle.ReleasePointer();
         view.Dispose();
         file.Dispose();
+    }
+
+    private static void Fill(FileStream stream, long size)
+    {
+        var nothing = new byte[Math.Min(size, 1 << 20)];
+        for (var left = size; left > 0; left -= nothing.Length)
+        {
+            stream.Write(nothing, 0, (int)Math.Min(left, nothing.Length));
+        }
     }
 
     private static long Padded(int contentLength) => (RecordHeader + contentLength + 7) & ~7;

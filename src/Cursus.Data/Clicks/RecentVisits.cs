@@ -17,25 +17,18 @@ internal sealed class RecentVisits
 
     private readonly Dictionary<(Guid Link, long Visitor), Instant> last = [];
     private int forgetAt = FewestToForget;
-    private Dictionary<int, long>? othersAt;
 
-    /// <summary>Makes those of the clicks repeats that are. The caller holds the lock under which clicks are written, and throws this memory away where they are not stored after all.</summary>
-    /// <param name="journalId">The journal they come from.</param>
-    public async Task Mark(NpgsqlConnection connection, int journalId, List<ReadClick> clicks, CancellationToken cancel)
+    /// <summary>Adds stored clicks of the batch's time to it, which are not remembered here.</summary>
+    /// <param name="except">The journal whose clicks are remembered; null where none is.</param>
+    public static async Task AddStored(NpgsqlConnection connection, int? except, List<ReadClick> clicks, CancellationToken cancel)
     {
-        var others = await Others(connection, journalId, cancel);
-        if (othersAt is null || others.Any(o => othersAt.GetValueOrDefault(o.Key) != o.Value))
+        if (clicks.Count > 0)
         {
-            var (first, newest) = (clicks.Min(c => c.Click.At), clicks.Max(c => c.Click.At));
-            clicks.InsertRange(0, await Stored(connection, othersAt is null ? null : journalId, first - Gap, newest + Gap, cancel));
+            clicks.AddRange(await Stored(connection, except, clicks.Min(c => c.Click.At) - Gap, clicks.Max(c => c.Click.At) + Gap, cancel));
         }
-
-        othersAt = others;
-        Mark(clicks);
-        clicks.RemoveAll(c => c.IsStored);
     }
 
-    /// <summary>The same for clicks beside which there are no others.</summary>
+    /// <summary>Makes those of the clicks repeats that are, puts all in order, and leaves those out that were stored before.</summary>
     public void Mark(List<ReadClick> clicks)
     {
         clicks.Sort((one, other) => one.Click.At.CompareTo(other.Click.At) is not 0 and var order ? order : one.Id.CompareTo(other.Id));
@@ -57,6 +50,7 @@ internal sealed class RecentVisits
         }
 
         Forget(clicks.Count > 0 ? clicks[^1].Click.At : Instant.MinValue);
+        clicks.RemoveAll(c => c.IsStored);
     }
 
     private void Forget(Instant newest)
@@ -77,20 +71,6 @@ internal sealed class RecentVisits
         }
 
         forgetAt = Math.Max(FewestToForget, 2 * last.Count);
-    }
-
-    /// <summary>Where the other journals stand.</summary>
-    private static async Task<Dictionary<int, long>> Others(NpgsqlConnection connection, int journalId, CancellationToken cancel)
-    {
-        var others = new Dictionary<int, long>();
-        await using var command = new NpgsqlCommand("select id, shipped_to from journals where id <> $1", connection) { Parameters = { new() { Value = journalId } } };
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        while (await reader.ReadAsync(cancel))
-        {
-            others[reader.GetInt32(0)] = reader.GetInt64(1);
-        }
-
-        return others;
     }
 
     /// <param name="except">A journal whose clicks are remembered already.</param>

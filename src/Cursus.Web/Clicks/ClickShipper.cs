@@ -8,7 +8,7 @@ namespace Cursus.Web.Clicks;
 /// <summary>Moves clicks from the journal into PostgreSQL, giving way to visitors (<see cref="ShippingPace"/>). While the database is away they wait in the journal.</summary>
 internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ShippingState state, LiveClicks live, ILogger<ClickShipper> log) : BackgroundService
 {
-    private const int BatchSize = 20_000;
+    private const int BatchSize = 40_000;
     private static readonly TimeSpan Gathering = TimeSpan.FromMilliseconds(50);
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(5);
 
@@ -41,33 +41,52 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
         var (id, from) = await store.Register(journal.Key, cancel);
         state.Begin(from);
         var (lastBatch, lastEnd) = (Duration.Zero, 0L);
-        while (true)
+        var reading = Read(id, from, cancel);
+        try
         {
-            if (journal.OldestAt(from) is not { } oldest)
+            while (true)
             {
-                state.Take(null);
-                await journal.WaitForClicks(LongestWait, cancel);
-                await Task.Delay(Gathering, cancel);
-                continue;
-            }
+                var batch = await reading;
+                state.Take(batch.Oldest);
+                if (batch.Count == 0)
+                {
+                    await journal.WaitForClicks(LongestWait, cancel);
+                    await Task.Delay(Gathering, cancel);
+                    reading = Read(id, batch.Next, cancel);
+                    continue;
+                }
 
-            state.Take(oldest);
-            if (journal.End != lastEnd)
-            {
-                await GiveWay(lastBatch, cancel);
-            }
+                if (journal.End != lastEnd)
+                {
+                    await GiveWay(lastBatch, cancel);
+                }
 
-            lastEnd = journal.End;
-            var began = Stopwatch.GetTimestamp();
-            var batch = journal.Read(from, BatchSize, out var next);
-            var stored = await store.Ship(id, batch, next, cancel);
-            journal.Forget(next);
-            state.Done(batch.Count, next);
-            live.Tell(stored);
-            from = next;
-            lastBatch = Duration.FromTimeSpan(Stopwatch.GetElapsedTime(began));
+                // The next batch is read while the database stores this one.
+                lastEnd = journal.End;
+                var began = Stopwatch.GetTimestamp();
+                reading = Read(id, batch.Next, cancel);
+                var stored = await store.Ship(batch, cancel);
+                lastBatch = Duration.FromTimeSpan(Stopwatch.GetElapsedTime(began));
+                state.Done(batch.Count, batch.Next);
+                live.Tell(stored);
+                await reading;
+                journal.Forget(batch.Next);
+            }
+        }
+        finally
+        {
+            // Whoever begins anew must be the journal's only reader.
+            await reading.ContinueWith(_ => { }, TaskScheduler.Default);
         }
     }
+
+    private Task<ReadBatch> Read(int journalId, long from, CancellationToken cancel) => Task.Run(
+        async () =>
+        {
+            var clicks = journal.Read(from, BatchSize, out var next);
+            return await store.Read(journalId, clicks, next, cancel);
+        },
+        CancellationToken.None);
 
     /// <summary>Waits while visitors need the processors.</summary>
     private async Task GiveWay(Duration lastBatch, CancellationToken cancel)
