@@ -6,7 +6,7 @@ import { spread, tell } from './lib.mjs'
 import { allShipped, end, pinDatabase, popularSlugs, serverPort, sql, startConstant, startCursus, state, until } from './server.mjs'
 
 const small = process.argv.includes('--small')
-const [rounds, burst, sustained] = small ? [2, 2, 4] : [7, 4, 20]
+const [rounds, burst, sustained] = small ? [2, 2, 4] : [7, 4, 30]
 const constantPort = serverPort + 1
 const serverCore = 0
 const visitorsCore = 1

@@ -10,8 +10,8 @@ const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', arg
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce', colorScheme: 'light' })
 
 async function picture(name) {
-  await page.waitForLoadState('networkidle')
-  await page.waitForTimeout(400)
+  // Clicks are watched over a connection that never ends, so that the network is never idle.
+  await page.waitForTimeout(1500)
   await page.screenshot({ path: `${folder}${name}.png` })
 }
 
@@ -56,6 +56,9 @@ await picture('set-up')
 await page.goto(`${address}/set-up?part=domains`)
 await page.getByText('What to do').waitFor()
 await picture('domains')
+await page.goto(`${address}/set-up?part=referrers`)
+await page.getByRole('cell', { name: 'perch.localhost' }).waitFor()
+await picture('referrers')
 await page.goto(`${address}/set-up?part=vocabulary`)
 await page.getByText('Looks like').waitFor()
 await picture('vocabulary')

@@ -13,13 +13,19 @@ public static class UserAgentKind
     private static readonly Patterns Previews = Patterns.Of("preview");
     private static readonly Patterns Machines = Patterns.Of("machine");
 
+    /// <summary>What the fetchers of networks that no list knows call themselves. Common practice, no source.</summary>
+    private static readonly SearchValues<string> PreviewWords = SearchValues.Create(["preview", "unfurl", "link-card", "linkcard"], StringComparison.OrdinalIgnoreCase);
+
+    /// <summary>How the user agents of browsers begin: all of today's with Mozilla/5.0 (WHATWG Compatibility Standard, section 4), those of old telephones with the others.</summary>
+    private static readonly string[] BrowserBeginnings = ["Mozilla/", "Opera/", "Dalvik/", "UCWEB", "BlackBerry", "Nokia", "SAMSUNG", "SonyEricsson", "LG-", "MOT-"];
+
     /// <summary><see cref="ClickKind.Preview"/>, <see cref="ClickKind.Machine"/> or <see cref="ClickKind.Person"/>. No browser keeps silent about itself, so
-    /// that an empty user agent is a machine's.</summary>
+    /// that an empty user agent is a machine's, and none begins as programs do, with a name of its own.</summary>
     public static ClickKind Of(string userAgent)
     {
         ArgumentNullException.ThrowIfNull(userAgent);
-        return Previews.Match(userAgent) ? ClickKind.Preview
-            : string.IsNullOrWhiteSpace(userAgent) || Machines.Match(userAgent) ? ClickKind.Machine
+        return Previews.Match(userAgent) || userAgent.AsSpan().ContainsAny(PreviewWords) ? ClickKind.Preview
+            : !Array.Exists(BrowserBeginnings, b => userAgent.StartsWith(b, StringComparison.Ordinal)) || Machines.Match(userAgent) ? ClickKind.Machine
             : ClickKind.Person;
     }
 

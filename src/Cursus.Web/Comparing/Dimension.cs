@@ -73,7 +73,7 @@ internal sealed record Dimension(string Key, string Label, bool IsOfLink, string
             IsOfLink: false, ReferrerJoin),
         ["wandered"] = new(
             "case when rc.id is null then '' when rc.id = l.channel_id then 'stayed' else 'wandered' end",
-            "case when rc.id is null then 'Not told' when rc.id = l.channel_id then 'Clicked on its own channel' else 'Wandered to another channel' end",
+            "case when rc.id is null then 'Not told' when rc.id = l.channel_id then 'Stayed on its channel' else 'Wandered to another' end",
             IsOfLink: false, ReferrerJoin),
         ["hour"] = OfClick("to_char(c.at at time zone @zone, 'HH24')", "to_char(c.at at time zone @zone, 'HH24') || ':00'"),
         ["weekday"] = OfClick("to_char(c.at at time zone @zone, 'ID')", "trim(to_char(c.at at time zone @zone, 'Day'))"),

@@ -23,7 +23,7 @@ public class ClickStoreTests(CursusApp app)
         // Over a month's end in UTC that is another day in the workspace's zone.
         var begin = Instant.FromUtc(2026, 10, 31, 12, 0);
         var clicks = Gen.Select(Gen.Int[0, 86_400], Gen.Int[0, 1], Gen.Enum<ClickKind>(), Gen.Long).Array[300].Single()
-            .Select((c, i) => (Position: i * 64L, Click: new Click(begin + Duration.FromSeconds(c.Item1), links[c.Item2], c.Item3, c.Item4, default, default, "", "agent", ""))).ToList();
+            .Select((c, i) => (Position: i * 64L, Click: new Click(begin + Duration.FromSeconds(c.Item1), links[c.Item2], c.Item3, c.Item4, default, default, "", "Mozilla/5.0", ""))).ToList();
         var random = new Random(7);
         var end = clicks.Count;
         for (var from = 0; from < end;)
@@ -59,7 +59,7 @@ public class ClickStoreTests(CursusApp app)
         var now = Instant.FromUtc(2026, 11, 1, 0, 0);
 
         // PostgreSQL takes no zero character in a text, so the whole batch is refused.
-        await Should.ThrowAsync<Npgsql.PostgresException>(() => store.Ship(journalId, [(0, At(now, "good")), (64, At(now, "b\0d"))], 128, Cancel));
+        await Should.ThrowAsync<Npgsql.PostgresException>(() => store.Ship(journalId, [(0, At(now, "Mozilla/5.0")), (64, At(now, "Mozilla/\0"))], 128, Cancel));
 
         await using var db = app.Database();
         (await db.LinkDays.AnyAsync(d => d.LinkId == link, Cancel)).ShouldBeFalse();
@@ -79,7 +79,7 @@ public class ClickStoreTests(CursusApp app)
         var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
         var day = new LocalDate(year, month, dayOfMonth);
         var begin = DateTimeZoneProviders.Tzdb["Europe/London"].AtStartOfDay(day).ToInstant() - Duration.FromHours(6);
-        var clicks = Enumerable.Range(0, 6 * 40).Select(i => (i * 8L, new Click(begin + Duration.FromMinutes(10 * i), link, ClickKind.Person, i, default, default, "", "agent", ""))).ToList();
+        var clicks = Enumerable.Range(0, 6 * 40).Select(i => (i * 8L, new Click(begin + Duration.FromMinutes(10 * i), link, ClickKind.Person, i, default, default, "", "Mozilla/5.0", ""))).ToList();
         await store.Ship(journalId, clicks, clicks.Count * 8, Cancel);
 
         await using var db = app.Database();

@@ -50,6 +50,15 @@ public class DemoScenarioTests
     }
 
     [Fact]
+    public void Visitors_of_the_demo_are_what_their_user_agents_say()
+    {
+        Scenario.Agents.Machines.ShouldAllBe(a => UserAgentKind.Of(a) == ClickKind.Machine);
+        Scenario.Agents.Previews.ShouldAllBe(a => UserAgentKind.Of(a) == ClickKind.Preview);
+        Scenario.Agents.Phones.Concat(Scenario.Agents.Desktops).ShouldAllBe(a => UserAgentKind.Of(a) == ClickKind.Person);
+        Scenario.Agents.Countries.ShouldBeSubsetOf(CountryNames.Codes);
+    }
+
+    [Fact]
     public void The_same_seed_makes_the_same_clicks() => Clicks(seed: 7).ShouldBe(Clicks(seed: 7));
 
     [Fact]

@@ -91,7 +91,9 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
           Open, not counted
         </Button>
       </Group>
-      <LiveArrival link={link.id} />
+      <div style={{ marginTop: 10 }}>
+        <LiveArrival link={link.id} />
+      </div>
       {link.deletedAt && <RevivalNote link={link} mayRevive={mayEdit(session)} />}
       <LinkFigures link={link} color={channel?.color ?? 8} />
       {isEditing ? (

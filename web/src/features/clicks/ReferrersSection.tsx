@@ -119,7 +119,8 @@ function BelongsTo(props: {
   onSay: (belongsTo: string) => void
 }) {
   const { site, channels } = props
-  if (!props.isEditor) return site.isOwn ? 'Our own site' : (channels.get(site.channel ?? '')?.name ?? site.network ?? '')
+  if (!props.isEditor)
+    return site.isOwn ? 'Our own site' : (channels.get(site.channel ?? '')?.name ?? site.network ?? '')
   return (
     <Select
       size="xs"

@@ -17,7 +17,7 @@ export const dimensions = {
   referrer: 'referrer',
   network: 'network it was clicked on',
   site: 'kind of site',
-  wandered: 'wandering',
+  wandered: 'road, stayed or wandered,',
   country: 'country',
   device: 'device',
   browser: 'browser',

@@ -23,7 +23,6 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
         <Signet channel={channel} />
         <span className={classes.name}>{name}</span>
         <span className={classes.clicks}>{counted(link.clicks, 'click')}</span>
-        <LiveArrival link={link.id} />
       </div>
       <div className={classes.address}>
         <Link to="/links/$linkId" params={{ linkId: link.id }} search={{}} className={classes.short}>
@@ -32,6 +31,7 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
         <span className={classes.leads} title={link.finalUrl}>
           leads to {link.finalUrl.replace(/^https?:\/\//, '')}
         </span>
+        <LiveArrival link={link.id} />
       </div>
       <div className={classes.actions}>
         <Button.Group>

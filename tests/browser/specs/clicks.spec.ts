@@ -1,0 +1,98 @@
+import { expect, test, type Page } from '@playwright/test'
+import { chooseCampaign, signIn, standins, stranger, tick, unique } from './people'
+
+/** Sends a post to Perch and Guildhall and ends at its hand-out; returns its short addresses by channel. */
+async function send(page: Page) {
+  await page.getByLabel('Destination').fill(`www.northmoor.localhost:${standins}/events/geminids-night`)
+  await page.getByLabel('Title').fill(unique('Watching clicks arrive'))
+  await chooseCampaign(page, 'winter members')
+  await tick(page, 'Perch', 'Guildhall')
+  await page.keyboard.press('Control+Enter')
+  await expect(page.getByRole('button', { name: 'Copy all' })).toBeVisible()
+  const row = (channel: string) => page.getByRole('listitem').filter({ has: page.getByText(channel, { exact: true }) })
+  return { row, address: async (channel: string) => `http://${await row(channel).getByRole('link').first().innerText()}` }
+}
+
+test('a click arrives in the hand-out without a reload, and a test-open does too, not counted', async ({ page, browser, context }) => {
+  await signIn(page)
+  const { row, address } = await send(page)
+  const pulse = page.getByRole('link', { name: /by people in the last 10 minutes/ })
+  const before = Number((await pulse.getByText(/^\d+$/).innerText()).replace(/\D/g, ''))
+
+  const visitor = await stranger(browser)
+  await (await visitor.newPage()).goto(await address('Perch'))
+  await expect(row('Perch').getByRole('status')).toContainText('+1 just now · computer')
+  await expect(row('Perch').getByText('1 click', { exact: true })).toBeVisible()
+  await expect(pulse).toContainText(String(before + 1))
+  await visitor.close()
+
+  const opened = context.waitForEvent('page')
+  await row('Guildhall').getByRole('link', { name: /Open, not counted/ }).click()
+  await (await opened).waitForLoadState()
+  await expect(row('Guildhall').getByRole('status')).toHaveText('Your visit arrived, not counted')
+  await expect(row('Guildhall').getByText('0 clicks', { exact: true })).toBeVisible()
+})
+
+test('a link’s sheet shows a click as it arrives', async ({ page, browser }) => {
+  await signIn(page)
+  const { row, address } = await send(page)
+  const short = await address('Perch')
+  await row('Perch').getByRole('link').first().click()
+  const sheet = page.getByRole('complementary', { name: 'Link' })
+  await expect(sheet.getByRole('heading', { level: 2 })).toBeVisible()
+  const visitor = await stranger(browser)
+  await (await visitor.newPage()).goto(short)
+  await expect(sheet.getByRole('status')).toContainText('+1 just now')
+  await visitor.close()
+})
+
+test('who knows better says to which channel a site belongs, by keyboard alone', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/set-up?part=referrers')
+  await expect(page.getByRole('cell', { name: 'perch.localhost' })).toBeVisible()
+  const site = `${unique('forum').replace(' ', '-')}.example`
+  await page.getByRole('textbox', { name: 'Site' }).focus()
+  await page.keyboard.type(site)
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('ArrowDown')
+  await expect(page.getByRole('option', { name: 'Our own site' })).toBeVisible()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('combobox', { name: 'Belongs to' })).toHaveValue('Guildhall')
+  await page.getByRole('button', { name: 'Say so' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('textbox', { name: 'Site' })).toHaveValue('')
+  const rules = (await (await page.request.get('/api/v1/referrer-rules?limit=500')).json()) as { items: { host: string; channel: string }[] }
+  expect(rules.items.find((rule) => rule.host === site)?.channel).toBe('guildhall')
+
+  await page.goto('/compare?by=network')
+  await expect(page.getByText('Guildhall', { exact: true }).first()).toBeVisible()
+  await page.goto('/compare?by=wandered')
+  await expect(page.getByText('Stayed on its channel').first()).toBeVisible()
+  await expect(page.getByText('Wandered to another').first()).toBeVisible()
+})
+
+test('office networks are read one a line and a slip is explained', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/set-up?part=members')
+  const networks = page.getByLabel('Office networks')
+  await networks.fill('10.1\n192.0.2.0/24')
+  await page.getByRole('button', { name: 'Save networks' }).click()
+  await expect(page.getByText('“10.1” is no network address.')).toBeVisible()
+  await networks.fill('192.0.2.77/24')
+  await page.getByRole('button', { name: 'Save networks' }).click()
+  await expect(networks).toHaveValue('192.0.2.0/24')
+  await networks.fill('')
+  await page.getByRole('button', { name: 'Save networks' }).click()
+  await expect(page.getByRole('button', { name: 'Save networks' })).toHaveCount(0)
+})
+
+for (const [what, answer, words] of [
+  ['the database is away', { status: 503, json: { database: false, lostClicks: 0 } }, 'The database does not answer. Your links lead on all the same'],
+  ['clicks are lost', { json: { database: true, lostClicks: 1204 } }, '1,204 clicks were answered and could not be written down'],
+] as const)
+  test(`a banner tells that ${what}`, async ({ page }) => {
+    await page.route('**/readyz', (route) => route.fulfill({ ...answer }))
+    await signIn(page)
+    await expect(page.getByRole('alert').filter({ hasText: words })).toBeVisible()
+  })
