@@ -8,7 +8,7 @@ import { allShipped, end, popularSlugs, serverPort, sql, startCursus, startDatab
 
 const small = process.argv.includes('--small')
 const connections = 48
-const [kills, between, away] = small ? [2, 1.5, 3] : [5, 4, 30]
+const [kills, between, away] = small ? [2, 1.5, 3] : [4, 3, 30]
 const pause = (seconds) => new Promise((resolve) => setTimeout(resolve, seconds * 1000))
 
 mkdirSync('artifacts/bench', { recursive: true })

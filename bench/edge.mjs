@@ -6,7 +6,7 @@ import { spread, tell } from './lib.mjs'
 import { allShipped, end, pinDatabase, popularSlugs, serverPort, sql, startConstant, startCursus, state, until } from './server.mjs'
 
 const small = process.argv.includes('--small')
-const [rounds, burst, sustained] = small ? [2, 2, 4] : [7, 4, 30]
+const [rounds, burst, sustained] = small ? [2, 2, 4] : [7, 4, 25]
 const constantPort = serverPort + 1
 const serverCore = 0
 const visitorsCore = 1
@@ -45,7 +45,7 @@ await until('the links were loaded', 120, async () => (await state()).edge)
 const loaded = await state()
 
 // At first without measuring, until both are compiled as well as they will be.
-for (let round = 0; round < (small ? 1 : 6); round++) {
+for (let round = 0; round < (small ? 1 : 5); round++) {
   visit(constantPort, 4)
   visit(serverPort, 6)
   await drain()
@@ -75,6 +75,13 @@ for (let round = 0; round < Math.floor(rounds / 2); round++) {
 
 const stored = sql('select count(*) from clicks')[0][0]
 await end(cursus)
+
+const insertPort = serverPort + 2
+const insert = await startConstant(serverCore, insertPort, 'insert')
+visit(insertPort, 3)
+const inserts = []
+for (let round = 0; round < Math.ceil(rounds / 2); round++) inserts.push({ bare: visit(constantPort, burst), edge: visit(insertPort, burst) })
+await end(insert)
 await end(constant)
 
 const ratio = (rows, of) => spread(rows.map(of))
@@ -93,5 +100,6 @@ tell({
   sustainedP99Milliseconds: ratio(long, (b) => b.edge.p99),
   sustainedP99OfConstant: ratio(long, (b) => b.edge.p99 / b.bare.p99),
   sustainedShippedMeanwhile: ratio(long, (b) => b.shippedShare),
+  insertPerClickOfConstant: ratio(inserts, (b) => b.edge.perSecond / b.bare.perSecond),
   clicksStored: Number(stored),
 })

@@ -31,8 +31,8 @@ export const startCursus = (core, ...args) =>
     fetch(`${address}/healthz`, { headers: { Host: 'localhost' } }).then((r) => r.ok),
   )
 
-export const startConstant = (core, onPort) =>
-  onCore(core, 'dotnet', ['artifacts/constant302/constant302.dll', String(onPort)], () =>
+export const startConstant = (core, onPort, ...args) =>
+  onCore(core, 'dotnet', ['artifacts/constant302/constant302.dll', String(onPort), ...args], () =>
     fetch(`http://127.0.0.1:${onPort}/`, { redirect: 'manual' }).then((r) => r.status === 302),
   )
 

@@ -13,8 +13,20 @@ bench() {
   case $name in
     many | send) bench_application "$name" "${options[@]}" ;;
     edge | crash) bench_server "$name" "${options[@]}" ;;
-    *) fail "there is no measurement “$name”. There are: crash edge many send." ;;
+    performance) bench_performance "${options[@]}" ;;
+    *) fail "there is no measurement “$name”. There are: crash edge many performance send." ;;
   esac
+}
+
+# bench_performance [OPTION...]: measures edge and crashes, and writes docs/performance.md.
+bench_performance() {
+  local name
+  mkdir -p artifacts/bench
+  for name in edge crash; do
+    ./cursus bench "$name" --json "$@" >"artifacts/bench/$name.json" || fail "the measurement “$name” failed; see above."
+  done
+  node bench/performance.mjs artifacts/bench/edge.json artifacts/bench/crash.json
+  say "docs/performance.md is written"
 }
 
 # bench_application NAME [OPTION...]: measures the demo in use.

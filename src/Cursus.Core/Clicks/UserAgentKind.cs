@@ -13,6 +13,9 @@ public static class UserAgentKind
     private static readonly Patterns Previews = Patterns.Of("preview");
     private static readonly Patterns Machines = Patterns.Of("machine");
 
+    /// <summary>What programs that no list knows call themselves, or where they say to ask about them. Common practice, no source.</summary>
+    private static readonly SearchValues<string> MachineWords = SearchValues.Create(["crawler", "spider", "scraper", "+http"], StringComparison.OrdinalIgnoreCase);
+
     /// <summary>What the fetchers of networks that no list knows call themselves. Common practice, no source.</summary>
     private static readonly SearchValues<string> PreviewWords = SearchValues.Create(["preview", "unfurl", "link-card", "linkcard"], StringComparison.OrdinalIgnoreCase);
 
@@ -25,7 +28,8 @@ public static class UserAgentKind
     {
         ArgumentNullException.ThrowIfNull(userAgent);
         return Previews.Match(userAgent) || userAgent.AsSpan().ContainsAny(PreviewWords) ? ClickKind.Preview
-            : !Array.Exists(BrowserBeginnings, b => userAgent.StartsWith(b, StringComparison.Ordinal)) || Machines.Match(userAgent) ? ClickKind.Machine
+            : !Array.Exists(BrowserBeginnings, b => userAgent.StartsWith(b, StringComparison.Ordinal)) || userAgent.AsSpan().ContainsAny(MachineWords) || Machines.Match(userAgent)
+                ? ClickKind.Machine
             : ClickKind.Person;
     }
 

@@ -87,7 +87,8 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
     private async Task Listen(CancellationToken cancel)
     {
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
-        await using (var listen = new NpgsqlCommand("listen edge", connection))
+        // Whoever has not heard of a removal for a week has been started anew since, or must be.
+        await using (var listen = new NpgsqlCommand("delete from removed_links where removed_at < now() - interval '7 days'; listen edge", connection))
         {
             await listen.ExecuteNonQueryAsync(cancel);
         }

@@ -123,7 +123,7 @@ public class BreakdownTests(CursusApp app)
         {
             var link = links[random.Next(links.Count)];
             var kind = random.Next(10) switch { 0 => ClickKind.Team, 1 => ClickKind.Machine, _ => ClickKind.Person };
-            var click = new Click(begin + Duration.FromMinutes(random.Next(0, 290 * 24 * 60)), (Guid)link["id"]!, kind, random.Next(count / 2), default, default, "", "agent", "en");
+            var click = new Click(begin + Duration.FromMinutes(random.Next(0, 290 * 24 * 60)), (Guid)link["id"]!, kind, random.Next(count / 2), default, default, "", "Mozilla/5.0", "en");
             return new Made((string)link["channel"]!, (string)link["source"]!, (string)link["medium"]!, (string?)link["content"] ?? "", click);
         }).ToList();
         await using var source = app.DataSource();

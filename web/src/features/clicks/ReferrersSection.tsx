@@ -124,7 +124,7 @@ function BelongsTo(props: {
   return (
     <Select
       size="xs"
-      w={200}
+      w={{ base: 130, sm: 200 }}
       aria-label={`Channel of ${site.host}`}
       placeholder={site.network ?? 'Not known'}
       allowDeselect={false}
