@@ -6,7 +6,7 @@ import { spread, tell } from './lib.mjs'
 import { allShipped, end, pinDatabase, popularSlugs, serverPort, sql, startConstant, startCursus, state, until } from './server.mjs'
 
 const small = process.argv.includes('--small')
-const [rounds, burst, sustained] = small ? [2, 2, 4] : [7, 4, 25]
+const [rounds, burst, sustained] = small ? [2, 2, 4] : [5, 4, 20]
 const constantPort = serverPort + 1
 const serverCore = 0
 const visitorsCore = 1
@@ -19,7 +19,7 @@ let seed = 1
 function visit(port, seconds) {
   const out = execFileSync(
     'taskset',
-    ['-c', String(visitorsCore), 'wrk', '-t1', '-c64', `-d${seconds}s`, '--latency', '-s', 'bench/visitors.lua', `http://127.0.0.1:${port}`],
+    ['-c', String(visitorsCore), 'wrk', '-t1', '-c64', `-d${seconds}s`, '--timeout', '20s', '--latency', '-s', 'bench/visitors.lua', `http://127.0.0.1:${port}`],
     { env: { ...process.env, BENCH_SLUGS: slugsFile, BENCH_SEED: String(seed++) } },
   ).toString()
   const result = JSON.parse(out.trim().split('\n').at(-1))
@@ -45,7 +45,7 @@ await until('the links were loaded', 120, async () => (await state()).edge)
 const loaded = await state()
 
 // At first without measuring, until both are compiled as well as they will be.
-for (let round = 0; round < (small ? 1 : 5); round++) {
+for (let round = 0; round < (small ? 1 : 3); round++) {
   visit(constantPort, 4)
   visit(serverPort, 6)
   await drain()

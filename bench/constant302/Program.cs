@@ -12,7 +12,7 @@ using Npgsql;
 var transport = new SocketTransportFactory(Options.Create(new SocketTransportOptions()), NullLoggerFactory.Instance);
 using var server = new KestrelServer(Options.Create(new KestrelServerOptions()), transport, NullLoggerFactory.Instance);
 server.Features.Get<IServerAddressesFeature>()!.Addresses.Add($"http://127.0.0.1:{args[0]}");
-NpgsqlDataSource? database = args.Length > 1 ? NpgsqlDataSource.Create(Environment.GetEnvironmentVariable("ConnectionStrings__Cursus")!) : null;
+NpgsqlDataSource? database = args.Length > 1 ? NpgsqlDataSource.Create(Environment.GetEnvironmentVariable("ConnectionStrings__Cursus") + ";Maximum Pool Size=40") : null;
 await server.StartAsync(new Constant(database), CancellationToken.None);
 await Task.Delay(Timeout.Infinite);
 
