@@ -69,7 +69,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
         {
             await using var connection = await dataSource.OpenConnectionAsync(cancel);
             await using var transaction = await connection.BeginTransactionAsync(cancel);
-            await Run(connection, Lock, cancel);
+            await connection.Run(Lock, cancel);
             var others = await Positions(connection, cancel);
             others.Remove(journalId, out var position);
             read.RemoveAll(c => c.Id < IdOf(journalId, position));
@@ -106,7 +106,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
     /// <summary>Stores clicks beside which there are no others, with their roll-ups, on an open connection; the caller holds the transaction.</summary>
     public static async Task Store(NpgsqlConnection connection, IReadOnlyCollection<(long Id, Click Click)> clicks, CancellationToken cancel)
     {
-        await Run(connection, Lock, cancel);
+        await connection.Run(Lock, cancel);
         var read = await new ClickReader().Read(connection, clicks, cancel);
         new RecentVisits().Mark(read);
         await Store(connection, new LinkHomes(), new RecentDays(), read, cancel);
@@ -173,10 +173,4 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
 
     /// <summary>A click's id: the journal's number and the click's place in it, so that the same click always has the same id.</summary>
     private static long IdOf(int journalId, long position) => ((long)journalId << PositionBits) | (position >> 3);
-
-    private static async Task Run(NpgsqlConnection connection, string sql, CancellationToken cancel)
-    {
-        await using var command = new NpgsqlCommand(sql, connection);
-        await command.ExecuteNonQueryAsync(cancel);
-    }
 }

@@ -65,9 +65,9 @@ internal static class DayRollUp
 
     private static async Task Change(NpgsqlConnection connection, Dictionary<(Guid Link, LocalDate Day), DayCounts> days, CancellationToken cancel)
     {
-        await Run(connection, "create temporary table if not exists changed_days (like link_days) on commit drop", cancel);
+        await connection.Run("create temporary table if not exists changed_days (like link_days) on commit drop", cancel);
         await Copy(connection, "changed_days", days, cancel);
-        await Run(connection, $"update link_days d set {Update} from changed_days a where d.link_id = a.link_id and d.day = a.day; truncate changed_days", cancel);
+        await connection.Run($"update link_days d set {Update} from changed_days a where d.link_id = a.link_id and d.day = a.day; truncate changed_days", cancel);
     }
 
     private static Task Copy(NpgsqlConnection connection, string table, IReadOnlyDictionary<(Guid Link, LocalDate Day), DayCounts> days, CancellationToken cancel)
@@ -135,11 +135,5 @@ internal static class DayRollUp
             reader.GetFieldValue<int[]>(first),
             reader.GetFieldValue<byte[]>(first + 1),
             [.. DayCounts.Dimensions.Select((_, place) => (reader.GetFieldValue<string[]>(first + 2 + 2 * place), reader.GetFieldValue<int[]>(first + 3 + 2 * place)))]);
-    }
-
-    private static async Task Run(NpgsqlConnection connection, string sql, CancellationToken cancel)
-    {
-        await using var command = new NpgsqlCommand(sql, connection);
-        await command.ExecuteNonQueryAsync(cancel);
     }
 }

@@ -22,7 +22,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
     {
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        await Run(connection, ClickStore.Lock, cancel);
+        await connection.Run(ClickStore.Lock, cancel);
         if (!await ClickReader.ReadAnew(connection, cancel))
         {
             return false;
@@ -38,7 +38,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
     {
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        await Run(connection, ClickStore.Lock, cancel);
+        await connection.Run(ClickStore.Lock, cancel);
         await Rebuild(connection, cancel);
         await transaction.CommitAsync(cancel);
     }
@@ -53,7 +53,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         var snapshot = (string)(await export.ExecuteScalarAsync(cancel))!;
         await using var second = await dataSource.OpenConnectionAsync(cancel);
         await using var sameMoment = await second.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel);
-        await Run(second, $"set transaction snapshot '{snapshot}'", cancel);
+        await second.Run($"set transaction snapshot '{snapshot}'", cancel);
 
         var differences = new List<Difference>();
         await using var stored = DayRollUp.Read(second, "where exists (select 1 from links l where l.id = link_id) order by link_id, day", [], cancel).GetAsyncEnumerator(cancel);
@@ -87,7 +87,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
     private static async Task Rebuild(NpgsqlConnection connection, CancellationToken cancel)
     {
         // Told as a writer of its own, so that those who ship clicks forget what they know of the days.
-        await Run(connection, """
+        await connection.Run("""
             insert into journals (key, shipped_to) values ('00000000-0000-0000-0000-000000000000', 1) on conflict (key) do update set shipped_to = journals.shipped_to + 1;
             delete from link_days;
             """, cancel);
@@ -134,7 +134,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
     private static async IAsyncEnumerable<(Guid Link, DateTimeZone Zone, Instant At, ToldClick Told)> Clicks(
         NpgsqlConnection connection, [EnumeratorCancellation] CancellationToken cancel)
     {
-        await Run(connection, """
+        await connection.Run("""
             declare recount no scroll cursor for
             select c.link_id, w.time_zone, c.at, c.kind, c.visitor, c.country, u.device, u.browser, u.os, c.language, c.referrer_host
             from clicks c join links l on l.id = c.link_id join workspaces w on w.id = l.workspace_id join user_agents u on u.id = c.user_agent_id
@@ -161,16 +161,10 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
             }
         }
         while (clicks.Count == ClicksAtOnce);
-        await Run(connection, "close recount", cancel);
+        await connection.Run("close recount", cancel);
     }
 
     /// <summary>Links in the order in which PostgreSQL sorts their ids, which is that of their text.</summary>
     private static int Order((Guid Link, LocalDate Day, DayCounts) one, (Guid Link, LocalDate Day) other) =>
         string.CompareOrdinal(one.Link.ToString(), other.Link.ToString()) is not 0 and var byLink ? byLink : one.Day.CompareTo(other.Day);
-
-    private static async Task Run(NpgsqlConnection connection, string sql, CancellationToken cancel)
-    {
-        await using var command = new NpgsqlCommand(sql, connection);
-        await command.ExecuteNonQueryAsync(cancel);
-    }
 }
