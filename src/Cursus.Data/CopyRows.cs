@@ -23,15 +23,8 @@ internal sealed class CopyRows
     /// <summary>Begins with the signature, no flags, no extension.</summary>
     public CopyRows() => bytes.Write<byte>([.. "PGCOPY\n"u8, 0xff, (byte)'\r', (byte)'\n', 0, 0, 0, 0, 0, 0, 0, 0, 0]);
 
-    /// <summary>Rows begun so far.</summary>
-    public int Count { get; private set; }
-
     /// <summary>Begins a row of so many columns.</summary>
-    public CopyRows Row(short columns)
-    {
-        Count++;
-        return Int16(columns);
-    }
+    public CopyRows Row(short columns) => Int16(columns);
 
     public CopyRows Add(short value) => Length(2).Int16(value);
 

@@ -11,7 +11,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
     internal const string Lock = "select pg_advisory_xact_lock(hashtext('clicks'))";
 
     /// <summary>Low bits of a click's id, its place in its journal; above them stands the journal's number.</summary>
-    private const int PositionBits = 40;
+    internal const int PositionBits = 40;
 
     private readonly ClickReader clickReader = new();
     private readonly LinkHomes homes = new();

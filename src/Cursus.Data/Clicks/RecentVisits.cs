@@ -77,7 +77,7 @@ internal sealed class RecentVisits
     private static async Task<List<ReadClick>> Stored(NpgsqlConnection connection, int? except, Instant from, Instant to, CancellationToken cancel)
     {
         var stored = new List<ReadClick>();
-        await using var command = new NpgsqlCommand("select id, at, link_id, visitor, kind from clicks where at > $1 and at < $2 and kind in (0, 5) and ($3::int is null or id >> 40 <> $3)", connection)
+        await using var command = new NpgsqlCommand($"select id, at, link_id, visitor, kind from clicks where at > $1 and at < $2 and kind in (0, 5) and ($3::int is null or id >> {ClickStore.PositionBits} <> $3)", connection)
         {
             Parameters = { new() { Value = from }, new() { Value = to }, new() { Value = (object?)except ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Integer } },
         };

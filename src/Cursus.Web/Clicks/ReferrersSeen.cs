@@ -21,28 +21,19 @@ public static class ReferrersSeen
 
     private static async Task<IReadOnlyList<Response>> Handle(CurrentMember member, NpgsqlDataSource database, IClock clock, CancellationToken cancel)
     {
-        await using var command = database.CreateCommand("""
-            select s.host, s.clicks, nullif(r.network, s.host), coalesce(rc.key, case when rule.id is null then nc.key end), od.id is not null or (rule.id is not null and rule.channel_id is null), rule.id
+        await using var command = database.CreateCommand($"""
+            select c.referrer_host, c.clicks, nullif(r.network, c.referrer_host), rc.key, {ReferrerOrigin.IsOwnSite}, rule.id
             from (
-                select t.host, sum(t.clicks) as clicks
+                select t.host as referrer_host, sum(t.clicks) as clicks
                 from link_days ld join links l on l.id = ld.link_id, unnest(ld.referrer_values, ld.referrer_counts) as t (host, clicks)
-                where l.workspace_id = $1 and ld.day > $2 and t.host <> ''
-                group by 1 order by 2 desc, 1 limit $3
-            ) s
-            join referrers r on r.host = s.host
-            left join lateral (
-                select rr.id, rr.channel_id from referrer_rules rr
-                where rr.workspace_id = $1 and (rr.host = s.host or right(s.host, length(rr.host) + 1) = '.' || rr.host)
-                order by length(rr.host) desc limit 1
-            ) rule on true
-            left join channels rc on rc.id = rule.channel_id
-            left join channels nc on nc.workspace_id = $1 and lower(nc.name) = lower(r.network)
-            left join domains od on od.workspace_id = $1 and od.name = s.host
-            order by s.clicks desc, s.host
+                where l.workspace_id = @workspace and ld.day > @after and t.host <> ''
+                group by 1 order by 2 desc, 1 limit @most
+            ) c {ReferrerOrigin.Join}
+            order by c.clicks desc, c.referrer_host
             """);
-        command.Parameters.Add(new() { Value = member.WorkspaceId });
-        command.Parameters.Add(new() { Value = clock.GetCurrentInstant().InZone(member.Zone).Date.PlusDays(-Days) });
-        command.Parameters.Add(new() { Value = Most });
+        command.Parameters.AddWithValue("workspace", member.WorkspaceId);
+        command.Parameters.AddWithValue("after", clock.GetCurrentInstant().InZone(member.Zone).Date.PlusDays(-Days));
+        command.Parameters.AddWithValue("most", Most);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         var seen = new List<Response>();
         while (await reader.ReadAsync(cancel))

@@ -1,3 +1,5 @@
+using Cursus.Web.Clicks;
+
 namespace Cursus.Web.Comparing;
 
 /// <summary>A way to group clicks, as SQL over <c>clicks c</c> and <c>links l</c> with their joins.</summary>
@@ -8,22 +10,6 @@ namespace Cursus.Web.Comparing;
 internal sealed record Dimension(string Key, string Label, bool IsOfLink, string Join = "")
 {
     private const string AgentJoin = "join user_agents ua on ua.id = c.user_agent_id";
-
-    /// <summary>Where a click came from: what the workspace's own rules say of the host, the longest that fits; else what is known everywhere of it, which may be a
-    /// network that has a channel of the same name.</summary>
-    private const string ReferrerJoin = """
-        join referrers r on r.host = c.referrer_host
-        left join (
-            select distinct on (h.host) h.host, rr.channel_id
-            from referrer_rules rr join referrers h on h.host = rr.host or right(h.host, length(rr.host) + 1) = '.' || rr.host
-            where rr.workspace_id = @workspace order by h.host, length(rr.host) desc
-        ) rule on rule.host = c.referrer_host
-        left join domains od on od.workspace_id = @workspace and od.name = c.referrer_host
-        left join channels rc on rc.workspace_id = @workspace
-            and case when rule.host is null then lower(rc.name) = lower(r.network) else rc.id = rule.channel_id end
-        """;
-
-    private const string IsOwnSite = "(od.id is not null or (rule.host is not null and rule.channel_id is null))";
 
     /// <summary>Tables that every question joins; each is at most one row for a link. Values that were merged into others count under those.</summary>
     public const string Joins = """
@@ -64,17 +50,17 @@ internal sealed record Dimension(string Key, string Label, bool IsOfLink, string
         ["os"] = new("ua.os", "ua.os", IsOfLink: false, AgentJoin),
         ["language"] = OfClick("c.language", "coalesce(nullif(c.language, ''), 'Unknown')"),
         ["network"] = new(
-            $"case when {IsOwnSite} then 'own' else coalesce(rc.key, r.network) end",
-            $"case when {IsOwnSite} then 'Own site' else coalesce(rc.name, nullif(r.network, ''), 'Not told') end",
-            IsOfLink: false, ReferrerJoin),
+            $"case when {ReferrerOrigin.IsOwnSite} then 'own' else coalesce(rc.key, r.network) end",
+            $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else coalesce(rc.name, nullif(r.network, ''), 'Not told') end",
+            IsOfLink: false, ReferrerOrigin.Join),
         ["site"] = new(
-            $"case when {IsOwnSite} then 'own' else (array['', 'social', 'search', 'mail', 'messenger', 'video', 'own', 'other'])[r.kind + 1] end",
-            $"case when {IsOwnSite} then 'Own site' else (array['Not told', 'Social network', 'Search', 'Mail', 'Messenger', 'Video', 'Own site', 'Another site'])[r.kind + 1] end",
-            IsOfLink: false, ReferrerJoin),
+            $"case when {ReferrerOrigin.IsOwnSite} then 'own' else (array['', 'social', 'search', 'mail', 'messenger', 'video', 'own', 'other'])[r.kind + 1] end",
+            $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else (array['Not told', 'Social network', 'Search', 'Mail', 'Messenger', 'Video', 'Own site', 'Another site'])[r.kind + 1] end",
+            IsOfLink: false, ReferrerOrigin.Join),
         ["wandered"] = new(
             "case when rc.id is null then '' when rc.id = l.channel_id then 'stayed' else 'wandered' end",
             "case when rc.id is null then 'Not told' when rc.id = l.channel_id then 'Stayed on its channel' else 'Wandered to another' end",
-            IsOfLink: false, ReferrerJoin),
+            IsOfLink: false, ReferrerOrigin.Join),
         ["hour"] = OfClick("to_char(c.at at time zone @zone, 'HH24')", "to_char(c.at at time zone @zone, 'HH24') || ':00'"),
         ["weekday"] = OfClick("to_char(c.at at time zone @zone, 'ID')", "trim(to_char(c.at at time zone @zone, 'Day'))"),
     };
