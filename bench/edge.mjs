@@ -3,7 +3,7 @@
 import { execFileSync } from 'node:child_process'
 import { writeFileSync, mkdirSync } from 'node:fs'
 import { spread, tell } from './lib.mjs'
-import { allShipped, end, pinDatabase, popularSlugs, serverPort, sql, startConstant, startCursus, state, until } from './server.mjs'
+import { allShipped, end, pinDatabase, popularSlugs, serverPort, shareByTasks, sql, startConstant, startCursus, state, until } from './server.mjs'
 
 const small = process.argv.includes('--small')
 const [rounds, burst, sustained] = small ? [2, 2, 4] : [5, 4, 20]
@@ -39,6 +39,7 @@ async function drain() {
   return perSecond
 }
 
+shareByTasks()
 const constant = await startConstant(serverCore, constantPort)
 const cursus = await startCursus(serverCore)
 await until('the links were loaded', 120, async () => (await state()).edge)

@@ -1,6 +1,7 @@
 // Starting, pinning, killing and asking the server and the database that are measured.
 import { execFileSync, spawn } from 'node:child_process'
 import { once } from 'node:events'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 
 const { CURSUS_BENCH_DATA: data, CURSUS_BENCH_PORT: port, CURSUS_BENCH_PG_PORT: pgPort } = process.env
@@ -80,6 +81,21 @@ export function pinDatabase(cores) {
     } catch {
       // A process that has ended meanwhile needs no pinning.
     }
+  }
+}
+
+/**
+ * Kernels for desktops share out a processor by sessions, of which every process of the database is one; beside a server that is always busy they were seen to leave it a fortieth
+ * of the core. Servers' control groups share it out by tasks, and so does this, where it may, until the measurement ends.
+ */
+export function shareByTasks() {
+  const setting = '/proc/sys/kernel/sched_autogroup_enabled'
+  try {
+    const before = readFileSync(setting)
+    writeFileSync(setting, '0')
+    process.on('exit', () => writeFileSync(setting, before))
+  } catch {
+    // Not this kernel's, or not allowed.
   }
 }
 

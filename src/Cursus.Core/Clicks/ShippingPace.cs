@@ -12,7 +12,7 @@ public static class ShippingPace
     public const double Busy = 0.7;
 
     /// <summary>So long clicks wait altogether while the processors are busy.</summary>
-    public static readonly Duration Patience = Duration.FromSeconds(5);
+    public static readonly Duration Patience = Duration.FromSeconds(2);
 
     /// <summary>How long to look before deciding anew.</summary>
     public static readonly Duration Look = Duration.FromMilliseconds(50);
@@ -27,6 +27,6 @@ public static class ShippingPace
     public static Duration Rest(double busy, Duration waited, double fullness, Duration lastBatch) =>
         busy < Busy || fullness > 0.5 ? Duration.Zero
         : waited < Patience ? Duration.MaxValue
-        : waited < Late ? lastBatch * 2
-        : lastBatch;
+        : waited < Late ? lastBatch
+        : Duration.Zero;
 }

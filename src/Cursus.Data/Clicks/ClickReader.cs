@@ -1,5 +1,4 @@
 using Cursus.Core.Clicks;
-using NodaTime;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -19,9 +18,6 @@ public sealed class ReadBatch
 
     /// <summary>The position behind it.</summary>
     public long Next { get; }
-
-    /// <summary>When its first click was answered; null where it has none.</summary>
-    public Instant? Oldest => Clicks.Count == 0 ? null : Clicks[0].Click.At;
 
     internal int JournalId { get; }
 

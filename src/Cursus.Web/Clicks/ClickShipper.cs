@@ -38,21 +38,20 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
     /// <summary>Runs until it is cancelled or the database fails; then it is begun anew from what the database says was shipped.</summary>
     private async Task ShipAll(CancellationToken cancel)
     {
-        var (id, from) = await store.Register(journal.Key, cancel);
-        state.Begin(from);
+        var (id, next) = await store.Register(journal.Key, cancel);
+        state.Begin(next);
         var (lastBatch, lastEnd) = (Duration.Zero, 0L);
-        var reading = Read(id, from, cancel);
+        Task<ReadBatch>? ahead = null;
         try
         {
             while (true)
             {
-                var batch = await reading;
-                state.Take(batch.Oldest);
-                if (batch.Count == 0)
+                var oldest = journal.Read(next, 1, out _) is [var first] ? first.Click.At : (Instant?)null;
+                state.Take(oldest);
+                if (oldest is null)
                 {
                     await journal.WaitForClicks(LongestWait, cancel);
                     await Task.Delay(Gathering, cancel);
-                    reading = Read(id, batch.Next, cancel);
                     continue;
                 }
 
@@ -61,22 +60,25 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
                     await GiveWay(lastBatch, cancel);
                 }
 
-                // The next batch is read while the database stores this one.
                 lastEnd = journal.End;
                 var began = Stopwatch.GetTimestamp();
-                reading = Read(id, batch.Next, cancel);
+                var batch = await (ahead ?? Read(id, next, cancel));
+
+                // While the database stores this batch the next is read, where enough waits to make another one as large.
+                ahead = journal.End - batch.Next >= batch.Next - next ? Read(id, batch.Next, cancel) : null;
                 var stored = await store.Ship(batch, cancel);
+                next = batch.Next;
                 lastBatch = Duration.FromTimeSpan(Stopwatch.GetElapsedTime(began));
-                state.Done(batch.Count, batch.Next);
+                state.Done(batch.Count, next);
                 live.Tell(stored);
-                await reading;
-                journal.Forget(batch.Next);
+                await (ahead ?? Task.CompletedTask);
+                journal.Forget(next);
             }
         }
         finally
         {
             // Whoever begins anew must be the journal's only reader.
-            await reading.ContinueWith(_ => { }, TaskScheduler.Default);
+            await (ahead ?? Task.CompletedTask).ContinueWith(_ => { }, TaskScheduler.Default);
         }
     }
 
