@@ -31,6 +31,8 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<Batch> Batches => Set<Batch>();
     public DbSet<BatchLine> BatchLines => Set<BatchLine>();
     public DbSet<LinkDay> LinkDays => Set<LinkDay>();
+    public DbSet<LinkMonth> LinkMonths => Set<LinkMonth>();
+    public DbSet<SealedMonth> SealedMonths => Set<SealedMonth>();
     public DbSet<UserAgent> UserAgents => Set<UserAgent>();
     public DbSet<Referrer> Referrers => Set<Referrer>();
     public DbSet<ReferrerRule> ReferrerRules => Set<ReferrerRule>();

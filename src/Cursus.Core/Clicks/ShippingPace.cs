@@ -12,7 +12,7 @@ public static class ShippingPace
     public const double Busy = 0.7;
 
     /// <summary>So long clicks wait altogether while the processors are busy.</summary>
-    public static readonly Duration Patience = Duration.FromSeconds(2);
+    public static readonly Duration Patience = Duration.FromSeconds(5);
 
     /// <summary>How long to look before deciding anew.</summary>
     public static readonly Duration Look = Duration.FromMilliseconds(50);

@@ -3,6 +3,18 @@ using NodaTime.TimeZones;
 
 namespace Cursus.Core.Comparing;
 
+/// <summary>What a period is held against.</summary>
+public enum Comparison
+{
+    None,
+
+    /// <summary>The period before it; see <see cref="Period.Before"/>.</summary>
+    PeriodBefore,
+
+    /// <summary>The same days of the year before.</summary>
+    YearBefore,
+}
+
 /// <summary>A run of whole calendar days in the workspace's time zone, both ends included.</summary>
 public sealed record Period
 {
@@ -32,8 +44,14 @@ public sealed record Period
     /// <summary>Number of calendar days, at least one.</summary>
     public int Days => NodaTime.Period.DaysBetween(From, To) + 1;
 
-    /// <summary>The period of equal length that ends the day before this one begins.</summary>
-    public Period Before => new(From.PlusDays(-Days), From.PlusDays(-1));
+    /// <summary>The period that ends the day before this one begins: as many whole months where this one is whole months of the calendar, else as many days.</summary>
+    public Period Before => WholeMonths is { } months ? new(From.PlusMonths(-months), From.PlusDays(-1)) : new(From.PlusDays(-Days), From.PlusDays(-1));
+
+    /// <summary>The same days a year ago; 29 February then ends on the 28th.</summary>
+    public Period YearBefore => new(From.PlusYears(-1), WholeMonths is null ? To.PlusYears(-1) : To.PlusDays(1).PlusYears(-1).PlusDays(-1));
+
+    private int? WholeMonths =>
+        From.Day == 1 && To.PlusDays(1) is { Day: 1 } next ? NodaTime.Period.Between(From, next, PeriodUnits.Months).Months : null;
 
     /// <summary>Both days, as <c>2026-11-01..2026-11-28</c>.</summary>
     public override string ToString() => $"{From:uuuu-MM-dd}..{To:uuuu-MM-dd}";
@@ -52,19 +70,30 @@ public sealed record Period
     /// Days of a clock change have 23 or 25 hours; a day that the zone left out (Samoa's 30 December 2011) has none.</summary>
     public Interval In(DateTimeZone zone) => new(StartOf(From, zone), StartOf(To.PlusDays(1), zone));
 
-    /// <summary>The stretch of <see cref="Before"/> to hold against this period: where this one is unfinished at <paramref name="now"/>,
-    /// only as much of the earlier one as of this one has passed.</summary>
-    public Interval BeforeUpToNow(DateTimeZone zone, Instant now)
+    /// <summary>What this period is compared with; null where it isn't.</summary>
+    public Period? Earlier(Comparison with) => with switch
     {
-        var (mine, earlier) = (In(zone), Before.In(zone));
+        Comparison.PeriodBefore => Before,
+        Comparison.YearBefore => YearBefore,
+        _ => null,
+    };
+
+    /// <summary>The stretch of an <paramref name="earlier"/> period to hold against this one: where this one is unfinished at <paramref name="now"/>,
+    /// only as much of the earlier one as of this one has passed.</summary>
+    public Interval UpToNow(Period earlier, DateTimeZone zone, Instant now)
+    {
+        ArgumentNullException.ThrowIfNull(earlier);
+        var (mine, whole) = (In(zone), earlier.In(zone));
         if (now >= mine.End || now <= mine.Start)
         {
-            return earlier;
+            return whole;
         }
 
-        // The same local time of day, so that a clock change between the two does not shift the comparison.
-        var sameTime = now.InZone(zone).LocalDateTime.PlusDays(-Days);
-        return new Interval(earlier.Start, Instant.Min(earlier.End, zone.AtLeniently(sameTime).ToInstant()));
+        // As many days on, at the same time of day, so that a clock change between the two does not shift the comparison.
+        var local = now.InZone(zone).LocalDateTime;
+        var sameTime = earlier.From.PlusDays(NodaTime.Period.DaysBetween(From, local.Date)).At(local.TimeOfDay);
+        return new Interval(whole.Start, Instant.Min(whole.End, zone.AtLeniently(sameTime).ToInstant()));
     }
+
     private static Instant StartOf(LocalDate day, DateTimeZone zone) => zone.ResolveLocal(day.AtMidnight(), FirstMomentOfDay).ToInstant();
 }

@@ -15,4 +15,18 @@ public static class PoissonInterval
         var low = clicks == 0 ? 0 : Gamma.InvCDF(clicks, 1, tail);
         return (low, Gamma.InvCDF(clicks + 1, 1, 1 - tail));
     }
+
+    /// <summary>The interval where the count varies more than chance would make it: on the logarithm of the mean, with variance φ / k and Student's t.</summary>
+    /// <param name="dispersion">Of the split between what was counted and all the rest.</param>
+    public static (double Low, double High) Of(long clicks, Dispersion dispersion)
+    {
+        ArgumentNullException.ThrowIfNull(dispersion);
+        if (clicks == 0 || dispersion.Factor <= 1)
+        {
+            return Of(clicks);
+        }
+
+        var reach = Math.Exp(StudentT.InvCDF(0, 1, dispersion.Freedom, 0.975) * Math.Sqrt(dispersion.Factor / clicks));
+        return (clicks / reach, clicks * reach);
+    }
 }

@@ -79,7 +79,7 @@ public sealed class ReferrerRule
     public Guid? ChannelId { get; set; }
 }
 
-internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTypeConfiguration<UserAgent>, IEntityTypeConfiguration<Referrer>, IEntityTypeConfiguration<ReferrerRule>, IEntityTypeConfiguration<Journal>, IEntityTypeConfiguration<VisitorSalt>
+internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTypeConfiguration<LinkMonth>, IEntityTypeConfiguration<SealedMonth>, IEntityTypeConfiguration<UserAgent>, IEntityTypeConfiguration<Referrer>, IEntityTypeConfiguration<ReferrerRule>, IEntityTypeConfiguration<Journal>, IEntityTypeConfiguration<VisitorSalt>
 {
     public void Configure(EntityTypeBuilder<LinkDay> linkDay)
     {
@@ -88,6 +88,14 @@ internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTy
 
         // No foreign key: it would look each link up for each day that is written. A trigger takes the days of deleted links away.
     }
+
+    public void Configure(EntityTypeBuilder<LinkMonth> linkMonth)
+    {
+        linkMonth.HasKey(m => new { m.LinkId, m.Month });
+        linkMonth.HasIndex(m => m.Month);
+    }
+
+    public void Configure(EntityTypeBuilder<SealedMonth> month) => month.HasKey(m => m.Month);
 
     public void Configure(EntityTypeBuilder<UserAgent> agent) => agent.HasIndex(a => new { a.Text, a.Hints }).IsUnique();
 

@@ -9,9 +9,10 @@ namespace Cursus.Data.Clicks;
 /// <summary>Keeps <c>link_days</c>: reads the days that a batch of clicks falls into, adds to them, writes them back. The caller holds the transaction and is alone in writing.</summary>
 internal static class DayRollUp
 {
-    private static readonly string[] Kinds = ["clicks", "team", "machines", "previews", "prefetches", "repeats", "heads"];
+    /// <summary>The columns of the kinds of clicks, by number of <see cref="ClickKind"/>.</summary>
+    public static readonly string[] Kinds = ["clicks", "team", "machines", "previews", "prefetches", "repeats", "heads"];
 
-    private static readonly string Columns = string.Join(", ", Kinds) + ", hours, visitors, "
+    private static readonly string Columns = string.Join(", ", Kinds) + ", visitors, hours, visitor_sketch, "
         + string.Join(", ", DayCounts.Dimensions.Select(d => $"{d}_values, {d}_counts"));
 
     private static readonly string Update = string.Join(", ", Columns.Split(", ").Select(c => $"{c} = a.{c}"));
@@ -55,6 +56,7 @@ internal static class DayRollUp
             await Change(connection, changed, cancel);
         }
 
+        await MonthRollUp.AddLate(connection, changed.Keys.Concat(unknown.Keys), cancel);
         recent.Remember(changed);
         recent.Remember(unknown);
     }
@@ -80,13 +82,13 @@ internal static class DayRollUp
         var rows = new CopyRows();
         foreach (var ((link, day), counts) in days)
         {
-            rows.Row((short)(4 + Kinds.Length + 2 * DayCounts.Dimensions.Count)).Add(link).Add(day);
+            rows.Row((short)(5 + Kinds.Length + 2 * DayCounts.Dimensions.Count)).Add(link).Add(day);
             for (var kind = 0; kind < Kinds.Length; kind++)
             {
                 rows.Add(counts.Of((ClickKind)kind));
             }
 
-            rows.Add(counts.Hours).Add(counts.Visitors.ToBytes());
+            rows.Add((int)counts.Visitors.Count).Add(counts.Hours).Add(counts.Visitors.ToBytes());
             for (var dimension = 0; dimension < DayCounts.Dimensions.Count; dimension++)
             {
                 rows.Add(counts.Tally(dimension));
@@ -129,7 +131,7 @@ internal static class DayRollUp
 
     private static DayCounts Read(NpgsqlDataReader reader)
     {
-        var first = 2 + Kinds.Length;
+        var first = 3 + Kinds.Length;
         return DayCounts.Read(
             [.. Kinds.Select((_, kind) => reader.GetInt32(2 + kind))],
             reader.GetFieldValue<int[]>(first),

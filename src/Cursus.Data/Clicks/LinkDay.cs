@@ -1,4 +1,3 @@
-using Cursus.Core.Clicks;
 using NodaTime;
 
 namespace Cursus.Data.Clicks;
@@ -22,6 +21,9 @@ public sealed class LinkDay
     public int Repeats { get; init; }
     public int Heads { get; init; }
 
+    /// <summary>How many different people clicked, as <see cref="Core.Clicks.VisitorSketch"/> counts them.</summary>
+    public int Visitors { get; init; }
+
     /// <summary>People's clicks by hour of the workspace's clock, 24 numbers; on the day that clocks go back, one hour counts for two.</summary>
     public required int[] Hours { get; init; }
 
@@ -38,6 +40,6 @@ public sealed class LinkDay
     public required string[] ReferrerValues { get; init; }
     public required int[] ReferrerCounts { get; init; }
 
-    /// <summary>Who clicked, without saying who: see <see cref="VisitorSketch"/>.</summary>
-    public required byte[] Visitors { get; init; }
+    /// <summary>Who clicked, without saying who: see <see cref="Core.Clicks.VisitorSketch"/>.</summary>
+    public required byte[] VisitorSketch { get; init; }
 }

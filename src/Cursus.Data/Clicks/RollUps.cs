@@ -43,6 +43,41 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         await transaction.CommitAsync(cancel);
     }
 
+    /// <summary>Sums up every month that has ended and isn't sealed yet.</summary>
+    public async Task SealMonths(Instant now, CancellationToken cancel)
+    {
+        await using var connection = await dataSource.OpenConnectionAsync(cancel);
+        LocalDate? month;
+        do
+        {
+            await using var transaction = await connection.BeginTransactionAsync(cancel);
+            await connection.Run(ClickStore.Lock, cancel);
+            month = await MonthRollUp.NextToSeal(connection, now, cancel);
+            if (month is { } ended)
+            {
+                await MonthRollUp.Seal(connection, ended, cancel);
+            }
+
+            await transaction.CommitAsync(cancel);
+        }
+        while (month is not null);
+    }
+
+    /// <summary>Compares every sealed month with its days, and returns how many there are and the links whose month differs.</summary>
+    public async Task<(int Months, IReadOnlyList<(Guid Link, LocalDate Month)> Differences)> CheckMonths(CancellationToken cancel)
+    {
+        await using var connection = await dataSource.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel);
+        var months = await MonthRollUp.Sealed(connection, cancel);
+        var differences = new List<(Guid, LocalDate)>();
+        foreach (var month in months)
+        {
+            differences.AddRange((await MonthRollUp.Differences(connection, month, cancel)).Select(link => (link, month)));
+        }
+
+        return (months.Count, differences);
+    }
+
     /// <summary>Compares every roll-up with its clicks, as both stood in one moment, and returns how many there are and those that differ.</summary>
     public async Task<(int Days, IReadOnlyList<Difference> Differences)> Check(CancellationToken cancel)
     {
@@ -91,6 +126,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
             insert into journals (key, shipped_to) values ('00000000-0000-0000-0000-000000000000', 1) on conflict (key) do update set shipped_to = journals.shipped_to + 1;
             delete from link_days;
             """, cancel);
+        await MonthRollUp.Unseal(connection, cancel);
 
         var days = new Dictionary<(Guid, LocalDate), DayCounts>();
         await foreach (var (link, day, counts) in Recounted(connection, cancel))

@@ -664,9 +664,13 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("team");
 
-                    b.Property<byte[]>("Visitors")
+                    b.Property<byte[]>("VisitorSketch")
                         .IsRequired()
                         .HasColumnType("bytea")
+                        .HasColumnName("visitor_sketch");
+
+                    b.Property<int>("Visitors")
+                        .HasColumnType("integer")
                         .HasColumnName("visitors");
 
                     b.HasKey("LinkId", "Day")
@@ -676,6 +680,127 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_link_days_day");
 
                     b.ToTable("link_days", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Clicks.LinkMonth", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<LocalDate>("Month")
+                        .HasColumnType("date")
+                        .HasColumnName("month");
+
+                    b.PrimitiveCollection<int[]>("BrowserCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("browser_counts");
+
+                    b.PrimitiveCollection<string[]>("BrowserValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("browser_values");
+
+                    b.Property<int>("Clicks")
+                        .HasColumnType("integer")
+                        .HasColumnName("clicks");
+
+                    b.PrimitiveCollection<int[]>("CountryCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("country_counts");
+
+                    b.PrimitiveCollection<string[]>("CountryValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("country_values");
+
+                    b.PrimitiveCollection<int[]>("DeviceCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("device_counts");
+
+                    b.PrimitiveCollection<string[]>("DeviceValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("device_values");
+
+                    b.Property<int>("Heads")
+                        .HasColumnType("integer")
+                        .HasColumnName("heads");
+
+                    b.PrimitiveCollection<int[]>("LanguageCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("language_counts");
+
+                    b.PrimitiveCollection<string[]>("LanguageValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("language_values");
+
+                    b.Property<int>("Machines")
+                        .HasColumnType("integer")
+                        .HasColumnName("machines");
+
+                    b.PrimitiveCollection<int[]>("OsCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("os_counts");
+
+                    b.PrimitiveCollection<string[]>("OsValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("os_values");
+
+                    b.Property<int>("Prefetches")
+                        .HasColumnType("integer")
+                        .HasColumnName("prefetches");
+
+                    b.Property<int>("Previews")
+                        .HasColumnType("integer")
+                        .HasColumnName("previews");
+
+                    b.PrimitiveCollection<int[]>("ReferrerCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("referrer_counts");
+
+                    b.PrimitiveCollection<string[]>("ReferrerValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("referrer_values");
+
+                    b.Property<int>("Repeats")
+                        .HasColumnType("integer")
+                        .HasColumnName("repeats");
+
+                    b.Property<int>("Team")
+                        .HasColumnType("integer")
+                        .HasColumnName("team");
+
+                    b.Property<int>("Visitors")
+                        .HasColumnType("integer")
+                        .HasColumnName("visitors");
+
+                    b.PrimitiveCollection<int[]>("WeekHourCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("week_hour_counts");
+
+                    b.PrimitiveCollection<int[]>("WeekHourValues")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("week_hour_values");
+
+                    b.HasKey("LinkId", "Month")
+                        .HasName("pk_link_months");
+
+                    b.HasIndex("Month")
+                        .HasDatabaseName("ix_link_months_month");
+
+                    b.ToTable("link_months", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Clicks.Referrer", b =>
@@ -736,6 +861,18 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_referrer_rules_workspace_id_host");
 
                     b.ToTable("referrer_rules", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Clicks.SealedMonth", b =>
+                {
+                    b.Property<LocalDate>("Month")
+                        .HasColumnType("date")
+                        .HasColumnName("month");
+
+                    b.HasKey("Month")
+                        .HasName("pk_sealed_months");
+
+                    b.ToTable("sealed_months", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Clicks.UserAgent", b =>

@@ -1,3 +1,4 @@
+using Cursus.Core;
 using Cursus.Core.Clicks;
 using Cursus.Core.Comparing;
 using Cursus.Web.Access;
@@ -14,90 +15,109 @@ public static class BreakdownReport
     /// <param name="To">Last day, included.</param>
     /// <param name="Before">The days it is compared with; null where it isn't.</param>
     /// <param name="IsUnfinished">True where the period isn't over, so that only as much of the one before is compared.</param>
+    /// <param name="NarrowedFrom">The first day that was asked for, where only the last 31 days are answered: two things that only single clicks tell are crossed.</param>
     /// <param name="Answer">What the rows say, in one or two sentences.</param>
+    /// <param name="Others">The groups behind the last row; null where there are none.</param>
     public sealed record Response(
-        string By, LocalDate From, LocalDate To, DayRange? Before, bool IsUnfinished, string TimeZone,
-        TotalCount Total, ExcludedCount Excluded, string Answer, IReadOnlyList<Row> Rows, VerdictResponse? Verdict);
+        string By, LocalDate From, LocalDate To, DayRange? Before, bool IsUnfinished, string TimeZone, LocalDate? NarrowedFrom,
+        TotalCount Total, ExcludedCount Excluded, string Answer, IReadOnlyList<Row> Rows, OtherGroups? Others, VerdictResponse? Verdict);
 
     public sealed record DayRange(LocalDate From, LocalDate To);
 
-    /// <param name="Visitors">Distinct people; one who comes back on another day counts anew, since nobody is known for longer than a day.</param>
-    public sealed record TotalCount(long Clicks, long Visitors, long? PreviousClicks);
+    /// <param name="Visitors">People, each of them anew on each link and each day, since nobody is known for longer; null where the question narrows by what only clicks tell.</param>
+    public sealed record TotalCount(long Clicks, long? Visitors, long? PreviousClicks);
 
-    /// <summary>Clicks that are kept but not counted, by reason.</summary>
+    /// <summary>Clicks that are kept but not counted, by reason: all of the links that are asked about.</summary>
     public sealed record ExcludedCount(long Machines, long Previews, long Team, long Prefetches, long Repeats, long Heads);
 
+    /// <param name="Visitors">People, each of them anew on each link and each day; null where the question is about what only clicks tell.</param>
     /// <param name="Share">Part of all people's clicks, 0 to 1.</param>
     /// <param name="Low">Lower bound of the clicks to expect, 95 %.</param>
     /// <param name="High">Upper bound of the clicks to expect, 95 %.</param>
+    /// <param name="ClicksPerPlacementDay">For each day that a placement was out in the period.</param>
     /// <param name="Change">0.18 is 18 % more than in the period before; null from zero.</param>
     /// <param name="IsTooCloseToNext">True where chance alone could make the lead over the next row.</param>
     public sealed record Row(
-        string Key, string Label, long Clicks, long Visitors, double Share, double Low, double High,
-        int Placements, double? ClicksPerPlacement, long? PreviousClicks, double? Change, bool IsTooCloseToNext);
+        string Key, string Label, long Clicks, long? Visitors, double Share, double Low, double High,
+        int Placements, double? ClicksPerPlacement, double? ClicksPerPlacementDay, long? PreviousClicks, double? Change, bool IsTooCloseToNext);
 
     /// <param name="Leader">Key of the leading row.</param>
     /// <param name="RunnerUp">Key of the next.</param>
     /// <param name="Call"><c>clear</c>, <c>leaning</c> or <c>too-close</c>.</param>
-    public sealed record VerdictResponse(string Leader, string RunnerUp, double? Ratio, double Low, double? High, string Call, string Sentence);
+    /// <param name="Dispersion">How many times as much the split between both varies from day to day as chance alone would make it.</param>
+    /// <param name="MoreClicks">With about so many more clicks of both together such a lead would be clear.</param>
+    public sealed record VerdictResponse(
+        string Leader, string RunnerUp, double? Ratio, double Low, double? High, string Call, double Dispersion, long? MoreClicks, string Sentence);
 
     /// <summary>What the address may say; the rest of the query string is read by <see cref="Question"/>.</summary>
     /// <param name="By">channel, campaign, source, medium, content, term, post, link, tag, domain, referrer, network, site, wandered, country, device,
     /// browser, os, language, hour or weekday.</param>
+    /// <param name="Period">today, yesterday, last-7, last-28, last-30, last-90, or this- and last- with week, month, quarter or year; instead of two days.</param>
     /// <param name="From">First day; 28 days before the last where left out.</param>
     /// <param name="To">Last day; today where left out.</param>
-    /// <param name="Compare"><c>previous</c> or <c>none</c>.</param>
+    /// <param name="Compare"><c>previous</c>, the period before, <c>year</c>, the same days of last year, or <c>none</c>.</param>
     public sealed record Asked(
-        string? By, string? From, string? To, string? Compare, string[]? Channel, string[]? Campaign, string[]? Source, string[]? Medium,
+        string? By, string? Period, string? From, string? To, string? Compare, string[]? Channel, string[]? Campaign, string[]? Source, string[]? Medium,
         string[]? Content, string[]? Term, string[]? Post, string[]? Link, string[]? Tag, string[]? Domain, string[]? Referrer,
         string[]? Country, string[]? Device, string[]? Browser, string[]? Os, string[]? Language, string[]? Network, string[]? Site, string[]? Wandered);
 
+    private const int UsualRows = 200;
+    private const int MostRows = 2000;
+
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/breakdown", Handle).ForViewers().WithSummary("Clicks by one dimension");
 
+    /// <param name="limit">How many groups are listed, 1 to 2,000; the others are summed up.</param>
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
-        [AsParameters] Asked asked, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
+        [AsParameters] Asked asked, int? limit, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
     {
         _ = asked;
         var errors = new FieldErrors();
-        if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors) is not { } question)
+        if (limit is < 1 or > MostRows)
+        {
+            errors.Add("limit", new Flaw("limit", $"List 1 to {MostRows:N0} groups; the others are summed up."));
+        }
+
+        if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: request.Query["by"].ToString()) is not { } question)
         {
             return ApiProblem.Invalid(errors);
         }
 
-        var kinds = (await counting.ByKind(question, cancel)).ToDictionary(k => k.Kind);
-        var rows = BreakdownRow.Rank(await counting.ByGroup(question, cancel));
-        long Kept(ClickKind kind) => kinds.TryGetValue(kind, out var count) ? count.Clicks : 0;
+        await using var snapshot = await counting.Open(cancel);
+        var total = await Counting.Total(snapshot, question, cancel);
+        var groups = await Counting.ByGroup(snapshot, question, cancel);
+        var (rows, others) = Breakdown.Of(groups, limit ?? UsualRows, await Counting.Steps(snapshot, question, cancel));
         return TypedResults.Ok(new Response(
             question.By,
             question.Period.From,
             question.Period.To,
-            question.AgainstPrevious ? new DayRange(question.Period.Before.From, question.Period.Before.To) : null,
-            question.Now < question.Asked.End,
+            question.Earlier is { } earlier ? new DayRange(earlier.From, earlier.To) : null,
+            question.IsUnfinished,
             question.Zone.Id,
-            new TotalCount(
-                Kept(ClickKind.Person),
-                kinds.TryGetValue(ClickKind.Person, out var people) ? people.Visitors : 0,
-                question.AgainstPrevious ? rows.Sum(r => r.Count.PreviousClicks) : null),
-            new ExcludedCount(Kept(ClickKind.Machine), Kept(ClickKind.Preview), Kept(ClickKind.Team), Kept(ClickKind.Prefetch), Kept(ClickKind.Repeat), Kept(ClickKind.Head)),
-            AnswerSentence.Of(rows),
+            question.NarrowedFrom,
+            new TotalCount(total.Clicks, total.Visitors, total.PreviousClicks),
+            Of(total.Excluded),
+            AnswerSentence.Of(rows, question.DaysBegun),
             [.. rows.Select(Of)],
-            Judge(rows)));
+            others,
+            Judge(rows, question.DaysBegun)));
     }
+
+    private static ExcludedCount Of(IReadOnlyDictionary<ClickKind, long> excluded) => new(
+        excluded[ClickKind.Machine], excluded[ClickKind.Preview], excluded[ClickKind.Team], excluded[ClickKind.Prefetch], excluded[ClickKind.Repeat], excluded[ClickKind.Head]);
 
     private static Row Of(BreakdownRow row) => new(
         row.Count.Key, row.Count.Label, row.Count.Clicks, row.Count.Visitors, row.Share, row.Low, row.High,
-        row.Count.Placements, row.ClicksPerPlacement, row.Count.PreviousClicks, row.Change, row.IsTooCloseToNext);
+        row.Count.Placements, row.ClicksPerPlacement, row.ClicksPerPlacementDay, row.Count.PreviousClicks, row.Change, row.IsTooCloseToNext);
 
-    private static VerdictResponse? Judge(IReadOnlyList<BreakdownRow> rows)
+    private static VerdictResponse? Judge(IReadOnlyList<BreakdownRow> rows, int days)
     {
-        if (rows is not [{ Count.Clicks: > 0 } leader, { Count: { Clicks: > 0, IsRest: false } } next, ..])
+        if (rows is not [{ Lead: { } verdict } leader, var next, ..])
         {
             return null;
         }
 
-        var verdict = Verdict.Between(leader.Count.Clicks, next.Count.Clicks);
         var call = verdict.Call switch { VerdictCall.Clear => "clear", VerdictCall.Leaning => "leaning", _ => "too-close" };
         return new VerdictResponse(
-            leader.Count.Key, next.Count.Key, verdict.Ratio, verdict.Low, verdict.High, call, AnswerSentence.Of(leader, next, verdict));
+            leader.Count.Key, next.Count.Key, verdict.Ratio, verdict.Low, verdict.High, call, verdict.Dispersion, verdict.MoreClicks, AnswerSentence.Of(leader, next, days));
     }
 }

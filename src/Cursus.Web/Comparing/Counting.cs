@@ -5,88 +5,174 @@ using Npgsql;
 
 namespace Cursus.Web.Comparing;
 
-/// <summary>Counts clicks in the database for a <see cref="Question"/>.</summary>
+/// <summary>Counts people's clicks in the database for a <see cref="Question"/>: from the roll-ups, or from the clicks where two things that only these tell are crossed.</summary>
 internal sealed class Counting(NpgsqlDataSource dataSource)
 {
-    /// <summary>Clicks and visitors of each kind in the period.</summary>
-    public sealed record KindCount(ClickKind Kind, long Clicks, long Visitors);
+    /// <summary>What was counted all in all.</summary>
+    /// <param name="Visitors">People, anew on each link and each day; null where the question narrows by what clicks tell.</param>
+    /// <param name="Excluded">Clicks of every kind but people's, of the links that are asked about.</param>
+    public sealed record Totals(long Clicks, long? Visitors, long? PreviousClicks, IReadOnlyDictionary<ClickKind, long> Excluded);
 
     /// <summary>Clicks of one group in one step of time, which begins at this local time.</summary>
     public sealed record StepCount(LocalDateTime At, string Key, long Clicks);
 
-    public Task<List<KindCount>> ByKind(Question question, CancellationToken cancel) => Read(
-        question,
-        $"""
-        select c.kind, count(*), count(distinct c.visitor)
-        from clicks c join links l on l.id = c.link_id {Dimension.Joins} {Dimension.JoinsFor(null, question.Filters.Keys)}
-        where l.workspace_id = @workspace and c.at >= @start and c.at < @end {Where(question)}
-        group by 1
-        """,
-        row => new KindCount((ClickKind)row.GetInt16(0), row.GetInt64(1), row.GetInt64(2)),
-        cancel);
+    /// <summary>Clicks that belong to one group of each of two dimensions.</summary>
+    public sealed record CellCount(string Key, string Label, string AcrossKey, string AcrossLabel, long Clicks);
 
-    /// <summary>People's clicks and visitors for each group, groups without clicks included where they had a placement in the period.</summary>
-    public async Task<IReadOnlyList<GroupCount>> ByGroup(Question question, CancellationToken cancel)
+    private const int MostDailySteps = 92;
+
+    private static readonly (string Column, ClickKind Kind)[] OtherKinds =
+    [
+        ("team", ClickKind.Team), ("machines", ClickKind.Machine), ("previews", ClickKind.Preview),
+        ("prefetches", ClickKind.Prefetch), ("repeats", ClickKind.Repeat), ("heads", ClickKind.Head),
+    ];
+
+    public Task<Snapshot> Open(CancellationToken cancel) => Snapshot.Open(dataSource, cancel);
+
+    /// <summary>Everything that was counted, whatever the groups.</summary>
+    public static async Task<Totals> Total(Snapshot snapshot, Question question, CancellationToken cancel)
     {
-        var dimension = Dimension.All[question.By];
-        var before = question.Before is null ? "" : "or (c.at >= @beforeStart and c.at < @beforeEnd)";
-        var previous = question.Before is null ? "0" : "count(*) filter (where c.at >= @beforeStart and c.at < @beforeEnd)";
-        var clicks = await Read(
+        var observed = question.ObservedBy();
+        var kinds = await snapshot.Read(
             question,
             $"""
-            select {dimension.Key}, {dimension.Label},
-                count(*) filter (where c.at >= @start and c.at < @end),
-                count(distinct c.visitor) filter (where c.at >= @start and c.at < @end),
-                {previous}
-            from clicks c join links l on l.id = c.link_id {Dimension.Joins} {Dimension.JoinsFor(question.By, question.Filters.Keys)}
-            where l.workspace_id = @workspace and c.kind = 0 and ((c.at >= @start and c.at < @end) {before}) {Where(question)}
-            group by 1, 2
+            with {CountedSql.Picked(question, [])},
+            {CountedSql.Counted([], Stretches(snapshot, question), null, ["visitors", .. OtherKinds.Select(k => k.Column)])}
+            select coalesce(sum(clicks) filter (where span = 0), 0)::bigint, coalesce(sum(visitors) filter (where span = 0), 0)::bigint, coalesce(sum(clicks) filter (where span = 1), 0)::bigint,
+                {string.Join(", ", OtherKinds.Select(k => $"coalesce(sum({k.Column}) filter (where span = 0), 0)::bigint"))}
+            from counted
             """,
-            row => new GroupCount(row.GetString(0), Label(question.By, row.GetString(1)), row.GetInt64(2), row.GetInt64(3), question.Before is null ? null : row.GetInt64(4), 0),
+            row => new Totals(
+                row.GetInt64(0), row.GetInt64(1), question.Earlier is null ? null : row.GetInt64(2), OtherKinds.Index().ToDictionary(k => k.Item.Kind, k => row.GetInt64(3 + k.Index))),
             cancel);
-        if (!dimension.IsOfLink)
+        if (observed.Count == 0)
         {
-            return clicks;
+            return kinds[0];
         }
 
-        var groups = clicks.ToDictionary(g => g.Key);
-        foreach (var placed in await Placements(question, dimension, cancel))
-        {
-            groups[placed.Key] = groups.TryGetValue(placed.Key, out var group)
-                ? group with { Placements = placed.Placements }
-                : placed with { PreviousClicks = question.Before is null ? null : 0 };
-        }
-
-        return [.. groups.Values];
+        var people = await snapshot.Read(
+            question,
+            $"""
+            with {CountedSql.Picked(question, [])},
+            {CountedSql.Counted(observed, Stretches(snapshot, question))}
+            select coalesce(sum(c.clicks) filter (where c.span = 0), 0)::bigint, coalesce(sum(c.clicks) filter (where c.span = 1), 0)::bigint
+            from counted c join picked l on l.id = c.link_id {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)}
+            """,
+            row => (Clicks: row.GetInt64(0), Previous: row.GetInt64(1)),
+            cancel);
+        return kinds[0] with { Clicks = people[0].Clicks, Visitors = null, PreviousClicks = question.Earlier is null ? null : people[0].Previous };
     }
 
-    /// <summary>People's clicks of each group over time, in steps of the workspace's calendar.</summary>
-    /// <param name="step"><c>hour</c>, <c>day</c>, <c>week</c> or <c>month</c>.</param>
-    public Task<List<StepCount>> OverTime(Question question, string step, CancellationToken cancel) => Read(
-        question,
-        $"""
-        select date_trunc('{step}', c.at at time zone @zone), {Dimension.All[question.By].Key}, count(*)
-        from clicks c join links l on l.id = c.link_id {Dimension.Joins} {Dimension.JoinsFor(question.By, question.Filters.Keys)}
-        where l.workspace_id = @workspace and c.kind = 0 and c.at >= @start and c.at < @end {Where(question)}
-        group by 1, 2 order by 1
-        """,
-        row => new StepCount(row.GetFieldValue<LocalDateTime>(0), row.GetString(1), row.GetInt64(2)),
-        cancel);
+    /// <summary>Clicks and visitors for each group; where the link decides, also groups without clicks that had a placement in the period.</summary>
+    public static Task<List<GroupCount>> ByGroup(Snapshot snapshot, Question question, CancellationToken cancel) =>
+        Dimension.All[question.By].IsOfLink ? ByLinks(snapshot, question, cancel) : ByClicks(snapshot, question, cancel);
 
-    /// <summary>Links at work in the period: published in it, or clicked in it.</summary>
-    private Task<List<GroupCount>> Placements(Question question, Dimension dimension, CancellationToken cancel) => Read(
-        question,
-        $"""
-        select {dimension.Key}, {dimension.Label}, count(*)
-        from links l {Dimension.Joins} {Dimension.JoinsFor(question.By, [])}
-        where l.workspace_id = @workspace
-            and (l.deleted_at is null and coalesce(po.published_on, (l.created_at at time zone @zone)::date) between @from and @to
-                or exists (select 1 from link_days ld where ld.link_id = l.id and ld.clicks > 0 and ld.day between @from and @to))
-            {Where(question, linksOnly: true)}
-        group by 1, 2
-        """,
-        row => new GroupCount(row.GetString(0), row.GetString(1), 0, 0, null, row.GetInt32(2)),
-        cancel);
+    /// <summary>Clicks of each group over time, in steps of the workspace's calendar.</summary>
+    /// <param name="step"><c>hour</c>, <c>day</c>, <c>week</c> or <c>month</c>.</param>
+    public static Task<List<StepCount>> OverTime(Snapshot snapshot, Question question, string step, CancellationToken cancel)
+    {
+        var dimension = Dimension.All[question.By];
+        return snapshot.Read(
+            question,
+            $"""
+            with {CountedSql.Picked(question, [dimension])},
+            {CountedSql.Counted(question.ObservedBy(question.By), [Stretch.Of(question.Period, snapshot.SealedMonths)], step)}
+            select c.at, {(dimension.IsOfLink ? "l.key0" : dimension.Key)}, sum(c.clicks)::bigint
+            from counted c join picked l on l.id = c.link_id {CountedSql.Joins(question, [dimension])}
+            where true {CountedSql.ClickFilters(question)}
+            group by 1, 2 having sum(c.clicks) > 0 order by 1
+            """,
+            row => new StepCount(row.GetFieldValue<LocalDateTime>(0), row.GetString(1), row.GetInt64(2)),
+            cancel);
+    }
+
+    /// <summary>Clicks of each group by day, or by month where the period is long, for telling how much they vary.</summary>
+    public static async Task<IReadOnlyDictionary<string, long[]>> Steps(Snapshot snapshot, Question question, CancellationToken cancel)
+    {
+        var counts = await OverTime(snapshot, question, question.Period.Days > MostDailySteps ? "month" : "day", cancel);
+        var places = counts.Select(c => c.At).Distinct().Index().ToDictionary(a => a.Item, a => a.Index);
+        var steps = new Dictionary<string, long[]>();
+        foreach (var count in counts)
+        {
+            if (!steps.TryGetValue(count.Key, out var ofGroup))
+            {
+                steps[count.Key] = ofGroup = new long[places.Count];
+            }
+
+            ofGroup[places[count.At]] += count.Clicks;
+        }
+
+        return steps;
+    }
+
+    /// <summary>Clicks by two dimensions at once; pairs without any are left out.</summary>
+    public static Task<List<CellCount>> ByTwo(Snapshot snapshot, Question question, string across, CancellationToken cancel)
+    {
+        Dimension[] both = [Dimension.All[question.By], Dimension.All[across]];
+        var ofLink = 0;
+        var columns = both.Select(d => d.IsOfLink ? ($"l.key{ofLink}", $"l.label{ofLink++}") : (d.Key, d.Label)).ToArray();
+        return snapshot.Read(
+            question,
+            $"""
+            with {CountedSql.Picked(question, both)},
+            {CountedSql.Counted(question.ObservedBy(question.By, across), [Stretch.Of(question.Period, snapshot.SealedMonths)])}
+            select {columns[0].Item1}, {columns[0].Item2}, {columns[1].Item1}, {columns[1].Item2}, sum(c.clicks)::bigint
+            from counted c join picked l on l.id = c.link_id {CountedSql.Joins(question, both)}
+            where true {CountedSql.ClickFilters(question)}
+            group by 1, 2, 3, 4 having sum(c.clicks) > 0
+            """,
+            row => new CellCount(row.GetString(0), Label(question.By, row.GetString(1)), row.GetString(2), Label(across, row.GetString(3)), row.GetInt64(4)),
+            cancel);
+    }
+
+    private static Task<List<GroupCount>> ByLinks(Snapshot snapshot, Question question, CancellationToken cancel)
+    {
+        const string AtWork = "(l.deleted_at is null and l.placed_on between @from and @to or p.clicks > 0)";
+        var dimension = Dimension.All[question.By];
+        var observed = question.ObservedBy();
+        var hasVisitors = observed.Count == 0;
+        return snapshot.Read(
+            question,
+            $"""
+            with {CountedSql.Picked(question, [dimension])},
+            {CountedSql.Counted(observed, Stretches(snapshot, question), null, hasVisitors ? ["visitors"] : [])},
+            per_link as (
+                select c.link_id, coalesce(sum(c.clicks) filter (where c.span = 0), 0) as clicks, {(hasVisitors ? "sum(c.visitors) filter (where c.span = 0)" : "0")} as visitors,
+                    coalesce(sum(c.clicks) filter (where c.span = 1), 0) as previous
+                from counted c join links l on l.id = c.link_id {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)} group by 1)
+            select l.key0, l.label0, coalesce(sum(p.clicks), 0)::bigint, coalesce(sum(p.visitors), 0)::bigint, coalesce(sum(p.previous), 0)::bigint,
+                count(*) filter (where {AtWork}), coalesce(sum(greatest(@to - greatest(l.placed_on, @from) + 1, 1)) filter (where {AtWork}), 0)
+            from picked l left join per_link p on p.link_id = l.id
+            group by 1, 2 having sum(p.clicks + p.previous) > 0 or bool_or({AtWork})
+            """,
+            row => new GroupCount(
+                row.GetString(0), row.GetString(1), row.GetInt64(2), hasVisitors ? row.GetInt64(3) : null, question.Earlier is null ? null : row.GetInt64(4), row.GetInt32(5), row.GetInt64(6)),
+            cancel);
+    }
+
+    private static Task<List<GroupCount>> ByClicks(Snapshot snapshot, Question question, CancellationToken cancel)
+    {
+        var dimension = Dimension.All[question.By];
+        return snapshot.Read(
+            question,
+            $"""
+            with {CountedSql.Picked(question, [])},
+            {CountedSql.Counted(question.ObservedBy(question.By), Stretches(snapshot, question))}
+            select {dimension.Key}, {dimension.Label}, coalesce(sum(c.clicks) filter (where c.span = 0), 0)::bigint, coalesce(sum(c.clicks) filter (where c.span = 1), 0)::bigint
+            from counted c join picked l on l.id = c.link_id {CountedSql.Joins(question, [dimension])} where true {CountedSql.ClickFilters(question)}
+            group by 1, 2 having sum(c.clicks) > 0
+            """,
+            row => new GroupCount(row.GetString(0), Label(question.By, row.GetString(1)), row.GetInt64(2), null, question.Earlier is null ? null : row.GetInt64(3), 0, 0),
+            cancel);
+    }
+
+    private static IReadOnlyList<Stretch> Stretches(Snapshot snapshot, Question question)
+    {
+        var asked = Stretch.Of(question.Period, snapshot.SealedMonths);
+        return question.Earlier is { } earlier
+            ? [asked, Stretch.Of(earlier.From, question.Period.UpToNow(earlier, question.Zone, question.Now).End, question.Zone, snapshot.SealedMonths)]
+            : [asked];
+    }
 
     /// <summary>What a person reads; countries stand as codes in the database.</summary>
     private static string Label(string by, string label) => by switch
@@ -94,41 +180,4 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         "country" => CountryNames.Of(label),
         _ => label,
     };
-
-    private static string Where(Question question, bool linksOnly = false) => string.Concat(question.Filters.Keys
-        .Where(f => !linksOnly || Dimension.All[f].IsOfLink)
-        .Select(f => f == "tag"
-            ? " and exists (select 1 from link_tags flt join tags ft on ft.id = flt.tag_id where flt.link_id = l.id and ft.name = any(@f_tag))"
-            : $" and {Dimension.All[f].Key} = any(@f_{f})"));
-
-    private async Task<List<T>> Read<T>(Question question, string sql, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
-    {
-        // Only text of this file and names from the dimension table stand in the SQL; all values are parameters.
-        await using var command = dataSource.CreateCommand(sql);
-        command.Parameters.AddWithValue("workspace", question.WorkspaceId);
-        command.Parameters.AddWithValue("zone", question.Zone.Id);
-        command.Parameters.AddWithValue("from", question.Period.From);
-        command.Parameters.AddWithValue("to", question.Period.To);
-        command.Parameters.AddWithValue("start", question.Asked.Start);
-        command.Parameters.AddWithValue("end", question.Asked.End);
-        if (question.Before is { } before)
-        {
-            command.Parameters.AddWithValue("beforeStart", before.Start);
-            command.Parameters.AddWithValue("beforeEnd", before.End);
-        }
-
-        foreach (var (filter, values) in question.Filters)
-        {
-            command.Parameters.AddWithValue("f_" + filter, values);
-        }
-
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        var rows = new List<T>();
-        while (await reader.ReadAsync(cancel))
-        {
-            rows.Add(read(reader));
-        }
-
-        return rows;
-    }
 }

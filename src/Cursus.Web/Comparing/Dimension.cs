@@ -2,14 +2,14 @@ using Cursus.Web.Clicks;
 
 namespace Cursus.Web.Comparing;
 
-/// <summary>A way to group clicks, as SQL over <c>clicks c</c> and <c>links l</c> with their joins.</summary>
-/// <param name="Key">Expression of the group's key.</param>
+/// <summary>A way to group clicks, as SQL.</summary>
+/// <param name="Key">Expression of the group's key: over <c>links l</c> with <see cref="Joins"/> where the link decides, else over <c>counted c</c> and <c>picked l</c>.</param>
 /// <param name="Label">Expression of what a person reads.</param>
-/// <param name="IsOfLink">True where the link alone decides the group, false where each click does.</param>
-/// <param name="Join">Tables that this dimension needs beside those of <see cref="Joins"/>; at most one row for a click.</param>
-internal sealed record Dimension(string Key, string Label, bool IsOfLink, string Join = "")
+/// <param name="Observed">What each click tells that the group is made of, by the column of <c>counted</c>; null where the link alone decides.</param>
+/// <param name="Join">Tables that this dimension needs beside those; at most one row for a click.</param>
+internal sealed record Dimension(string Key, string Label, string? Observed = null, string Join = "")
 {
-    private const string AgentJoin = "join user_agents ua on ua.id = c.user_agent_id";
+    private const string WeekdayNames = "array['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']";
 
     /// <summary>Tables that every question joins; each is at most one row for a link. Values that were merged into others count under those.</summary>
     public const string Joins = """
@@ -41,39 +41,36 @@ internal sealed record Dimension(string Key, string Label, bool IsOfLink, string
 
         // A link may have several tags; its clicks then count under each.
         ["tag"] = new(
-            "coalesce(t.name, '')", "coalesce(t.name, 'No tag')", IsOfLink: true,
-            "left join link_tags lt on lt.link_id = l.id left join tags t on t.id = lt.tag_id"),
-        ["referrer"] = OfClick("c.referrer_host", "coalesce(nullif(c.referrer_host, ''), 'Not told')"),
-        ["country"] = OfClick("c.country", "c.country"),
-        ["device"] = new("ua.device", "initcap(ua.device)", IsOfLink: false, AgentJoin),
-        ["browser"] = new("ua.browser", "ua.browser", IsOfLink: false, AgentJoin),
-        ["os"] = new("ua.os", "ua.os", IsOfLink: false, AgentJoin),
-        ["language"] = OfClick("c.language", "coalesce(nullif(c.language, ''), 'Unknown')"),
-        ["network"] = new(
+            "coalesce(t.name, '')", "coalesce(t.name, 'No tag')",
+            Join: "left join link_tags lt on lt.link_id = l.id left join tags t on t.id = lt.tag_id"),
+        ["referrer"] = OfClick("c.referrer_host", "coalesce(nullif(c.referrer_host, ''), 'Not told')", "referrer_host"),
+        ["country"] = OfClick("c.country", "c.country", "country"),
+        ["device"] = OfClick("c.device", "initcap(c.device)", "device"),
+        ["browser"] = OfClick("c.browser", "c.browser", "browser"),
+        ["os"] = OfClick("c.os", "c.os", "os"),
+        ["language"] = OfClick("c.language", "coalesce(nullif(c.language, ''), 'Unknown')", "language"),
+        ["network"] = OfReferrer(
             $"case when {ReferrerOrigin.IsOwnSite} then 'own' else coalesce(rc.key, r.network) end",
-            $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else coalesce(rc.name, nullif(r.network, ''), 'Not told') end",
-            IsOfLink: false, ReferrerOrigin.Join),
-        ["site"] = new(
+            $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else coalesce(rc.name, nullif(r.network, ''), 'Not told') end"),
+        ["site"] = OfReferrer(
             $"case when {ReferrerOrigin.IsOwnSite} then 'own' else (array['', 'social', 'search', 'mail', 'messenger', 'video', 'own', 'other'])[r.kind + 1] end",
-            $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else (array['Not told', 'Social network', 'Search', 'Mail', 'Messenger', 'Video', 'Own site', 'Another site'])[r.kind + 1] end",
-            IsOfLink: false, ReferrerOrigin.Join),
-        ["wandered"] = new(
+            $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else (array['Not told', 'Social network', 'Search', 'Mail', 'Messenger', 'Video', 'Own site', 'Another site'])[r.kind + 1] end"),
+        ["wandered"] = OfReferrer(
             "case when rc.id is null then '' when rc.id = l.channel_id then 'stayed' else 'wandered' end",
-            "case when rc.id is null then 'Not told' when rc.id = l.channel_id then 'Stayed on its channel' else 'Wandered to another' end",
-            IsOfLink: false, ReferrerOrigin.Join),
-        ["hour"] = OfClick("to_char(c.at at time zone @zone, 'HH24')", "to_char(c.at at time zone @zone, 'HH24') || ':00'"),
-        ["weekday"] = OfClick("to_char(c.at at time zone @zone, 'ID')", "trim(to_char(c.at at time zone @zone, 'Day'))"),
+            "case when rc.id is null then 'Not told' when rc.id = l.channel_id then 'Stayed on its channel' else 'Wandered to another' end"),
+        ["hour"] = OfClick("lpad((c.week_hour % 24)::text, 2, '0')", "lpad((c.week_hour % 24)::text, 2, '0') || ':00'", "week_hour"),
+        ["weekday"] = OfClick("(c.week_hour / 24 + 1)::text", $"({WeekdayNames})[c.week_hour / 24 + 1]", "week_hour"),
     };
+
+    /// <summary>True where the link alone decides the group, false where each click does.</summary>
+    public bool IsOfLink => Observed is null;
 
     /// <summary>Dimensions that can be filtered by: those that don't depend on the clock.</summary>
     public static readonly IReadOnlyList<string> Filters = ["channel", "campaign", "source", "medium", "content", "term", "post", "link", "tag", "domain", "referrer", "country", "device", "browser", "os", "language", "network", "site", "wandered"];
 
-    /// <summary>What a question joins beside <see cref="Joins"/>: for its groups and for what it filters clicks by.</summary>
-    /// <param name="by">The groups' dimension; null where only filters count.</param>
-    public static string JoinsFor(string? by, IEnumerable<string> filters) =>
-        string.Join('\n', filters.Where(f => !All[f].IsOfLink).Concat(by is null ? [] : [by]).Select(name => All[name].Join).Distinct());
+    private static Dimension OfLink(string key, string label) => new(key, label);
 
-    private static Dimension OfLink(string key, string label) => new(key, label, IsOfLink: true);
+    private static Dimension OfClick(string key, string label, string observed) => new(key, label, observed);
 
-    private static Dimension OfClick(string key, string label) => new(key, label, IsOfLink: false);
+    private static Dimension OfReferrer(string key, string label) => new(key, label, "referrer_host", ReferrerOrigin.Join);
 }

@@ -9,17 +9,53 @@ using NodaTime.Text;
 namespace Cursus.Web.Comparing;
 
 /// <summary>What is asked: which dimension, over which days, against what, with which filters.</summary>
+/// <param name="NarrowedFrom">First day that was asked for, where only the last days are answered; see <see cref="MaxDaysOfClicks"/>.</param>
 internal sealed record Question(
-    Guid WorkspaceId, string By, Core.Comparing.Period Period, bool AgainstPrevious, DateTimeZone Zone, Instant Now, IReadOnlyDictionary<string, string[]> Filters)
+    Guid WorkspaceId, string By, Core.Comparing.Period Period, Comparison Against, DateTimeZone Zone, Instant Now, IReadOnlyDictionary<string, string[]> Filters,
+    LocalDate? NarrowedFrom = null)
 {
+    /// <summary>Where two things that only clicks tell are crossed, every click is looked at: of one link, or of so many days.</summary>
+    public const int MaxDaysOfClicks = 31;
+
     private const int DefaultDays = 28;
 
-    private static readonly HashSet<string> Known = new(["by", "from", "to", "compare", "step", .. Dimension.Filters], StringComparer.OrdinalIgnoreCase);
+    private static readonly HashSet<string> Known =
+        new(["by", "across", "period", "from", "to", "compare", "step", "limit", .. Dimension.Filters], StringComparer.OrdinalIgnoreCase);
 
-    public Interval Asked => Period.In(Zone);
+    private static readonly Dictionary<string, Comparison> Comparisons = new()
+    {
+        [""] = Comparison.None,
+        ["none"] = Comparison.None,
+        ["previous"] = Comparison.PeriodBefore,
+        ["year"] = Comparison.YearBefore,
+    };
 
-    /// <summary>The stretch before, as far as it can fairly be compared; null where no comparison was asked for.</summary>
-    public Interval? Before => AgainstPrevious ? Period.BeforeUpToNow(Zone, Now) : null;
+    public LocalDate Today => Now.InZone(Zone).Date;
+
+    /// <summary>What it is compared with; null where no comparison was asked for.</summary>
+    public Core.Comparing.Period? Earlier => Period.Earlier(Against);
+
+    /// <summary>Days of the period that have begun, at least one.</summary>
+    public int DaysBegun => Math.Max(1, NodaTime.Period.DaysBetween(Period.From, LocalDate.Min(Period.To, Today)) + 1);
+
+    /// <summary>True where the period isn't over.</summary>
+    public bool IsUnfinished => Now < Period.In(Zone).End;
+
+    /// <summary>The columns of what clicks tell that filters and groups need.</summary>
+    public IReadOnlyCollection<string> ObservedBy(params IEnumerable<string> groups) =>
+        [.. groups.Concat(Filters.Keys).Select(name => Dimension.All[name].Observed).OfType<string>().Distinct()];
+
+    /// <summary>The same question over fewer days where every click of a longer period would have to be looked at.</summary>
+    public Question Bounded(string? step = null, params IEnumerable<string> groups)
+    {
+        if (!CountedSql.NeedsClicks(ObservedBy(groups), step) || Period.Days <= MaxDaysOfClicks || Filters.GetValueOrDefault("link") is [_])
+        {
+            return this;
+        }
+
+        var last = LocalDate.Max(Period.From, LocalDate.Min(Period.To, Today));
+        return this with { Period = new(LocalDate.Max(Period.From, last.PlusDays(1 - MaxDaysOfClicks)), last), NarrowedFrom = Period.From };
+    }
 
     /// <summary>Reads the query string. Returns null with <paramref name="errors"/> where something in it can't be answered.</summary>
     public static Question? Read(IQueryCollection query, CurrentMember member, Instant now, FieldErrors errors)
@@ -31,6 +67,13 @@ internal sealed record Question(
         }
 
         var today = now.InZone(member.Zone).Date;
+        var named = query["period"].ToString();
+        var period = NamedPeriod.Of(named, today);
+        if (named.Length > 0 && period is null)
+        {
+            errors.Add("period", new Flaw("period-unknown", $"“{named}” is no period. Use one of {string.Join(", ", NamedPeriod.Names)}, or from and to."));
+        }
+
         var to = Day(query["to"], "to", errors) ?? today;
         var from = Day(query["from"], "from", errors) ?? to.PlusDays(1 - DefaultDays);
         if (Core.Comparing.Period.Check(from, to) is { } flaw)
@@ -45,16 +88,16 @@ internal sealed record Question(
         }
 
         var compare = query["compare"].ToString();
-        if (compare is not ("" or "none" or "previous"))
+        if (!Comparisons.TryGetValue(compare, out var against))
         {
-            errors.Add("compare", new Flaw("compare-unknown", "Compare with “previous”, the period before, or “none”."));
+            errors.Add("compare", new Flaw("compare-unknown", "Compare with “previous”, the period before, “year”, the same days of last year, or “none”."));
         }
 
         return errors.Any ? null : new Question(
             member.WorkspaceId,
             by,
-            new Core.Comparing.Period(from, to),
-            compare == "previous",
+            period ?? new Core.Comparing.Period(from, to),
+            against,
             member.Zone,
             now,
             Dimension.Filters.Where(query.ContainsKey).ToDictionary(f => f, f => query[f].Select(v => v ?? "").ToArray()));

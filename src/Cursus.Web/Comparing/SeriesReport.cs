@@ -13,6 +13,7 @@ public static class SeriesReport
     private static readonly string[] Steps = ["hour", "day", "week", "month"];
 
     /// <param name="Step">hour, day, week (from Monday) or month.</param>
+    /// <param name="Points">Steps up to now.</param>
     public sealed record Response(string By, LocalDate From, LocalDate To, string TimeZone, string Step, IReadOnlyList<Point> Points);
 
     /// <param name="At">Local time at which the step begins: a day, or a day and hour.</param>
@@ -42,7 +43,9 @@ public static class SeriesReport
             return ApiProblem.Invalid("step", new Flaw("step-too-fine", "Hours are shown for at most 31 days. Choose days, or a shorter period."));
         }
 
-        var counts = (await counting.OverTime(question, step, cancel)).ToLookup(c => c.At);
+        question = question.Bounded(step, question.By);
+        await using var snapshot = await counting.Open(cancel);
+        var counts = (await Counting.OverTime(snapshot, question, step, cancel)).ToLookup(c => c.At);
         var points = StepsOf(question, step).Select(at => new Point(
             (step == "hour" ? LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm") : LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd")).Format(at),
             counts[at].ToDictionary(c => c.Key, c => c.Clicks)));
@@ -52,7 +55,7 @@ public static class SeriesReport
     /// <summary>Every step of the period, those without clicks included.</summary>
     private static IEnumerable<LocalDateTime> StepsOf(Question question, string step)
     {
-        var (first, last) = (question.Period.From, question.Period.To);
+        var (first, last) = (question.Period.From, LocalDate.Min(question.Period.To, LocalDate.Max(question.Today, question.Period.From)));
         var at = step switch
         {
             "week" => first.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday)).AtMidnight(),

@@ -38,6 +38,7 @@ public static class EdgeSetup
             services.AddHostedService(provider => provider.GetRequiredService<LinkFeed>());
             services.AddHostedService(provider => provider.GetRequiredService<VisitorSalts>());
             services.AddHostedService<ClickShipper>();
+            services.AddHostedService<MonthSealing>();
         }
 
         PutInFront(services);

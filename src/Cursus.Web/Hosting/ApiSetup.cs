@@ -121,6 +121,7 @@ public static class ApiSetup
         Tags.Map(api);
         BreakdownReport.Map(api);
         SeriesReport.Map(api);
+        PivotReport.Map(api);
         WatchClicks.Map(api);
         ReferrerRules.Map(api);
         ReferrersSeen.Map(api);

@@ -34,10 +34,12 @@ public static class Commands
 
     private static async Task<int> Check(IServiceProvider services)
     {
-        var (days, differences) = await services.GetRequiredService<RollUps>().Check(CancellationToken.None);
-        if (differences.Count == 0)
+        var rollUps = services.GetRequiredService<RollUps>();
+        var (days, differences) = await rollUps.Check(CancellationToken.None);
+        var (months, differing) = await rollUps.CheckMonths(CancellationToken.None);
+        if (differences.Count + differing.Count == 0)
         {
-            Console.WriteLine($"All {days} days of links agree with their clicks.");
+            Console.WriteLine($"All {days} days of links agree with their clicks, and {months} months with their days.");
             return 0;
         }
 
@@ -46,13 +48,20 @@ public static class Commands
             Console.WriteLine($"Link {link} on {day:uuuu'-'MM'-'dd}: {clicks} clicks by people, {rolledUp} in the roll-up{(clicks == rolledUp ? ", but they tell something else" : "")}");
         }
 
-        await Console.Error.WriteLineAsync($"{differences.Count} of {days} days of links do not agree with their clicks. “./cursus recount” makes them anew from the clicks.");
+        foreach (var (link, month) in differing.Take(MostTold))
+        {
+            Console.WriteLine($"Link {link} in {month:uuuu'-'MM}: the month is not what its days come to");
+        }
+
+        await Console.Error.WriteLineAsync($"{differences.Count} of {days} days of links do not agree with their clicks, {differing.Count} months of links not with their days. “./cursus recount” makes them anew from the clicks.");
         return 1;
     }
 
     private static async Task<int> Recount(IServiceProvider services)
     {
-        await services.GetRequiredService<RollUps>().Rebuild(CancellationToken.None);
+        var rollUps = services.GetRequiredService<RollUps>();
+        await rollUps.Rebuild(CancellationToken.None);
+        await rollUps.SealMonths(services.GetRequiredService<IClock>().GetCurrentInstant(), CancellationToken.None);
         Console.WriteLine("The roll-ups were made anew from the clicks.");
         return 0;
     }

@@ -18,7 +18,7 @@ public class ShippingPaceTests
     [Fact]
     public void The_longer_they_have_waited_the_less_they_rest()
     {
-        var rests = new[] { 1, 2, 59, 60, 3600 }.Select(s => ShippingPace.Rest(0.9, Duration.FromSeconds(s), 0.1, Batch)).ToList();
+        var rests = new[] { 4, 5, 59, 60, 3600 }.Select(s => ShippingPace.Rest(0.9, Duration.FromSeconds(s), 0.1, Batch)).ToList();
         rests.ShouldBe([Duration.MaxValue, Batch, Batch, Duration.Zero, Duration.Zero]);
     }
 

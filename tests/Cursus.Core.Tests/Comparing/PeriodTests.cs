@@ -1,3 +1,4 @@
+using Cursus.Core.Comparing;
 using NodaTime;
 using Period = Cursus.Core.Comparing.Period;
 
@@ -51,7 +52,7 @@ public class PeriodTests
     {
         var week = new Period(new LocalDate(2026, 11, 17), new LocalDate(2026, 11, 23));
         var now = Instant.FromUtc(2026, 11, 23, 15, 30);
-        week.BeforeUpToNow(London, now).ShouldBe(new Interval(Instant.FromUtc(2026, 11, 10, 0, 0), Instant.FromUtc(2026, 11, 16, 15, 30)));
+        week.UpToNow(week.Before, London, now).ShouldBe(new Interval(Instant.FromUtc(2026, 11, 10, 0, 0), Instant.FromUtc(2026, 11, 16, 15, 30)));
     }
 
     [Fact]
@@ -59,14 +60,14 @@ public class PeriodTests
     {
         var week = new Period(new LocalDate(2026, 10, 26), new LocalDate(2026, 11, 1));
         var now = Instant.FromUtc(2026, 10, 27, 9, 0);
-        week.BeforeUpToNow(London, now).End.ShouldBe(Instant.FromUtc(2026, 10, 20, 8, 0));
+        week.UpToNow(week.Before, London, now).End.ShouldBe(Instant.FromUtc(2026, 10, 20, 8, 0));
     }
 
     [Fact]
     public void A_finished_period_is_compared_with_the_whole_one_before()
     {
         var week = new Period(new LocalDate(2026, 11, 2), new LocalDate(2026, 11, 8));
-        week.BeforeUpToNow(London, Instant.FromUtc(2026, 11, 23, 15, 30)).ShouldBe(week.Before.In(London));
+        week.UpToNow(week.Before, London, Instant.FromUtc(2026, 11, 23, 15, 30)).ShouldBe(week.Before.In(London));
     }
 
     [Theory]
@@ -74,4 +75,59 @@ public class PeriodTests
     [InlineData(2010, 1, 1, 2026, 11, 22, "period-too-long")]
     public void A_period_that_makes_no_sense_is_refused(int y1, int m1, int d1, int y2, int m2, int d2, string code) =>
         Period.Check(new LocalDate(y1, m1, d1), new LocalDate(y2, m2, d2))!.Code.ShouldBe(code);
+
+    [Theory]
+    [InlineData("today", "2026-11-25", "2026-11-25")]
+    [InlineData("yesterday", "2026-11-24", "2026-11-24")]
+    [InlineData("last-7", "2026-11-19", "2026-11-25")]
+    [InlineData("last-28", "2026-10-29", "2026-11-25")]
+    [InlineData("last-30", "2026-10-27", "2026-11-25")]
+    [InlineData("last-90", "2026-08-28", "2026-11-25")]
+    [InlineData("this-week", "2026-11-23", "2026-11-29")]
+    [InlineData("last-week", "2026-11-16", "2026-11-22")]
+    [InlineData("this-month", "2026-11-01", "2026-11-30")]
+    [InlineData("last-month", "2026-10-01", "2026-10-31")]
+    [InlineData("this-quarter", "2026-10-01", "2026-12-31")]
+    [InlineData("last-quarter", "2026-07-01", "2026-09-30")]
+    [InlineData("this-year", "2026-01-01", "2026-12-31")]
+    [InlineData("last-year", "2025-01-01", "2025-12-31")]
+    public void A_named_period_means_what_people_mean(string name, string from, string to) =>
+        NamedPeriod.Of(name, new LocalDate(2026, 11, 25)).ShouldBe(new Period(Day(from), Day(to)));
+
+    [Theory]
+    [InlineData("last-month", "2026-01-15", "2025-12-01..2025-12-31")]
+    [InlineData("last-quarter", "2026-02-28", "2025-10-01..2025-12-31")]
+    [InlineData("last-week", "2026-01-01", "2025-12-22..2025-12-28")]
+    public void Named_periods_reach_over_the_turn_of_the_year(string name, string today, string period) => NamedPeriod.Of(name, Day(today))!.ToString().ShouldBe(period);
+
+    [Fact]
+    public void Every_name_means_something_and_no_other_does()
+    {
+        NamedPeriod.Names.ShouldAllBe(name => NamedPeriod.Of(name, new LocalDate(2028, 2, 29)) != null);
+        NamedPeriod.Of("last-5", new LocalDate(2026, 11, 25)).ShouldBeNull();
+    }
+
+    [Theory]
+    [InlineData("2026-03-01", "2026-03-31", "2026-02-01..2026-02-28", "2025-03-01..2025-03-31")]
+    [InlineData("2026-10-01", "2026-12-31", "2026-07-01..2026-09-30", "2025-10-01..2025-12-31")]
+    [InlineData("2026-01-01", "2026-12-31", "2025-01-01..2025-12-31", "2025-01-01..2025-12-31")]
+    [InlineData("2028-02-01", "2028-02-29", "2028-01-01..2028-01-31", "2027-02-01..2027-02-28")]
+    [InlineData("2028-02-10", "2028-02-29", "2028-01-21..2028-02-09", "2027-02-10..2027-02-28")]
+    public void Whole_months_are_held_against_whole_months_and_a_year_ago_against_the_same_days(string from, string to, string before, string yearBefore)
+    {
+        var period = new Period(Day(from), Day(to));
+        period.Earlier(Comparison.PeriodBefore)!.ToString().ShouldBe(before);
+        period.Earlier(Comparison.YearBefore)!.ToString().ShouldBe(yearBefore);
+        period.Earlier(Comparison.None).ShouldBeNull();
+    }
+
+    [Fact]
+    public void An_unfinished_month_is_held_against_as_many_days_of_the_month_before()
+    {
+        var march = new Period(new LocalDate(2026, 3, 1), new LocalDate(2026, 3, 31));
+        march.UpToNow(march.Before, London, Instant.FromUtc(2026, 3, 10, 12, 0)).End.ShouldBe(Instant.FromUtc(2026, 2, 10, 12, 0));
+        march.UpToNow(march.Before, London, Instant.FromUtc(2026, 3, 30, 12, 0)).End.ShouldBe(Instant.FromUtc(2026, 3, 1, 0, 0));
+    }
+
+    private static LocalDate Day(string text) => NodaTime.Text.LocalDatePattern.Iso.Parse(text).Value;
 }

@@ -46,7 +46,7 @@ public class IsolationTests(CursusApp app)
         lists.Count.ShouldBeGreaterThan(9);
         foreach (var (_, pattern) in lists)
         {
-            var text = await (await mine.Owner.GetAsync(pattern + (pattern.Contains("/reports/", StringComparison.Ordinal) ? "?by=link" : "?query=a&limit=500"), Cancel)).Content.ReadAsStringAsync(Cancel);
+            var text = await (await mine.Owner.GetAsync(pattern + (pattern.Contains("/reports/", StringComparison.Ordinal) ? "?by=link&across=post" : "?query=a&limit=500"), Cancel)).Content.ReadAsStringAsync(Cancel);
             foreach (var secret in foreign.Values.Append(other.Domain).Append(other.Workspace.Name).Append(other.OwnerEmail))
             {
                 text.ShouldNotContain(secret, customMessage: pattern);

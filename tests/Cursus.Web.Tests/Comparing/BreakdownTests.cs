@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Net;
 using System.Text.Json.Nodes;
 using Cursus.Core.Clicks;
@@ -13,35 +14,108 @@ public class BreakdownTests(CursusApp app)
 
     private sealed record Made(string Channel, string Source, string Medium, string Content, Click Click);
 
+    /// <summary>Half of the clicks come before the months are summed up and half too late, so that every road a click can take into a report is walked.</summary>
     [Theory]
     [InlineData("Europe/London")]
     [InlineData("Pacific/Kiritimati")]
+    [InlineData("America/New_York")]
     public async Task Every_report_equals_a_naive_recount(string timeZone)
     {
         var world = await World.Make(app, timeZone);
         var made = await MakeClicks(world, 1500);
         var zone = DateTimeZoneProviders.Tzdb[timeZone];
         var random = new Random(11);
-        for (var question = 0; question < 20; question++)
+        string[] dimensions = ["channel", "source", "medium", "content", "country", "language", "referrer", "hour", "weekday"];
+        for (var question = 0; question < 60; question++)
         {
-            // Both clock changes of London's year lie within these days.
+            // Both clock changes of the year lie within these days.
             var from = new LocalDate(2026, 3, 1).PlusDays(random.Next(0, 260));
-            var to = from.PlusDays(random.Next(0, 60));
-            var by = new[] { "channel", "source", "medium", "content" }[random.Next(4)];
-            var filter = random.Next(2) == 0 ? "" : "&channel=perch&channel=guildhall";
-            string Key(Made m) => by switch { "channel" => m.Channel, "source" => m.Source, "medium" => m.Medium, _ => m.Content };
-            bool IsAsked(Made m) => (filter.Length == 0 || m.Channel is "perch" or "guildhall") && m.Click.At.InZone(zone).Date is var d && d >= from && d <= to;
+            var to = from.PlusDays(random.Next(0, 150));
+            var by = dimensions[random.Next(dimensions.Length)];
+            var (filter, isLet) = random.Next(4) switch
+            {
+                0 => ("&channel=perch&channel=guildhall", (Func<Made, bool>)(m => m.Channel is "perch" or "guildhall")),
+                1 => ("&country=GB", m => m.Click.Country.ToString() == "GB"),
+                2 => ("&channel=perch&language=en", m => m.Channel == "perch" && m.Click.Language == "en"),
+                _ => ("", _ => true),
+            };
+            bool IsIn(Made m, LocalDate first, LocalDate last) => m.Click.At.InZone(zone).Date is var d && d >= first && d <= last;
 
             var report = await world.Get($"/api/v1/reports/breakdown?by={by}&from={LocalDatePattern.Iso.Format(from)}&to={LocalDatePattern.Iso.Format(to)}{filter}");
 
-            var people = made.Where(m => IsAsked(m) && m.Click.Kind == ClickKind.Person).ToList();
-            ((int)report["total"]!["clicks"]!).ShouldBe(people.Count);
-            ((int)report["total"]!["visitors"]!).ShouldBe(people.Select(m => m.Click.Visitor).Distinct().Count());
-            ((int)report["excluded"]!["team"]!).ShouldBe(made.Count(m => IsAsked(m) && m.Click.Kind == ClickKind.Team));
-            ((int)report["excluded"]!["machines"]!).ShouldBe(made.Count(m => IsAsked(m) && m.Click.Kind == ClickKind.Machine));
-            report["rows"]!.AsArray().Where(r => (int)r!["clicks"]! > 0).ToDictionary(r => (string)r!["key"]!, r => ((int)r!["clicks"]!, (int)r["visitors"]!))
-                .ShouldBe(people.GroupBy(Key).ToDictionary(g => g.Key, g => (g.Count(), g.Select(m => m.Click.Visitor).Distinct().Count())), ignoreOrder: true);
+            var crosses = filter.Contains("country") && by is "language" or "referrer" or "hour" or "weekday" || filter.Contains("language") && by is "country" or "referrer" or "hour" or "weekday";
+            var first = LocalDatePattern.Iso.Parse((string)report["from"]!).Value;
+            var last = LocalDatePattern.Iso.Parse((string)report["to"]!).Value;
+            (first, last).ShouldBe(report["narrowedFrom"] is null ? (from, to) : (last.PlusDays(-30), last));
+            if (report["narrowedFrom"] is not null)
+            {
+                crosses.ShouldBeTrue();
+            }
+
+            var asked = made.Where(m => isLet(m) && IsIn(m, first, last)).ToList();
+            var people = asked.Where(m => m.Click.Kind == ClickKind.Person).ToList();
+            ((int)report["total"]!["clicks"]!).ShouldBe(people.Count, $"{by} {filter} {from} {to}");
+            report["rows"]!.AsArray().Where(r => (int)r!["clicks"]! > 0).ToDictionary(r => (string)r!["key"]!, r => (int)r!["clicks"]!)
+                .ShouldBe(people.GroupBy(m => Key(m, by, zone)).ToDictionary(g => g.Key, g => g.Count()), ignoreOrder: true, $"{by} {filter} {from} {to}");
+            if (!filter.Contains("country") && !filter.Contains("language"))
+            {
+                ((int)report["total"]!["visitors"]!).ShouldBe(Visitors(people, zone));
+                ((int)report["excluded"]!["team"]!).ShouldBe(asked.Count(m => m.Click.Kind == ClickKind.Team));
+                ((int)report["excluded"]!["machines"]!).ShouldBe(asked.Count(m => m.Click.Kind == ClickKind.Machine));
+            }
         }
+    }
+
+    [Fact]
+    public async Task Two_dimensions_at_once_equal_a_naive_recount()
+    {
+        var world = await World.Make(app);
+        var zone = DateTimeZoneProviders.Tzdb["Europe/London"];
+        var people = (await MakeClicks(world, 900)).Where(m => m.Click.Kind == ClickKind.Person).ToList();
+        foreach (var (by, across) in new[] { ("channel", "content"), ("channel", "country"), ("weekday", "hour"), ("country", "language"), ("referrer", "channel") })
+        {
+            var pivot = await world.Get($"/api/v1/reports/pivot?by={by}&across={across}&from=2026-03-01&to=2026-09-15");
+            var first = LocalDatePattern.Iso.Parse((string)pivot["from"]!).Value;
+            first.ShouldBe((by, across) == ("country", "language") ? new LocalDate(2026, 8, 16) : new LocalDate(2026, 3, 1));
+            var expected = people.Where(m => m.Click.At.InZone(zone).Date is var d && d >= first && d <= new LocalDate(2026, 9, 15))
+                .GroupBy(m => (Key(m, by, zone), Key(m, across, zone))).ToDictionary(g => g.Key, g => g.Count());
+            var columns = pivot["columns"]!.AsArray().Select(c => (string)c!["key"]!).ToList();
+            var cells = pivot["rows"]!.AsArray().SelectMany((row, r) => columns.Select((column, c) => (Key: ((string)row!["key"]!, column), Clicks: (int)pivot["cells"]![r]![c]!)));
+            cells.Where(c => c.Clicks > 0).ToDictionary(c => c.Key, c => c.Clicks).ShouldBe(expected, ignoreOrder: true, $"{by} × {across}");
+            ((int)pivot["total"]!).ShouldBe(expected.Values.Sum());
+        }
+    }
+
+    [Fact]
+    public async Task Groups_beyond_the_limit_are_summed_up_and_not_cut()
+    {
+        var world = await World.Make(app);
+        await MakeClicks(world, 300);
+        var all = await world.Get("/api/v1/reports/breakdown?by=channel&from=2026-03-01&to=2026-11-30");
+        var first = await world.Get("/api/v1/reports/breakdown?by=channel&from=2026-03-01&to=2026-11-30&limit=1");
+        first["rows"]!.AsArray().Count.ShouldBe(1);
+        ((int)first["others"]!["groups"]!).ShouldBe(all["rows"]!.AsArray().Count - 1);
+        ((int)first["others"]!["clicks"]! + (int)first["rows"]![0]!["clicks"]!).ShouldBe((int)all["total"]!["clicks"]!);
+        all["others"].ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task A_part_of_today_is_held_against_the_same_part_of_the_day_before()
+    {
+        var world = await World.Make(app);
+        var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
+        var now = SystemClock.Instance.GetCurrentInstant();
+        await Ship([.. new[] { 2, 60 * 24 + 10, 60 * 24 - 10, 60 * 24 * 2 }.Select((minutes, i) => new Click(now - Duration.FromMinutes(minutes), link, ClickKind.Person, i, default, default, "", "Mozilla/5.0", "en"))]);
+        var zone = DateTimeZoneProviders.Tzdb["Europe/London"];
+        var midnight = zone.AtStartOfDay(now.InZone(zone).Date).ToInstant();
+        var yesterday = zone.AtStartOfDay(now.InZone(zone).Date.PlusDays(-1)).ToInstant();
+
+        var report = await world.Get("/api/v1/reports/breakdown?by=channel&period=today&compare=previous");
+
+        ((bool)report["isUnfinished"]!).ShouldBeTrue();
+        ((int)report["total"]!["clicks"]!).ShouldBe(now - Duration.FromMinutes(2) >= midnight ? 1 : 0);
+        ((int)report["total"]!["previousClicks"]!).ShouldBe(new[] { 2, 60 * 24 + 10, 60 * 24 - 10 }
+            .Count(minutes => now - Duration.FromMinutes(minutes) is var at && at >= yesterday && at < midnight && at < now - Duration.FromHours(24)));
     }
 
     [Fact]
@@ -101,6 +175,9 @@ public class BreakdownTests(CursusApp app)
     [InlineData("by=channel&to=2026-13-01", "to")]
     [InlineData("by=channel&from=0001-01-01&to=2026-11-01", "from")]
     [InlineData("by=channel&compare=mars", "compare")]
+    [InlineData("by=channel&period=some-day", "period")]
+    [InlineData("by=channel&from=2016-01-01&to=2026-11-01", "from")]
+    [InlineData("by=channel&limit=0", "limit")]
     [InlineData("by=channel&chanel=perch", "chanel")]
     public async Task A_question_that_cannot_be_answered_is_told_why(string query, string field)
     {
@@ -123,13 +200,38 @@ public class BreakdownTests(CursusApp app)
         {
             var link = links[random.Next(links.Count)];
             var kind = random.Next(10) switch { 0 => ClickKind.Team, 1 => ClickKind.Machine, _ => ClickKind.Person };
-            var click = new Click(begin + Duration.FromMinutes(random.Next(0, 290 * 24 * 60)), (Guid)link["id"]!, kind, random.Next(count / 2), default, default, "", "Mozilla/5.0", "en");
+            var click = new Click(begin + Duration.FromMinutes(random.Next(0, 290 * 24 * 60)), (Guid)link["id"]!, kind, random.Next(count / 2),
+                CountryCode.Of(new[] { "GB", "DE", "" }[random.Next(3)]), default, new[] { "", "perch.localhost", "guildhall.localhost" }[random.Next(3)], "Mozilla/5.0", new[] { "en", "de" }[random.Next(2)]);
             return new Made((string)link["channel"]!, (string)link["source"]!, (string)link["medium"]!, (string?)link["content"] ?? "", click);
         }).ToList();
+        await Ship([.. made.Take(count / 2).Select(m => m.Click)]);
         await using var source = app.DataSource();
-        var store = new ClickStore(source);
-        var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
-        await store.Ship(id, [.. made.Select((m, i) => (i * 64L, m.Click))], count * 64L, Cancel);
+        await new RollUps(source).SealMonths(SystemClock.Instance.GetCurrentInstant(), Cancel);
+        await Ship([.. made.Skip(count / 2).Select(m => m.Click)]);
         return made;
     }
+
+    private async Task Ship(IReadOnlyList<Click> clicks)
+    {
+        await using var source = app.DataSource();
+        using var store = new ClickStore(source);
+        var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
+        await store.Ship(id, [.. clicks.Select((c, i) => (i * 64L, c))], clicks.Count * 64L, Cancel);
+    }
+
+    private static int Visitors(IEnumerable<Made> people, DateTimeZone zone) =>
+        people.Select(m => (m.Click.LinkId, m.Click.At.InZone(zone).Date, m.Click.Visitor)).Distinct().Count();
+
+    private static string Key(Made m, string by, DateTimeZone zone) => by switch
+    {
+        "channel" => m.Channel,
+        "source" => m.Source,
+        "medium" => m.Medium,
+        "content" => m.Content,
+        "country" => m.Click.Country.ToString(),
+        "language" => m.Click.Language,
+        "referrer" => m.Click.ReferrerHost,
+        "hour" => m.Click.At.InZone(zone).Hour.ToString("00", CultureInfo.InvariantCulture),
+        _ => ((int)m.Click.At.InZone(zone).DayOfWeek).ToString(CultureInfo.InvariantCulture),
+    };
 }

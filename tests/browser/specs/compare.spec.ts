@@ -10,7 +10,7 @@ test('the question is asked in the sentence, held in the address, and taken back
   await page.getByRole('button', { name: 'Period: the last 28 days' }).click()
   await page.getByRole('button', { name: 'the last 90 days' }).click()
   await expect(page).toHaveURL(/by=medium/)
-  await expect(page).toHaveURL(/days=90/)
+  await expect(page).toHaveURL(/period=last-90/)
   await expect(page.getByRole('region', { name: 'Lanes' })).toContainText('social')
   await page.goBack()
   await expect(page.getByRole('button', { name: 'Period: the last 28 days' })).toBeVisible()
@@ -28,7 +28,7 @@ test('any range of days can be asked for', async ({ page }) => {
 
 test('a figure opens what it is made of', async ({ page }) => {
   await signIn(page)
-  await page.goto('/compare?days=90')
+  await page.goto('/compare?period=last-90')
   const lanes = page.getByRole('region', { name: 'Lanes' })
   const guildhall = lanes.getByRole('row', { name: /Guildhall/ }).getByRole('link')
   const clicks = await guildhall.textContent()
@@ -39,13 +39,13 @@ test('a figure opens what it is made of', async ({ page }) => {
 
 test('the demo has a comparison that is too close to call', async ({ page }) => {
   await signIn(page)
-  await page.goto('/compare?campaign=school-visits&days=90')
+  await page.goto('/compare?campaign=school-visits&period=last-90')
   await expect(page.getByText('Hearthside and Guildhall are too close to call: 455 clicks against 448.')).toBeVisible()
   await expect(page.getByText('too close to call').nth(1)).toBeVisible()
 })
 
 test('an address that makes no sense asks the usual question', async ({ page }) => {
   await signIn(page)
-  await page.goto('/compare?by=mood&days=5&from=yesterday')
+  await page.goto('/compare?by=mood&period=5&from=yesterday')
   await expect(page.getByRole('button', { name: 'Compare by: channel' })).toBeVisible()
 })

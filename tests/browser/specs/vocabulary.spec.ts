@@ -36,7 +36,7 @@ test('two spellings are counted as one, and as two again when that is taken back
   await page.goto('/set-up?part=vocabulary')
   await page.getByRole('button', { name: 'Count School-Visits as school-visits', exact: true }).click()
   await expect(page.getByText('No two values in use look like spellings of one.')).toBeVisible()
-  await page.goto('/compare?by=campaign&period=365d')
+  await page.goto('/compare?by=campaign&period=this-year')
   await expect(page.getByText('School visits').first()).toBeVisible()
   await expect(page.getByText('typed otherwise')).toBeHidden()
   await page.goto('/set-up?part=vocabulary')

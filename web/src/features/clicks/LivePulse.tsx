@@ -2,8 +2,6 @@ import { useQueryClient } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
 import { useEffect } from 'react'
 import { count, counted } from '../../parts/numbers'
-import { useSession } from '../access/session'
-import { todayIn } from '../comparing/question'
 import { useLive, watch } from './live'
 import classes from './Live.module.css'
 
@@ -12,7 +10,6 @@ const moment = 1000
 /** Always there: how many people clicked in the last ten minutes. Whatever shows a link's clicks is read anew when some arrive. */
 export function LivePulse() {
   const { people, isOpen } = useLive()
-  const session = useSession()
   const queries = useQueryClient()
   useEffect(() => {
     const arrived = new Set<string>()
@@ -32,12 +29,11 @@ export function LivePulse() {
       stop()
     }
   }, [queries])
-  const today = todayIn(session?.timeZone ?? 'UTC')
   if (people === undefined) return null
   return (
     <Link
       to="/compare"
-      search={{ from: today, to: today }}
+      search={{ period: 'today' }}
       className={classes.pulse}
       data-lost={!isOpen || undefined}
       aria-label={`${counted(people, 'click')} by people in the last 10 minutes${isOpen ? '' : '; the connection is lost, trying again'}`}

@@ -1,7 +1,7 @@
 import { UnstyledButton } from '@mantine/core'
 import { IconArrowDown, IconArrowUp } from '@tabler/icons-react'
 import { useState } from 'react'
-import { change, count, percent } from '../../parts/numbers'
+import { change, count, counted, percent } from '../../parts/numbers'
 import classes from './Compare.module.css'
 import { dimensions, type Breakdown, type BreakdownRow, type Dimension } from './question'
 
@@ -10,7 +10,7 @@ const number = (n: number | null) =>
 
 const columns = [
   { key: 'clicks', label: 'Clicks', show: (row: BreakdownRow) => count(row.clicks) },
-  { key: 'visitors', label: 'Visitors', show: (row: BreakdownRow) => count(row.visitors) },
+  { key: 'visitors', label: 'Visitors', show: (row: BreakdownRow) => number(row.visitors) },
   { key: 'share', label: 'Share', show: (row: BreakdownRow) => percent(row.share) },
   { key: 'low', label: 'At least', show: (row: BreakdownRow) => number(Math.round(row.low)) },
   { key: 'high', label: 'At most', show: (row: BreakdownRow) => number(Math.round(row.high)) },
@@ -20,11 +20,16 @@ const columns = [
     label: 'A placement',
     show: (row: BreakdownRow) => number(row.clicksPerPlacement),
   },
+  {
+    key: 'clicksPerPlacementDay',
+    label: 'A placement and day',
+    show: (row: BreakdownRow) => number(row.clicksPerPlacementDay),
+  },
   { key: 'previousClicks', label: 'Before', show: (row: BreakdownRow) => number(row.previousClicks) },
   {
     key: 'change',
     label: 'Change',
-    show: (row: BreakdownRow) => (row.change === null ? '–' : change(row.change)),
+    show: (row: BreakdownRow) => (row.change === null ? (row.clicks > 0 ? 'new' : '–') : change(row.change)),
   },
 ] as const
 
@@ -36,7 +41,13 @@ export function BreakdownTable({ answer }: { answer: Breakdown }) {
   const rows = answer.rows.toSorted(
     (a, b) => (sort.isUp ? 1 : -1) * ((a[sort.by] ?? -Infinity) - (b[sort.by] ?? -Infinity)),
   )
-  const shown = columns.filter((c) => answer.before || (c.key !== 'previousClicks' && c.key !== 'change'))
+  const shown = columns.filter(
+    (c) =>
+      (answer.before || (c.key !== 'previousClicks' && c.key !== 'change')) &&
+      (answer.rows.some((row) => row.visitors !== null) || c.key !== 'visitors') &&
+      (answer.rows.some((row) => row.placements > 0) ||
+        (c.key !== 'placements' && c.key !== 'clicksPerPlacement' && c.key !== 'clicksPerPlacementDay')),
+  )
   return (
     <section className={classes.leaf} aria-label="All figures" tabIndex={0}>
       <h2 className={classes.heading}>All figures</h2>
@@ -75,6 +86,20 @@ export function BreakdownTable({ answer }: { answer: Breakdown }) {
               ))}
             </tr>
           ))}
+          {answer.others && (
+            <tr>
+              <th scope="row">{counted(answer.others.groups, 'other')}</th>
+              {shown.map((c) => (
+                <td key={c.key}>
+                  {c.key === 'clicks'
+                    ? count(answer.others!.clicks)
+                    : c.key === 'previousClicks'
+                      ? number(answer.others!.previousClicks)
+                      : ''}
+                </td>
+              ))}
+            </tr>
+          )}
         </tbody>
         <tfoot>
           <tr>
@@ -84,7 +109,7 @@ export function BreakdownTable({ answer }: { answer: Breakdown }) {
                 {c.key === 'clicks'
                   ? count(answer.total.clicks)
                   : c.key === 'visitors'
-                    ? count(answer.total.visitors)
+                    ? number(answer.total.visitors)
                     : c.key === 'previousClicks'
                       ? number(answer.total.previousClicks)
                       : ''}

@@ -6,26 +6,25 @@ import { lazy, Suspense } from 'react'
 import { api, read } from '../../api/client'
 import { counted, day } from '../../parts/numbers'
 import { Empty, Failed, Loading } from '../../parts/States'
-import { useSession } from '../access/session'
 import { BreakdownTable } from './BreakdownTable'
 import classes from './Compare.module.css'
 import { Lanes } from './Lanes'
-import { todayIn, toReport, type Breakdown } from './question'
+import { Crossing } from './Crossing'
+import { toReport, type Breakdown } from './question'
 import { QuestionSentence } from './QuestionSentence'
+import { WeekHours } from './WeekHours'
 
 const Course = lazy(() => import('./Course'))
 
 /** Asks in one sentence, answers in one sentence, then shows what the answer is made of. */
 export function ComparePage() {
   const question = useSearch({ from: '/members/compare' })
-  const session = useSession()
-  const asked = toReport(question, todayIn(session?.timeZone ?? 'UTC'))
+  const asked = toReport(question)
   const answer = useQuery({
     queryKey: ['breakdown', asked],
     queryFn: () => read(api.GET('/api/v1/reports/breakdown', { params: { query: asked } })),
     placeholderData: keepPreviousData,
     refetchInterval: 15_000,
-    enabled: session !== undefined,
   })
   useDocumentTitle('Compare · Cursus')
   return (
@@ -48,6 +47,8 @@ export function ComparePage() {
                 <Course answer={answer.data} asked={asked} />
               </Suspense>
               <BreakdownTable answer={answer.data} />
+              <Crossing answer={answer.data} question={question} asked={asked} />
+              <WeekHours asked={asked} />
             </>
           )}
         </div>
@@ -92,12 +93,15 @@ function AnswerSentence({ answer }: { answer: Breakdown }) {
         {call ? <WithCall sentence={answer.answer} {...call} /> : answer.answer}
       </p>
       <Text size="sm" c="dimmed">
-        {counted(answer.total.clicks, 'click')} by about {counted(answer.total.visitors, 'visitor')} ·{' '}
+        {counted(answer.total.clicks, 'click')}
+        {answer.total.visitors !== null && ` by about ${counted(answer.total.visitors, 'visitor')}`} ·{' '}
         {leftOut.length > 0 ? `left out: ${leftOut.join(', ')} · ` : 'nothing left out · '}
         {day(answer.from)} to {day(answer.to)}, {answer.timeZone}
         {answer.isUnfinished &&
           answer.before &&
-          ' · not over yet, so compared with as much of the period before'}
+          ' · not over yet, so compared with as much of the earlier period'}
+        {answer.narrowedFrom &&
+          ` · asked from ${day(answer.narrowedFrom)} on: where two things are crossed that only single clicks tell, the last 31 days are answered`}
       </Text>
     </>
   )

@@ -43,7 +43,7 @@ export default function Course({ answer, asked }: Props) {
       <h2 className={classes.heading}>Course, by {isLong ? 'week' : 'day'}</h2>
       <div aria-hidden className={classes.chart}>
         <LineChart
-          h={230}
+          h={260}
           data={data}
           dataKey="at"
           series={shown.map((row, i) => ({ name: row.label, color: color(row.key, i) }))}
@@ -51,7 +51,7 @@ export default function Course({ answer, asked }: Props) {
           withDots={false}
           strokeWidth={2}
           withLegend
-          legendProps={{ verticalAlign: 'bottom', height: 30 }}
+          legendProps={{ verticalAlign: 'bottom', height: 46 }}
           tickLine="none"
           gridAxis="y"
           valueFormatter={(n) => n.toLocaleString()}

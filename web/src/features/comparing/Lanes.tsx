@@ -20,6 +20,7 @@ export function Lanes({ answer, question }: { answer: Breakdown; question: Quest
   const shown = answer.rows.slice(0, most)
   const scale = 1.02 * Math.max(1, ...shown.map((row) => Math.max(row.high, row.previousClicks ?? 0)))
   const hasBefore = answer.before !== null
+  const hasPlacements = shown.some((row) => row.placements > 0)
   return (
     <section className={classes.leaf} aria-label="Lanes">
       <table className={classes.lanes}>
@@ -37,7 +38,7 @@ export function Lanes({ answer, question }: { answer: Breakdown; question: Quest
             </th>
             <th scope="col">Clicks</th>
             <th scope="col">Share</th>
-            <th scope="col">A placement</th>
+            {hasPlacements && <th scope="col">A placement</th>}
             {hasBefore && <th scope="col">Change</th>}
           </tr>
         </thead>
@@ -49,15 +50,17 @@ export function Lanes({ answer, question }: { answer: Breakdown; question: Quest
               answer={answer}
               question={question}
               scale={scale}
+              hasPlacements={hasPlacements}
               isLast={i === shown.length - 1}
             />
           ))}
         </tbody>
       </table>
-      {answer.rows.length > most && (
+      {(answer.rows.length > most || answer.others !== null) && (
         <p className={classes.more}>
-          {count(answer.rows.length - most)} more with {count(sum(answer.rows.slice(most)))} clicks stand in
-          the table below.
+          {count(answer.rows.length - shown.length + (answer.others?.groups ?? 0))} more with{' '}
+          {count(sum(answer.rows.slice(most)) + (answer.others?.clicks ?? 0))} clicks stand in the table
+          below.
         </p>
       )}
     </section>
@@ -69,10 +72,11 @@ interface LaneProps {
   answer: Breakdown
   question: Question
   scale: number
+  hasPlacements: boolean
   isLast: boolean
 }
 
-function Lane({ row, answer, question, scale, isLast }: LaneProps) {
+function Lane({ row, answer, question, scale, hasPlacements, isLast }: LaneProps) {
   const channels = useChannels()
   const channel = answer.by === 'channel' ? channels.get(row.key) : undefined
   const opened = narrowedTo(question, row)
@@ -113,11 +117,13 @@ function Lane({ row, answer, question, scale, isLast }: LaneProps) {
         {row.isTooCloseToNext && !isLast && <VisuallyHidden>, too close to the next to call</VisuallyHidden>}
       </td>
       <td>{percent(row.share)}</td>
-      <td>
-        {row.clicksPerPlacement === null
-          ? '–'
-          : row.clicksPerPlacement.toLocaleString(undefined, { maximumFractionDigits: 1 })}
-      </td>
+      {hasPlacements && (
+        <td className={classes.placement}>
+          {row.clicksPerPlacement === null
+            ? '–'
+            : row.clicksPerPlacement.toLocaleString(undefined, { maximumFractionDigits: 1 })}
+        </td>
+      )}
       {answer.before !== null && <td>{<Change row={row} />}</td>}
     </tr>
   )

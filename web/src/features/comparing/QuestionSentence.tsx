@@ -1,4 +1,4 @@
-import { Button, Menu, Popover, ScrollArea, Stack, Text, UnstyledButton } from '@mantine/core'
+import { Button, Menu, Popover, ScrollArea, SimpleGrid, Stack, Text, UnstyledButton } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
 import { lazy, Suspense, useState, type ReactNode } from 'react'
@@ -8,10 +8,12 @@ import classes from './Compare.module.css'
 import {
   dimensions,
   filters,
-  spans,
+  periods,
+  usualPeriod,
   type Breakdown,
   type Dimension,
   type Filter,
+  type PeriodName,
   type Question,
 } from './question'
 
@@ -37,7 +39,7 @@ export function QuestionSentence({ question, labels }: Props) {
       Which{' '}
       <Choice label={dimensions[by]} name="Compare by">
         {Object.entries(dimensions).map(([key, word]) => (
-          <Menu.Item key={key} onClick={() => ask({ by: key as Dimension })}>
+          <Menu.Item key={key} onClick={() => ask({ by: key as Dimension, across: undefined })}>
             {word}
           </Menu.Item>
         ))}
@@ -74,6 +76,7 @@ export function QuestionSentence({ question, labels }: Props) {
         name="Compare with"
       >
         <Menu.Item onClick={() => ask({ compare: undefined })}>the period before</Menu.Item>
+        <Menu.Item onClick={() => ask({ compare: 'year' })}>the same days of last year</Menu.Item>
         <Menu.Item onClick={() => ask({ compare: 'none' })}>nothing</Menu.Item>
       </Choice>
       ?
@@ -81,9 +84,14 @@ export function QuestionSentence({ question, labels }: Props) {
   )
 }
 
+/** Words where the named period has some, else the days themselves. */
 function beforeLabel(question: Question, labels: Breakdown | undefined) {
-  if (!question.from) return `the ${question.days ?? '28'} days before`
-  return labels?.before ? `${day(labels.before.from)} to ${day(labels.before.to)}` : 'the period before'
+  const last = /^last-(\d+)$/.exec(question.from ? '' : (question.period ?? usualPeriod))
+  if (question.compare === 'year') return 'the same days of last year'
+  if (last) return `the ${last[1]} days before`
+  if (!labels?.before) return 'the period before'
+  const { from, to } = labels.before
+  return from === to ? day(from) : `${day(from)} to ${day(to)}`
 }
 
 function Choice({ label, name, children }: { label: string; name: string; children: ReactNode }) {
@@ -128,7 +136,7 @@ function PeriodChoice({ question, onAsk }: { question: Question; onAsk: (part: P
   const label =
     question.from && question.to
       ? `${day(question.from)} to ${day(question.to)}`
-      : spans[question.days ?? '28']
+      : periods[question.period ?? usualPeriod]
   return (
     <Popover opened={isOpen} onChange={setIsOpen} position="bottom-start" trapFocus withRoles={false}>
       <Popover.Target>
@@ -144,26 +152,28 @@ function PeriodChoice({ question, onAsk }: { question: Question; onAsk: (part: P
       </Popover.Target>
       <Popover.Dropdown>
         <Stack gap="xs">
-          {Object.entries(spans).map(([days, words]) => (
-            <Button
-              key={days}
-              variant="subtle"
-              justify="start"
-              size="compact-md"
-              onClick={() => {
-                onAsk({ days: days as keyof typeof spans, from: undefined, to: undefined })
-                setIsOpen(false)
-              }}
-            >
-              {words}
-            </Button>
-          ))}
+          <SimpleGrid cols={2} spacing={0} verticalSpacing={0}>
+            {Object.entries(periods).map(([name, words]) => (
+              <Button
+                key={name}
+                variant="subtle"
+                justify="start"
+                size="compact-md"
+                onClick={() => {
+                  onAsk({ period: name as PeriodName, from: undefined, to: undefined })
+                  setIsOpen(false)
+                }}
+              >
+                {words}
+              </Button>
+            ))}
+          </SimpleGrid>
           <Suspense fallback={null}>
             <RangePicker
               from={question.from}
               to={question.to}
               onPick={(from, to) => {
-                onAsk({ from, to, days: undefined })
+                onAsk({ from, to, period: undefined })
                 setIsOpen(false)
               }}
             />

@@ -53,15 +53,36 @@ export const filters = [
 
 export type Filter = (typeof filters)[number]
 
-export const spans = { '7': 'the last 7 days', '28': 'the last 28 days', '90': 'the last 90 days' } as const
+/** Periods that the API knows by name, as the question words them. */
+export const periods = {
+  today: 'today',
+  yesterday: 'yesterday',
+  'last-7': 'the last 7 days',
+  'last-28': 'the last 28 days',
+  'last-30': 'the last 30 days',
+  'last-90': 'the last 90 days',
+  'this-week': 'this week',
+  'last-week': 'last week',
+  'this-month': 'this month',
+  'last-month': 'last month',
+  'this-quarter': 'this quarter',
+  'last-quarter': 'last quarter',
+  'this-year': 'this year',
+  'last-year': 'last year',
+} as const
 
-/** The question as the address holds it. Days are either the last so many or a range of one's own. */
+export type PeriodName = keyof typeof periods
+
+export const usualPeriod: PeriodName = 'last-28'
+
+/** The question as the address holds it. Its days have a name or are a range of one's own. */
 export type Question = {
   by?: Dimension
-  days?: keyof typeof spans
+  across?: Dimension
+  period?: PeriodName
   from?: string
   to?: string
-  compare?: 'none'
+  compare?: 'none' | 'year'
 } & { [filter in Filter]?: string }
 
 const isDay = (value: unknown): value is string =>
@@ -71,13 +92,16 @@ const isDay = (value: unknown): value is string =>
 export function readQuestion(search: Record<string, unknown>): Question {
   const question: Question = {}
   const by = text(search.by)
-  const days = text(search.days)
+  const across = text(search.across)
+  const period = text(search.period)
   if (by && by in dimensions) question.by = by as Dimension
+  if (across && across in dimensions && across !== (question.by ?? 'channel'))
+    question.across = across as Dimension
   if (isDay(search.from) && isDay(search.to)) {
     question.from = search.from
     question.to = search.to
-  } else if (days && days in spans) question.days = days as keyof typeof spans
-  if (search.compare === 'none') question.compare = 'none'
+  } else if (period && period in periods) question.period = period as PeriodName
+  if (search.compare === 'none' || search.compare === 'year') question.compare = search.compare
   for (const filter of filters) {
     const value = text(search[filter])
     if (value) question[filter] = value
@@ -85,24 +109,13 @@ export function readQuestion(search: Record<string, unknown>): Question {
   return question
 }
 
-const iso = (date: Date) => date.toISOString().slice(0, 10)
-
-/** The calendar day it is now in a time zone. */
-export const todayIn = (timeZone: string) => new Intl.DateTimeFormat('sv-SE', { timeZone }).format(new Date())
-
-/** First and last day of the question, both included, in the workspace's time zone. */
-export function daysOf(question: Question, today: string): { from: string; to: string } {
-  if (question.from && question.to) return { from: question.from, to: question.to }
-  const first = new Date(`${today}T12:00:00Z`)
-  first.setUTCDate(first.getUTCDate() + 1 - Number(question.days ?? '28'))
-  return { from: iso(first), to: today }
-}
-
 /** The question as the API asks it. */
-export function toReport(question: Question, today: string) {
+export function toReport(question: Question) {
   const asked: Record<string, string | string[]> = {
     by: question.by ?? 'channel',
-    ...daysOf(question, today),
+    ...(question.from && question.to
+      ? { from: question.from, to: question.to }
+      : { period: question.period ?? usualPeriod }),
     compare: question.compare ?? 'previous',
   }
   for (const filter of filters) {
@@ -135,5 +148,5 @@ export function narrowedTo(question: Question, row: BreakdownRow): Question | un
     domain: 'channel',
   }
   const goOn = next[by]
-  return goOn && row.key !== '' ? { ...question, [by]: row.key, by: goOn } : undefined
+  return goOn && row.key !== '' ? { ...question, [by]: row.key, by: goOn, across: undefined } : undefined
 }

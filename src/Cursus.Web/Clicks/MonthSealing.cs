@@ -1,0 +1,32 @@
+using Cursus.Data.Clicks;
+using NodaTime;
+
+namespace Cursus.Web.Clicks;
+
+/// <summary>Sums up each month of each link once it has ended in every time zone, so that long questions read months instead of days.</summary>
+internal sealed class MonthSealing(RollUps rollUps, IClock clock, ILogger<MonthSealing> log) : BackgroundService
+{
+    private static readonly TimeSpan Pause = TimeSpan.FromMinutes(10);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(Pause);
+        do
+        {
+            try
+            {
+                await rollUps.SealMonths(clock.GetCurrentInstant(), stoppingToken);
+            }
+            catch (Exception e) when (e is Npgsql.NpgsqlException or TimeoutException)
+            {
+                // Reports read the days until it succeeds.
+                log.LogWarning("Months could not be summed up; trying again in ten minutes: {Reason}", e.Message);
+            }
+            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+            {
+                return;
+            }
+        }
+        while (await timer.WaitForNextTickAsync(stoppingToken).AsTask().ContinueWith(t => !t.IsCanceled && t.Result, TaskScheduler.Default));
+    }
+}

@@ -1,0 +1,63 @@
+using Cursus.Core;
+using Cursus.Core.Comparing;
+using Cursus.Web.Access;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+
+namespace Cursus.Web.Comparing;
+
+/// <summary>GET /reports/pivot: people's clicks by two dimensions at once, such as channel × campaign, or weekday × hour.</summary>
+public static class PivotReport
+{
+    /// <param name="By">What the rows are.</param>
+    /// <param name="Across">What the columns are.</param>
+    /// <param name="NarrowedFrom">The first day that was asked for, where only the last 31 days are answered: two things that only single clicks tell are crossed.</param>
+    /// <param name="Total">All clicks; a link with several tags counts under each, so that cells by tag may sum up to more.</param>
+    /// <param name="Rows">By clicks, at most 50; hours and weekdays in their own order.</param>
+    /// <param name="Columns">By clicks, at most 30; hours and weekdays in their own order.</param>
+    /// <param name="Cells">For each row the clicks of each column.</param>
+    public sealed record Response(
+        string By, string Across, LocalDate From, LocalDate To, string TimeZone, LocalDate? NarrowedFrom, long Total,
+        IReadOnlyList<PivotGroup> Rows, IReadOnlyList<PivotGroup> Columns, IReadOnlyList<IReadOnlyList<long>> Cells);
+
+    /// <param name="Key">Null for what is summed up of the groups that are not listed.</param>
+    /// <param name="Clicks">Its sum over all cells.</param>
+    public sealed record PivotGroup(string? Key, string Label, long Clicks);
+
+    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/pivot", Handle).ForViewers().WithSummary("Clicks by two dimensions");
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
+        [AsParameters] BreakdownReport.Asked asked, string? across, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
+    {
+        var errors = new FieldErrors();
+        if (across is null || !Dimension.All.ContainsKey(across) || across == asked.By)
+        {
+            errors.Add("across", new Flaw("across", $"“{across}” is nothing to put across “{asked.By}”. Use another one of {string.Join(", ", Dimension.All.Keys)}."));
+        }
+
+        if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: [asked.By!, across!]) is not { } question)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        await using var snapshot = await counting.Open(cancel);
+        var total = await Counting.Total(snapshot, question, cancel);
+        var pivot = Pivot.Of(
+            [.. (await Counting.ByTwo(snapshot, question, across!, cancel)).Select(c => new PivotCell(c.Key, c.Label, c.AcrossKey, c.AcrossLabel, c.Clicks))],
+            Order(question.By), Order(across!));
+        return TypedResults.Ok(new Response(
+            question.By, across!, question.Period.From, question.Period.To, question.Zone.Id, question.NarrowedFrom, total.Clicks,
+            [.. pivot.Rows.Select(Of)], [.. pivot.Columns.Select(Of)], pivot.Cells));
+    }
+
+    private static PivotGroup Of(PivotSide side) => new(side.Key, side.Label, side.Clicks);
+
+    /// <summary>The calendar's own order, whole, where a side is a part of it.</summary>
+    private static IReadOnlyList<(string Key, string Label)>? Order(string dimension) => dimension switch
+    {
+        "hour" => [.. Enumerable.Range(0, 24).Select(h => ($"{h:00}", $"{h:00}:00"))],
+        "weekday" => [.. Enumerable.Range(1, 7).Select(d => ($"{d}", $"{(IsoDayOfWeek)d}"))],
+        _ => null,
+    };
+}

@@ -1,0 +1,62 @@
+using NodaTime;
+using Npgsql;
+
+namespace Cursus.Web.Comparing;
+
+/// <summary>One moment of the database, in which all parts of an answer are counted, so that they agree with each other.</summary>
+internal sealed class Snapshot : IAsyncDisposable
+{
+    private readonly NpgsqlConnection connection;
+    private readonly NpgsqlTransaction transaction;
+
+    private Snapshot(NpgsqlConnection connection, NpgsqlTransaction transaction, IReadOnlySet<LocalDate> sealedMonths) =>
+        (this.connection, this.transaction, SealedMonths) = (connection, transaction, sealedMonths);
+
+    /// <summary>The months whose days are summed up.</summary>
+    public IReadOnlySet<LocalDate> SealedMonths { get; }
+
+    public static async Task<Snapshot> Open(NpgsqlDataSource dataSource, CancellationToken cancel)
+    {
+        var connection = await dataSource.OpenConnectionAsync(cancel);
+        var transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel);
+
+        // Compiling such a query takes longer than running it, and sorting or hashing twenty thousand links takes more than the usual four megabytes.
+        await using var command = new NpgsqlCommand("set local jit = off; set local work_mem = '64MB'; select month from sealed_months", connection);
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        var months = new HashSet<LocalDate>();
+        while (await reader.ReadAsync(cancel))
+        {
+            months.Add(reader.GetFieldValue<LocalDate>(0));
+        }
+
+        return new Snapshot(connection, transaction, months);
+    }
+
+    public async Task<List<T>> Read<T>(Question question, string sql, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
+    {
+        await using var command = new NpgsqlCommand(sql, connection, transaction);
+        command.Parameters.AddWithValue("workspace", question.WorkspaceId);
+        command.Parameters.AddWithValue("zone", question.Zone.Id);
+        command.Parameters.AddWithValue("from", question.Period.From);
+        command.Parameters.AddWithValue("to", LocalDate.Min(question.Period.To, question.Today));
+        foreach (var (filter, values) in question.Filters)
+        {
+            command.Parameters.AddWithValue("f_" + filter, values);
+        }
+
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        var rows = new List<T>();
+        while (await reader.ReadAsync(cancel))
+        {
+            rows.Add(read(reader));
+        }
+
+        return rows;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await transaction.DisposeAsync();
+        await connection.DisposeAsync();
+    }
+}

@@ -1,0 +1,81 @@
+import { Select } from '@mantine/core'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useNavigate } from '@tanstack/react-router'
+import { api, read } from '../../api/client'
+import { useChannels } from '../../api/vocabulary'
+import { day } from '../../parts/numbers'
+import { Signet } from '../../parts/Signet'
+import { Failed, Loading } from '../../parts/States'
+import classes from './Compare.module.css'
+import { dimensions, type Breakdown, type Dimension, type Question } from './question'
+import { ShadedTable } from './ShadedTable'
+
+interface Props {
+  answer: Breakdown
+  question: Question
+  asked: Record<string, string | string[]>
+}
+
+/** The answer's groups against those of a second dimension, which the reader chooses. */
+export function Crossing({ answer, question, asked }: Props) {
+  const navigate = useNavigate()
+  const by = answer.by as Dimension
+  return (
+    <section className={classes.leaf} aria-label="Crossed with" tabIndex={question.across ? 0 : undefined}>
+      <div className={classes.crossing}>
+        <h2 className={classes.heading}>{dimensions[by]} by</h2>
+        <Select
+          aria-label={`Set ${dimensions[by]} against`}
+          placeholder="a second thing…"
+          size="sm"
+          clearable
+          data={Object.entries(dimensions)
+            .filter(([key]) => key !== by)
+            .map(([value, label]) => ({ value, label }))}
+          value={question.across ?? null}
+          onChange={(across) =>
+            void navigate({
+              to: '/compare',
+              search: { ...question, across: (across ?? undefined) as Dimension | undefined },
+              resetScroll: false,
+            })
+          }
+        />
+      </div>
+      {question.across && <Crossed by={by} across={question.across} asked={asked} />}
+    </section>
+  )
+}
+
+function Crossed({ by, across, asked }: { by: Dimension; across: Dimension; asked: Props['asked'] }) {
+  const channels = useChannels()
+  const query = { ...asked, by, across, compare: 'none' }
+  const pivot = useQuery({
+    queryKey: ['pivot', query],
+    queryFn: () => read(api.GET('/api/v1/reports/pivot', { params: { query } })),
+    placeholderData: keepPreviousData,
+  })
+  if (pivot.isError) return <Failed error={pivot.error} onRetry={() => void pivot.refetch()} />
+  if (!pivot.data) return <Loading rows={4} />
+  const { from, to, narrowedFrom } = pivot.data
+  const caption = `Clicks by ${dimensions[by]} and ${dimensions[across]}, ${day(from)} to ${day(to)}${
+    narrowedFrom
+      ? '. Both are told by single clicks alone, so that only the last 31 days are answered; narrow to one link to ask further back'
+      : ''
+  }.`
+  return (
+    <ShadedTable
+      pivot={pivot.data}
+      caption={caption}
+      rowName={(key, label) =>
+        by === 'channel' && key !== null ? (
+          <span className={classes.name}>
+            <Signet channel={channels.get(key)} /> <span>{label}</span>
+          </span>
+        ) : (
+          label
+        )
+      }
+    />
+  )
+}

@@ -1,0 +1,63 @@
+import { useMemo, type ReactNode } from 'react'
+import type { Schema } from '../../api/client'
+import classes from './ShadedTable.module.css'
+
+export type Pivot = Schema['PivotReportResponse']
+
+const brief = new Intl.NumberFormat(undefined, { notation: 'compact', maximumFractionDigits: 1 })
+
+interface Props {
+  pivot: Pivot
+  caption: string
+  /** What a row or column is called; its own label where left out. */
+  columnName?: (label: string) => string
+  rowName?: (key: string | null, label: string) => ReactNode
+  hasSums?: boolean
+}
+
+/** Clicks by two dimensions: a table whose cells are the darker the more clicks they have. */
+export function ShadedTable({
+  pivot,
+  caption,
+  columnName = (label) => label,
+  rowName = (_, label) => label,
+  hasSums = true,
+}: Props) {
+  const most = useMemo(() => Math.max(1, ...pivot.cells.flat()), [pivot])
+  return (
+    <table className={classes.table} data-narrow={!hasSums || undefined}>
+      <caption>{caption}</caption>
+      <thead>
+        <tr>
+          <td />
+          {pivot.columns.map((column) => (
+            <th key={column.key ?? 'others'} scope="col" title={column.label}>
+              {columnName(column.label)}
+            </th>
+          ))}
+          {hasSums && <th scope="col">All</th>}
+        </tr>
+      </thead>
+      <tbody>
+        {pivot.rows.map((row, r) => (
+          <tr key={row.key ?? 'others'}>
+            <th scope="row">{rowName(row.key, row.label)}</th>
+            {pivot.cells[r]!.map((clicks, c) => {
+              const depth = Math.sqrt(clicks / most)
+              return (
+                <td
+                  key={pivot.columns[c]!.key ?? 'others'}
+                  title={`${row.label}, ${pivot.columns[c]!.label}: ${clicks.toLocaleString()}`}
+                  style={{ '--depth': depth.toFixed(2) } as React.CSSProperties}
+                >
+                  {clicks === 0 ? '·' : brief.format(clicks)}
+                </td>
+              )
+            })}
+            {hasSums && <td className={classes.sum}>{row.clicks.toLocaleString()}</td>}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

@@ -1,0 +1,42 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { api, read } from '../../api/client'
+import { Failed, Loading } from '../../parts/States'
+import classes from './Compare.module.css'
+import type { Pivot } from './ShadedTable'
+import { ShadedTable } from './ShadedTable'
+
+/** On which weekdays and at which hours people click. */
+export function WeekHours({ asked }: { asked: Record<string, string | string[]> }) {
+  const query = { ...asked, by: 'weekday', across: 'hour', compare: 'none' }
+  const pivot = useQuery({
+    queryKey: ['pivot', query],
+    queryFn: () => read(api.GET('/api/v1/reports/pivot', { params: { query } })),
+    placeholderData: keepPreviousData,
+  })
+  return (
+    <section className={classes.leaf} aria-label="Weekdays and hours" tabIndex={0}>
+      <h2 className={classes.heading}>When people click</h2>
+      {pivot.isError ? (
+        <Failed error={pivot.error} onRetry={() => void pivot.refetch()} />
+      ) : pivot.data ? (
+        <ShadedTable
+          pivot={pivot.data}
+          caption={bestOf(pivot.data)}
+          columnName={(label) => label.slice(0, 2)}
+          hasSums={false}
+        />
+      ) : (
+        <Loading rows={7} />
+      )}
+    </section>
+  )
+}
+
+/** The hour of the week with the most clicks, in words. */
+export function bestOf(pivot: Pivot): string {
+  const most = Math.max(0, ...pivot.cells.flat())
+  if (most === 0) return 'No clicks in this period.'
+  const row = pivot.cells.findIndex((cells) => cells.includes(most))
+  const column = pivot.cells[row]!.indexOf(most)
+  return `Most came on ${pivot.rows[row]!.label}s from ${pivot.columns[column]!.label}: ${most.toLocaleString()} of ${pivot.total.toLocaleString()}. Hours of ${pivot.timeZone}.`
+}
