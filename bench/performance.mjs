@@ -1,9 +1,9 @@
-// Writes docs/performance.md from what the measurements printed: node bench/performance.mjs EDGE.json CRASH.json
+// Writes docs/performance.md from what the measurements printed: node bench/performance.mjs EDGE.json CRASH.json REPORTS.json
 import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 
-const [edge, crash] = process.argv.slice(2).map((file) => JSON.parse(readFileSync(file, 'utf8').trim().split('\n').at(-1)))
+const [edge, crash, reports] = process.argv.slice(2).map((file) => JSON.parse(readFileSync(file, 'utf8').trim().split('\n').at(-1)))
 const commit = execFileSync('git', ['rev-parse', '--short', 'HEAD']).toString().trim()
 const of = ({ min, median, max }) => `${median.toLocaleString('en')} (${min.toLocaleString('en')} to ${max.toLocaleString('en')})`
 const rows = (list) => list.map(([what, value, wanted]) => `| ${what} | ${value} | ${wanted ?? ''} |`).join('\n')
@@ -44,5 +44,21 @@ ${crash.measured}. Each visit has a referrer of its own, so that every single on
 | of these while there was no database | ${crash.answeredWhileTheDatabaseWasAway.toLocaleString('en')} |
 | answered and not in the database | ${crash.lost} |
 | in the database twice | ${crash.countedTwice} |
+
+## Answering
+
+${reports.measured}. Each question is asked of the API in turn. Wanted: every breakdown in under 300 ms at the 95th percentile.
+
+| question | p50, ms | p95, ms |
+|---|---|---|
+${Object.entries(reports.milliseconds).map(([name, { p50, p95 }]) => `| ${name} | ${p50} | ${p95} |`).join('\n')}
+
+| measured | figure | wanted |
+|---|---|---|
+${rows([
+  ...Object.entries(reports.timesAsLongOverTheClicks).map(([name, ratio]) => [`the same count over the clicks themselves, as multiple of the whole answer: ${name}`, ratio]),
+  ['bytes that a click takes on the disk, with indexes and roll-ups', reports.bytesAClick, 'at most 125'],
+  ['of these roll-ups', reports.ofTheseRollUps],
+])}
 `,
 )

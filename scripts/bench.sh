@@ -12,20 +12,20 @@ bench() {
   done
   case $name in
     many | send) bench_application "$name" "${options[@]}" ;;
-    edge | crash) bench_server "$name" "${options[@]}" ;;
+    edge | crash | reports) bench_server "$name" "${options[@]}" ;;
     performance) bench_performance "${options[@]}" ;;
-    *) fail "there is no measurement “$name”. There are: crash edge many performance send." ;;
+    *) fail "there is no measurement “$name”. There are: crash edge many performance reports send." ;;
   esac
 }
 
-# bench_performance [OPTION...]: measures edge and crashes, and writes docs/performance.md.
+# bench_performance [OPTION...]: measures edge, crashes and reports, and writes docs/performance.md.
 bench_performance() {
   local name
   mkdir -p artifacts/bench
-  for name in edge crash; do
+  for name in edge crash reports; do
     ./cursus bench "$name" --json "$@" >"artifacts/bench/$name.json" || fail "the measurement “$name” failed; see above."
   done
-  node bench/performance.mjs artifacts/bench/edge.json artifacts/bench/crash.json
+  node bench/performance.mjs artifacts/bench/edge.json artifacts/bench/crash.json artifacts/bench/reports.json
   say "docs/performance.md is written"
 }
 
@@ -56,12 +56,17 @@ bench_server() {
   if [[ " $* " == *" --small "* ]]; then
     links=20000 folder=.data-bench-small
   fi
+  [ "$name" != reports ] || folder=${folder/bench-/bench-reports-}
   DATA=$(data_folder "$PWD/$folder")
   PORT=$(three_free_ports) EMPTY=yes STANDINS=
   pg_prepare "$DATA" >&2
   pg_start "$DATA"
   trap 'pg_stop "$DATA"' EXIT
-  bench_database "$links"
+  if [ "$name" = reports ]; then
+    bench_clicks "$links"
+  else
+    bench_database "$links"
+  fi
   serve_environment bench
   export CURSUS_BENCH_DATA="$DATA" CURSUS_BENCH_PORT="$PORT" CURSUS_BENCH_PG_PORT="$PG_PORT" PGPASSWORD
   PGPASSWORD=$(cat "$DATA/pg.password")
@@ -78,5 +83,16 @@ bench_database() {
   serve_environment bench
   dotnet artifacts/web/Cursus.Web.dll migrate --contentRoot "$PWD/artifacts/web" >&2
   [ "$("${ask[@]}" -c 'select count(*) from links')" = "$1" ] || "${ask[@]}" -v links="$1" -f bench/links.sql
-  "${ask[@]}" -c 'truncate clicks, link_days, journals, user_agents, referrers'
+  "${ask[@]}" -c 'truncate clicks, link_days, link_months, sealed_months, journals, user_agents, referrers'
+}
+
+# bench_clicks LINKS: a database with fewer links and twenty clicks to each of LINKS, kept from one measurement to the next.
+bench_clicks() {
+  local ask=(psql -qAt -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$PG_PORT" -U cursus -d bench)
+  export PGPASSWORD
+  PGPASSWORD=$(cat "$DATA/pg.password")
+  pg_create "$DATA" bench
+  serve_environment bench
+  dotnet artifacts/web/Cursus.Web.dll migrate --contentRoot "$PWD/artifacts/web" >&2
+  [ "$("${ask[@]}" -c 'select count(*) from clicks')" -gt 0 ] || "${ask[@]}" -v links=$(($1 / 50)) -v clicks=$(($1 * 20)) -f bench/reports.sql >&2
 }

@@ -1,8 +1,8 @@
 using System.Globalization;
-using CsvHelper;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Hosting;
+using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -13,16 +13,11 @@ namespace Cursus.Web.Batches;
 /// <summary>GET /batches/template.csv and /batches/{id}/result.csv: the list to fill in, and the list with what came of it.</summary>
 public static class BatchFiles
 {
-    private const string Csv = "text/csv; charset=utf-8";
-
     private static readonly string[] TemplateColumns =
         ["destination", "title", "channel", "campaign", "content", "slug", "domain", "tags", "folder", "note", "redirect", "published on"];
 
     private static readonly string[] ResultColumns =
         ["line", "short address", "leads to", "destination", "title", "channel", "campaign", "source", "medium", "term", "content", "problem"];
-
-    /// <summary>With a byte order mark, by which spreadsheets know UTF-8; cells that a spreadsheet would run as formulas are defused.</summary>
-    private static readonly CsvWriterOptions Written = new() { WriteByteOrderMark = true, Injection = CsvInjection.Escape };
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -37,7 +32,7 @@ public static class BatchFiles
         var today = clock.GetCurrentInstant().InZone(member.Zone).Date.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);
         var examples = (channels.Count == 0 ? [""] : channels).Select(channel =>
             (string[])["https://www.example.org/a-page", "A page of yours", channel, campaign, "", "", "", "", "", "", "", today]);
-        return File([TemplateColumns, .. examples], "cursus-template.csv");
+        return CsvFile.Of([TemplateColumns, .. examples], "cursus-template.csv");
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Result(
@@ -64,27 +59,8 @@ public static class BatchFiles
         var rows = lines.Select(l => l.Link is { } link
             ? [Text(l.Line), options.ShortUrl(l.Domain, link.Slug), link.FinalUrl, link.Destination, link.Title, l.Channel, l.Campaign, link.Source, link.Medium, link.Term, link.Content, ""]
             : (string?[])[Text(l.Line), "", "", l.Address, "", "", "", "", "", "", "", l.Problem]);
-        return File([ResultColumns, .. rows], $"{Path.GetFileNameWithoutExtension(name)} links.csv");
+        return CsvFile.Of([ResultColumns, .. rows], $"{Path.GetFileNameWithoutExtension(name)} links.csv");
     }
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
-
-    private static FileContentHttpResult File(IEnumerable<string?[]> rows, string name)
-    {
-        using var content = new MemoryStream();
-        using (var writer = CsvWriter.Create(content, Written, leaveOpen: true))
-        {
-            foreach (var row in rows)
-            {
-                foreach (var cell in row)
-                {
-                    writer.WriteField(cell ?? "");
-                }
-
-                writer.EndRecord();
-            }
-        }
-
-        return TypedResults.File(content.ToArray(), Csv, name);
-    }
 }

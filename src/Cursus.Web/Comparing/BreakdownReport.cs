@@ -82,10 +82,7 @@ public static class BreakdownReport
             return ApiProblem.Invalid(errors);
         }
 
-        await using var snapshot = await counting.Open(cancel);
-        var total = await Counting.Total(snapshot, question, cancel);
-        var groups = await Counting.ByGroup(snapshot, question, cancel);
-        var (rows, others) = Breakdown.Of(groups, limit ?? UsualRows, await Counting.Steps(snapshot, question, cancel));
+        var (total, (rows, others)) = await counting.Answer(question, limit ?? UsualRows, cancel);
         return TypedResults.Ok(new Response(
             question.By,
             question.Period.From,

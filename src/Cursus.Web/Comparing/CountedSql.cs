@@ -26,21 +26,23 @@ internal static class CountedSql
     }
 
     /// <param name="observed">Columns of what clicks tell that the question needs.</param>
+    /// <param name="isByLink">Whether a column <c>link_id</c> is needed; without it there is far less to sum up.</param>
     /// <param name="stretches">By number of the span.</param>
     /// <param name="step">hour, day, week or month for a column <c>at</c> of local times; null for none. Then stretches are of whole days.</param>
     /// <param name="others">What is counted of the roll-ups beside people's clicks; only where nothing is observed.</param>
-    public static string Counted(IReadOnlyCollection<string> observed, IReadOnlyList<Stretch> stretches, string? step = null, params IReadOnlyList<string> others)
+    public static string Counted(
+        IReadOnlyCollection<string> observed, bool isByLink, IReadOnlyList<Stretch> stretches, string? step = null, params IReadOnlyList<string> others)
     {
-        var columns = string.Concat(observed.Select(o => ", " + o)) + (step is null ? "" : ", at");
+        var columns = string.Join(", ", [.. isByLink ? ["link_id"] : Array.Empty<string>(), "span", .. observed, .. step is null ? Array.Empty<string>() : ["at"]]);
         var parts = stretches.SelectMany((stretch, span) => NeedsClicks(observed, step) ? FromClicks(stretch, span, step)
             : step == "hour" ? FromHours(stretch)
             : FromRollUps(stretch, span, observed.SingleOrDefault(), step, others));
         return $"""
             counted as (
-                select link_id, span{columns}, sum(clicks) as clicks{string.Concat(others.Select(o => $", sum({o}) as {o}"))}
+                select {columns}, sum(clicks) as clicks{string.Concat(others.Select(o => $", sum({o}) as {o}"))}
                 from ({string.Join("\nunion all ", parts)}) as parts
                 where link_id in (select id from picked)
-                group by link_id, span{columns})
+                group by {columns})
             """;
     }
 
@@ -51,9 +53,15 @@ internal static class CountedSql
     public static string ClickFilters(Question question) =>
         string.Concat(question.Filters.Keys.Where(f => !Dimension.All[f].IsOfLink).Select(f => $" and {Dimension.All[f].Key} = any(@f_{f})"));
 
-    /// <summary>What is joined to <c>counted c join picked l</c> for groups and filters of what clicks tell.</summary>
-    public static string Joins(Question question, IReadOnlyList<Dimension> groups) => string.Join(
-        '\n', question.Filters.Keys.Select(f => Dimension.All[f]).Concat(groups).Where(d => !d.IsOfLink).Select(d => d.Join).Distinct());
+    /// <summary>What is joined to <c>counted c</c> for groups and filters of what clicks tell.</summary>
+    /// <param name="links">Table of the links, as <c>l</c>; nothing where none is needed.</param>
+    public static string Joins(Question question, IReadOnlyList<Dimension> groups, string links = "picked") => string.Join('\n', ClickDimensions(question).Concat(groups)
+        .Where(d => !d.IsOfLink).Select(d => d.Join).Distinct().Prepend(NeedsLink(question, groups) ? $"join {links} l on l.id = c.link_id" : ""));
+
+    /// <summary>Whether the groups or a filter by what clicks tell can't do without the clicks' links.</summary>
+    public static bool NeedsLink(Question question, IReadOnlyList<Dimension> groups) => ClickDimensions(question).Concat(groups).Any(d => d.NeedsLink);
+
+    private static IEnumerable<Dimension> ClickDimensions(Question question) => question.Filters.Keys.Select(f => Dimension.All[f]).Where(d => !d.IsOfLink);
 
     private static string LinkFilter(string filter) => filter == "tag"
         ? " and exists (select 1 from link_tags flt join tags ft on ft.id = flt.tag_id where flt.link_id = l.id and ft.name = any(@f_tag))"

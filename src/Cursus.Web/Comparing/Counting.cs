@@ -29,6 +29,16 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
 
     public Task<Snapshot> Open(CancellationToken cancel) => Snapshot.Open(dataSource, cancel);
 
+    /// <summary>The whole answer to a question by one dimension, as of one moment.</summary>
+    /// <param name="most">How many groups get a row of their own.</param>
+    public async Task<(Totals Total, Breakdown Breakdown)> Answer(Question question, int most, CancellationToken cancel)
+    {
+        await using var snapshot = await Open(cancel);
+        var total = await Total(snapshot, question, cancel);
+        var groups = await ByGroup(snapshot, question, cancel);
+        return (total, Breakdown.Of(groups, most, await Steps(snapshot, question, cancel)));
+    }
+
     /// <summary>Everything that was counted, whatever the groups.</summary>
     public static async Task<Totals> Total(Snapshot snapshot, Question question, CancellationToken cancel)
     {
@@ -37,7 +47,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             question,
             $"""
             with {CountedSql.Picked(question, [])},
-            {CountedSql.Counted([], Stretches(snapshot, question), null, ["visitors", .. OtherKinds.Select(k => k.Column)])}
+            {CountedSql.Counted([], isByLink: false, Stretches(snapshot, question), null, ["visitors", .. OtherKinds.Select(k => k.Column)])}
             select coalesce(sum(clicks) filter (where span = 0), 0)::bigint, coalesce(sum(visitors) filter (where span = 0), 0)::bigint, coalesce(sum(clicks) filter (where span = 1), 0)::bigint,
                 {string.Join(", ", OtherKinds.Select(k => $"coalesce(sum({k.Column}) filter (where span = 0), 0)::bigint"))}
             from counted
@@ -54,9 +64,9 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             question,
             $"""
             with {CountedSql.Picked(question, [])},
-            {CountedSql.Counted(observed, Stretches(snapshot, question))}
+            {CountedSql.Counted(observed, CountedSql.NeedsLink(question, []), Stretches(snapshot, question))}
             select coalesce(sum(c.clicks) filter (where c.span = 0), 0)::bigint, coalesce(sum(c.clicks) filter (where c.span = 1), 0)::bigint
-            from counted c join picked l on l.id = c.link_id {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)}
+            from counted c {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)}
             """,
             row => (Clicks: row.GetInt64(0), Previous: row.GetInt64(1)),
             cancel);
@@ -76,9 +86,9 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             question,
             $"""
             with {CountedSql.Picked(question, [dimension])},
-            {CountedSql.Counted(question.ObservedBy(question.By), [Stretch.Of(question.Period, snapshot.SealedMonths)], step)}
+            {CountedSql.Counted(question.ObservedBy(question.By), CountedSql.NeedsLink(question, [dimension]), [Stretch.Of(question.Period, snapshot.SealedMonths)], step)}
             select c.at, {(dimension.IsOfLink ? "l.key0" : dimension.Key)}, sum(c.clicks)::bigint
-            from counted c join picked l on l.id = c.link_id {CountedSql.Joins(question, [dimension])}
+            from counted c {CountedSql.Joins(question, [dimension])}
             where true {CountedSql.ClickFilters(question)}
             group by 1, 2 having sum(c.clicks) > 0 order by 1
             """,
@@ -115,9 +125,9 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             question,
             $"""
             with {CountedSql.Picked(question, both)},
-            {CountedSql.Counted(question.ObservedBy(question.By, across), [Stretch.Of(question.Period, snapshot.SealedMonths)])}
+            {CountedSql.Counted(question.ObservedBy(question.By, across), CountedSql.NeedsLink(question, both), [Stretch.Of(question.Period, snapshot.SealedMonths)])}
             select {columns[0].Item1}, {columns[0].Item2}, {columns[1].Item1}, {columns[1].Item2}, sum(c.clicks)::bigint
-            from counted c join picked l on l.id = c.link_id {CountedSql.Joins(question, both)}
+            from counted c {CountedSql.Joins(question, both)}
             where true {CountedSql.ClickFilters(question)}
             group by 1, 2, 3, 4 having sum(c.clicks) > 0
             """,
@@ -135,11 +145,11 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             question,
             $"""
             with {CountedSql.Picked(question, [dimension])},
-            {CountedSql.Counted(observed, Stretches(snapshot, question), null, hasVisitors ? ["visitors"] : [])},
+            {CountedSql.Counted(observed, isByLink: true, Stretches(snapshot, question), null, hasVisitors ? ["visitors"] : [])},
             per_link as (
                 select c.link_id, coalesce(sum(c.clicks) filter (where c.span = 0), 0) as clicks, {(hasVisitors ? "sum(c.visitors) filter (where c.span = 0)" : "0")} as visitors,
                     coalesce(sum(c.clicks) filter (where c.span = 1), 0) as previous
-                from counted c join links l on l.id = c.link_id {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)} group by 1)
+                from counted c {CountedSql.Joins(question, [], "links")} where true {CountedSql.ClickFilters(question)} group by 1)
             select l.key0, l.label0, coalesce(sum(p.clicks), 0)::bigint, coalesce(sum(p.visitors), 0)::bigint, coalesce(sum(p.previous), 0)::bigint,
                 count(*) filter (where {AtWork}), coalesce(sum(greatest(@to - greatest(l.placed_on, @from) + 1, 1)) filter (where {AtWork}), 0)
             from picked l left join per_link p on p.link_id = l.id
@@ -157,9 +167,9 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             question,
             $"""
             with {CountedSql.Picked(question, [])},
-            {CountedSql.Counted(question.ObservedBy(question.By), Stretches(snapshot, question))}
+            {CountedSql.Counted(question.ObservedBy(question.By), CountedSql.NeedsLink(question, [dimension]), Stretches(snapshot, question))}
             select {dimension.Key}, {dimension.Label}, coalesce(sum(c.clicks) filter (where c.span = 0), 0)::bigint, coalesce(sum(c.clicks) filter (where c.span = 1), 0)::bigint
-            from counted c join picked l on l.id = c.link_id {CountedSql.Joins(question, [dimension])} where true {CountedSql.ClickFilters(question)}
+            from counted c {CountedSql.Joins(question, [dimension])} where true {CountedSql.ClickFilters(question)}
             group by 1, 2 having sum(c.clicks) > 0
             """,
             row => new GroupCount(row.GetString(0), Label(question.By, row.GetString(1)), row.GetInt64(2), null, question.Earlier is null ? null : row.GetInt64(3), 0, 0),

@@ -7,7 +7,8 @@ namespace Cursus.Web.Comparing;
 /// <param name="Label">Expression of what a person reads.</param>
 /// <param name="Observed">What each click tells that the group is made of, by the column of <c>counted</c>; null where the link alone decides.</param>
 /// <param name="Join">Tables that this dimension needs beside those; at most one row for a click.</param>
-internal sealed record Dimension(string Key, string Label, string? Observed = null, string Join = "")
+/// <param name="HoldsAgainstLink">True where what a click tells is held against its link.</param>
+internal sealed record Dimension(string Key, string Label, string? Observed = null, string Join = "", bool HoldsAgainstLink = false)
 {
     private const string WeekdayNames = "array['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']";
 
@@ -57,13 +58,16 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
             $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else (array['Not told', 'Social network', 'Search', 'Mail', 'Messenger', 'Video', 'Own site', 'Another site'])[r.kind + 1] end"),
         ["wandered"] = OfReferrer(
             "case when rc.id is null then '' when rc.id = l.channel_id then 'stayed' else 'wandered' end",
-            "case when rc.id is null then 'Not told' when rc.id = l.channel_id then 'Stayed on its channel' else 'Wandered to another' end"),
+            "case when rc.id is null then 'Not told' when rc.id = l.channel_id then 'Stayed on its channel' else 'Wandered to another' end") with { HoldsAgainstLink = true },
         ["hour"] = OfClick("lpad((c.week_hour % 24)::text, 2, '0')", "lpad((c.week_hour % 24)::text, 2, '0') || ':00'", "week_hour"),
         ["weekday"] = OfClick("(c.week_hour / 24 + 1)::text", $"({WeekdayNames})[c.week_hour / 24 + 1]", "week_hour"),
     };
 
     /// <summary>True where the link alone decides the group, false where each click does.</summary>
     public bool IsOfLink => Observed is null;
+
+    /// <summary>True where the group can't be told without the click's link.</summary>
+    public bool NeedsLink => IsOfLink || HoldsAgainstLink;
 
     /// <summary>Dimensions that can be filtered by: those that don't depend on the clock.</summary>
     public static readonly IReadOnlyList<string> Filters = ["channel", "campaign", "source", "medium", "content", "term", "post", "link", "tag", "domain", "referrer", "country", "device", "browser", "os", "language", "network", "site", "wandered"];

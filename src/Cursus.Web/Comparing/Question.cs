@@ -20,7 +20,7 @@ internal sealed record Question(
     private const int DefaultDays = 28;
 
     private static readonly HashSet<string> Known =
-        new(["by", "across", "period", "from", "to", "compare", "step", "limit", .. Dimension.Filters], StringComparer.OrdinalIgnoreCase);
+        new(["by", "across", "period", "from", "to", "compare", "step", "limit", "bom", .. Dimension.Filters], StringComparer.OrdinalIgnoreCase);
 
     private static readonly Dictionary<string, Comparison> Comparisons = new()
     {

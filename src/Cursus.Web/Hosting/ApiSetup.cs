@@ -122,6 +122,7 @@ public static class ApiSetup
         BreakdownReport.Map(api);
         SeriesReport.Map(api);
         PivotReport.Map(api);
+        BreakdownFiles.Map(api);
         WatchClicks.Map(api);
         ReferrerRules.Map(api);
         ReferrersSeen.Map(api);

@@ -1,8 +1,10 @@
 using System.Globalization;
 using System.Net;
+using System.Text;
 using System.Text.Json.Nodes;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
+using MiniExcelLibs;
 using NodaTime;
 using NodaTime.Text;
 
@@ -97,6 +99,42 @@ public class BreakdownTests(CursusApp app)
         ((int)first["others"]!["groups"]!).ShouldBe(all["rows"]!.AsArray().Count - 1);
         ((int)first["others"]!["clicks"]! + (int)first["rows"]![0]!["clicks"]!).ShouldBe((int)all["total"]!["clicks"]!);
         all["others"].ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task The_files_say_what_the_screen_says()
+    {
+        var world = await World.Make(app);
+        await MakeClicks(world, 300);
+        const string asked = "by=channel&from=2026-05-01&to=2026-10-31&compare=previous";
+        var screen = await world.Get("/api/v1/reports/breakdown?" + asked);
+        var expected = screen["rows"]!.AsArray().Select(r => ((string)r!["key"]!, (long)r["clicks"]!, (long)r["previousClicks"]!)).ToList();
+
+        var csv = await world.Viewer.GetByteArrayAsync("/api/v1/reports/breakdown.csv?" + asked, Cancel);
+        csv[..3].ShouldBe([0xEF, 0xBB, 0xBF]);
+        var lines = Encoding.UTF8.GetString(csv[3..]).Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Select(l => l.Split(',')).ToList();
+        lines[0].ShouldBe(["channel", "name", "clicks", "visitors", "share", "at least", "at most", "placements", "clicks a placement", "clicks a placement and day", "clicks before", "times the clicks before"]);
+        lines.Skip(1).Select(l => (l[0], long.Parse(l[2], CultureInfo.InvariantCulture), long.Parse(l[10], CultureInfo.InvariantCulture))).ShouldBe(expected);
+        (await world.Viewer.GetByteArrayAsync($"/api/v1/reports/breakdown.csv?{asked}&bom=false", Cancel))[0].ShouldBe((byte)'c');
+
+        using var workbook = new MemoryStream(await world.Viewer.GetByteArrayAsync("/api/v1/reports/breakdown.xlsx?" + asked, Cancel));
+        var rows = workbook.Query(useHeaderRow: true, sheetName: "Figures").Cast<IDictionary<string, object>>().ToList();
+        rows.Select(r => ((string)r["channel"], (long)(double)r["clicks"], (long)(double)r["clicks before"])).ShouldBe(expected);
+        var about = workbook.Query(useHeaderRow: true, sheetName: "Question").Cast<IDictionary<string, object>>().ToDictionary(r => (string)r["what"], r => r["value"]);
+        about["first day"].ShouldBe(new DateTime(2026, 5, 1));
+        about["answer"].ShouldBe((string)screen["answer"]!);
+        about["left out: team"].ShouldBe((double)screen["excluded"]!["team"]!);
+    }
+
+    [Fact]
+    public async Task A_name_that_a_spreadsheet_would_run_is_defused()
+    {
+        var world = await World.Make(app);
+        await world.Send(p => p["title"] = "=HYPERLINK(\"https://www.northmoor.example\")");
+        var csv = await world.Viewer.GetStringAsync("/api/v1/reports/breakdown.csv?by=post", Cancel);
+        csv.ShouldContain("HYPERLINK");
+        csv.ShouldNotContain(",=HYPERLINK");
+        csv.ShouldNotContain(",\"=HYPERLINK");
     }
 
     [Fact]

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
 import { signIn } from './people'
 
@@ -48,4 +49,48 @@ test('an address that makes no sense asks the usual question', async ({ page }) 
   await signIn(page)
   await page.goto('/compare?by=mood&period=5&from=yesterday')
   await expect(page.getByRole('button', { name: 'Compare by: channel' })).toBeVisible()
+})
+
+test('a month is held against the same days of last year', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/compare')
+  await page.getByRole('button', { name: /^Period/ }).click()
+  await page.getByRole('button', { name: 'last month', exact: true }).click()
+  await page.getByRole('button', { name: /^Compare with/ }).click()
+  await page.getByRole('menuitem', { name: 'the same days of last year' }).click()
+  await expect(page).toHaveURL(/period=last-month&compare=year/)
+  await expect(page.getByRole('region', { name: 'Lanes' }).getByRole('row', { name: /Guildhall/ })).toBeVisible()
+})
+
+test('a second thing is set against the first, and both hold in the address', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/compare?campaign=winter-members')
+  await page.getByRole('combobox', { name: 'Set channel against' }).click()
+  await page.getByRole('option', { name: 'variant' }).click()
+  await expect(page).toHaveURL(/across=content/)
+  const crossed = page.getByRole('region', { name: 'Crossed with' })
+  await expect(crossed.getByRole('columnheader', { name: 'picture' })).toBeVisible()
+  const letter = crossed.getByRole('row', { name: /Night Letter/ }).getByRole('cell')
+  const all = await page.getByRole('region', { name: 'Lanes' }).getByRole('row', { name: /Night Letter/ }).getByRole('link').textContent()
+  await expect(letter.last()).toHaveText(all!)
+})
+
+test('weekdays and hours say when people click', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/compare')
+  const hours = page.getByRole('region', { name: 'Weekdays and hours' })
+  await expect(hours.getByText(/Most came on \w+days from \d\d:00/)).toBeVisible()
+  await expect(hours.getByRole('row')).toHaveCount(8)
+})
+
+test('the table is taken away as the screen shows it', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/compare?campaign=school-visits&period=last-90')
+  const leader = page.getByRole('region', { name: 'Lanes' }).getByRole('row').nth(1)
+  await expect(leader).toContainText('455')
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV' }).click()])
+  expect(file.suggestedFilename()).toMatch(/^clicks by channel .* to .*\.csv$/)
+  const lines = (await readFile(await file.path(), 'utf8')).split('\r\n')
+  expect(lines[0]).toContain('channel,name,clicks')
+  expect(lines[1]).toMatch(/^hearthside,Hearthside,455,/)
 })

@@ -1,9 +1,16 @@
-import { UnstyledButton } from '@mantine/core'
+import { Anchor, Text, UnstyledButton } from '@mantine/core'
 import { IconArrowDown, IconArrowUp } from '@tabler/icons-react'
 import { useState } from 'react'
 import { change, count, counted, percent } from '../../parts/numbers'
 import classes from './Compare.module.css'
-import { dimensions, type Breakdown, type BreakdownRow, type Dimension } from './question'
+import {
+  dimensions,
+  fileAddress,
+  type Asked,
+  type Breakdown,
+  type BreakdownRow,
+  type Dimension,
+} from './question'
 
 const number = (n: number | null) =>
   n === null ? '–' : n.toLocaleString(undefined, { maximumFractionDigits: 1 })
@@ -36,7 +43,7 @@ const columns = [
 type Column = (typeof columns)[number]['key']
 
 /** All figures of an answer, sortable, with the sum. */
-export function BreakdownTable({ answer }: { answer: Breakdown }) {
+export function BreakdownTable({ answer, asked }: { answer: Breakdown; asked: Asked }) {
   const [sort, setSort] = useState<{ by: Column; isUp: boolean }>({ by: 'clicks', isUp: false })
   const rows = answer.rows.toSorted(
     (a, b) => (sort.isUp ? 1 : -1) * ((a[sort.by] ?? -Infinity) - (b[sort.by] ?? -Infinity)),
@@ -50,7 +57,19 @@ export function BreakdownTable({ answer }: { answer: Breakdown }) {
   )
   return (
     <section className={classes.leaf} aria-label="All figures" tabIndex={0}>
-      <h2 className={classes.heading}>All figures</h2>
+      <div className={classes.crossing}>
+        <h2 className={classes.heading}>All figures</h2>
+        <Text size="sm">
+          Take away as{' '}
+          <Anchor href={fileAddress('csv', asked)} download inherit underline="always">
+            CSV
+          </Anchor>{' '}
+          or{' '}
+          <Anchor href={fileAddress('xlsx', asked)} download inherit underline="always">
+            Excel
+          </Anchor>
+        </Text>
+      </div>
       <table className={classes.table}>
         <thead>
           <tr>

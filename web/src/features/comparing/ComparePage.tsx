@@ -46,7 +46,7 @@ export function ComparePage() {
               <Suspense fallback={<Loading rows={5} />}>
                 <Course answer={answer.data} asked={asked} />
               </Suspense>
-              <BreakdownTable answer={answer.data} />
+              <BreakdownTable answer={answer.data} asked={asked} />
               <Crossing answer={answer.data} question={question} asked={asked} />
               <WeekHours asked={asked} />
             </>

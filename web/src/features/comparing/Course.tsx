@@ -6,13 +6,13 @@ import { useChannels } from '../../api/vocabulary'
 import { day } from '../../parts/numbers'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
-import type { Breakdown } from './question'
+import type { Asked, Breakdown } from './question'
 
 const lines = 6
 
 interface Props {
   answer: Breakdown
-  asked: Record<string, string | string[]>
+  asked: Asked
 }
 
 /** The leading groups over time. Its figures stand in the table, which serves as its text. */

@@ -7,13 +7,13 @@ import { day } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
-import { dimensions, type Breakdown, type Dimension, type Question } from './question'
+import { dimensions, type Asked, type Breakdown, type Dimension, type Question } from './question'
 import { ShadedTable } from './ShadedTable'
 
 interface Props {
   answer: Breakdown
   question: Question
-  asked: Record<string, string | string[]>
+  asked: Asked
 }
 
 /** The answer's groups against those of a second dimension, which the reader chooses. */

@@ -2,11 +2,12 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { api, read } from '../../api/client'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
+import type { Asked } from './question'
 import type { Pivot } from './ShadedTable'
 import { ShadedTable } from './ShadedTable'
 
 /** On which weekdays and at which hours people click. */
-export function WeekHours({ asked }: { asked: Record<string, string | string[]> }) {
+export function WeekHours({ asked }: { asked: Asked }) {
   const query = { ...asked, by: 'weekday', across: 'hour', compare: 'none' }
   const pivot = useQuery({
     queryKey: ['pivot', query],

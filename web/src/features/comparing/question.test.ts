@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { narrowedTo, readQuestion, toReport, type BreakdownRow } from './question'
+import { fileAddress, narrowedTo, readQuestion, toReport, type BreakdownRow } from './question'
 
 const row = (key: string) => ({ key, label: key }) as BreakdownRow
 
@@ -52,6 +52,14 @@ describe('the question in the address', () => {
       compare: 'previous',
       campaign: ['winter-members'],
     })
+  })
+})
+
+describe('a table that is taken away', () => {
+  it('is the answer to the same question', () => {
+    expect(fileAddress('csv', toReport({ campaign: 'winter & more', period: 'today' }))).toBe(
+      '/api/v1/reports/breakdown.csv?by=channel&period=today&compare=previous&campaign=winter+%26+more',
+    )
   })
 })
 

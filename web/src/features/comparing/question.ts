@@ -109,9 +109,11 @@ export function readQuestion(search: Record<string, unknown>): Question {
   return question
 }
 
-/** The question as the API asks it. */
-export function toReport(question: Question) {
-  const asked: Record<string, string | string[]> = {
+/** A question as the API is asked it. */
+export type Asked = Record<string, string | string[]>
+
+export function toReport(question: Question): Asked {
+  const asked: Asked = {
     by: question.by ?? 'channel',
     ...(question.from && question.to
       ? { from: question.from, to: question.to }
@@ -124,6 +126,10 @@ export function toReport(question: Question) {
   }
   return asked
 }
+
+/** Where the table of an answer is taken away from. */
+export const fileAddress = (kind: 'csv' | 'xlsx', asked: Asked) =>
+  `/api/v1/reports/breakdown.${kind}?${new URLSearchParams(Object.entries(asked).flatMap(([name, value]) => [value].flat().map((one) => [name, one])))}`
 
 /** Where a figure leads when it is opened: the same question, narrowed to it, by what is asked next. */
 export function narrowedTo(question: Question, row: BreakdownRow): Question | undefined {
