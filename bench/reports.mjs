@@ -5,7 +5,7 @@ import { tell } from './lib.mjs'
 import { address, end, sql, startCursus, until } from './server.mjs'
 
 const times = process.argv.includes('--small') ? 3 : 12
-const cursus = await startCursus('0,1')
+const cursus = await startCursus('0,1', 1800)
 await until('the months were summed up', 1800, () => Number(sql('select count(*) from sealed_months')[0][0]) >= 12)
 sql('vacuum analyze link_days')
 sql('vacuum analyze link_months')

@@ -58,7 +58,8 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
             $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else (array['Not told', 'Social network', 'Search', 'Mail', 'Messenger', 'Video', 'Own site', 'Another site'])[r.kind + 1] end"),
         ["wandered"] = OfReferrer(
             "case when rc.id is null then '' when rc.id = l.channel_id then 'stayed' else 'wandered' end",
-            "case when rc.id is null then 'Not told' when rc.id = l.channel_id then 'Stayed on its channel' else 'Wandered to another' end") with { HoldsAgainstLink = true },
+            "case when rc.id is null then 'Not told' when rc.id = l.channel_id then 'Stayed on its channel' else 'Wandered to another' end") with
+        { HoldsAgainstLink = true },
         ["hour"] = OfClick("lpad((c.week_hour % 24)::text, 2, '0')", "lpad((c.week_hour % 24)::text, 2, '0') || ':00'", "week_hour"),
         ["weekday"] = OfClick("(c.week_hour / 24 + 1)::text", $"({WeekdayNames})[c.week_hour / 24 + 1]", "week_hour"),
     };
