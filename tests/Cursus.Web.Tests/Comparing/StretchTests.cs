@@ -9,7 +9,7 @@ public class StretchTests
 {
     private static readonly DateTimeZone London = DateTimeZoneProviders.Tzdb["Europe/London"];
 
-    private static readonly IReadOnlySet<LocalDate> Sealed = Enumerable.Range(0, 20).Select(m => new LocalDate(2025, 3, 1).PlusMonths(m)).Where(m => m.Month != 5).ToHashSet();
+    private static readonly HashSet<LocalDate> Sealed = Enumerable.Range(0, 20).Select(m => new LocalDate(2025, 3, 1).PlusMonths(m)).Where(m => m.Month != 5).ToHashSet();
 
     private static readonly Gen<Period> Periods = Gen.Select(Gen.Int[0, 800], Gen.Int[0, 500], (start, days) =>
         new Period(new LocalDate(2025, 1, 1).PlusDays(start), new LocalDate(2025, 1, 1).PlusDays(start + days)));
