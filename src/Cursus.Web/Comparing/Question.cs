@@ -41,6 +41,12 @@ internal sealed record Question(
     /// <summary>True where the period isn't over.</summary>
     public bool IsUnfinished => Now < Period.In(Zone).End;
 
+    /// <summary>What the SQL of <see cref="CountedSql"/> refers to by name.</summary>
+    public IEnumerable<(string Name, object Value)> Parameters =>
+    [
+        ("workspace", WorkspaceId), ("zone", Zone.Id), ("from", Period.From), ("to", LocalDate.Min(Period.To, Today)), .. Filters.Select(f => ("f_" + f.Key, (object)f.Value)),
+    ];
+
     /// <summary>The columns of what clicks tell that filters and groups need.</summary>
     public IReadOnlyCollection<string> ObservedBy(params IEnumerable<string> groups) =>
         [.. groups.Concat(Filters.Keys).Select(name => Dimension.All[name].Observed).OfType<string>().Distinct()];

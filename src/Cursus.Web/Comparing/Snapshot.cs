@@ -32,16 +32,15 @@ internal sealed class Snapshot : IAsyncDisposable
         return new Snapshot(connection, transaction, months);
     }
 
-    public async Task<List<T>> Read<T>(Question question, string sql, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
+    /// <summary>Reads the rows of a question's SQL; see <see cref="Question.Parameters"/>.</summary>
+    public Task<List<T>> Read<T>(Question question, string sql, Func<NpgsqlDataReader, T> read, CancellationToken cancel) => Read(question.Parameters, sql, read, cancel);
+
+    public async Task<List<T>> Read<T>(IEnumerable<(string Name, object Value)> parameters, string sql, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
     {
         await using var command = new NpgsqlCommand(sql, connection, transaction);
-        command.Parameters.AddWithValue("workspace", question.WorkspaceId);
-        command.Parameters.AddWithValue("zone", question.Zone.Id);
-        command.Parameters.AddWithValue("from", question.Period.From);
-        command.Parameters.AddWithValue("to", LocalDate.Min(question.Period.To, question.Today));
-        foreach (var (filter, values) in question.Filters)
+        foreach (var (name, value) in parameters)
         {
-            command.Parameters.AddWithValue("f_" + filter, values);
+            command.Parameters.AddWithValue(name, value);
         }
 
         await using var reader = await command.ExecuteReaderAsync(cancel);

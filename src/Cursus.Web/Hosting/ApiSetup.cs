@@ -122,6 +122,8 @@ public static class ApiSetup
         BreakdownReport.Map(api);
         SeriesReport.Map(api);
         PivotReport.Map(api);
+        LifeReport.Map(api);
+        PaceReport.Map(api);
         BreakdownFiles.Map(api);
         WatchClicks.Map(api);
         ReferrerRules.Map(api);

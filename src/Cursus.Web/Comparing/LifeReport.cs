@@ -1,0 +1,60 @@
+using Cursus.Core;
+using Cursus.Core.Comparing;
+using Cursus.Web.Access;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+
+namespace Cursus.Web.Comparing;
+
+/// <summary>GET /reports/life: how long the posts of a period live, by channel or another thing that the link decides.</summary>
+public static class LifeReport
+{
+    /// <param name="Answer">The answer in one sentence.</param>
+    /// <param name="Rows">Longest life first, those with too few clicks to say last.</param>
+    public sealed record Response(string By, LocalDate From, LocalDate To, string TimeZone, string Answer, IReadOnlyList<Row> Rows);
+
+    /// <param name="Placements">Those that went out in the period and were clicked.</param>
+    /// <param name="Running">Those among them that are too young to have had nine tenths of their clicks; they count with what they lived through.</param>
+    /// <param name="HalfHours">Hours from a placement's first click until half of its clicks came; null with fewer than ten clicks.</param>
+    /// <param name="MostHours">Hours until nine tenths of them came.</param>
+    public sealed record Row(string Key, string Label, int Placements, int Running, long Clicks, double? HalfHours, double? MostHours, IReadOnlyList<Arrival> Arrived);
+
+    /// <param name="Share">Part of the clicks that came within so many hours, 0 to 1.</param>
+    public sealed record Arrival(int Hours, double Share);
+
+    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/life", Handle).ForViewers().WithSummary("How long posts live");
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
+        [AsParameters] BreakdownReport.Asked asked, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
+    {
+        _ = asked;
+        var errors = new FieldErrors();
+        var question = Question.Read(request.Query, member, clock.GetCurrentInstant(), errors);
+        if (question is not null && !Dimension.All[question.By].IsOfLink)
+        {
+            errors.Add("by", new Flaw("by-unknown", $"A post has no {question.By} of its own. Use one of {string.Join(", ", Dimension.All.Where(d => d.Value.IsOfLink).Select(d => d.Key))}."));
+        }
+
+        foreach (var filter in question?.Filters.Keys.Where(f => !Dimension.All[f].IsOfLink) ?? [])
+        {
+            errors.Add(filter, new Flaw("filter-unknown", $"How long posts live can't be narrowed by {filter}, which each click tells anew. Take that away."));
+        }
+
+        if (question is null || errors.Any)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        await using var snapshot = await counting.Open(cancel);
+        var lives = (await PlacementCourses.Of(snapshot, question, cancel))
+            .GroupBy(c => (c.Course.Group, c.Label), c => c.Course)
+            .Select(g => (g.Key.Group, g.Key.Label, Life: PostLife.Of([.. g])))
+            .OrderByDescending(g => g.Life.HalfHours ?? -1).ThenBy(g => g.Label, StringComparer.Ordinal).ToList();
+        return TypedResults.Ok(new Response(
+            question.By, question.Period.From, question.Period.To, question.Zone.Id, LifeSentence.Of([.. lives.Select(l => (l.Label, l.Life))]),
+            [.. lives.Select(l => new Row(
+                l.Group, l.Label, l.Life.Placements, l.Life.Running, l.Life.Clicks, l.Life.HalfHours, l.Life.MostHours,
+                [.. l.Life.Arrived.Select((share, step) => new Arrival(PostClock.HoursAfter(step + 1), share))]))]));
+    }
+}

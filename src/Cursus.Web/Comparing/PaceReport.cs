@@ -1,0 +1,63 @@
+using Cursus.Core.Comparing;
+using Cursus.Data;
+using Cursus.Web.Access;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Cursus.Web.Comparing;
+
+/// <summary>GET /posts/{id}/pace: each placement of a post against the usual course of its channel, hours after the first click.</summary>
+public static class PaceReport
+{
+    /// <param name="Placements">Those that were clicked, in no order of merit.</param>
+    public sealed record Response(string TimeZone, IReadOnlyList<PlacementPace> Placements);
+
+    /// <param name="Channel">The channel's key.</param>
+    /// <param name="StartedAt">The hour of the first click, in the workspace's time zone.</param>
+    /// <param name="Hours">Hours that are over since.</param>
+    /// <param name="Clicks">People's clicks within these.</param>
+    /// <param name="Ahead">How many of the earlier placements on its channel had fewer at that age.</param>
+    /// <param name="Others">How many it is held against; at most the last ten that are as old.</param>
+    /// <param name="Course">Its clicks so far.</param>
+    /// <param name="Usual">Those of the others; nothing where they are fewer than three.</param>
+    public sealed record PlacementPace(
+        Guid Link, string Channel, string StartedAt, int Hours, long Clicks, int Ahead, int Others, IReadOnlyList<CoursePoint> Course, IReadOnlyList<UsualPoint> Usual);
+
+    public sealed record CoursePoint(int Hours, long Clicks);
+
+    /// <param name="Low">A quarter of the others had fewer.</param>
+    /// <param name="High">A quarter of them had more.</param>
+    public sealed record UsualPoint(int Hours, double Low, double Middle, double High);
+
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapGet("/posts/{id:guid}/pace", Handle).ForViewers().WithSummary("A post against the usual course of its channels");
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
+        Guid id, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel)
+    {
+        var own = await db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId)
+            .Select(p => p.Placements.OrderBy(x => x.Position).Select(x => x.LinkId).ToList()).SingleOrDefaultAsync(cancel);
+        if (own is null)
+        {
+            return ApiProblem.NotFound("post");
+        }
+
+        await using var snapshot = await counting.Open(cancel);
+        var now = clock.GetCurrentInstant().InZone(member.Zone).LocalDateTime;
+        var courses = (await PlacementCourses.AroundPost(snapshot, member.WorkspaceId, id, now, cancel)).Select(c => c.Course).ToList();
+        var earlier = courses.Where(c => !own.Contains(c.LinkId)).ToList();
+        return TypedResults.Ok(new Response(member.Zone.Id, [.. courses.Where(c => own.Contains(c.LinkId)).OrderBy(c => own.IndexOf(c.LinkId)).Select(c => Of(c, Pace.Of(c, earlier)))]));
+    }
+
+    private static PlacementPace Of(PlacementCourse course, Pace pace)
+    {
+        var soFar = 0L;
+        return new(
+            course.LinkId, course.Group, LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm").Format(course.Start), pace.Hours, pace.Clicks, pace.Ahead, pace.Others,
+            [.. course.Clicks.Select((clicks, step) => new CoursePoint(PostClock.HoursAfter(step + 1), soFar += clicks))],
+            [.. pace.Usual.Select(u => new UsualPoint(u.Hours, u.Low, u.Middle, u.High))]);
+    }
+}

@@ -1,0 +1,125 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Cursus.Core.Clicks;
+using Cursus.Data.Clicks;
+using NodaTime;
+
+namespace Cursus.Web.Tests.Comparing;
+
+/// <summary>How long posts live, and how one keeps pace with those before it.</summary>
+public class PostCourseTests(CursusApp app)
+{
+    private static readonly DateTimeZone Zone = DateTimeZoneProviders.Tzdb["Europe/London"];
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private static Instant Now => SystemClock.Instance.GetCurrentInstant();
+
+    [Fact]
+    public async Task Half_and_nine_tenths_of_a_post_come_when_a_naive_reading_of_its_clicks_says()
+    {
+        var world = await World.Make(app);
+        var post = await SendOn(world, daysAgo: 30);
+        var random = new Random(5);
+
+        // Times that are over: ages in hours, the first one at once.
+        var ages = Enumerable.Range(0, 400).Select(_ => (int)(-40 * Math.Log(1 - random.NextDouble()))).Where(h => h < 600).Append(0).Order().ToList();
+        var start = HourOf(Now - Duration.FromDays(29));
+        await Ship([.. ages.Select(h => Click(Link(post, 0), start + Duration.FromHours(h)))]);
+
+        var row = (await world.Get($"/api/v1/reports/life?by=channel&post={post["id"]}&period=last-90"))["rows"]!.AsArray().Single()!;
+
+        ((string)row["key"]!).ShouldBe("guildhall");
+        ((int)row["clicks"]!).ShouldBe(ages.Count);
+        ((int)row["running"]!).ShouldBe(0);
+        ((double)row["halfHours"]!).ShouldBe(ages[ages.Count / 2], 2);
+        ((double)row["mostHours"]!).ShouldBe(ages[ages.Count * 9 / 10], 24);
+        foreach (var arrival in row["arrived"]!.AsArray())
+        {
+            ((double)arrival!["share"]!).ShouldBe((double)ages.Count(h => h < (int)arrival["hours"]!) / ages.Count, 1e-9);
+        }
+    }
+
+    [Fact]
+    public async Task A_post_of_this_morning_is_held_against_the_channels_last_posts_at_its_age()
+    {
+        var world = await World.Make(app);
+        var now = HourOf(Now);
+        for (var day = 2; day <= 6; day++)
+        {
+            // The older, the more clicks in the first two hours: 2, 3, 4, 5, 6.
+            var (old, clicks) = (await SendOn(world, day), day);
+            await Ship([.. Enumerable.Range(0, clicks).Select(i => Click(Link(old, 0), now - Duration.FromDays(day) + Duration.FromHours(i % 2))), Click(Link(old, 0), now - Duration.FromHours(30))]);
+        }
+
+        var post = await SendOn(world, 0);
+        await Ship([.. Enumerable.Range(0, 4).Select(_ => Click(Link(post, 0), now - Duration.FromHours(2))), Click(Link(post, 0), now)]);
+
+        var pace = (await world.Get($"/api/v1/posts/{post["id"]}/pace"))["placements"]!.AsArray().Single()!;
+
+        ((string)pace["channel"]!).ShouldBe("guildhall");
+        ((int)pace["hours"]!).ShouldBe(2);
+        ((int)pace["clicks"]!).ShouldBe(4, "the hour that isn't over doesn't count yet");
+        ((int)pace["others"]!).ShouldBe(5);
+        ((int)pace["ahead"]!).ShouldBe(2);
+        ((double)pace["usual"]![1]!["middle"]!).ShouldBe(4);
+        pace["course"]!.AsArray().Select(p => (int)p!["clicks"]!).ShouldBe([4, 4]);
+    }
+
+    [Theory]
+    [InlineData("by=country", "by")]
+    [InlineData("by=channel&country=GB", "country")]
+    [InlineData("by=mood", "by")]
+    public async Task Life_cannot_be_asked_by_what_each_click_tells_anew(string query, string field)
+    {
+        var world = await World.Make(app);
+        var refused = await world.Viewer.GetAsync("/api/v1/reports/life?" + query, Cancel);
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await World.Read(refused))["errors"]![field].ShouldNotBeNull();
+    }
+
+    [Fact]
+    public async Task Posts_without_clicks_have_no_life_and_no_pace_yet()
+    {
+        var world = await World.Make(app);
+        var post = await SendOn(world, 0);
+        var life = await world.Get("/api/v1/reports/life?by=channel");
+        life["rows"]!.AsArray().ShouldBeEmpty();
+        ((string)life["answer"]!).ShouldStartWith("Too few clicks");
+        (await world.Get($"/api/v1/posts/{post["id"]}/pace"))["placements"]!.AsArray().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Another_workspace_neither_sees_a_post_nor_counts_among_its_like()
+    {
+        var (world, other) = (await World.Make(app), await World.Make(app));
+        var (mine, theirs) = (await SendOn(world, 1), await SendOn(other, 1));
+        await Ship([.. new[] { mine, theirs }.Select(p => Click(Link(p, 0), Now - Duration.FromHours(20)))]);
+        (await other.Viewer.GetAsync($"/api/v1/posts/{mine["id"]}/pace", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        ((int)(await world.Get($"/api/v1/posts/{mine["id"]}/pace"))["placements"]![0]!["others"]!).ShouldBe(0);
+        ((int)(await other.Get("/api/v1/reports/life?by=channel"))["rows"]![0]!["clicks"]!).ShouldBe(1);
+    }
+
+    private static Task<JsonNode> SendOn(World world, int daysAgo) => world.Send(p =>
+    {
+        p["publishedOn"] = NodaTime.Text.LocalDatePattern.Iso.Format(Now.InZone(Zone).Date.PlusDays(-daysAgo));
+        p["title"] = $"Post of {daysAgo} days ago";
+    });
+
+    private static Guid Link(JsonNode post, int placement) => (Guid)post["placements"]![placement]!["link"]!["id"]!;
+
+    private static Instant HourOf(Instant at) => Instant.FromUnixTimeSeconds(at.ToUnixTimeSeconds() / 3600 * 3600);
+
+    private static int visitors;
+
+    private static Click Click(Guid link, Instant at) =>
+        new(at, link, ClickKind.Person, Interlocked.Increment(ref visitors), CountryCode.Of("GB"), default, "", "Mozilla/5.0", "en");
+
+    private async Task Ship(IReadOnlyList<Click> clicks)
+    {
+        await using var source = app.DataSource();
+        using var store = new ClickStore(source);
+        var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
+        await store.Ship(id, [.. clicks.Select((c, i) => (i * 64L, c))], clicks.Count * 64L, Cancel);
+    }
+}
