@@ -39,16 +39,7 @@ internal static class MonthRollUp
     public static async Task AddLate(NpgsqlConnection connection, IEnumerable<(Guid Link, LocalDate Day)> changed, CancellationToken cancel)
     {
         var links = changed.ToLookup(c => FirstOf(c.Day), c => c.Link);
-        await using var ask = new NpgsqlCommand("select month from sealed_months where month = any($1)", connection) { Parameters = { new() { Value = links.Select(m => m.Key).ToArray() } } };
-        var months = new List<LocalDate>();
-        await using (var reader = await ask.ExecuteReaderAsync(cancel))
-        {
-            while (await reader.ReadAsync(cancel))
-            {
-                months.Add(reader.GetFieldValue<LocalDate>(0));
-            }
-        }
-
+        var months = (await Sealed(connection, cancel)).Where(links.Contains);
         foreach (var month in months)
         {
             await Write(connection, month, [.. links[month].Distinct()], cancel);

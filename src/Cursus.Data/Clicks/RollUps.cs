@@ -91,7 +91,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         await second.Run($"set transaction snapshot '{snapshot}'", cancel);
 
         var differences = new List<Difference>();
-        await using var stored = DayRollUp.Read(second, "where exists (select 1 from links l where l.id = link_id) order by link_id, day", [], cancel).GetAsyncEnumerator(cancel);
+        await using var stored = DayRollUp.Read(second, "where exists (select 1 from links l where l.id = link_id) order by day, link_id", [], cancel).GetAsyncEnumerator(cancel);
         var hasStored = await stored.MoveNextAsync();
         await foreach (var (link, day, counts) in Recounted(connection, cancel))
         {
@@ -142,7 +142,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         await DayRollUp.Insert(connection, days, cancel);
     }
 
-    /// <summary>Days by the clicks themselves, in the order of link and day.</summary>
+    /// <summary>Days by the clicks themselves, in the order of day and link: written so, the days of a period lie side by side.</summary>
     private static async IAsyncEnumerable<(Guid Link, LocalDate Day, DayCounts Counts)> Recounted(
         NpgsqlConnection connection, [EnumeratorCancellation] CancellationToken cancel)
     {
@@ -166,7 +166,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         }
     }
 
-    /// <summary>All clicks of links that exist, by link and time. A cursor, so that days can be written between two reads on the same connection.</summary>
+    /// <summary>All clicks of links that exist, by day, link and time. A cursor, so that days can be written between two reads on the same connection.</summary>
     private static async IAsyncEnumerable<(Guid Link, DateTimeZone Zone, Instant At, ToldClick Told)> Clicks(
         NpgsqlConnection connection, [EnumeratorCancellation] CancellationToken cancel)
     {
@@ -174,7 +174,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
             declare recount no scroll cursor for
             select c.link_id, w.time_zone, c.at, c.kind, c.visitor, c.country, u.device, u.browser, u.os, c.language, c.referrer_host
             from clicks c join links l on l.id = c.link_id join workspaces w on w.id = l.workspace_id join user_agents u on u.id = c.user_agent_id
-            order by c.link_id, c.at
+            order by (c.at at time zone w.time_zone)::date, c.link_id, c.at
             """, cancel);
         var clicks = new List<(Guid, DateTimeZone, Instant, ToldClick)>(ClicksAtOnce);
         do
@@ -200,7 +200,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         await connection.Run("close recount", cancel);
     }
 
-    /// <summary>Links in the order in which PostgreSQL sorts their ids, which is that of their text.</summary>
+    /// <summary>By day, then links in the order in which PostgreSQL sorts their ids, which is that of their text.</summary>
     private static int Order((Guid Link, LocalDate Day, DayCounts) one, (Guid Link, LocalDate Day) other) =>
-        string.CompareOrdinal(one.Link.ToString(), other.Link.ToString()) is not 0 and var byLink ? byLink : one.Day.CompareTo(other.Day);
+        one.Day.CompareTo(other.Day) is not 0 and var byDay ? byDay : string.CompareOrdinal(one.Link.ToString(), other.Link.ToString());
 }

@@ -19,6 +19,11 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <summary>Clicks that belong to one group of each of two dimensions.</summary>
     public sealed record CellCount(string Key, string Label, string AcrossKey, string AcrossLabel, long Clicks);
 
+    /// <param name="Count">Still without placements.</param>
+    /// <param name="Steps">Where its steps with clicks begin.</param>
+    /// <param name="Excluded">Null where the question needs what only people's clicks tell.</param>
+    private sealed record CountedGroup(GroupCount Count, LocalDateTime[] Steps, long[] StepClicks, IReadOnlyDictionary<ClickKind, long>? Excluded);
+
     private const int MostDailySteps = 92;
 
     private static readonly (string Column, ClickKind Kind)[] OtherKinds =
@@ -34,61 +39,79 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     public async Task<(Totals Total, Breakdown Breakdown)> Answer(Question question, int most, CancellationToken cancel)
     {
         await using var snapshot = await Open(cancel);
-        var total = await Total(snapshot, question, cancel);
-        var groups = await ByGroup(snapshot, question, cancel);
-        return (total, Breakdown.Of(groups, most, await Steps(snapshot, question, cancel)));
+        var dimension = Dimension.All[question.By];
+        var counted = await ByGroup(snapshot, question, cancel);
+        var groups = dimension.IsOfLink ? await WithPlacements(snapshot, question, counted, cancel) : counted.ConvertAll(c => c.Count);
+        return (dimension.IsSeveral ? await Total(snapshot, question, cancel) : await Sum(snapshot, question, counted, cancel), Breakdown.Of(groups, most, StepsOf(counted)));
     }
 
     /// <summary>Everything that was counted, whatever the groups.</summary>
     public static async Task<Totals> Total(Snapshot snapshot, Question question, CancellationToken cancel)
     {
+        var kinds = await Kinds(snapshot, question, cancel);
         var observed = question.ObservedBy();
-        var kinds = await snapshot.Read(
-            question,
-            $"""
-            with {CountedSql.Picked(question, [])},
-            {CountedSql.Counted([], isByLink: false, Stretches(snapshot, question), null, ["visitors", .. OtherKinds.Select(k => k.Column)])}
-            select coalesce(sum(clicks) filter (where span = 0), 0)::bigint, coalesce(sum(visitors) filter (where span = 0), 0)::bigint, coalesce(sum(clicks) filter (where span = 1), 0)::bigint,
-                {string.Join(", ", OtherKinds.Select(k => $"coalesce(sum({k.Column}) filter (where span = 0), 0)::bigint"))}
-            from counted
-            """,
-            row => new Totals(
-                row.GetInt64(0), row.GetInt64(1), question.Earlier is null ? null : row.GetInt64(2), OtherKinds.Index().ToDictionary(k => k.Item.Kind, k => row.GetInt64(3 + k.Index))),
-            cancel);
         if (observed.Count == 0)
         {
-            return kinds[0];
+            return kinds;
         }
 
         var people = await snapshot.Read(
             question,
             $"""
             with {CountedSql.Picked(question, [])},
-            {CountedSql.Counted(observed, CountedSql.NeedsLink(question, []), Stretches(snapshot, question))}
+            {CountedSql.Counted(question, [], Stretches(snapshot, question))}
             select coalesce(sum(c.clicks) filter (where c.span = 0), 0)::bigint, coalesce(sum(c.clicks) filter (where c.span = 1), 0)::bigint
             from counted c {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)}
             """,
             row => (Clicks: row.GetInt64(0), Previous: row.GetInt64(1)),
             cancel);
-        return kinds[0] with { Clicks = people[0].Clicks, Visitors = null, PreviousClicks = question.Earlier is null ? null : people[0].Previous };
+        return kinds with { Clicks = people[0].Clicks, Visitors = null, PreviousClicks = question.Earlier is null ? null : people[0].Previous };
     }
 
-    /// <summary>Clicks and visitors for each group; where the link decides, also groups without clicks that had a placement in the period.</summary>
-    public static Task<List<GroupCount>> ByGroup(Snapshot snapshot, Question question, CancellationToken cancel) =>
-        Dimension.All[question.By].IsOfLink ? ByLinks(snapshot, question, cancel) : ByClicks(snapshot, question, cancel);
+    /// <summary>All clicks of the links that are asked about, whatever they tell.</summary>
+    private static async Task<Totals> Kinds(Snapshot snapshot, Question question, CancellationToken cancel)
+    {
+        var whatever = question with { Filters = question.Filters.Where(f => Dimension.All[f.Key].IsOfLink).ToDictionary() };
+        return (await snapshot.Read(
+            whatever,
+            $"""
+            with {CountedSql.Picked(whatever, [])},
+            {CountedSql.Counted(whatever, [], Stretches(snapshot, question), others: ["visitors", .. OtherKinds.Select(k => k.Column)])}
+            select coalesce(sum(clicks) filter (where span = 0), 0)::bigint, coalesce(sum(visitors) filter (where span = 0), 0)::bigint, coalesce(sum(clicks) filter (where span = 1), 0)::bigint,
+                {string.Join(", ", OtherKinds.Select(k => $"coalesce(sum({k.Column}) filter (where span = 0), 0)::bigint"))}
+            from counted
+            """,
+            row => new Totals(
+                row.GetInt64(0), row.GetInt64(1), question.Earlier is null ? null : row.GetInt64(2), OtherKinds.Index().ToDictionary(k => k.Item.Kind, k => row.GetInt64(3 + k.Index))),
+            cancel))[0];
+    }
+
+    /// <summary>The sum of groups that have no click in common.</summary>
+    private static async Task<Totals> Sum(Snapshot snapshot, Question question, List<CountedGroup> groups, CancellationToken cancel)
+    {
+        var kinds = groups.All(g => g.Excluded is not null)
+            ? new Totals(0, groups.Sum(g => g.Count.Visitors), null, OtherKinds.ToDictionary(k => k.Kind, k => groups.Sum(g => g.Excluded![k.Kind])))
+            : await Kinds(snapshot, question, cancel);
+        return kinds with
+        {
+            Clicks = groups.Sum(g => g.Count.Clicks),
+            Visitors = question.ObservedBy().Count > 0 ? null : kinds.Visitors,
+            PreviousClicks = question.Earlier is null ? null : groups.Sum(g => g.Count.PreviousClicks),
+        };
+    }
 
     /// <summary>Clicks of each group over time, in steps of the workspace's calendar.</summary>
     /// <param name="step"><c>hour</c>, <c>day</c>, <c>week</c> or <c>month</c>.</param>
     public static Task<List<StepCount>> OverTime(Snapshot snapshot, Question question, string step, CancellationToken cancel)
     {
-        var dimension = Dimension.All[question.By];
+        Dimension[] by = [Dimension.All[question.By]];
         return snapshot.Read(
             question,
             $"""
-            with {CountedSql.Picked(question, [dimension])},
-            {CountedSql.Counted(question.ObservedBy(question.By), CountedSql.NeedsLink(question, [dimension]), [Stretch.Of(question.Period, snapshot.SealedMonths)], step)}
-            select c.at, {(dimension.IsOfLink ? "l.key0" : dimension.Key)}, sum(c.clicks)::bigint
-            from counted c {CountedSql.Joins(question, [dimension])}
+            with {CountedSql.Picked(question, by)},
+            {CountedSql.Counted(question, by, [Stretch.Of(question.Period, snapshot.SealedMonths)], step)}
+            select c.at, {CountedSql.Columns(by)[0].Key}, sum(c.clicks)::bigint
+            from counted c {CountedSql.Joins(question, by)}
             where true {CountedSql.ClickFilters(question)}
             group by 1, 2 having sum(c.clicks) > 0 order by 1
             """,
@@ -96,37 +119,17 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             cancel);
     }
 
-    /// <summary>Clicks of each group by day, or by month where the period is long, for telling how much they vary.</summary>
-    public static async Task<IReadOnlyDictionary<string, long[]>> Steps(Snapshot snapshot, Question question, CancellationToken cancel)
-    {
-        var counts = await OverTime(snapshot, question, question.Period.Days > MostDailySteps ? "month" : "day", cancel);
-        var places = counts.Select(c => c.At).Distinct().Index().ToDictionary(a => a.Item, a => a.Index);
-        var steps = new Dictionary<string, long[]>();
-        foreach (var count in counts)
-        {
-            if (!steps.TryGetValue(count.Key, out var ofGroup))
-            {
-                steps[count.Key] = ofGroup = new long[places.Count];
-            }
-
-            ofGroup[places[count.At]] += count.Clicks;
-        }
-
-        return steps;
-    }
-
     /// <summary>Clicks by two dimensions at once; pairs without any are left out.</summary>
     public static Task<List<CellCount>> ByTwo(Snapshot snapshot, Question question, string across, CancellationToken cancel)
     {
         Dimension[] both = [Dimension.All[question.By], Dimension.All[across]];
-        var ofLink = 0;
-        var columns = both.Select(d => d.IsOfLink ? ($"l.key{ofLink}", $"l.label{ofLink++}") : (d.Key, d.Label)).ToArray();
+        var columns = CountedSql.Columns(both);
         return snapshot.Read(
             question,
             $"""
             with {CountedSql.Picked(question, both)},
-            {CountedSql.Counted(question.ObservedBy(question.By, across), CountedSql.NeedsLink(question, both), [Stretch.Of(question.Period, snapshot.SealedMonths)])}
-            select {columns[0].Item1}, {columns[0].Item2}, {columns[1].Item1}, {columns[1].Item2}, sum(c.clicks)::bigint
+            {CountedSql.Counted(question, both, [Stretch.Of(question.Period, snapshot.SealedMonths)])}
+            select {columns[0].Key}, {columns[0].Label}, {columns[1].Key}, {columns[1].Label}, sum(c.clicks)::bigint
             from counted c {CountedSql.Joins(question, both)}
             where true {CountedSql.ClickFilters(question)}
             group by 1, 2, 3, 4 having sum(c.clicks) > 0
@@ -135,45 +138,81 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             cancel);
     }
 
-    private static Task<List<GroupCount>> ByLinks(Snapshot snapshot, Question question, CancellationToken cancel)
+    /// <summary>Clicks of each group, with its clicks by day, or by month where the period is long, for telling how much they vary.</summary>
+    private static Task<List<CountedGroup>> ByGroup(Snapshot snapshot, Question question, CancellationToken cancel)
     {
-        const string AtWork = "(l.deleted_at is null and l.placed_on between @from and @to or p.clicks > 0)";
-        var dimension = Dimension.All[question.By];
-        var observed = question.ObservedBy();
-        var hasVisitors = observed.Count == 0;
+        Dimension[] by = [Dimension.All[question.By]];
+        var (key, label) = CountedSql.Columns(by)[0];
+        string[] others = question.ObservedBy(question.By).Count == 0 ? ["visitors", .. OtherKinds.Select(k => k.Column)] : [];
         return snapshot.Read(
             question,
             $"""
-            with {CountedSql.Picked(question, [dimension])},
-            {CountedSql.Counted(observed, isByLink: true, Stretches(snapshot, question), null, hasVisitors ? ["visitors"] : [])},
-            per_link as (
-                select c.link_id, coalesce(sum(c.clicks) filter (where c.span = 0), 0) as clicks, {(hasVisitors ? "sum(c.visitors) filter (where c.span = 0)" : "0")} as visitors,
-                    coalesce(sum(c.clicks) filter (where c.span = 1), 0) as previous
-                from counted c {CountedSql.Joins(question, [], "links")} where true {CountedSql.ClickFilters(question)} group by 1)
-            select l.key0, l.label0, coalesce(sum(p.clicks), 0)::bigint, coalesce(sum(p.visitors), 0)::bigint, coalesce(sum(p.previous), 0)::bigint,
-                count(*) filter (where {AtWork}), coalesce(sum(greatest(@to - greatest(l.placed_on, @from) + 1, 1)) filter (where {AtWork}), 0)
-            from picked l left join per_link p on p.link_id = l.id
-            group by 1, 2 having sum(p.clicks + p.previous) > 0 or bool_or({AtWork})
+            with {CountedSql.Picked(question, by)},
+            {CountedSql.Counted(question, by, Stretches(snapshot, question), question.Period.Days > MostDailySteps ? "month" : "day", others: others)},
+            by_step as (
+                select {key} as key, {label} as label, c.span, c.at, sum(c.clicks) as clicks{string.Concat(others.Select(o => $", sum(c.{o}) as {o}"))}
+                from counted c {CountedSql.Joins(question, by)} where true {CountedSql.ClickFilters(question)}
+                group by 1, 2, 3, 4)
+            select key, label, coalesce(sum(clicks) filter (where span = 0), 0)::bigint, coalesce(sum(clicks) filter (where span = 1), 0)::bigint,
+                coalesce(array_agg(at) filter (where span = 0 and clicks > 0), array[]::timestamp[]), coalesce(array_agg(clicks::bigint) filter (where span = 0 and clicks > 0), array[]::bigint[])
+                {string.Concat(others.Select(o => $", coalesce(sum({o}) filter (where span = 0), 0)::bigint"))}
+            from by_step group by 1, 2
             """,
-            row => new GroupCount(
-                row.GetString(0), row.GetString(1), row.GetInt64(2), hasVisitors ? row.GetInt64(3) : null, question.Earlier is null ? null : row.GetInt64(4), row.GetInt32(5), row.GetInt64(6)),
+            row => new CountedGroup(
+                new GroupCount(
+                    row.GetString(0), Label(question.By, row.GetString(1)), row.GetInt64(2), others.Length > 0 ? row.GetInt64(6) : null, question.Earlier is null ? null : row.GetInt64(3), 0, 0),
+                row.GetFieldValue<LocalDateTime[]>(4),
+                row.GetFieldValue<long[]>(5),
+                others.Length > 0 ? OtherKinds.Index().ToDictionary(k => k.Item.Kind, k => row.GetInt64(7 + k.Index)) : null),
             cancel);
     }
 
-    private static Task<List<GroupCount>> ByClicks(Snapshot snapshot, Question question, CancellationToken cancel)
+    /// <summary>Adds the placements that were at work in the period; groups without clicks that had one come to the others, those without either go.</summary>
+    private static async Task<List<GroupCount>> WithPlacements(Snapshot snapshot, Question question, List<CountedGroup> counted, CancellationToken cancel)
     {
-        var dimension = Dimension.All[question.By];
-        return snapshot.Read(
+        Dimension[] by = [Dimension.All[question.By]];
+        var placements = await snapshot.Read(
             question,
             $"""
-            with {CountedSql.Picked(question, [])},
-            {CountedSql.Counted(question.ObservedBy(question.By), CountedSql.NeedsLink(question, [dimension]), Stretches(snapshot, question))}
-            select {dimension.Key}, {dimension.Label}, coalesce(sum(c.clicks) filter (where c.span = 0), 0)::bigint, coalesce(sum(c.clicks) filter (where c.span = 1), 0)::bigint
-            from counted c {CountedSql.Joins(question, [dimension])} where true {CountedSql.ClickFilters(question)}
-            group by 1, 2 having sum(c.clicks) > 0
+            with {CountedSql.Picked(question, by, isPlaced: true)},
+            {CountedSql.Counted(question, [], [Stretch.Of(question.Period, snapshot.SealedMonths)], isByLink: true)},
+            clicked as (select distinct c.link_id from counted c {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)})
+            select l.key0, l.label0, count(*), sum(greatest(@to - greatest(l.placed_on, @from) + 1, 1))
+            from picked l left join clicked on clicked.link_id = l.id
+            where l.deleted_at is null and l.placed_on between @from and @to or clicked.link_id is not null
+            group by 1, 2
             """,
-            row => new GroupCount(row.GetString(0), Label(question.By, row.GetString(1)), row.GetInt64(2), null, question.Earlier is null ? null : row.GetInt64(3), 0, 0),
+            row => (Key: row.GetString(0), Label: row.GetString(1), Placements: row.GetInt32(2), Days: row.GetInt64(3)),
             cancel);
+        var hasVisitors = question.ObservedBy().Count == 0;
+        var groups = counted.ToDictionary(c => (c.Count.Key, c.Count.Label), c => c.Count);
+        foreach (var (key, label, count, days) in placements)
+        {
+            groups[(key, label)] = (groups.GetValueOrDefault((key, label)) ?? new(key, label, 0, hasVisitors ? 0 : null, question.Earlier is null ? null : 0, 0, 0)) with { Placements = count, PlacementDays = days };
+        }
+
+        return [.. groups.Values.Where(g => g.Clicks > 0 || g.PreviousClicks > 0 || g.Placements > 0)];
+    }
+
+    /// <summary>The groups' clicks in steps that all of them have in common.</summary>
+    private static Dictionary<string, long[]> StepsOf(List<CountedGroup> groups)
+    {
+        var places = groups.SelectMany(g => g.Steps).Distinct().Index().ToDictionary(a => a.Item, a => a.Index);
+        var steps = new Dictionary<string, long[]>();
+        foreach (var group in groups)
+        {
+            if (!steps.TryGetValue(group.Count.Key, out var ofGroup))
+            {
+                steps[group.Count.Key] = ofGroup = new long[places.Count];
+            }
+
+            foreach (var (at, clicks) in group.Steps.Zip(group.StepClicks))
+            {
+                ofGroup[places[at]] += clicks;
+            }
+        }
+
+        return steps;
     }
 
     private static IReadOnlyList<Stretch> Stretches(Snapshot snapshot, Question question)

@@ -17,7 +17,7 @@ internal static class PlacementCourses
         await snapshot.Read(
             question,
             $"""
-            with {CountedSql.Picked(question, [Dimension.All[question.By]])}
+            with {CountedSql.Picked(question, [Dimension.All[question.By]], isPlaced: true)}
             select l.id, l.key0, l.label0, r.day, r.hours from picked l join link_days r on r.link_id = l.id
             where l.placed_on between @from and @to and r.clicks > 0 and exists (select from placements pl where pl.link_id = l.id)
             order by l.id, l.key0, r.day
