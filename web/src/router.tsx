@@ -11,7 +11,7 @@ import {
 } from '@tanstack/react-router'
 import { Problem } from './api/client'
 import { sessionQuery } from './features/access/session'
-import { readQuestion } from './features/comparing/question'
+import { periods, readQuestion, type PeriodName } from './features/comparing/question'
 import { Failed } from './parts/States'
 import { text } from './parts/addressText'
 import { Shell } from './shell/Shell'
@@ -129,6 +129,16 @@ const compare = createRoute({
   component: lazyRouteComponent(() => import('./features/comparing/ComparePage'), 'ComparePage'),
 })
 
+const campaign = createRoute({
+  getParentRoute: () => members,
+  path: '/campaigns/$campaignKey',
+  validateSearch: (search: Record<string, unknown>): { period?: PeriodName } => {
+    const period = text(search.period)
+    return period && period in periods ? { period: period as PeriodName } : {}
+  },
+  component: lazyRouteComponent(() => import('./features/comparing/CampaignPage'), 'CampaignPage'),
+})
+
 const setUp = createRoute({
   getParentRoute: () => members,
   path: '/set-up',
@@ -140,7 +150,7 @@ export function makeRouter(queries: QueryClient) {
   return createRouter({
     routeTree: root.addChildren([
       signIn,
-      members.addChildren([home, send, many, post, links.addChildren([link]), compare, setUp]),
+      members.addChildren([home, send, many, post, links.addChildren([link]), compare, campaign, setUp]),
     ]),
     context: { queries },
     defaultPreload: 'intent',

@@ -18,12 +18,14 @@ public sealed record GroupCount(string Key, string Label, long Clicks, long? Vis
 /// <param name="Share">Part of all people's clicks, 0 to 1.</param>
 /// <param name="Low">Lower bound of the clicks that this group would bring on average, 95 %.</param>
 /// <param name="High">Upper bound, 95 %.</param>
+/// <param name="ShareLow">Lower bound of the share, 95 %.</param>
+/// <param name="ShareHigh">Upper bound, 95 %.</param>
 /// <param name="ClicksPerPlacement">Null where the group has no placement.</param>
 /// <param name="ClicksPerPlacementDay">For each day that a placement was out in the period; null where the group has none.</param>
 /// <param name="Change">Relative change against the period before: 0.18 is 18 % more; null from zero, where no per cent exists.</param>
 /// <param name="Lead">Its lead over the next row; null for the last one, and where either has no click or is what belongs nowhere.</param>
 public sealed record BreakdownRow(
-    GroupCount Count, double Share, double Low, double High, double? ClicksPerPlacement, double? ClicksPerPlacementDay, double? Change, Verdict? Lead)
+    GroupCount Count, double Share, double Low, double High, double ShareLow, double ShareHigh, double? ClicksPerPlacement, double? ClicksPerPlacementDay, double? Change, Verdict? Lead)
 {
     /// <summary>True where chance alone could make the lead over the next row.</summary>
     public bool IsTooCloseToNext => Lead?.Call == VerdictCall.TooClose;
@@ -91,11 +93,14 @@ public sealed record Breakdown(IReadOnlyList<BreakdownRow> Rows, OtherGroups? Ot
     private static BreakdownRow Row(GroupCount group, long total, Dispersion dispersion, Verdict? lead)
     {
         var (low, high) = PoissonInterval.Of(group.Clicks, dispersion);
+        var (shareLow, shareHigh) = WilsonInterval.Of(group.Clicks, Math.Max(total, group.Clicks), dispersion: dispersion.Factor);
         return new(
             group,
             total == 0 ? 0 : (double)group.Clicks / total,
             low,
             high,
+            shareLow,
+            shareHigh,
             group.Placements == 0 ? null : (double)group.Clicks / group.Placements,
             group.PlacementDays == 0 ? null : (double)group.Clicks / group.PlacementDays,
             group.PreviousClicks is > 0 and var before ? (double)(group.Clicks - before) / before : null,

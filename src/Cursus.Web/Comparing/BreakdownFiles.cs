@@ -21,6 +21,8 @@ public static class BreakdownFiles
         ("clicks", r => r.Count.Clicks),
         ("visitors", r => r.Count.Visitors),
         ("share", r => r.Share),
+        ("share at least", r => r.ShareLow),
+        ("share at most", r => r.ShareHigh),
         ("at least", r => r.Low),
         ("at most", r => r.High),
         ("placements", r => r.Count.Placements),

@@ -34,11 +34,13 @@ public static class BreakdownReport
     /// <param name="Share">Part of all people's clicks, 0 to 1.</param>
     /// <param name="Low">Lower bound of the clicks to expect, 95 %.</param>
     /// <param name="High">Upper bound of the clicks to expect, 95 %.</param>
+    /// <param name="ShareLow">Lower bound of the share, 95 %.</param>
+    /// <param name="ShareHigh">Upper bound of the share, 95 %.</param>
     /// <param name="ClicksPerPlacementDay">For each day that a placement was out in the period.</param>
     /// <param name="Change">0.18 is 18 % more than in the period before; null from zero.</param>
     /// <param name="IsTooCloseToNext">True where chance alone could make the lead over the next row.</param>
     public sealed record Row(
-        string Key, string Label, long Clicks, long? Visitors, double Share, double Low, double High,
+        string Key, string Label, long Clicks, long? Visitors, double Share, double Low, double High, double ShareLow, double ShareHigh,
         int Placements, double? ClicksPerPlacement, double? ClicksPerPlacementDay, long? PreviousClicks, double? Change, bool IsTooCloseToNext);
 
     /// <param name="Leader">Key of the leading row.</param>
@@ -103,7 +105,7 @@ public static class BreakdownReport
         excluded[ClickKind.Machine], excluded[ClickKind.Preview], excluded[ClickKind.Team], excluded[ClickKind.Prefetch], excluded[ClickKind.Repeat], excluded[ClickKind.Head]);
 
     private static Row Of(BreakdownRow row) => new(
-        row.Count.Key, row.Count.Label, row.Count.Clicks, row.Count.Visitors, row.Share, row.Low, row.High,
+        row.Count.Key, row.Count.Label, row.Count.Clicks, row.Count.Visitors, row.Share, row.Low, row.High, row.ShareLow, row.ShareHigh,
         row.Count.Placements, row.ClicksPerPlacement, row.ClicksPerPlacementDay, row.Count.PreviousClicks, row.Change, row.IsTooCloseToNext);
 
     private static VerdictResponse? Judge(IReadOnlyList<BreakdownRow> rows, int days)

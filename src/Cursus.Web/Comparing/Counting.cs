@@ -42,7 +42,8 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         var dimension = Dimension.All[question.By];
         var counted = await ByGroup(snapshot, question, cancel);
         var groups = dimension.IsOfLink ? await WithPlacements(snapshot, question, counted, cancel) : counted.ConvertAll(c => c.Count);
-        return (dimension.IsSeveral ? await Total(snapshot, question, cancel) : await Sum(snapshot, question, counted, cancel), Breakdown.Of(groups, most, StepsOf(counted)));
+        var total = dimension.IsSeveral ? await Total(snapshot, question, cancel) : await Sum(snapshot, question, counted, cancel);
+        return (total, Breakdown.Of(groups, most, dimension.HasOwnLife ? null : StepsOf(counted)));
     }
 
     /// <summary>Everything that was counted, whatever the groups.</summary>
@@ -119,6 +120,19 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             cancel);
     }
 
+    /// <summary>The posts that went out in the period and that the question is about, newest first.</summary>
+    public static Task<List<SeriesReport.PublishedPost>> Posts(Snapshot snapshot, Question question, int most, CancellationToken cancel) => snapshot.Read(
+        question,
+        $"""
+        with {CountedSql.Picked(question, [])}
+        select po.id, po.title, po.published_on from posts po
+        where po.workspace_id = @workspace and po.published_on between @from and @to
+            and exists (select from placements pl join picked l on l.id = pl.link_id where pl.post_id = po.id and l.deleted_at is null)
+        order by po.published_on desc, po.created_at desc limit {most}
+        """,
+        row => new SeriesReport.PublishedPost(row.GetGuid(0), row.GetString(1), row.GetFieldValue<LocalDate>(2)),
+        cancel);
+
     /// <summary>Clicks by two dimensions at once; pairs without any are left out.</summary>
     public static Task<List<CellCount>> ByTwo(Snapshot snapshot, Question question, string across, CancellationToken cancel)
     {
@@ -138,7 +152,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             cancel);
     }
 
-    /// <summary>Clicks of each group, with its clicks by day, or by month where the period is long, for telling how much they vary.</summary>
+    /// <summary>Clicks of each group, with its clicks by day, or by month where the period is long, for telling how much they vary; one step is enough for those that have a life of their own.</summary>
     private static Task<List<CountedGroup>> ByGroup(Snapshot snapshot, Question question, CancellationToken cancel)
     {
         Dimension[] by = [Dimension.All[question.By]];
@@ -148,7 +162,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             question,
             $"""
             with {CountedSql.Picked(question, by)},
-            {CountedSql.Counted(question, by, Stretches(snapshot, question), question.Period.Days > MostDailySteps ? "month" : "day", others: others)},
+            {CountedSql.Counted(question, by, Stretches(snapshot, question), by[0].HasOwnLife || question.Period.Days > MostDailySteps ? "month" : "day", others: others)},
             by_step as (
                 select {key} as key, {label} as label, c.span, c.at, sum(c.clicks) as clicks{string.Concat(others.Select(o => $", sum(c.{o}) as {o}"))}
                 from counted c {CountedSql.Joins(question, by)} where true {CountedSql.ClickFilters(question)}

@@ -29,8 +29,9 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
         ["medium"] = OfLink("coalesce(mm.into_value, l.medium, '')", "coalesce(mm.into_value, l.medium, 'No medium')", Merged("mm", 1, "l.medium")),
         ["content"] = OfLink("coalesce(mo.into_value, l.content, '')", "coalesce(mo.into_value, l.content, 'No content tag')", Merged("mo", 4, "l.content")),
         ["term"] = OfLink("coalesce(mt.into_value, l.term, '')", "coalesce(mt.into_value, l.term, 'No term')", Merged("mt", 3, "l.term")),
-        ["post"] = OfLink("coalesce(po.id::text, '')", "coalesce(po.title, 'Single links')", PostJoin),
-        ["link"] = OfLink("l.id::text", "d.name || '/' || l.slug", DomainJoin),
+        ["post"] = OfLink("coalesce(po.id::text, '')", "coalesce(po.title, 'Single links')", PostJoin) with
+        { HasOwnLife = true },
+        ["link"] = OfLink("l.id::text", "d.name || '/' || l.slug", DomainJoin) with { HasOwnLife = true },
         ["placement"] = OfLink("l.id::text", "concat_ws(' · ', ch.name, nullif(pl.variant, ''))", $"{ChannelJoin}\n{PostJoin}"),
         ["domain"] = OfLink("d.name", "d.name", DomainJoin),
 
@@ -59,6 +60,9 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
 
     /// <summary>True where the link alone decides the group, false where each click does.</summary>
     public bool IsOfLink => Observed is null;
+
+    /// <summary>True where groups come and go: their clicks fall on different days because they went out on different days, which says nothing about how sure their counts are.</summary>
+    public bool HasOwnLife { get; private init; }
 
     /// <summary>True where a link may be in several groups, so that their sum is more than all.</summary>
     public bool IsSeveral { get; private init; }

@@ -10,15 +10,22 @@ namespace Cursus.Web.Comparing;
 /// <summary>GET /reports/series: the same question over time.</summary>
 public static class SeriesReport
 {
+    private const int MostPosts = 200;
+
     private static readonly string[] Steps = ["hour", "day", "week", "month"];
 
     /// <param name="Step">hour, day, week (from Monday) or month.</param>
     /// <param name="Points">Steps up to now.</param>
-    public sealed record Response(string By, LocalDate From, LocalDate To, string TimeZone, string Step, IReadOnlyList<Point> Points);
+    /// <param name="Posts">What went out in the period, of what is asked about; the newest <see cref="MostPosts"/>.</param>
+    public sealed record Response(
+        string By, LocalDate From, LocalDate To, string TimeZone, string Step, IReadOnlyList<Point> Points, IReadOnlyList<PublishedPost> Posts);
 
     /// <param name="At">Local time at which the step begins: a day, or a day and hour.</param>
     /// <param name="Clicks">People's clicks by key of the group; groups without any are left out.</param>
     public sealed record Point(string At, IReadOnlyDictionary<string, long> Clicks);
+
+    /// <param name="PublishedOn">The day in the workspace's time zone.</param>
+    public sealed record PublishedPost(Guid Id, string Title, LocalDate PublishedOn);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/series", Handle).ForViewers().WithSummary("Clicks of each group over time");
 
@@ -49,7 +56,8 @@ public static class SeriesReport
         var points = StepsOf(question, step).Select(at => new Point(
             (step == "hour" ? LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm") : LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd")).Format(at),
             counts[at].ToDictionary(c => c.Key, c => c.Clicks)));
-        return TypedResults.Ok(new Response(question.By, question.Period.From, question.Period.To, question.Zone.Id, step, [.. points]));
+        var posts = await Counting.Posts(snapshot, question, MostPosts, cancel);
+        return TypedResults.Ok(new Response(question.By, question.Period.From, question.Period.To, question.Zone.Id, step, [.. points], posts));
     }
 
     /// <summary>Every step of the period, those without clicks included.</summary>

@@ -66,6 +66,19 @@ public class PostCourseTests(CursusApp app)
         pace["course"]!.AsArray().Select(p => (int)p!["clicks"]!).ShouldBe([4, 4]);
     }
 
+    [Fact]
+    public async Task Posts_of_different_weeks_are_not_unsure_because_their_clicks_fall_on_different_days()
+    {
+        var world = await World.Make(app);
+        var (first, second) = (await SendOn(world, 25), await SendOn(world, 12));
+        await Ship([
+            .. Enumerable.Range(0, 200).Select(i => Click(Link(first, 0), Now - Duration.FromDays(24 - i % 10))),
+            .. Enumerable.Range(0, 100).Select(i => Click(Link(second, 0), Now - Duration.FromDays(11 - i % 10)))]);
+        var verdict = (await world.Get("/api/v1/reports/breakdown?by=post"))["verdict"]!;
+        ((string)verdict["call"]!).ShouldBe("clear");
+        ((double)verdict["dispersion"]!).ShouldBe(1);
+    }
+
     [Theory]
     [InlineData("by=country", "by")]
     [InlineData("by=channel&country=GB", "country")]

@@ -68,7 +68,8 @@ export function AddressBar() {
     if (kind === 'quick') makeQuickLink(key)
     else if (kind === 'address') void navigate({ to: '/send', search: { to: key } })
     else if (kind === 'go') void navigate({ to: key })
-    else if (kind === 'campaign') void navigate({ to: '/links', search: { campaign: key } })
+    else if (kind === 'campaign')
+      void navigate({ to: '/campaigns/$campaignKey', params: { campaignKey: key } })
     else if (kind === 'post') void navigate({ to: '/posts/$postId', params: { postId: key } })
     else void navigate({ to: '/links/$linkId', params: { linkId: key }, search: {} })
   }

@@ -56,6 +56,7 @@ export const theme = createTheme({
   respectReducedMotion: true,
   components: {
     Tooltip: { defaultProps: { openDelay: 400, withArrow: true } },
+    SegmentedControl: { styles: { root: { backgroundColor: 'var(--hair)' } } },
     Select: { defaultProps: { allowDeselect: false, checkIconPosition: 'right' } },
   },
 })

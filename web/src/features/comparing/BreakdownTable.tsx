@@ -1,6 +1,6 @@
-import { Anchor, Text, UnstyledButton } from '@mantine/core'
+import { Anchor, Button, Checkbox, Popover, Stack, Text, UnstyledButton } from '@mantine/core'
 import { IconArrowDown, IconArrowUp } from '@tabler/icons-react'
-import { useState } from 'react'
+import { useNavigate } from '@tanstack/react-router'
 import { change, count, counted, percent } from '../../parts/numbers'
 import classes from './Compare.module.css'
 import {
@@ -10,6 +10,7 @@ import {
   type Breakdown,
   type BreakdownRow,
   type Dimension,
+  type Question,
 } from './question'
 
 const number = (n: number | null) =>
@@ -19,6 +20,11 @@ const columns = [
   { key: 'clicks', label: 'Clicks', show: (row: BreakdownRow) => count(row.clicks) },
   { key: 'visitors', label: 'Visitors', show: (row: BreakdownRow) => number(row.visitors) },
   { key: 'share', label: 'Share', show: (row: BreakdownRow) => percent(row.share) },
+  {
+    key: 'shareLow',
+    label: 'Share between',
+    show: (row: BreakdownRow) => `${percent(row.shareLow)} and ${percent(row.shareHigh)}`,
+  },
   { key: 'low', label: 'At least', show: (row: BreakdownRow) => number(Math.round(row.low)) },
   { key: 'high', label: 'At most', show: (row: BreakdownRow) => number(Math.round(row.high)) },
   { key: 'placements', label: 'Placements', show: (row: BreakdownRow) => count(row.placements) },
@@ -42,24 +48,52 @@ const columns = [
 
 type Column = (typeof columns)[number]['key']
 
-/** All figures of an answer, sortable, with the sum. */
-export function BreakdownTable({ answer, asked }: { answer: Breakdown; asked: Asked }) {
-  const [sort, setSort] = useState<{ by: Column; isUp: boolean }>({ by: 'clicks', isUp: false })
+interface Props {
+  answer: Breakdown
+  asked: Asked
+  question: Question
+}
+
+/** The order that the address asks for; by clicks where it asks for none that exists. */
+function sortOf(text: string | undefined): { by: Column; isUp: boolean } {
+  const isUp = text?.startsWith('-') ?? false
+  const by = columns.find((c) => c.key === (isUp ? text!.slice(1) : text))?.key
+  return by ? { by, isUp } : { by: 'clicks', isUp: false }
+}
+
+/** Left out unless chosen. */
+const usuallyWithout = 'shareLow'
+
+/** All figures of an answer, sortable, with the sum. Order and columns are held by the address. */
+export function BreakdownTable({ answer, asked, question }: Props) {
+  const navigate = useNavigate()
+  const change = (part: Partial<Question>) =>
+    void navigate({ to: '/compare', search: { ...question, ...part }, resetScroll: false, replace: true })
+  const sort = sortOf(question.sort)
+  const without = (question.without ?? usuallyWithout).split(',')
   const rows = answer.rows.toSorted(
     (a, b) => (sort.isUp ? 1 : -1) * ((a[sort.by] ?? -Infinity) - (b[sort.by] ?? -Infinity)),
   )
-  const shown = columns.filter(
+  const possible = columns.filter(
     (c) =>
       (answer.before || (c.key !== 'previousClicks' && c.key !== 'change')) &&
       (answer.rows.some((row) => row.visitors !== null) || c.key !== 'visitors') &&
       (answer.rows.some((row) => row.placements > 0) ||
         (c.key !== 'placements' && c.key !== 'clicksPerPlacement' && c.key !== 'clicksPerPlacementDay')),
   )
+  const shown = possible.filter((c) => c.key === 'clicks' || !without.includes(c.key))
   return (
     <section className={classes.leaf} aria-label="All figures" tabIndex={0}>
       <div className={classes.crossing}>
         <h2 className={classes.heading}>All figures</h2>
         <Text size="sm">
+          <ColumnChoice
+            possible={possible}
+            without={without}
+            onChoose={(chosen) =>
+              change({ without: chosen === usuallyWithout ? undefined : chosen || 'none' })
+            }
+          />{' '}
           Take away as{' '}
           <Anchor href={fileAddress('csv', asked)} download inherit underline="always">
             CSV
@@ -82,7 +116,7 @@ export function BreakdownTable({ answer, asked }: { answer: Breakdown; asked: As
               >
                 <UnstyledButton
                   fz={13}
-                  onClick={() => setSort({ by: c.key, isUp: sort.by === c.key && !sort.isUp })}
+                  onClick={() => change({ sort: sort.by === c.key && !sort.isUp ? `-${c.key}` : c.key })}
                 >
                   {c.label}
                   {sort.by === c.key &&
@@ -138,5 +172,46 @@ export function BreakdownTable({ answer, asked }: { answer: Breakdown; asked: As
         </tfoot>
       </table>
     </section>
+  )
+}
+
+interface ColumnChoiceProps {
+  possible: ReadonlyArray<(typeof columns)[number]>
+  without: string[]
+  onChoose: (without: string) => void
+}
+
+/** Which figures the table shows; clicks always. */
+function ColumnChoice({ possible, without, onChoose }: ColumnChoiceProps) {
+  return (
+    <Popover position="bottom-end" trapFocus withRoles={false}>
+      <Popover.Target>
+        <Button variant="subtle" size="compact-sm" fw={400}>
+          Columns
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <Stack gap={8}>
+          {possible
+            .filter((c) => c.key !== 'clicks')
+            .map((c) => (
+              <Checkbox
+                key={c.key}
+                size="sm"
+                label={c.label}
+                checked={!without.includes(c.key)}
+                onChange={(event) =>
+                  onChoose(
+                    columns
+                      .map((each) => each.key)
+                      .filter((key) => (key === c.key ? !event.currentTarget.checked : without.includes(key)))
+                      .join(','),
+                  )
+                }
+              />
+            ))}
+        </Stack>
+      </Popover.Dropdown>
+    </Popover>
   )
 }

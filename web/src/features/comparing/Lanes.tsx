@@ -1,6 +1,6 @@
 import { VisuallyHidden } from '@mantine/core'
 import { Link } from '@tanstack/react-router'
-import { useChannels } from '../../api/vocabulary'
+import { useChannels, type Channel } from '../../api/vocabulary'
 import { change, count, percent } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import classes from './Compare.module.css'
@@ -15,18 +15,30 @@ import {
 
 const most = 12
 
+interface Props {
+  answer: Breakdown
+  question: Question
+  /** What the groups are called together; the dimension's own name where left out. */
+  name?: string
+  /** The channel whose colour a lane has. */
+  channelOf?: (row: BreakdownRow) => Channel | undefined
+  /** Where a figure leads. */
+  opens?: (row: BreakdownRow) => Question | undefined
+}
+
 /** The comparing picture: one lane for each group. Bar: this period. Tick: the one before. Whisker: how sure we are. */
-export function Lanes({ answer, question }: { answer: Breakdown; question: Question }) {
+export function Lanes({ answer, question, name, channelOf, opens }: Props) {
+  const channels = useChannels()
   const shown = answer.rows.slice(0, most)
   const scale = 1.02 * Math.max(1, ...shown.map((row) => Math.max(row.high, row.previousClicks ?? 0)))
   const hasBefore = answer.before !== null
-  const hasPlacements = shown.some((row) => row.placements > 0)
+  const hasPlacements = answer.by !== 'placement' && shown.some((row) => row.placements > 0)
   return (
     <section className={classes.leaf} aria-label="Lanes">
       <table className={classes.lanes}>
         <thead>
           <tr>
-            <th scope="col">{capital(dimensions[answer.by as Dimension])}</th>
+            <th scope="col">{capital(name ?? dimensions[answer.by as Dimension])}</th>
             <th scope="col">
               this period
               {hasBefore && (
@@ -48,7 +60,10 @@ export function Lanes({ answer, question }: { answer: Breakdown; question: Quest
               key={row.key}
               row={row}
               answer={answer}
-              question={question}
+              channel={
+                channelOf?.(row) ?? (answer.by === 'channel' ? (channels.get(row.key) ?? null) : undefined)
+              }
+              opened={opens ? opens(row) : narrowedTo(question, row)}
               scale={scale}
               hasPlacements={hasPlacements}
               isLast={i === shown.length - 1}
@@ -70,23 +85,22 @@ export function Lanes({ answer, question }: { answer: Breakdown; question: Quest
 interface LaneProps {
   row: BreakdownRow
   answer: Breakdown
-  question: Question
+  /** Null where it is of a channel that isn't known. */
+  channel: Channel | null | undefined
+  opened: Question | undefined
   scale: number
   hasPlacements: boolean
   isLast: boolean
 }
 
-function Lane({ row, answer, question, scale, hasPlacements, isLast }: LaneProps) {
-  const channels = useChannels()
-  const channel = answer.by === 'channel' ? channels.get(row.key) : undefined
-  const opened = narrowedTo(question, row)
+function Lane({ row, answer, channel, opened, scale, hasPlacements, isLast }: LaneProps) {
   const at = (clicks: number) => `${(100 * clicks) / scale}%`
   const color = channel ? `var(--channel-${channel.color})` : 'light-dark(#6e2a5b, #cb97ba)'
   return (
     <tr>
       <th scope="row">
         <span className={classes.name}>
-          {answer.by === 'channel' && <Signet channel={channel} />}
+          {channel !== undefined && <Signet channel={channel ?? undefined} />}
           <span>{row.label}</span>
         </span>
       </th>

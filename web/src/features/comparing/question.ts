@@ -30,6 +30,19 @@ export const dimensions = {
 
 export type Dimension = keyof typeof dimensions
 
+/** What the link of a click decides: only by these can posts be compared that have a life of their own. */
+export const ofLink: readonly string[] = [
+  'channel',
+  'campaign',
+  'source',
+  'medium',
+  'post',
+  'content',
+  'tag',
+  'link',
+  'domain',
+] satisfies Dimension[]
+
 /** What an answer may be narrowed to. */
 export const filters = [
   'channel',
@@ -83,6 +96,12 @@ export type Question = {
   from?: string
   to?: string
   compare?: 'none' | 'year'
+  /** How the course is drawn; as lines where left out. */
+  course?: 'stacked'
+  /** What the table is sorted by: the name of a figure, with a minus in front where the least comes first. */
+  sort?: string
+  /** Figures that the table leaves out, with commas between them. */
+  without?: string
 } & { [filter in Filter]?: string }
 
 const isDay = (value: unknown): value is string =>
@@ -102,6 +121,11 @@ export function readQuestion(search: Record<string, unknown>): Question {
     question.to = search.to
   } else if (period && period in periods) question.period = period as PeriodName
   if (search.compare === 'none' || search.compare === 'year') question.compare = search.compare
+  if (search.course === 'stacked') question.course = 'stacked'
+  const sort = text(search.sort)
+  const without = text(search.without)
+  if (sort) question.sort = sort
+  if (without) question.without = without
   for (const filter of filters) {
     const value = text(search[filter])
     if (value) question[filter] = value
@@ -154,5 +178,7 @@ export function narrowedTo(question: Question, row: BreakdownRow): Question | un
     domain: 'channel',
   }
   const goOn = next[by]
-  return goOn && row.key !== '' ? { ...question, [by]: row.key, by: goOn, across: undefined } : undefined
+  return goOn && row.key !== ''
+    ? { ...question, [by]: row.key, by: goOn, across: undefined, sort: undefined }
+    : undefined
 }

@@ -34,7 +34,11 @@ export function CampaignsSection() {
         {campaigns.data.map((campaign) => (
           <tr key={campaign.id}>
             <td>
-              <Link to="/compare" search={{ campaign: campaign.key }} style={{ color: 'inherit' }}>
+              <Link
+                to="/campaigns/$campaignKey"
+                params={{ campaignKey: campaign.key }}
+                style={{ color: 'inherit' }}
+              >
                 {campaign.name}
               </Link>
             </td>

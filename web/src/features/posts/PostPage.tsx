@@ -8,6 +8,7 @@ import { copy } from '../../parts/copy'
 import { counted, day } from '../../parts/numbers'
 import { Page } from '../../parts/Page'
 import { Failed, Loading } from '../../parts/States'
+import { PostFigures } from '../comparing/PostFigures'
 import { HandOutRow } from './HandOutRow'
 import classes from './HandOut.module.css'
 import { asCsv } from './linkTexts'
@@ -45,8 +46,14 @@ export function PostPage() {
   return (
     <Page title={post.data.title} beside={<CopyAll post={post.data} channels={channels} />}>
       <Text c="dimmed" mt={-10} mb="md">
-        {post.data.placements[0]?.link.post?.campaign ?? post.data.campaign} · {day(post.data.publishedOn)} ·{' '}
-        {counted(post.data.placements.length, 'placement')} ·{' '}
+        <Link
+          to="/campaigns/$campaignKey"
+          params={{ campaignKey: post.data.campaign }}
+          style={{ color: 'inherit' }}
+        >
+          {post.data.placements[0]?.link.post?.campaign ?? post.data.campaign}
+        </Link>{' '}
+        · {day(post.data.publishedOn)} · {counted(post.data.placements.length, 'placement')} ·{' '}
         <span role="status">{counted(post.data.clicks, 'click')}</span>
       </Text>
       {post.isError && <Failed error={post.error} />}
@@ -58,6 +65,7 @@ export function PostPage() {
       <Text size="sm" c="dimmed" mt="md">
         “Open, not counted” shows where a link leads and leaves the visit out of your figures.
       </Text>
+      <PostFigures post={post.data} />
     </Page>
   )
 }

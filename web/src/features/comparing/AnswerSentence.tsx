@@ -1,0 +1,55 @@
+import { Text } from '@mantine/core'
+import { counted, day } from '../../parts/numbers'
+import classes from './Compare.module.css'
+import type { Breakdown } from './question'
+
+const calls = {
+  clear: { color: 'var(--good)', words: 'clear' },
+  leaning: { color: 'var(--caution)', words: 'leans ahead' },
+  'too-close': { color: 'var(--caution)', words: 'too close to call' },
+} as const
+
+/** The answer with the words that say how far it can be trusted in the colour of that trust. */
+function WithCall({ sentence, color, words }: { sentence: string; color: string; words: string }) {
+  const at = sentence.indexOf(words)
+  if (at < 0) return sentence
+  return (
+    <>
+      {sentence.slice(0, at)}
+      <strong style={{ color }}>{words}</strong>
+      {sentence.slice(at + words.length)}
+    </>
+  )
+}
+
+/** The answer in one sentence, and in one line what was left out of it. */
+export function AnswerSentence({ answer }: { answer: Breakdown }) {
+  const { machines, previews, team, prefetches, repeats, heads } = answer.excluded
+  const leftOut = [
+    machines && counted(machines, 'machine'),
+    previews && counted(previews, 'link preview'),
+    team && counted(team, 'visit of the team', 'visits of the team'),
+    prefetches && counted(prefetches, 'prefetch', 'prefetches'),
+    repeats && counted(repeats, 'repeat within ten seconds', 'repeats within ten seconds'),
+    heads && counted(heads, 'look at the headers alone', 'looks at the headers alone'),
+  ].filter(Boolean)
+  const call = answer.verdict && calls[answer.verdict.call as keyof typeof calls]
+  return (
+    <>
+      <p className={classes.answer} role="status">
+        {call ? <WithCall sentence={answer.answer} {...call} /> : answer.answer}
+      </p>
+      <Text size="sm" c="dimmed">
+        {counted(answer.total.clicks, 'click')}
+        {answer.total.visitors !== null && ` by about ${counted(answer.total.visitors, 'visitor')}`} ·{' '}
+        {leftOut.length > 0 ? `left out: ${leftOut.join(', ')} · ` : 'nothing left out · '}
+        {day(answer.from)} to {day(answer.to)}, {answer.timeZone}
+        {answer.isUnfinished &&
+          answer.before &&
+          ' · not over yet, so compared with as much of the earlier period'}
+        {answer.narrowedFrom &&
+          ` · asked from ${day(answer.narrowedFrom)} on: where two things are crossed that only single clicks tell, the last 31 days are answered`}
+      </Text>
+    </>
+  )
+}

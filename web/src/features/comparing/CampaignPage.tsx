@@ -1,0 +1,142 @@
+import { Button, Group, SegmentedControl, Text } from '@mantine/core'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { Link, useNavigate, useParams, useSearch } from '@tanstack/react-router'
+import { api, read } from '../../api/client'
+import { vocabulary } from '../../api/vocabulary'
+import { Page } from '../../parts/Page'
+import { Empty, Failed, Loading } from '../../parts/States'
+import { AnswerSentence } from './AnswerSentence'
+import { ClickedOn } from './ClickedOn'
+import classes from './Compare.module.css'
+import { Lanes } from './Lanes'
+import { Lives } from './Lives'
+import { periods, type Asked, type PeriodName, type Question } from './question'
+import { WeekHours } from './WeekHours'
+
+const offered = ['last-7', 'last-28', 'last-90', 'this-year'] as const satisfies PeriodName[]
+
+/** A campaign: which of its posts and which of its channels brought the people, how long they live, where and when they were clicked. */
+export function CampaignPage() {
+  const { campaignKey } = useParams({ from: '/members/campaigns/$campaignKey' })
+  const { period = 'last-90' } = useSearch({ from: '/members/campaigns/$campaignKey' })
+  const navigate = useNavigate()
+  const campaigns = useQuery(vocabulary.campaigns)
+  const campaign = campaigns.data?.find((c) => c.key === campaignKey)
+  const question: Question = { campaign: campaignKey, period }
+  if (campaigns.isError)
+    return (
+      <Page title="Campaign">
+        <Failed error={campaigns.error} onRetry={() => void campaigns.refetch()} />
+      </Page>
+    )
+  if (!campaigns.data)
+    return (
+      <Page title="Campaign">
+        <Loading />
+      </Page>
+    )
+  if (!campaign)
+    return (
+      <Page title="Campaign">
+        <Empty
+          title={`There is no campaign “${campaignKey}”`}
+          action={
+            <Button renderRoot={(props) => <Link to="/set-up" search={{ part: 'campaigns' }} {...props} />}>
+              See all campaigns
+            </Button>
+          }
+        >
+          It may have been merged into another one, or the address may be mistyped.
+        </Empty>
+      </Page>
+    )
+  return (
+    <Page
+      title={campaign.name}
+      beside={
+        <Group gap={8}>
+          <Button
+            variant="default"
+            renderRoot={(props) => <Link to="/links" search={{ campaign: campaignKey }} {...props} />}
+          >
+            Its links
+          </Button>
+          <Button
+            variant="default"
+            renderRoot={(props) => <Link to="/compare" search={question} {...props} />}
+          >
+            Ask more
+          </Button>
+          <Button component={Link} to="/send">
+            Send a post
+          </Button>
+        </Group>
+      }
+    >
+      <SegmentedControl
+        size="sm"
+        aria-label="Period"
+        value={period}
+        data={offered.map((name) => ({ value: name, label: periods[name] }))}
+        onChange={(name) =>
+          void navigate({
+            to: '/campaigns/$campaignKey',
+            params: { campaignKey },
+            search: { period: name },
+            resetScroll: false,
+          })
+        }
+      />
+      <Ranked
+        by="post"
+        title="Posts"
+        asked={{ by: 'post', campaign: [campaignKey], period, compare: 'none' }}
+        question={question}
+      />
+      <Ranked
+        by="channel"
+        title="Channels"
+        asked={{ by: 'channel', campaign: [campaignKey], period, compare: 'none' }}
+        question={question}
+      />
+      <Lives asked={{ by: 'channel', campaign: [campaignKey], period }} />
+      <ClickedOn asked={{ campaign: [campaignKey], period }} question={question} />
+      <WeekHours asked={{ campaign: [campaignKey], period }} />
+    </Page>
+  )
+}
+
+interface RankedProps {
+  by: 'post' | 'channel'
+  title: string
+  asked: Asked
+  question: Question
+}
+
+/** The campaign's posts or channels as lanes, below the answer of which led. */
+function Ranked({ by, title, asked, question }: RankedProps) {
+  const answer = useQuery({
+    queryKey: ['breakdown', asked],
+    queryFn: () => read(api.GET('/api/v1/reports/breakdown', { params: { query: asked } })),
+    placeholderData: keepPreviousData,
+  })
+  return (
+    <section aria-label={title}>
+      <h2 className={classes.section}>{title}</h2>
+      {answer.isError ? (
+        <Failed error={answer.error} onRetry={() => void answer.refetch()} />
+      ) : !answer.data ? (
+        <Loading rows={4} />
+      ) : answer.data.rows.length === 0 ? (
+        <Text c="dimmed">
+          Nothing of this campaign went out or was clicked in {periods[question.period!]}.
+        </Text>
+      ) : (
+        <>
+          <AnswerSentence answer={answer.data} />
+          <Lanes answer={answer.data} question={{ ...question, by }} />
+        </>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,21 @@
+import type { Schema } from '../../api/client'
+import { day } from '../../parts/numbers'
+import type { BreakdownRow } from './question'
+
+type Series = Schema['SeriesReportResponse']
+type PublishedPost = Schema['SeriesReportPublishedPost']
+
+/** One step of the course: clicks by the groups' labels, and the posts that went out in it. */
+export type CoursePoint = { at: string; posts: PublishedPost[] } & Record<string, unknown>
+
+/** The course as a chart reads it. A post belongs to the last step that begins on its day or before. */
+export function pointsOf(series: Series, shown: BreakdownRow[]): CoursePoint[] {
+  return series.points.map((point, i) => {
+    const next = series.points[i + 1]?.at
+    return {
+      ...Object.fromEntries(shown.map((row) => [row.label, point.clicks[row.key] ?? 0])),
+      at: day(point.at).replace(/ \d{4}$/, ''),
+      posts: series.posts.filter((p) => p.publishedOn >= point.at && (!next || p.publishedOn < next)),
+    }
+  })
+}
