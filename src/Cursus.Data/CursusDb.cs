@@ -1,6 +1,7 @@
 using Cursus.Data.Addresses;
 using Cursus.Data.Batches;
 using Cursus.Data.Clicks;
+using Cursus.Data.Comparing;
 using Cursus.Data.Posts;
 using Cursus.Data.Workspaces;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
@@ -30,6 +31,8 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<Draft> Drafts => Set<Draft>();
     public DbSet<Batch> Batches => Set<Batch>();
     public DbSet<BatchLine> BatchLines => Set<BatchLine>();
+    public DbSet<SavedView> SavedViews => Set<SavedView>();
+    public DbSet<ViewShare> ViewShares => Set<ViewShare>();
     public DbSet<LinkDay> LinkDays => Set<LinkDay>();
     public DbSet<LinkMonth> LinkMonths => Set<LinkMonth>();
     public DbSet<SealedMonth> SealedMonths => Set<SealedMonth>();

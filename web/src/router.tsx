@@ -29,6 +29,13 @@ const signIn = createRoute({
   component: lazyRouteComponent(() => import('./features/access/SignInPage'), 'SignInPage'),
 })
 
+/** A saved view for people without an account. */
+const shared = createRoute({
+  getParentRoute: () => root,
+  path: '/shared/$secret',
+  component: lazyRouteComponent(() => import('./features/comparing/SharedViewPage'), 'SharedViewPage'),
+})
+
 /** Everything that only members see. */
 const members = createRoute({
   getParentRoute: () => root,
@@ -150,6 +157,7 @@ export function makeRouter(queries: QueryClient) {
   return createRouter({
     routeTree: root.addChildren([
       signIn,
+      shared,
       members.addChildren([home, send, many, post, links.addChildren([link]), compare, campaign, setUp]),
     ]),
     context: { queries },

@@ -952,6 +952,98 @@ namespace Cursus.Data.Migrations
                     b.ToTable("visitor_salts", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Comparing.SavedView", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<Guid?>("CreatedBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("created_by");
+
+                    b.Property<bool>("IsPinned")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_pinned");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Question")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("question");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_saved_views");
+
+                    b.HasIndex("CreatedBy")
+                        .HasDatabaseName("ix_saved_views_created_by");
+
+                    b.HasIndex("WorkspaceId", "Name")
+                        .IsUnique()
+                        .HasDatabaseName("ix_saved_views_workspace_id_name");
+
+                    b.ToTable("saved_views", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Comparing.ViewShare", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<Instant?>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("expires_at");
+
+                    b.Property<byte[]>("Hash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash");
+
+                    b.Property<Instant?>("LastSeenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_seen_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid>("ViewId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("view_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_view_shares");
+
+                    b.HasIndex("Hash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_view_shares_hash");
+
+                    b.HasIndex("ViewId")
+                        .HasDatabaseName("ix_view_shares_view_id");
+
+                    b.ToTable("view_shares", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Posts.Campaign", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1735,6 +1827,36 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_referrer_rules_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("Cursus.Data.Comparing.SavedView", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Member", "Creator")
+                        .WithMany()
+                        .HasForeignKey("CreatedBy")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_saved_views_members_created_by");
+
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_saved_views_workspaces_workspace_id");
+
+                    b.Navigation("Creator");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Comparing.ViewShare", b =>
+                {
+                    b.HasOne("Cursus.Data.Comparing.SavedView", "View")
+                        .WithMany("Shares")
+                        .HasForeignKey("ViewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_view_shares_saved_views_view_id");
+
+                    b.Navigation("View");
+                });
+
             modelBuilder.Entity("Cursus.Data.Posts.Campaign", b =>
                 {
                     b.HasOne("Cursus.Data.Posts.Recipe", null)
@@ -1932,6 +2054,11 @@ namespace Cursus.Data.Migrations
             modelBuilder.Entity("Cursus.Data.Batches.Batch", b =>
                 {
                     b.Navigation("Lines");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Comparing.SavedView", b =>
+                {
+                    b.Navigation("Shares");
                 });
 
             modelBuilder.Entity("Cursus.Data.Posts.Post", b =>

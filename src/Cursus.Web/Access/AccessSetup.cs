@@ -11,6 +11,7 @@ namespace Cursus.Web.Access;
 public static class AccessSetup
 {
     internal const string SignInLimit = "sign-in";
+    internal const string SharedLimit = "shared";
 
     private const string CookieOrToken = "cookie-or-token";
 
@@ -62,6 +63,9 @@ public static class AccessSetup
             limiter.AddPolicy(SignInLimit, context => System.Threading.RateLimiting.RateLimitPartition.GetFixedWindowLimiter(
                 context.Connection.RemoteIpAddress?.ToString() ?? "",
                 _ => new() { PermitLimit = 30, Window = TimeSpan.FromMinutes(1) }));
+            limiter.AddPolicy(SharedLimit, context => System.Threading.RateLimiting.RateLimitPartition.GetFixedWindowLimiter(
+                context.Connection.RemoteIpAddress?.ToString() ?? "",
+                _ => new() { PermitLimit = 120, Window = TimeSpan.FromMinutes(1) }));
             limiter.OnRejected = async (rejected, _) =>
             {
                 rejected.HttpContext.Response.Headers.RetryAfter = "60";

@@ -84,8 +84,15 @@ public static class BreakdownReport
             return ApiProblem.Invalid(errors);
         }
 
-        var (total, (rows, others)) = await counting.Answer(question, limit ?? UsualRows, cancel);
-        return TypedResults.Ok(new Response(
+        return TypedResults.Ok(await Answer(question, limit ?? UsualRows, counting, cancel));
+    }
+
+    /// <summary>The whole answer to a question.</summary>
+    /// <param name="most">How many groups are listed.</param>
+    internal static async Task<Response> Answer(Question question, int most, Counting counting, CancellationToken cancel)
+    {
+        var (total, (rows, others)) = await counting.Answer(question, most, cancel);
+        return new Response(
             question.By,
             question.Period.From,
             question.Period.To,
@@ -98,7 +105,7 @@ public static class BreakdownReport
             AnswerSentence.Of(rows, question.DaysBegun),
             [.. rows.Select(Of)],
             others,
-            Judge(rows, question.DaysBegun)));
+            Judge(rows, question.DaysBegun));
     }
 
     private static ExcludedCount Of(IReadOnlyDictionary<ClickKind, long> excluded) => new(

@@ -3,6 +3,7 @@ using Cursus.Core;
 using Cursus.Core.Comparing;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
+using Microsoft.AspNetCore.WebUtilities;
 using NodaTime;
 using NodaTime.Text;
 
@@ -19,8 +20,11 @@ internal sealed record Question(
 
     private const int DefaultDays = 28;
 
+    /// <summary>How an answer is shown, which kept questions say too and which changes nothing of the answer.</summary>
+    private static readonly string[] Presentation = ["course", "sort", "without"];
+
     private static readonly HashSet<string> Known =
-        new(["by", "across", "period", "from", "to", "compare", "step", "limit", "bom", .. Dimension.Filters], StringComparer.OrdinalIgnoreCase);
+        new(["by", "across", "period", "from", "to", "compare", "step", "limit", "bom", .. Presentation, .. Dimension.Filters], StringComparer.OrdinalIgnoreCase);
 
     private static readonly Dictionary<string, Comparison> Comparisons = new()
     {
@@ -64,7 +68,13 @@ internal sealed record Question(
     }
 
     /// <summary>Reads the query string. Returns null with <paramref name="errors"/> where something in it can't be answered.</summary>
-    public static Question? Read(IQueryCollection query, CurrentMember member, Instant now, FieldErrors errors)
+    public static Question? Read(IQueryCollection query, CurrentMember member, Instant now, FieldErrors errors) => Read(query, member.WorkspaceId, member.Zone, now, errors);
+
+    /// <summary>Reads a question that a workspace kept.</summary>
+    public static Question? Read(string query, Guid workspace, DateTimeZone zone, Instant now, FieldErrors errors) =>
+        Read(new QueryCollection(QueryHelpers.ParseQuery(query)), workspace, zone, now, errors);
+
+    private static Question? Read(IQueryCollection query, Guid workspace, DateTimeZone zone, Instant now, FieldErrors errors)
     {
         var by = query["by"].ToString();
         if (!Dimension.All.ContainsKey(by))
@@ -72,7 +82,7 @@ internal sealed record Question(
             errors.Add("by", new Flaw("by-unknown", $"“{by}” is nothing to compare by. Use one of {string.Join(", ", Dimension.All.Keys)}."));
         }
 
-        var today = now.InZone(member.Zone).Date;
+        var today = now.InZone(zone).Date;
         var named = query["period"].ToString();
         var period = NamedPeriod.Of(named, today);
         if (named.Length > 0 && period is null)
@@ -100,11 +110,11 @@ internal sealed record Question(
         }
 
         return errors.Any ? null : new Question(
-            member.WorkspaceId,
+            workspace,
             by,
             period ?? new Core.Comparing.Period(from, to),
             against,
-            member.Zone,
+            zone,
             now,
             Dimension.Filters.Where(query.ContainsKey).ToDictionary(f => f, f => query[f].Select(v => v ?? "").ToArray()));
     }

@@ -50,6 +50,12 @@ public static class SeriesReport
             return ApiProblem.Invalid("step", new Flaw("step-too-fine", "Hours are shown for at most 31 days. Choose days, or a shorter period."));
         }
 
+        return TypedResults.Ok(await Answer(question, step, counting, cancel));
+    }
+
+    /// <summary>The course of a question over time.</summary>
+    internal static async Task<Response> Answer(Question question, string step, Counting counting, CancellationToken cancel)
+    {
         question = question.Bounded(step, question.By);
         await using var snapshot = await counting.Open(cancel);
         var counts = (await Counting.OverTime(snapshot, question, step, cancel)).ToLookup(c => c.At);
@@ -57,7 +63,7 @@ public static class SeriesReport
             (step == "hour" ? LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm") : LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd")).Format(at),
             counts[at].ToDictionary(c => c.Key, c => c.Clicks)));
         var posts = await Counting.Posts(snapshot, question, MostPosts, cancel);
-        return TypedResults.Ok(new Response(question.By, question.Period.From, question.Period.To, question.Zone.Id, step, [.. points], posts));
+        return new Response(question.By, question.Period.From, question.Period.To, question.Zone.Id, step, [.. points], posts);
     }
 
     /// <summary>Every step of the period, those without clicks included.</summary>

@@ -125,6 +125,9 @@ public static class ApiSetup
         LifeReport.Map(api);
         PaceReport.Map(api);
         BreakdownFiles.Map(api);
+        SavedViews.Map(api);
+        ViewShares.Map(api);
+        SharedView.Map(api);
         WatchClicks.Map(api);
         ReferrerRules.Map(api);
         ReferrersSeen.Map(api);

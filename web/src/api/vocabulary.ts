@@ -1,4 +1,5 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
+import { createContext, useContext } from 'react'
 import { api, read, type Schema } from './client'
 
 export type Channel = Schema['ChannelsResponse']
@@ -48,7 +49,20 @@ export const agreedValuesQuery = queryOptions({
   queryFn: () => read(api.GET('/api/v1/agreed-values', all)).then((page) => page.items),
 })
 
-/** Channels by key, for signets and colours; empty while loading. */
+/** What signets and colours need to know of a channel. */
+export type ChannelLook = Pick<Channel, 'key' | 'name' | 'signet' | 'color'>
+
+/** Channels that are known without asking, where the reader has no account. */
+export const KnownChannels = createContext<ReadonlyMap<string, ChannelLook> | undefined>(undefined)
+
+/** Looks of channels by key, for signets and colours; empty while loading. */
+export function useChannelLooks(): ReadonlyMap<string, ChannelLook> {
+  const known = useContext(KnownChannels)
+  const { data } = useQuery({ ...vocabulary.channels, select: byKey, enabled: !known })
+  return known ?? data ?? noChannels
+}
+
+/** Channels by key; empty while loading. */
 export function useChannels(): ReadonlyMap<string, Channel> {
   const { data } = useQuery({ ...vocabulary.channels, select: byKey })
   return data ?? noChannels

@@ -13,6 +13,7 @@ import { Crossing } from './Crossing'
 import { Lives } from './Lives'
 import { filters, ofLink, toReport, type Question } from './question'
 import { QuestionSentence } from './QuestionSentence'
+import { SavedViews } from './SavedViews'
 import { WeekHours } from './WeekHours'
 
 const Course = lazy(() => import('./Course'))
@@ -30,6 +31,7 @@ export function ComparePage() {
   useDocumentTitle('Compare · Cursus')
   return (
     <div className={classes.page}>
+      <SavedViews question={question} />
       <QuestionSentence question={question} labels={answer.data} />
       {answer.isPending && <Loading />}
       {answer.isError && <Failed error={answer.error} onRetry={() => void answer.refetch()} />}

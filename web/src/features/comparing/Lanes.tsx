@@ -1,6 +1,6 @@
 import { VisuallyHidden } from '@mantine/core'
 import { Link } from '@tanstack/react-router'
-import { useChannels, type Channel } from '../../api/vocabulary'
+import { useChannelLooks, type ChannelLook } from '../../api/vocabulary'
 import { change, count, percent } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import classes from './Compare.module.css'
@@ -17,18 +17,19 @@ const most = 12
 
 interface Props {
   answer: Breakdown
-  question: Question
+  /** What the answer answers; only where figures open. */
+  question?: Question
   /** What the groups are called together; the dimension's own name where left out. */
   name?: string
   /** The channel whose colour a lane has. */
-  channelOf?: (row: BreakdownRow) => Channel | undefined
+  channelOf?: (row: BreakdownRow) => ChannelLook | undefined
   /** Where a figure leads. */
   opens?: (row: BreakdownRow) => Question | undefined
 }
 
 /** The comparing picture: one lane for each group. Bar: this period. Tick: the one before. Whisker: how sure we are. */
 export function Lanes({ answer, question, name, channelOf, opens }: Props) {
-  const channels = useChannels()
+  const channels = useChannelLooks()
   const shown = answer.rows.slice(0, most)
   const scale = 1.02 * Math.max(1, ...shown.map((row) => Math.max(row.high, row.previousClicks ?? 0)))
   const hasBefore = answer.before !== null
@@ -63,7 +64,7 @@ export function Lanes({ answer, question, name, channelOf, opens }: Props) {
               channel={
                 channelOf?.(row) ?? (answer.by === 'channel' ? (channels.get(row.key) ?? null) : undefined)
               }
-              opened={opens ? opens(row) : narrowedTo(question, row)}
+              opened={opens ? opens(row) : question && narrowedTo(question, row)}
               scale={scale}
               hasPlacements={hasPlacements}
               isLast={i === shown.length - 1}
@@ -86,7 +87,7 @@ interface LaneProps {
   row: BreakdownRow
   answer: Breakdown
   /** Null where it is of a channel that isn't known. */
-  channel: Channel | null | undefined
+  channel: ChannelLook | null | undefined
   opened: Question | undefined
   scale: number
   hasPlacements: boolean

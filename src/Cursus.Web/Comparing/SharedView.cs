@@ -1,0 +1,62 @@
+using Cursus.Data;
+using Cursus.Data.Comparing;
+using Cursus.Web.Access;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Comparing;
+
+/// <summary>GET /shared/{secret}: a saved view, as somebody without an account reads it. It tells the answer and nothing else of the workspace.</summary>
+public static class SharedView
+{
+    private const int MostRows = 50;
+    private const int MostDailySteps = 120;
+
+    /// <param name="Name">The view's name.</param>
+    /// <param name="Workspace">Whose view it is.</param>
+    /// <param name="Question">As a query string.</param>
+    /// <param name="Channels">Those that the answer names, for their colours.</param>
+    public sealed record Response(
+        string Name, string Workspace, string Question, Instant AnsweredAt, Instant? ExpiresAt, IReadOnlyList<SharedChannel> Channels,
+        BreakdownReport.Response Answer, SeriesReport.Response Course);
+
+    public sealed record SharedChannel(string Key, string Name, string Signet, int Color);
+
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapGet("/shared/{secret}", Handle).RequireRateLimiting(AccessSetup.SharedLimit).WithSummary("A shared view, for anybody who has its address");
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(string secret, CursusDb db, Counting counting, IClock clock, HttpContext context, CancellationToken cancel)
+    {
+        context.Response.Headers.CacheControl = "no-store";
+        var (now, hash) = (clock.GetCurrentInstant(), ViewShare.HashOf(secret));
+        var share = await db.ViewShares.Include(s => s.View).FirstOrDefaultAsync(s => s.Hash == hash && (s.ExpiresAt == null || s.ExpiresAt > now), cancel);
+        if (share?.View is not { } view)
+        {
+            return Gone();
+        }
+
+        var workspace = await db.Workspaces.SingleAsync(w => w.Id == view.WorkspaceId, cancel);
+        if (Question.Read(view.Question, view.WorkspaceId, DateTimeZoneProviders.Tzdb[workspace.TimeZone], now, new FieldErrors()) is not { } question)
+        {
+            return Gone();
+        }
+
+        var answer = await BreakdownReport.Answer(question.Bounded(groups: question.By), MostRows, counting, cancel);
+        var course = await SeriesReport.Answer(question, question.Period.Days > MostDailySteps ? "week" : "day", counting, cancel);
+        string[] named = question.By == "channel" ? [.. answer.Rows.Select(r => r.Key)] : [];
+        var channels = await db.Channels.Where(c => c.WorkspaceId == view.WorkspaceId && named.Contains(c.Key)).Select(c => new SharedChannel(c.Key, c.Name, c.Signet, c.Color)).ToListAsync(cancel);
+        if (share.LastSeenAt is null || now - share.LastSeenAt > Duration.FromHours(1))
+        {
+            share.LastSeenAt = now;
+            await db.SaveChangesAsync(cancel);
+        }
+
+        return TypedResults.Ok(new Response(view.Name, workspace.Name, view.Question, now, share.ExpiresAt, channels, answer, course));
+    }
+
+    /// <summary>The same for an address that never was, so that nobody learns which ones there were.</summary>
+    private static ProblemHttpResult Gone() => ApiProblem.Of(
+        404, "share-ended", "There is nothing to read under this address: it was taken back, its time is over, or it is mistyped. Ask whoever sent it to you for a new one.");
+}

@@ -1,0 +1,89 @@
+import { Button, Group, Menu } from '@mantine/core'
+import { IconBookmark, IconShare2 } from '@tabler/icons-react'
+import { useQuery } from '@tanstack/react-query'
+import { Link } from '@tanstack/react-router'
+import { useState } from 'react'
+import { mayEdit, useSession } from '../access/session'
+import { asKept, fromKept } from './keptQuestion'
+import { KeepView } from './KeepView'
+import type { Question } from './question'
+import classes from './SavedViews.module.css'
+import { ViewDrawer } from './ViewDrawer'
+import { viewsQuery } from './views'
+
+/** Above the question: the views that are pinned, all others a key away, and what can be done with this one. */
+export function SavedViews({ question }: { question: Question }) {
+  const session = useSession()
+  const views = useQuery(viewsQuery)
+  const [isOpen, setIsOpen] = useState(false)
+  const kept = asKept(question)
+  const current = views.data?.find((view) => asKept(fromKept(view.question)) === kept)
+  const pinned = views.data?.filter((view) => view.isPinned) ?? []
+  const others = views.data?.filter((view) => !view.isPinned) ?? []
+  return (
+    <nav className={classes.bar} aria-label="Saved views">
+      {pinned.map((view) => (
+        <Link
+          key={view.id}
+          to="/compare"
+          search={fromKept(view.question)}
+          className={classes.view}
+          aria-current={view === current ? 'page' : undefined}
+          activeProps={{}}
+        >
+          {view.name}
+        </Link>
+      ))}
+      {others.length > 0 && (
+        <Menu position="bottom-start">
+          <Menu.Target>
+            <button type="button" className={classes.view}>
+              {current && !current.isPinned ? current.name : pinned.length > 0 ? 'More views' : 'Saved views'}{' '}
+              ▾
+            </button>
+          </Menu.Target>
+          <Menu.Dropdown mah={420} style={{ overflowY: 'auto' }}>
+            {others.map((view) => (
+              <Menu.Item
+                key={view.id}
+                renderRoot={(props) => <Link to="/compare" search={fromKept(view.question)} {...props} />}
+              >
+                {view.name}
+              </Menu.Item>
+            ))}
+          </Menu.Dropdown>
+        </Menu>
+      )}
+      <Group gap={4} ml="auto">
+        {current ? (
+          <Button
+            variant="subtle"
+            size="compact-sm"
+            leftSection={<IconShare2 size={15} aria-hidden />}
+            onClick={() => setIsOpen(true)}
+          >
+            {mayEdit(session) ? 'Share or change this view' : 'About this view'}
+          </Button>
+        ) : (
+          mayEdit(session) &&
+          views.data && (
+            <KeepView question={question}>
+              <Button variant="subtle" size="compact-sm" leftSection={<IconBookmark size={15} aria-hidden />}>
+                Keep this view
+              </Button>
+            </KeepView>
+          )
+        )}
+      </Group>
+      {current && (
+        <ViewDrawer
+          key={current.id}
+          view={current}
+          isOpen={isOpen}
+          onClose={() => setIsOpen(false)}
+          mayChange={mayEdit(session)}
+        />
+      )}
+    </nav>
+  )
+}

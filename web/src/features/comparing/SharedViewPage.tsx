@@ -1,0 +1,92 @@
+import { Text } from '@mantine/core'
+import { useDocumentTitle } from '@mantine/hooks'
+import { useQuery } from '@tanstack/react-query'
+import { useParams } from '@tanstack/react-router'
+import { lazy, Suspense, useMemo } from 'react'
+import { api, read, type Schema } from '../../api/client'
+import { KnownChannels } from '../../api/vocabulary'
+import { day } from '../../parts/numbers'
+import { Failed, Loading } from '../../parts/States'
+import { Wordmark } from '../../shell/Wordmark'
+import { AnswerSentence } from './AnswerSentence'
+import classes from './Compare.module.css'
+import { FiguresTable } from './FiguresTable'
+import { fromKept } from './keptQuestion'
+import { Lanes } from './Lanes'
+import { inWords } from './questionWords'
+
+const CourseChart = lazy(() => import('./CourseChart'))
+
+/** A saved view for somebody without an account: question, answer, lanes, course and table, and nothing that opens. */
+export function SharedViewPage() {
+  const { secret } = useParams({ from: '/shared/$secret' })
+  const shared = useQuery({
+    queryKey: ['shared', secret],
+    queryFn: () => read(api.GET('/api/v1/shared/{secret}', { params: { path: { secret } } })),
+    refetchInterval: 60_000,
+    retry: false,
+  })
+  useDocumentTitle(shared.data && !shared.isError ? `${shared.data.name} · Cursus` : 'Cursus')
+  return (
+    <main className={classes.page}>
+      <div className={classes.publicHead}>
+        <Wordmark />
+        <Text size="sm" c="dimmed">
+          {shared.data && !shared.isError && `${shared.data.workspace} · read-only`}
+        </Text>
+      </div>
+      {shared.isError ? (
+        <>
+          <h1 className={classes.question}>This view can’t be read</h1>
+          <Failed error={shared.error} onRetry={() => void shared.refetch()} />
+        </>
+      ) : shared.data ? (
+        <Shown shared={shared.data} />
+      ) : (
+        <Loading rows={8} />
+      )}
+    </main>
+  )
+}
+
+function Shown({ shared }: { shared: Schema['SharedViewResponse'] }) {
+  const question = fromKept(shared.question)
+  const channels = useMemo(() => new Map(shared.channels.map((c) => [c.key, c])), [shared.channels])
+  return (
+    <KnownChannels value={channels}>
+      <h1 className={classes.question}>{shared.name}</h1>
+      <Text c="dimmed" mb={6}>
+        {inWords(question, shared.answer)}
+      </Text>
+      <AnswerSentence answer={shared.answer} />
+      {shared.answer.rows.length > 0 && (
+        <>
+          <Lanes answer={shared.answer} />
+          <section className={classes.leaf} aria-label="Course">
+            <h2 className={classes.heading}>Course, by {shared.course.step}</h2>
+            <Suspense fallback={<Loading rows={5} />}>
+              <CourseChart
+                answer={shared.answer}
+                series={shared.course}
+                isStacked={question.course === 'stacked'}
+              />
+            </Suspense>
+          </section>
+          <section className={classes.leaf} aria-label="All figures" tabIndex={0}>
+            <h2 className={classes.heading}>All figures</h2>
+            <FiguresTable answer={shared.answer} question={question} />
+          </section>
+        </>
+      )}
+      <Text size="sm" c="dimmed" mt="md">
+        Clicks of people; what was left out stands above. Answered{' '}
+        {new Date(shared.answeredAt).toLocaleString('en-GB', {
+          dateStyle: 'medium',
+          timeStyle: 'short',
+          timeZone: shared.answer.timeZone,
+        })}
+        {shared.expiresAt && `, to be read until ${day(shared.expiresAt.slice(0, 10))}`}.
+      </Text>
+    </KnownChannels>
+  )
+}

@@ -1,0 +1,64 @@
+import { change, count, percent } from '../../parts/numbers'
+import type { Breakdown, BreakdownRow, Question } from './question'
+
+/** A figure that may be none. */
+export const number = (n: number | null) =>
+  n === null ? '–' : n.toLocaleString(undefined, { maximumFractionDigits: 1 })
+
+/** The figures of a table, in their order. */
+export const columns = [
+  { key: 'clicks', label: 'Clicks', show: (row: BreakdownRow) => count(row.clicks) },
+  { key: 'visitors', label: 'Visitors', show: (row: BreakdownRow) => number(row.visitors) },
+  { key: 'share', label: 'Share', show: (row: BreakdownRow) => percent(row.share) },
+  {
+    key: 'shareLow',
+    label: 'Share between',
+    show: (row: BreakdownRow) => `${percent(row.shareLow)} and ${percent(row.shareHigh)}`,
+  },
+  { key: 'low', label: 'At least', show: (row: BreakdownRow) => number(Math.round(row.low)) },
+  { key: 'high', label: 'At most', show: (row: BreakdownRow) => number(Math.round(row.high)) },
+  { key: 'placements', label: 'Placements', show: (row: BreakdownRow) => count(row.placements) },
+  {
+    key: 'clicksPerPlacement',
+    label: 'A placement',
+    show: (row: BreakdownRow) => number(row.clicksPerPlacement),
+  },
+  {
+    key: 'clicksPerPlacementDay',
+    label: 'A placement and day',
+    show: (row: BreakdownRow) => number(row.clicksPerPlacementDay),
+  },
+  { key: 'previousClicks', label: 'Before', show: (row: BreakdownRow) => number(row.previousClicks) },
+  {
+    key: 'change',
+    label: 'Change',
+    show: (row: BreakdownRow) => (row.change === null ? (row.clicks > 0 ? 'new' : '–') : change(row.change)),
+  },
+] as const
+
+type Column = (typeof columns)[number]['key']
+
+export type Figure = (typeof columns)[number]
+
+/** The order that the address asks for; by clicks where it asks for none that exists. */
+export function sortOf(text: string | undefined): { by: Column; isUp: boolean } {
+  const isUp = text?.startsWith('-') ?? false
+  const by = columns.find((c) => c.key === (isUp ? text!.slice(1) : text))?.key
+  return by ? { by, isUp } : { by: 'clicks', isUp: false }
+}
+
+/** Left out unless chosen. */
+export const usuallyWithout = 'shareLow'
+
+/** The names of the figures that a table leaves out. */
+export const withoutOf = (question: Question) => (question.without ?? usuallyWithout).split(',')
+
+/** The figures that an answer has. */
+export const figuresOf = (answer: Breakdown): Figure[] =>
+  columns.filter(
+    (c) =>
+      (answer.before || (c.key !== 'previousClicks' && c.key !== 'change')) &&
+      (answer.rows.some((row) => row.visitors !== null) || c.key !== 'visitors') &&
+      (answer.rows.some((row) => row.placements > 0) ||
+        (c.key !== 'placements' && c.key !== 'clicksPerPlacement' && c.key !== 'clicksPerPlacementDay')),
+  )
