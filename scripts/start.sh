@@ -22,7 +22,7 @@ start() {
   exec 8>"$DATA/running.lock"
   flock -n 8 || fail "Cursus runs in $DATA already. End it with ./cursus stop, or choose another folder with --data."
   free_port "$PORT"
-  [ -z "$STANDINS" ] || { free_port $((PORT + 1)); free_port $((PORT + 2)); }
+  [ -z "$STANDINS" ] || { free_port $((PORT + 1)); free_port $((PORT + 2)); free_port $((PORT + 3)); }
 
   if [ -n "$BACKGROUND" ]; then
     start_in_background
@@ -75,12 +75,14 @@ serve_environment() {
   export ConnectionStrings__Cursus
   ConnectionStrings__Cursus=$(pg_connection "$DATA" "$1")
   export Cursus__JournalFolder="$DATA/journal" Cursus__WebFolder="$PWD/web/dist"
+  export Cursus__AppAddress="http://localhost:$PORT"
   export Cursus__PublicScheme=http Cursus__PublicPort="$PORT"
   export Cursus__TrustedProxies__0=127.0.0.1 Cursus__TrustedProxies__1=::1
   export Cursus__AllowedPrivateHosts__0=.localhost
   export Cursus__EdgeHost=edge.cursus.example Cursus__EdgeAddresses__0=203.0.113.10 Cursus__EdgeAddresses__1=203.0.113.11
   if [ -n "$STANDINS" ]; then
     export Cursus__NameServer=127.0.0.1:$((PORT + 2))
+    export Cursus__Mail__Host=127.0.0.1 Cursus__Mail__Port=$((PORT + 3)) Cursus__Mail__From=cursus@northmoor.example Cursus__Mail__Security=None
   fi
   export Cursus__DemoFolder="$PWD/demo" Cursus__StandinsPort=$((PORT + 1))
   if [ -n "$EMPTY" ]; then
@@ -94,7 +96,7 @@ serve() {
   dotnet artifacts/web/Cursus.Web.dll --urls "http://localhost:$PORT" --contentRoot "$PWD/artifacts/web" &
   CHILDREN+=($!)
   if [ -n "$STANDINS" ]; then
-    dotnet artifacts/standins/Cursus.Standins.dll --urls "http://localhost:$((PORT + 1))" --DnsPort "$((PORT + 2))" --contentRoot "$PWD/artifacts/standins" &
+    dotnet artifacts/standins/Cursus.Standins.dll --urls "http://localhost:$((PORT + 1))" --DnsPort "$((PORT + 2))" --MailPort "$((PORT + 3))" --contentRoot "$PWD/artifacts/standins" &
     CHILDREN+=($!)
   fi
   local tries child

@@ -12,6 +12,12 @@ if (builder.Configuration.GetValue<int?>("DnsPort") is { } dnsPort)
     builder.Services.AddHostedService(_ => new NameServer(zones, dnsPort));
 }
 
+var mailbox = new Mailbox(builder.Configuration.GetValue<int?>("MailPort") ?? 0);
+if (builder.Configuration.GetValue<int?>("MailPort") is not null)
+{
+    builder.Services.AddHostedService(_ => mailbox);
+}
+
 var app = builder.Build();
 var networks = new SocialNetworks(TimeProvider.System);
 
@@ -20,7 +26,8 @@ app.Run(context => context.Request.Host.Host switch
     var host when DestinationSites.Has(host) => DestinationSites.Answer(context),
     var host when SocialNetworks.Has(host) => networks.Answer(context),
     Registrar.Host => Registrar.Answer(context, zones),
-    _ => Overview.Answer(context, DestinationSites.Hosts, SocialNetworks.Hosts, [Registrar.Host]),
+    Mailbox.Host => mailbox.Answer(context),
+    _ => Overview.Answer(context, DestinationSites.Hosts, SocialNetworks.Hosts, [Registrar.Host, Mailbox.Host]),
 });
 app.Run();
 return 0;

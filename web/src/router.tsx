@@ -146,6 +146,16 @@ const campaign = createRoute({
   component: lazyRouteComponent(() => import('./features/comparing/CampaignPage'), 'CampaignPage'),
 })
 
+const digest = createRoute({
+  getParentRoute: () => members,
+  path: '/digest',
+  validateSearch: (search: Record<string, unknown>): { week?: string } => {
+    const week = text(search.week)
+    return week && /^\d{4}-\d{2}-\d{2}$/.test(week) ? { week } : {}
+  },
+  component: lazyRouteComponent(() => import('./features/comparing/DigestPage'), 'DigestPage'),
+})
+
 const setUp = createRoute({
   getParentRoute: () => members,
   path: '/set-up',
@@ -158,7 +168,17 @@ export function makeRouter(queries: QueryClient) {
     routeTree: root.addChildren([
       signIn,
       shared,
-      members.addChildren([home, send, many, post, links.addChildren([link]), compare, campaign, setUp]),
+      members.addChildren([
+        home,
+        send,
+        many,
+        post,
+        links.addChildren([link]),
+        compare,
+        campaign,
+        digest,
+        setUp,
+      ]),
     ]),
     context: { queries },
     defaultPreload: 'intent',

@@ -1484,9 +1484,17 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
 
+                    b.Property<LocalDate?>("DigestSentFor")
+                        .HasColumnType("date")
+                        .HasColumnName("digest_sent_for");
+
                     b.Property<byte>("Role")
                         .HasColumnType("smallint")
                         .HasColumnName("role");
+
+                    b.Property<bool>("WantsDigest")
+                        .HasColumnType("boolean")
+                        .HasColumnName("wants_digest");
 
                     b.Property<Guid>("WorkspaceId")
                         .HasColumnType("uuid")

@@ -24,6 +24,12 @@ public sealed class Member
     public Role Role { get; set; }
     public Instant CreatedAt { get; init; }
 
+    /// <summary>Whether the digest of each week comes by e-mail; nobody gets it who hasn't asked for it.</summary>
+    public bool WantsDigest { get; set; }
+
+    /// <summary>Monday of the last week of which the digest was sent.</summary>
+    public LocalDate? DigestSentFor { get; set; }
+
     public Workspace? Workspace { get; init; }
     public Account? Account { get; init; }
 }

@@ -14,6 +14,9 @@ public sealed class CurrentMember
 
     public Role Role => Known.Role;
 
+    /// <summary>Whether the digest comes by e-mail.</summary>
+    public bool WantsDigest => Known.WantsDigest;
+
     public Workspace Workspace => Known.Workspace!;
 
     public Account Account => Known.Account!;

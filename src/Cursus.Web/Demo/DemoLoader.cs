@@ -152,7 +152,7 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
                 throw new InvalidOperationException("The demo's members could not be made: " + string.Join(' ', made.Errors.Select(e => e.Description)));
             }
 
-            members[person.Name] = new Member { WorkspaceId = workspace.Id, AccountId = account.Id, Role = Enum.Parse<Role>(person.Role, ignoreCase: true), CreatedAt = begun };
+            members[person.Name] = new Member { WorkspaceId = workspace.Id, AccountId = account.Id, Role = Enum.Parse<Role>(person.Role, ignoreCase: true), CreatedAt = begun, WantsDigest = person.Role == "owner" };
         }
 
         db.AddRange(members.Values);

@@ -30,11 +30,15 @@ public static class ApiSetup
         services.AddScoped<DomainCheck>();
         services.AddSingleton<NameLookup>();
         services.AddSingleton<OutgoingClient>();
+        services.AddSingleton<MailSender>();
+        services.AddSingleton<DigestMail>();
+        services.AddSingleton<DigestSending>();
         services.AddMemoryCache();
         services.AddSingleton<LoopCheck>();
         if (!DocumentBuild.IsRunning)
         {
             services.AddHostedService<DomainRounds>();
+            services.AddHostedService(provider => provider.GetRequiredService<DigestSending>());
         }
 
         services.AddExceptionHandler<UnreadableRequests>();
@@ -125,6 +129,7 @@ public static class ApiSetup
         LifeReport.Map(api);
         PaceReport.Map(api);
         BreakdownFiles.Map(api);
+        DigestReport.Map(api);
         SavedViews.Map(api);
         ViewShares.Map(api);
         SharedView.Map(api);

@@ -1,4 +1,5 @@
 using Cursus.Data.Clicks;
+using Cursus.Web.Outgoing;
 
 namespace Cursus.Web.Hosting;
 
@@ -7,6 +8,12 @@ public sealed class CursusOptions
 {
     /// <summary>Host names on which the application answers; every other host belongs to the edge.</summary>
     public IList<string> AppHosts { get; init; } = [];
+
+    /// <summary>Where members reach the application, for links in e-mails; such as <c>https://cursus.northmoor.example</c>.</summary>
+    public string? AppAddress { get; init; }
+
+    /// <summary>How e-mails are sent; none are where no server is named.</summary>
+    public MailOptions Mail { get; init; } = new();
 
     /// <summary>Scheme of short addresses as visitors type them.</summary>
     public string PublicScheme { get; init; } = "https";

@@ -17,6 +17,7 @@ const commands = [
   { label: 'Many at once, from a list', words: 'many at once list csv xlsx import batch', go: '/send/many' },
   { label: 'Show all links', words: 'links all list', go: '/links' },
   { label: 'Compare channels', words: 'compare channels report clicks', go: '/compare' },
+  { label: 'Last week in a minute', words: 'digest last week summary', go: '/digest' },
   {
     label: 'Set-up: channels and domains',
     words: 'set-up setup channels domains tokens campaigns',

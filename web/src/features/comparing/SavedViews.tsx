@@ -1,5 +1,5 @@
 import { Button, Group, Menu } from '@mantine/core'
-import { IconBookmark, IconShare2 } from '@tabler/icons-react'
+import { IconBookmark, IconNews, IconShare2 } from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
@@ -55,6 +55,14 @@ export function SavedViews({ question }: { question: Question }) {
         </Menu>
       )}
       <Group gap={4} ml="auto">
+        <Button
+          variant="subtle"
+          size="compact-sm"
+          leftSection={<IconNews size={15} aria-hidden />}
+          renderRoot={(props) => <Link to="/digest" {...props} />}
+        >
+          Last week in a minute
+        </Button>
         {current ? (
           <Button
             variant="subtle"

@@ -1,0 +1,90 @@
+using System.Globalization;
+
+namespace Cursus.Core.Comparing;
+
+/// <summary>One thing that a digest says.</summary>
+/// <param name="By">What <paramref name="Key"/> is a key of: <c>channel</c> or <c>post</c>; null where the line is about all of them.</param>
+public sealed record DigestLine(string Text, string? By = null, string? Key = null);
+
+/// <summary>What a digest says under one heading.</summary>
+public sealed record DigestSection(string Heading, IReadOnlyList<DigestLine> Lines);
+
+/// <summary>A week in a minute: what led, what changed, what is too close to call, what died, and what nobody clicked.</summary>
+/// <param name="Headline">Fit for the subject of an e-mail.</param>
+/// <param name="Sections">Those that have something to say.</param>
+public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sections)
+{
+    private const int MostLines = 5;
+
+    /// <summary>A post died when it brought no more than this part of what it brought the week before (common practice, no source).</summary>
+    private const double DeadPart = 0.1;
+
+    /// <param name="channels">The week's clicks by channel, against the week before.</param>
+    /// <param name="posts">The same by post.</param>
+    public static Digest Of(Breakdown channels, Breakdown posts)
+    {
+        ArgumentNullException.ThrowIfNull(channels);
+        ArgumentNullException.ThrowIfNull(posts);
+        IReadOnlyList<DigestSection> sections =
+        [
+            new("What led", Led(channels, posts)),
+            new("What changed", Changed(channels.Rows)),
+            new("Too close to call", TooClose(channels.Rows)),
+            new("What died", Died(posts.Rows)),
+            new("Went out without a click", Silent(posts.Rows)),
+        ];
+        return new(HeadlineOf(channels.Rows), [.. sections.Where(s => s.Lines.Count > 0)]);
+    }
+
+    private static string HeadlineOf(IReadOnlyList<BreakdownRow> channels) => channels.FirstOrDefault(c => c.Count is { Clicks: > 0, IsRest: false }) is { } leader
+        ? $"{leader.Count.Label} led with {Clicks(leader.Count.Clicks)}"
+        : "a week without clicks";
+
+    private static List<DigestLine> Led(Breakdown channels, Breakdown posts) =>
+    [
+        new(AnswerSentence.Of(channels.Rows, 7)),
+        .. posts.Rows.Where(p => p.Count is { Clicks: > 0, IsRest: false }).Take(3).Select(p => new DigestLine($"“{p.Count.Label}” brought {Clicks(p.Count.Clicks)}.", "post", p.Count.Key)),
+    ];
+
+    /// <summary>The sum, and those channels whose clicks of the week before lie outside of what this week's are sure of.</summary>
+    private static List<DigestLine> Changed(IReadOnlyList<BreakdownRow> channels)
+    {
+        var (clicks, before) = (channels.Sum(c => c.Count.Clicks), channels.Sum(c => c.Count.PreviousClicks ?? 0));
+        return clicks + before == 0 ? [] :
+        [
+            new($"All channels: {Against(clicks, before)}."),
+            .. channels.Where(c => !c.Count.IsRest && c.Count.Clicks + (c.Count.PreviousClicks ?? 0) >= Verdict.FewestClicks && (c.Count.PreviousClicks < c.Low || c.Count.PreviousClicks > c.High))
+                .OrderByDescending(c => Math.Abs(c.Count.Clicks - c.Count.PreviousClicks!.Value)).Take(MostLines)
+                .Select(c => new DigestLine($"{c.Count.Label}: {Against(c.Count.Clicks, c.Count.PreviousClicks!.Value)}.", "channel", c.Count.Key)),
+        ];
+    }
+
+    private static List<DigestLine> TooClose(IReadOnlyList<BreakdownRow> channels) =>
+    [
+        .. channels.Zip(channels.Skip(1)).Where(p => p.First.IsTooCloseToNext && p.First.Count.Clicks + p.Second.Count.Clicks >= Verdict.FewestClicks).Take(MostLines)
+            .Select(p => new DigestLine($"{p.First.Count.Label} and {p.Second.Count.Label}: {Number(p.First.Count.Clicks)} clicks against {Number(p.Second.Count.Clicks)}.", "channel", p.First.Count.Key)),
+    ];
+
+    private static List<DigestLine> Died(IReadOnlyList<BreakdownRow> posts) =>
+    [
+        .. posts.Where(p => p.Count is { IsRest: false, PreviousClicks: >= Verdict.FewestClicks } && p.Count.Clicks <= DeadPart * p.Count.PreviousClicks)
+            .OrderByDescending(p => p.Count.PreviousClicks).Take(MostLines)
+            .Select(p => new DigestLine($"“{p.Count.Label}”: {Clicks(p.Count.Clicks)}, after {Number(p.Count.PreviousClicks!.Value)} the week before.", "post", p.Count.Key)),
+    ];
+
+    private static List<DigestLine> Silent(IReadOnlyList<BreakdownRow> posts) =>
+    [
+        .. posts.Where(p => p.Count is { IsRest: false, Clicks: 0, PreviousClicks: null or 0, Placements: > 0 }).Take(MostLines)
+            .Select(p => new DigestLine($"“{p.Count.Label}”", "post", p.Count.Key)),
+    ];
+
+    private static string Against(long clicks, long before) => before == 0
+        ? $"{Clicks(clicks)}, after none the week before"
+        : string.Create(CultureInfo.InvariantCulture, $"{Clicks(clicks)}, after {Number(before)} the week before ({Sign(clicks - before)}{Math.Abs(100.0 * (clicks - before) / before):0.#} %)");
+
+    private static string Sign(long change) => change > 0 ? "+" : change < 0 ? "−" : "";
+
+    private static string Clicks(long clicks) => clicks == 1 ? "1 click" : $"{Number(clicks)} clicks";
+
+    private static string Number(long number) => number.ToString("N0", CultureInfo.InvariantCulture);
+}

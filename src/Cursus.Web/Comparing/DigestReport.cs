@@ -1,0 +1,104 @@
+using Cursus.Core;
+using Cursus.Core.Comparing;
+using Cursus.Data;
+using Cursus.Web.Access;
+using Cursus.Web.Outgoing;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using NodaTime.Text;
+using Digest = Cursus.Core.Comparing.Digest;
+
+namespace Cursus.Web.Comparing;
+
+/// <summary>/reports/digest: what a week brought, in a minute; read on a page, and sent by e-mail on Mondays to those who want it.</summary>
+public static class DigestReport
+{
+    /// <param name="From">Monday of the week.</param>
+    /// <param name="To">Its Sunday.</param>
+    /// <param name="Sections">Those that have something to say.</param>
+    /// <param name="CanMail">False where no mail server is set up.</param>
+    /// <param name="WantsMail">Whether it comes to the signed-in member by e-mail.</param>
+    public sealed record Response(
+        LocalDate From, LocalDate To, string TimeZone, string Headline, IReadOnlyList<DigestSection> Sections, bool CanMail, bool WantsMail);
+
+    /// <param name="WantsMail">Whether the digest should come by e-mail on Mondays.</param>
+    public sealed record MailRequest(bool? WantsMail);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/reports/digest", Get).ForViewers().WithSummary("What a week brought");
+        api.MapPatch("/reports/digest/mail", Switch).ForViewers().WithSummary("Switch the digest by e-mail on or off, for oneself");
+        api.MapPost("/reports/digest/mail", SendNow).ForViewers().WithSummary("Send the digest of last week to oneself now");
+    }
+
+    /// <summary>The digest of the week that begins on a Monday.</summary>
+    internal static async Task<Digest> Of(Guid workspace, DateTimeZone zone, LocalDate monday, Instant now, Counting counting, CancellationToken cancel)
+    {
+        Question About(string by) => new(workspace, by, new(monday, monday.PlusDays(6)), Comparison.PeriodBefore, zone, now, new Dictionary<string, string[]>());
+        var (_, channels) = await counting.Answer(About("channel"), int.MaxValue, cancel);
+        var (_, posts) = await counting.Answer(About("post"), int.MaxValue, cancel);
+        return Digest.Of(channels, posts);
+    }
+
+    /// <summary>Monday of the last week that is over.</summary>
+    internal static LocalDate LastWeek(LocalDate today) => MondayOf(today).PlusWeeks(-1);
+
+    /// <param name="week">Any day of the week; the last week that is over where left out.</param>
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(
+        string? week, CurrentMember member, Counting counting, MailSender mail, IClock clock, CancellationToken cancel)
+    {
+        var now = clock.GetCurrentInstant();
+        var last = LastWeek(now.InZone(member.Zone).Date);
+        if (week is not null && !LocalDatePattern.Iso.Parse(week).Success)
+        {
+            return ApiProblem.Invalid("week", new Flaw("day", $"“{week}” is no day. Write it as year-month-day, such as 2026-11-23."));
+        }
+
+        var monday = week is null ? last : MondayOf(LocalDatePattern.Iso.Parse(week).Value);
+        if (monday > last || monday.Year < 2000)
+        {
+            return ApiProblem.Invalid("week", new Flaw("week-not-over", "A digest tells of a week that is over. Choose an earlier day."));
+        }
+
+        var digest = await Of(member.WorkspaceId, member.Zone, monday, now, counting, cancel);
+        return TypedResults.Ok(new Response(monday, monday.PlusDays(6), member.Zone.Id, digest.Headline, digest.Sections, mail.IsSetUp, member.WantsDigest));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Switch(MailRequest request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    {
+        if (request.WantsMail is not { } wants)
+        {
+            return ApiProblem.Invalid("wantsMail", new Flaw("wants-mail", "Say whether the digest should come by e-mail: true or false."));
+        }
+
+        var self = await db.Members.FindAsync([member.Id], cancel);
+        self!.WantsDigest = wants;
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SendNow(CurrentMember member, Counting counting, MailSender mail, DigestMail letters, IClock clock, CancellationToken cancel)
+    {
+        if (!mail.IsSetUp)
+        {
+            return ApiProblem.Conflict("no-mail-server", "No mail server is set up for this installation, so nothing can be sent. Whoever runs it can name one under Cursus:Mail.");
+        }
+
+        var now = clock.GetCurrentInstant();
+        var monday = LastWeek(now.InZone(member.Zone).Date);
+        var digest = await Of(member.WorkspaceId, member.Zone, monday, now, counting, cancel);
+        try
+        {
+            await mail.Send(letters.Write(digest, monday, member.Workspace.Name, member.Account), cancel);
+        }
+        catch (MailException e)
+        {
+            return ApiProblem.Of(502, "mail-not-taken", $"The mail server did not take the digest: {e.Message}. Nothing was sent; try again in a while.");
+        }
+
+        return TypedResults.NoContent();
+    }
+
+    private static LocalDate MondayOf(LocalDate day) => day.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
+}

@@ -1,0 +1,140 @@
+import { Button, Group, Switch, Text } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
+import { IconChevronLeft, IconChevronRight } from '@tabler/icons-react'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { Link, useSearch } from '@tanstack/react-router'
+import { api, read, type Schema } from '../../api/client'
+import { day } from '../../parts/numbers'
+import { Page } from '../../parts/Page'
+import { Failed, Loading } from '../../parts/States'
+import classes from './Digest.module.css'
+
+type Digest = Schema['DigestReportResponse']
+type Line = Schema['DigestLine']
+
+/** What a week brought, to be read in a minute: what led, what changed, what is too close to call, what died. */
+export function DigestPage() {
+  const { week } = useSearch({ from: '/members/digest' })
+  const digest = useQuery({
+    queryKey: ['digest', week],
+    queryFn: () => read(api.GET('/api/v1/reports/digest', { params: { query: { week } } })),
+  })
+  if (digest.isError)
+    return (
+      <Page title="Digest">
+        <Failed error={digest.error} onRetry={() => void digest.refetch()} />
+      </Page>
+    )
+  if (!digest.data)
+    return (
+      <Page title="Digest">
+        <Loading />
+      </Page>
+    )
+  const { from, to, timeZone, sections } = digest.data
+  return (
+    <Page title={`What the week of ${day(from)} brought`} beside={<Weeks from={from} />}>
+      <Text c="dimmed" mt={-10} mb="md">
+        {day(from)} to {day(to)}, {timeZone}, against the week before
+      </Text>
+      <div className={classes.sections}>
+        {sections.map((section) => (
+          <section key={section.heading} className={classes.section} aria-label={section.heading}>
+            <h2>{section.heading}</h2>
+            <ul>
+              {section.lines.map((line) => (
+                <li key={line.text}>
+                  <LineText line={line} from={from} to={to} />
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+      </div>
+      <ByMail digest={digest.data} week={week} />
+    </Page>
+  )
+}
+
+function LineText({ line, from, to }: { line: Line; from: string; to: string }) {
+  if (line.by === 'post' && line.key)
+    return (
+      <Link to="/posts/$postId" params={{ postId: line.key }}>
+        {line.text}
+      </Link>
+    )
+  if (line.by === 'channel' && line.key)
+    return (
+      <Link to="/compare" search={{ by: 'post', channel: line.key, from, to }}>
+        {line.text}
+      </Link>
+    )
+  return line.text
+}
+
+/** A day some weeks on, as the address writes it. */
+export function weeksFrom(monday: string, weeks: number) {
+  const at = new Date(`${monday}T12:00:00Z`)
+  at.setUTCDate(at.getUTCDate() + 7 * weeks)
+  return at.toISOString().slice(0, 10)
+}
+
+function Weeks({ from }: { from: string }) {
+  const next = weeksFrom(from, 1)
+  // The week after this one is over when the one after that has begun.
+  const isOver = weeksFrom(from, 2) <= new Date().toISOString().slice(0, 10)
+  return (
+    <Group gap={8}>
+      <Button
+        variant="default"
+        leftSection={<IconChevronLeft size={16} aria-hidden />}
+        renderRoot={(props) => <Link to="/digest" search={{ week: weeksFrom(from, -1) }} {...props} />}
+      >
+        The week before
+      </Button>
+      {isOver && (
+        <Button
+          variant="default"
+          rightSection={<IconChevronRight size={16} aria-hidden />}
+          renderRoot={(props) => <Link to="/digest" search={{ week: next }} {...props} />}
+        >
+          The week after
+        </Button>
+      )}
+    </Group>
+  )
+}
+
+function ByMail({ digest, week }: { digest: Digest; week: string | undefined }) {
+  const queries = useQueryClient()
+  const wish = useMutation({
+    mutationFn: (wantsMail: boolean) =>
+      read(api.PATCH('/api/v1/reports/digest/mail', { body: { wantsMail } })),
+    onSuccess: (_, wantsMail) =>
+      queries.setQueryData<Digest>(['digest', week], (old) => old && { ...old, wantsMail }),
+  })
+  const send = useMutation({
+    mutationFn: () => read(api.POST('/api/v1/reports/digest/mail')),
+    onSuccess: () => notifications.show({ message: 'The digest of last week is on its way to you.' }),
+  })
+  if (!digest.canMail)
+    return (
+      <Text size="sm" c="dimmed" mt="lg">
+        It can’t come by e-mail: no mail server is set up for this installation.
+      </Text>
+    )
+  return (
+    <Group mt="lg" gap="lg">
+      <Switch
+        label="Send it to me by e-mail on Monday mornings"
+        checked={digest.wantsMail}
+        disabled={wish.isPending}
+        onChange={(event) => wish.mutate(event.currentTarget.checked)}
+      />
+      <Button variant="subtle" size="compact-md" loading={send.isPending} onClick={() => send.mutate()}>
+        Send me last week’s now
+      </Button>
+      {(wish.error ?? send.error) && <Failed error={(wish.error ?? send.error)!} />}
+    </Group>
+  )
+}
