@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using NodaTime;
 using Npgsql;
 
@@ -38,6 +39,19 @@ internal sealed class Snapshot : IAsyncDisposable
 
     public async Task<List<T>> Read<T>(IEnumerable<(string Name, object Value)> parameters, string sql, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
     {
+        var rows = new List<T>();
+        await foreach (var row in Rows(parameters, sql, read, cancel))
+        {
+            rows.Add(row);
+        }
+
+        return rows;
+    }
+
+    /// <summary>Hands row by row over as the database reads them, without keeping any.</summary>
+    public async IAsyncEnumerable<T> Rows<T>(
+        IEnumerable<(string Name, object Value)> parameters, string sql, Func<NpgsqlDataReader, T> read, [EnumeratorCancellation] CancellationToken cancel)
+    {
         await using var command = new NpgsqlCommand(sql, connection, transaction);
         foreach (var (name, value) in parameters)
         {
@@ -45,13 +59,10 @@ internal sealed class Snapshot : IAsyncDisposable
         }
 
         await using var reader = await command.ExecuteReaderAsync(cancel);
-        var rows = new List<T>();
         while (await reader.ReadAsync(cancel))
         {
-            rows.Add(read(reader));
+            yield return read(reader);
         }
-
-        return rows;
     }
 
     public async ValueTask DisposeAsync()

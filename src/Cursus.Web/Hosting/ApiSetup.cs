@@ -129,6 +129,7 @@ public static class ApiSetup
         LifeReport.Map(api);
         PaceReport.Map(api);
         BreakdownFiles.Map(api);
+        ClickFiles.Map(api);
         DigestReport.Map(api);
         SavedViews.Map(api);
         ViewShares.Map(api);

@@ -138,6 +138,28 @@ public class BreakdownTests(CursusApp app)
     }
 
     [Fact]
+    public async Task The_clicks_themselves_are_those_that_the_report_counts()
+    {
+        var world = await World.Make(app);
+        var made = await MakeClicks(world, 600);
+        const string asked = "from=2026-04-01&to=2026-09-30&channel=perch&channel=guildhall&country=GB";
+        var zone = DateTimeZoneProviders.Tzdb["Europe/London"];
+        var expected = made.Where(m => m.Channel is "perch" or "guildhall" && m.Click.Country.ToString() == "GB" && m.Click.At.InZone(zone).Date is { Month: >= 4 and <= 9 })
+            .OrderBy(m => m.Click.At).Select(m => (InstantPattern.ExtendedIso.Format(m.Click.At), m.Channel, m.Click.Language, m.Click.Kind)).ToList();
+        var people = expected.Where(e => e.Kind == ClickKind.Person).ToList();
+        ((int)(await world.Get("/api/v1/reports/breakdown?by=channel&" + asked))["total"]!["clicks"]!).ShouldBe(people.Count);
+
+        var csv = (await world.Viewer.GetStringAsync($"/api/v1/reports/clicks.csv?{asked}&bom=false", Cancel)).Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Select(l => l.Split(',')).ToList();
+        csv[0].ShouldBe(["at", "kind", "link", "channel", "campaign", "source", "medium", "content", "post", "country", "device", "browser", "os", "language", "referrer"]);
+        csv.Skip(1).Select(l => (l[0], l[3], l[13], Enum.Parse<ClickKind>(l[1], ignoreCase: true))).ShouldBe(people);
+
+        var lines = (await world.Viewer.GetStringAsync($"/api/v1/reports/clicks.ndjson?{asked}&kinds=all", Cancel)).Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonNode.Parse(l)!).ToList();
+        lines.Select(l => ((string)l["at"]!, (string)l["channel"]!, (string)l["language"]!, Enum.Parse<ClickKind>((string)l["kind"]!, ignoreCase: true))).ShouldBe(expected);
+        ((string)lines[0]["link"]!).ShouldStartWith(world.Domain + "/");
+        (await world.Viewer.GetAsync($"/api/v1/reports/clicks.csv?{asked}&kinds=some", Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+    }
+
+    [Fact]
     public async Task A_part_of_today_is_held_against_the_same_part_of_the_day_before()
     {
         var world = await World.Make(app);

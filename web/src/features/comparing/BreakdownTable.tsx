@@ -28,12 +28,20 @@ export function BreakdownTable({ answer, asked, question }: Props) {
             onChoose={(chosen) => show({ without: chosen === usuallyWithout ? undefined : chosen || 'none' })}
           />{' '}
           Take away as{' '}
-          <Anchor href={fileAddress('csv', asked)} download inherit underline="always">
+          <Anchor href={fileAddress('breakdown.csv', asked)} download inherit underline="always">
             CSV
           </Anchor>{' '}
           or{' '}
-          <Anchor href={fileAddress('xlsx', asked)} download inherit underline="always">
+          <Anchor href={fileAddress('breakdown.xlsx', asked)} download inherit underline="always">
             Excel
+          </Anchor>
+          , or the single clicks as{' '}
+          <Anchor href={fileAddress('clicks.csv', asked)} download inherit underline="always">
+            CSV
+          </Anchor>{' '}
+          or{' '}
+          <Anchor href={fileAddress('clicks.ndjson', asked)} download inherit underline="always">
+            NDJSON
           </Anchor>
         </Text>
       </div>

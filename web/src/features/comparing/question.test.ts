@@ -57,7 +57,7 @@ describe('the question in the address', () => {
 
 describe('a table that is taken away', () => {
   it('is the answer to the same question', () => {
-    expect(fileAddress('csv', toReport({ campaign: 'winter & more', period: 'today' }))).toBe(
+    expect(fileAddress('breakdown.csv', toReport({ campaign: 'winter & more', period: 'today' }))).toBe(
       '/api/v1/reports/breakdown.csv?by=channel&period=today&compare=previous&campaign=winter+%26+more',
     )
   })

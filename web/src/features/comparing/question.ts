@@ -151,9 +151,12 @@ export function toReport(question: Question): Asked {
   return asked
 }
 
-/** Where the table of an answer is taken away from. */
-export const fileAddress = (kind: 'csv' | 'xlsx', asked: Asked) =>
-  `/api/v1/reports/breakdown.${kind}?${new URLSearchParams(Object.entries(asked).flatMap(([name, value]) => [value].flat().map((one) => [name, one])))}`
+/** Where the table of an answer, or the clicks that it counts, are taken away from. */
+export const fileAddress = (
+  file: 'breakdown.csv' | 'breakdown.xlsx' | 'clicks.csv' | 'clicks.ndjson',
+  asked: Asked,
+) =>
+  `/api/v1/reports/${file}?${new URLSearchParams(Object.entries(asked).flatMap(([name, value]) => [value].flat().map((one) => [name, one])))}`
 
 /** Where a figure leads when it is opened: the same question, narrowed to it, by what is asked next. */
 export function narrowedTo(question: Question, row: BreakdownRow): Question | undefined {
