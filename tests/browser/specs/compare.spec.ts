@@ -88,7 +88,7 @@ test('the table is taken away as the screen shows it', async ({ page }) => {
   await page.goto('/compare?campaign=school-visits&period=last-90')
   const leader = page.getByRole('region', { name: 'Lanes' }).getByRole('row').nth(1)
   await expect(leader).toContainText('455')
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV' }).click()])
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV', exact: true }).click()])
   expect(file.suggestedFilename()).toMatch(/^clicks by channel .* to .*\.csv$/)
   const lines = (await readFile(await file.path(), 'utf8')).split('\r\n')
   expect(lines[0]).toContain('channel,name,clicks')

@@ -36,11 +36,23 @@ export function BreakdownTable({ answer, asked, question }: Props) {
             Excel
           </Anchor>
           , or the single clicks as{' '}
-          <Anchor href={fileAddress('clicks.csv', asked)} download inherit underline="always">
+          <Anchor
+            href={fileAddress('clicks.csv', asked)}
+            aria-label="Single clicks as CSV"
+            download
+            inherit
+            underline="always"
+          >
             CSV
           </Anchor>{' '}
           or{' '}
-          <Anchor href={fileAddress('clicks.ndjson', asked)} download inherit underline="always">
+          <Anchor
+            href={fileAddress('clicks.ndjson', asked)}
+            aria-label="Single clicks as NDJSON"
+            download
+            inherit
+            underline="always"
+          >
             NDJSON
           </Anchor>
         </Text>

@@ -1,4 +1,4 @@
-import { Button, Group, SegmentedControl, Text } from '@mantine/core'
+import { Button, Group, Select, Text } from '@mantine/core'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Link, useNavigate, useParams, useSearch } from '@tanstack/react-router'
 import { api, read } from '../../api/client'
@@ -73,8 +73,9 @@ export function CampaignPage() {
         </Group>
       }
     >
-      <SegmentedControl
+      <Select
         size="sm"
+        w={180}
         aria-label="Period"
         value={period}
         data={offered.map((name) => ({ value: name, label: periods[name] }))}
@@ -82,7 +83,7 @@ export function CampaignPage() {
           void navigate({
             to: '/campaigns/$campaignKey',
             params: { campaignKey },
-            search: { period: name },
+            search: { period: name ?? undefined },
             resetScroll: false,
           })
         }

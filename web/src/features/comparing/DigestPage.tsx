@@ -127,8 +127,7 @@ function ByMail({ digest, week }: { digest: Digest; week: string | undefined }) 
     <Group mt="lg" gap="lg">
       <Switch
         label="Send it to me by e-mail on Monday mornings"
-        checked={digest.wantsMail}
-        disabled={wish.isPending}
+        checked={wish.isPending ? wish.variables : digest.wantsMail}
         onChange={(event) => wish.mutate(event.currentTarget.checked)}
       />
       <Button variant="subtle" size="compact-md" loading={send.isPending} onClick={() => send.mutate()}>

@@ -44,8 +44,8 @@ export function KeepView({ question, children }: Props) {
               placeholder="Winter members, by channel"
               required
               data-autofocus
-              error={keep.error && wordsOf(keep.error)}
               {...form.getInputProps('name')}
+              error={keep.error && wordsOf(keep.error)}
             />
             <Checkbox
               label="Pin it above every question"

@@ -137,8 +137,8 @@ function Shares({
               label="For whom"
               placeholder="The trustees"
               required
-              error={make.error && wordsOf(make.error)}
               {...form.getInputProps('name')}
+              error={make.error && wordsOf(make.error)}
             />
             <Select label="How long" data={terms} {...form.getInputProps('days')} />
             <Button type="submit" variant="default" loading={make.isPending}>

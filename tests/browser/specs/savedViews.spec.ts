@@ -1,0 +1,81 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test } from '@playwright/test'
+import { signIn, standins, unique } from './people'
+
+/** Days that no other test has kept a view of. */
+const someDays = () => `from=2025-${10 + Math.floor(3 * Math.random())}-${10 + Math.floor(20 * Math.random())}&to=2026-${10 + Math.floor(2 * Math.random())}-${10 + Math.floor(15 * Math.random())}`
+
+test('a view is kept, pinned, shared with somebody without an account, and taken back', async ({ page, browser }) => {
+  await signIn(page)
+  const name = unique('Winter by channel')
+  await page.goto(`/compare?campaign=winter-members&${someDays()}&compare=none&course=stacked`)
+  await page.getByRole('button', { name: 'Keep this view' }).click()
+  await page.getByLabel('Name of the view').fill(name)
+  await page.keyboard.press('Enter')
+  const pin = page.getByRole('navigation', { name: 'Saved views' }).getByRole('link', { name })
+  await expect(pin).toHaveAttribute('aria-current', 'page')
+  const answer = await page.getByText(/leads with|too close to call/).first().textContent()
+
+  await page.goto('/compare')
+  await pin.click()
+  await expect(page).toHaveURL(/campaign=winter-members/)
+  await expect(page).toHaveURL(/course=stacked/)
+  await page.getByRole('button', { name: 'Share or change this view' }).click()
+  await page.getByLabel('For whom').fill('The trustees')
+  await page.getByRole('button', { name: 'Make an address' }).click()
+  const address = await page.getByText(/\/shared\/[0-9a-f]{48}/).textContent()
+
+  const stranger = await (await browser.newContext()).newPage()
+  await stranger.goto(address!)
+  await expect(stranger.getByRole('heading', { level: 1, name })).toBeVisible()
+  await expect(stranger.getByText(answer!)).toBeVisible()
+  await expect(stranger.getByRole('region', { name: 'Lanes' }).getByRole('row', { name: /Guildhall/ })).toBeVisible()
+  await expect(stranger.getByRole('link'), 'nothing leads into the workspace').toHaveCount(0)
+  const { violations } = await new AxeBuilder({ page: stranger }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
+  expect(violations.map((v) => `${v.id}: ${v.nodes[0]?.target.join(' ')}`)).toEqual([])
+  await stranger.setViewportSize({ width: 390, height: 844 })
+  expect(await stranger.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)).toBeLessThanOrEqual(0)
+
+  await page.getByRole('button', { name: 'Take back the address of The trustees' }).click()
+  await expect(page.getByText('not read yet')).toHaveCount(0)
+  await expect(page.getByRole('button', { name: /Take back/ })).toHaveCount(0)
+  await stranger.reload()
+  await expect(stranger.getByText('There is nothing to read under this address')).toBeVisible()
+  await page.getByRole('button', { name: 'Delete the view' }).click()
+  await expect(pin).toHaveCount(0)
+})
+
+test('a name that is taken is refused beside its field', async ({ page }) => {
+  await signIn(page)
+  const name = unique('By medium')
+  const days = someDays()
+  for (const address of [`/compare?${days}&by=medium`, `/compare?${days}&by=source`]) {
+    await page.goto(address)
+    await page.getByRole('button', { name: 'Keep this view' }).click()
+    await page.getByLabel('Name of the view').fill(name)
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    await expect(page.getByLabel('Name of the view')).toHaveCount(address.endsWith('medium') ? 0 : 1)
+  }
+  await expect(page.getByText(`There is a view “${name}” already.`)).toBeVisible()
+})
+
+test('the digest is read on its page and arrives by e-mail', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/compare')
+  await page.getByRole('link', { name: 'Last week in a minute' }).click()
+  await expect(page.getByRole('region', { name: 'What led' }).getByText(/leads with|too close to call|leans ahead/)).toBeVisible()
+  const mail = page.getByRole('switch', { name: /Monday mornings/ })
+  const wanted = await mail.isChecked()
+  await mail.setChecked(!wanted)
+  await page.reload()
+  await expect(mail).toBeChecked({ checked: !wanted })
+  await page.getByRole('button', { name: /Send me last week/ }).click()
+  await expect(page.getByText('is on its way to you')).toBeVisible()
+  const heading = await page.getByRole('heading', { level: 1 }).textContent()
+  await page.getByRole('link', { name: 'The week before', exact: true }).click()
+  await expect(page.getByRole('heading', { level: 1 })).not.toHaveText(heading!)
+
+  await page.goto(`http://mailbox.localhost:${standins}/`)
+  await expect(page.getByRole('link', { name: /Northmoor Observatory: .* led with/ }).first()).toBeVisible()
+  await expect(page.frameLocator('iframe').getByRole('heading', { name: 'What led' })).toBeVisible()
+})
