@@ -43,7 +43,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         var counted = await ByGroup(snapshot, question, cancel);
         var groups = dimension.IsOfLink ? await WithPlacements(snapshot, question, counted, cancel) : counted.ConvertAll(c => c.Count);
         var total = dimension.IsSeveral ? await Total(snapshot, question, cancel) : await Sum(snapshot, question, counted, cancel);
-        return (total, Breakdown.Of(groups, most, dimension.HasOwnLife ? null : StepsOf(counted)));
+        return (total, Breakdown.Of(groups, most, question.IsOfOneLife ? null : StepsOf(counted)));
     }
 
     /// <summary>Everything that was counted, whatever the groups.</summary>
@@ -152,7 +152,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             cancel);
     }
 
-    /// <summary>Clicks of each group, with its clicks by day, or by month where the period is long, for telling how much they vary; one step is enough for those that have a life of their own.</summary>
+    /// <summary>Clicks of each group, with its clicks by day, or by month where the period is long, for telling how much they vary; the steps don't matter where all is of one life.</summary>
     private static Task<List<CountedGroup>> ByGroup(Snapshot snapshot, Question question, CancellationToken cancel)
     {
         Dimension[] by = [Dimension.All[question.By]];
@@ -162,7 +162,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             question,
             $"""
             with {CountedSql.Picked(question, by)},
-            {CountedSql.Counted(question, by, Stretches(snapshot, question), by[0].HasOwnLife || question.Period.Days > MostDailySteps ? "month" : "day", others: others)},
+            {CountedSql.Counted(question, by, Stretches(snapshot, question), question.IsOfOneLife || question.Period.Days > MostDailySteps ? "month" : "day", others: others)},
             by_step as (
                 select {key} as key, {label} as label, c.span, c.at, sum(c.clicks) as clicks{string.Concat(others.Select(o => $", sum(c.{o}) as {o}"))}
                 from counted c {CountedSql.Joins(question, by)} where true {CountedSql.ClickFilters(question)}

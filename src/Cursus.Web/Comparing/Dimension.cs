@@ -32,7 +32,7 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
         ["post"] = OfLink("coalesce(po.id::text, '')", "coalesce(po.title, 'Single links')", PostJoin) with
         { HasOwnLife = true },
         ["link"] = OfLink("l.id::text", "d.name || '/' || l.slug", DomainJoin) with { HasOwnLife = true },
-        ["placement"] = OfLink("l.id::text", "concat_ws(' · ', ch.name, nullif(pl.variant, ''))", $"{ChannelJoin}\n{PostJoin}"),
+        ["placement"] = OfLink("l.id::text", "concat_ws(' · ', ch.name, nullif(pl.variant, ''))", $"{ChannelJoin}\n{PostJoin}") with { HasOwnLife = true },
         ["domain"] = OfLink("d.name", "d.name", DomainJoin),
 
         // A link may have several tags; its clicks then count under each.
@@ -61,7 +61,7 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
     /// <summary>True where the link alone decides the group, false where each click does.</summary>
     public bool IsOfLink => Observed is null;
 
-    /// <summary>True where groups come and go: their clicks fall on different days because they went out on different days, which says nothing about how sure their counts are.</summary>
+    /// <summary>True where groups come and go: their clicks fall on different days because they went out on different days or channels.</summary>
     public bool HasOwnLife { get; private init; }
 
     /// <summary>True where a link may be in several groups, so that their sum is more than all.</summary>

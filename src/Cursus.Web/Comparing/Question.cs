@@ -51,6 +51,9 @@ internal sealed record Question(
         ("workspace", WorkspaceId), ("zone", Zone.Id), ("from", Period.From), ("to", LocalDate.Min(Period.To, Today)), .. Filters.Select(f => ("f_" + f.Key, (object)f.Value)),
     ];
 
+    /// <summary>True where groups come and go with their posts, or all are of one post: that their clicks fall on different days says nothing about how sure their counts are.</summary>
+    public bool IsOfOneLife => Dimension.All[By].HasOwnLife || Filters.Any(f => f is { Key: "post" or "link", Value: [_] });
+
     /// <summary>The columns of what clicks tell that filters and groups need.</summary>
     public IReadOnlyCollection<string> ObservedBy(params IEnumerable<string> groups) =>
         [.. groups.Concat(Filters.Keys).Select(name => Dimension.All[name].Observed).OfType<string>().Distinct()];

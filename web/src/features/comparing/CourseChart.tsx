@@ -52,6 +52,11 @@ export default function CourseChart({ answer, series, isStacked }: Props) {
   const margin = { left: 0, right: 24, top: 6 }
   return (
     <div aria-hidden className={classes.chart}>
+      {marks.length > 0 && marks.length <= mostMarks && (
+        <span className={classes.postKey}>
+          <i /> a post went out
+        </span>
+      )}
       {isStacked ? (
         <AreaChart
           {...shared}
@@ -66,11 +71,6 @@ export default function CourseChart({ answer, series, isStacked }: Props) {
           lineChartProps={{ accessibilityLayer: false, margin }}
           lineProps={{ isAnimationActive: false }}
         />
-      )}
-      {marks.length > 0 && marks.length <= mostMarks && (
-        <span className={classes.postKey}>
-          <i /> a post went out
-        </span>
       )}
     </div>
   )
