@@ -21,7 +21,7 @@ internal sealed record Question(
     private const int DefaultDays = 28;
 
     /// <summary>How an answer is shown, which kept questions say too and which changes nothing of the answer.</summary>
-    private static readonly string[] Presentation = ["course", "sort", "without"];
+    private static readonly string[] Presentation = ["course", "sort", "without", "title", "scale"];
 
     private static readonly HashSet<string> Known =
         new(["by", "across", "period", "from", "to", "compare", "step", "limit", "bom", .. Presentation, .. Dimension.Filters], StringComparer.OrdinalIgnoreCase);

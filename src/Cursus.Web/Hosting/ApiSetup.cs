@@ -5,6 +5,7 @@ using Cursus.Web.Addresses;
 using Cursus.Web.Batches;
 using Cursus.Web.Clicks;
 using Cursus.Web.Comparing;
+using Cursus.Web.Comparing.Pictures;
 using Cursus.Web.Finding;
 using Cursus.Web.Outgoing;
 using Cursus.Web.Posts;
@@ -130,6 +131,7 @@ public static class ApiSetup
         PaceReport.Map(api);
         BreakdownFiles.Map(api);
         ClickFiles.Map(api);
+        PictureFiles.Map(api);
         DigestReport.Map(api);
         SavedViews.Map(api);
         ViewShares.Map(api);

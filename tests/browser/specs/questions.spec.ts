@@ -52,9 +52,8 @@ test('how long posts live is said for each channel, the shortest last', async ({
 
 test('a post shows its placements as lanes, how they keep pace, and where and when it was clicked', async ({ page }) => {
   await signIn(page)
-  await page.goto('/compare?by=post&period=last-28&campaign=winter-members')
   const post = await page.evaluate(async () => {
-    const { items } = (await (await fetch('/api/v1/posts?campaign=winter-members&limit=3')).json()) as { items: { id: string; title: string }[] }
+    const { items } = (await (await fetch('/api/v1/posts?query=ten+reasons')).json()) as { items: { id: string; title: string }[] }
     return items.at(-1)!
   })
   await page.goto(`/posts/${post.id}`)
@@ -102,8 +101,24 @@ test('single clicks are taken away, one a line', async ({ page }) => {
   await page.goto('/compare?campaign=school-visits&period=last-90')
   const all = page.getByRole('region', { name: 'All figures' }).getByRole('row', { name: /^All/ }).getByRole('cell').first()
   const clicks = Number((await all.textContent())!.replace(/\D/g, ''))
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Single clicks as NDJSON' }).click()])
+  await page.getByRole('button', { name: 'Take away' }).click()
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Single clicks as NDJSON' }).click()])
   const lines = (await readFile(await file.path(), 'utf8')).trimEnd().split('\n')
   expect(lines).toHaveLength(clicks)
   expect(JSON.parse(lines[0]!)).toMatchObject({ kind: 'person', campaign: 'school-visits' })
+})
+
+test('the answer is taken away as one page and as pictures', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/compare?campaign=school-visits&period=last-90')
+  for (const [words, name, begin] of [
+    ['One page as PDF', /page\.pdf$/, '%PDF-'],
+    ['Lanes as SVG', /lanes\.svg$/, '<?xml'],
+    ['Course as PNG', /course\.png$/, '\x89PNG'],
+  ] as const) {
+    await page.getByRole('button', { name: 'Take away' }).click()
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: words }).click()])
+    expect(file.suggestedFilename()).toMatch(name)
+    expect((await readFile(await file.path(), 'latin1')).slice(0, begin.length)).toBe(begin)
+  }
 })

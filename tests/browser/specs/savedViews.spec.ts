@@ -66,7 +66,9 @@ test('the digest is read on its page and arrives by e-mail', async ({ page }) =>
   await expect(page.getByRole('region', { name: 'What led' }).getByText(/leads with|too close to call|leans ahead/)).toBeVisible()
   const mail = page.getByRole('switch', { name: /Monday mornings/ })
   const wanted = await mail.isChecked()
+  const kept = page.waitForResponse((response) => response.url().endsWith('/reports/digest/mail') && response.ok())
   await mail.setChecked(!wanted)
+  await kept
   await page.reload()
   await expect(mail).toBeChecked({ checked: !wanted })
   await page.getByRole('button', { name: /Send me last week/ }).click()

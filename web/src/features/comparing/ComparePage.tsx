@@ -31,7 +31,7 @@ export function ComparePage() {
   useDocumentTitle('Compare · Cursus')
   return (
     <div className={classes.page}>
-      <SavedViews question={question} />
+      <SavedViews question={question} asked={asked} />
       <QuestionSentence question={question} labels={answer.data} />
       {answer.isPending && <Loading />}
       {answer.isError && <Failed error={answer.error} onRetry={() => void answer.refetch()} />}
@@ -49,7 +49,7 @@ export function ComparePage() {
               <Suspense fallback={<Loading rows={5} />}>
                 <Course answer={answer.data} asked={asked} question={question} />
               </Suspense>
-              <BreakdownTable answer={answer.data} asked={asked} question={question} />
+              <BreakdownTable answer={answer.data} question={question} />
               <Crossing answer={answer.data} question={question} asked={asked} />
               <WeekHours asked={asked} />
               {hasLife(question) && <Lives asked={asked} />}

@@ -6,13 +6,14 @@ import { useState } from 'react'
 import { mayEdit, useSession } from '../access/session'
 import { asKept, fromKept } from './keptQuestion'
 import { KeepView } from './KeepView'
-import type { Question } from './question'
+import type { Asked, Question } from './question'
 import classes from './SavedViews.module.css'
+import { TakeAway } from './TakeAway'
 import { ViewDrawer } from './ViewDrawer'
 import { viewsQuery } from './views'
 
 /** Above the question: the views that are pinned, all others a key away, and what can be done with this one. */
-export function SavedViews({ question }: { question: Question }) {
+export function SavedViews({ question, asked }: { question: Question; asked: Asked }) {
   const session = useSession()
   const views = useQuery(viewsQuery)
   const [isOpen, setIsOpen] = useState(false)
@@ -63,6 +64,7 @@ export function SavedViews({ question }: { question: Question }) {
         >
           Last week in a minute
         </Button>
+        <TakeAway asked={asked} title={current?.name} />
         {current ? (
           <Button
             variant="subtle"

@@ -151,11 +151,15 @@ export function toReport(question: Question): Asked {
   return asked
 }
 
-/** Where the table of an answer, or the clicks that it counts, are taken away from. */
-export const fileAddress = (
-  file: 'breakdown.csv' | 'breakdown.xlsx' | 'clicks.csv' | 'clicks.ndjson',
-  asked: Asked,
-) =>
+/** What an answer can be taken away as. */
+export type ReportFile =
+  | `breakdown.${'csv' | 'xlsx'}`
+  | `clicks.${'csv' | 'ndjson'}`
+  | `${'lanes' | 'course'}.${'svg' | 'png'}`
+  | 'page.pdf'
+
+/** Where an answer is taken away from as a file. */
+export const fileAddress = (file: ReportFile, asked: Asked) =>
   `/api/v1/reports/${file}?${new URLSearchParams(Object.entries(asked).flatMap(([name, value]) => [value].flat().map((one) => [name, one])))}`
 
 /** Where a figure leads when it is opened: the same question, narrowed to it, by what is asked next. */

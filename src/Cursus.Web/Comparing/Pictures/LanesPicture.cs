@@ -1,0 +1,78 @@
+using System.Globalization;
+using SkiaSharp;
+
+namespace Cursus.Web.Comparing.Pictures;
+
+/// <summary>The lanes of an answer as the screen shows them: bar for this period, tick for the one before, whisker for how sure, brackets where it is too close to call.</summary>
+internal static class LanesPicture
+{
+    private const int Most = 12;
+    private const float Head = 24;
+    private const float Row = 26;
+
+    /// <summary>How much room it takes from top to bottom.</summary>
+    public static float HeightOf(BreakdownReport.Response answer) => Head + Row * Math.Min(Most, answer.Rows.Count);
+
+    /// <param name="colors">By key of the group; plum for others.</param>
+    public static void Draw(Pen pen, BreakdownReport.Response answer, IReadOnlyDictionary<string, SKColor> colors, float width)
+    {
+        var rows = answer.Rows.Take(Most).ToList();
+        var hasBefore = answer.Before is not null;
+        var (label, figures) = (width * 0.2f, hasBefore ? 150f : 100f);
+        var (left, right) = (label + 8, width - figures - 16);
+        var scale = (right - left) / (float)(1.02 * Math.Max(1, rows.Select(r => Math.Max(r.High, r.PreviousClicks ?? 0)).DefaultIfEmpty().Max()));
+        pen.Text("Clicks", right + 66, 14, 9, Pen.Dimmed, align: Align.Right);
+        pen.Text("Share", right + 112, 14, 9, Pen.Dimmed, align: Align.Right);
+        if (hasBefore)
+        {
+            pen.Text("Change", width, 14, 9, Pen.Dimmed, align: Align.Right);
+        }
+
+        foreach (var (i, row) in rows.Index())
+        {
+            var top = Head + Row * i;
+            pen.Line(0, top, width, top, Pen.Hair, 0.7f);
+            pen.Text(row.Label, 0, top + 17, 11, most: label);
+            pen.Bar(left, top + 7, (float)row.Clicks * scale, 12, colors.GetValueOrDefault(row.Key, Pen.Plum));
+            if (row.Clicks > 0)
+            {
+                Whisker(pen, left + (float)row.Low * scale, left + (float)row.High * scale, top + 13);
+            }
+
+            if (row.PreviousClicks is { } before)
+            {
+                pen.Bar(left + before * scale - 1, top + 3, 2, 20, Pen.Ink);
+            }
+
+            pen.Text(Number(row.Clicks), right + 66, top + 17, 11, isBold: true, align: Align.Right);
+            pen.Text(Percent(row.Share), right + 112, top + 17, 10, align: Align.Right);
+            if (hasBefore)
+            {
+                pen.Text(row.Change is { } change ? $"{(change > 0 ? "+" : change < 0 ? "−" : "")}{Percent(Math.Abs(change))}" : row.Clicks > 0 ? "new" : "–", width, top + 17, 10, align: Align.Right);
+            }
+
+            if (row.IsTooCloseToNext && i + 1 < rows.Count)
+            {
+                Bracket(pen, right + 4, top + 13);
+            }
+        }
+    }
+
+    public static string Number(long number) => number.ToString("N0", CultureInfo.InvariantCulture);
+
+    public static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0.#} %");
+
+    private static void Whisker(Pen pen, float from, float to, float y)
+    {
+        pen.Line(from, y, to, y, Pen.Ink);
+        pen.Line(from, y - 4, from, y + 4, Pen.Ink);
+        pen.Line(to, y - 4, to, y + 4, Pen.Ink);
+    }
+
+    private static void Bracket(Pen pen, float x, float y)
+    {
+        pen.Line([new(x - 4, y), new(x, y), new(x, y + Row), new(x - 4, y + Row)], Pen.Caution, 1.4f);
+        pen.Bar(x - 78, y + Row / 2 - 5, 71, 10, pen.Paper);
+        pen.Text("too close to call", x - 8, y + Row / 2 + 3, 8, Pen.Caution, isBold: true, align: Align.Right);
+    }
+}

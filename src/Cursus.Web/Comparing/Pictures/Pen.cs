@@ -1,0 +1,118 @@
+using System.Reflection;
+using SkiaSharp;
+
+namespace Cursus.Web.Comparing.Pictures;
+
+internal enum Align
+{
+    Left,
+    Right,
+    Middle,
+}
+
+/// <summary>Draws lines, bars and words in the look of the application's light scheme, onto a picture or a page alike.</summary>
+/// <param name="paper">What it is drawn on.</param>
+/// <param name="isTextDrawn">Whether words are drawn as shapes, for readers that don't have the font.</param>
+internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = false)
+{
+    public static readonly SKColor Ink = SKColor.Parse("#231b22");
+    public static readonly SKColor Dimmed = SKColor.Parse("#655a62");
+    public static readonly SKColor Hair = SKColor.Parse("#e2dbcf");
+    public static readonly SKColor Leaf = SKColor.Parse("#fffdf9");
+    public static readonly SKColor Caution = SKColor.Parse("#80590c");
+    public static readonly SKColor Plum = SKColor.Parse("#6e2a5b");
+
+    /// <summary>The colours of channels, by their number; those of the application's light scheme.</summary>
+    public static readonly IReadOnlyList<SKColor> Channels =
+        [.. new[] { "#6e2a5b", "#2b757b", "#ad4f28", "#77690d", "#43599a", "#54703a", "#7a5c48", "#8b4d86", "#4f626c", "#9c3653" }.Select(SKColor.Parse)];
+
+    private static readonly SKTypeface Regular = Load("Regular");
+    private static readonly SKTypeface SemiBold = Load("SemiBold");
+
+    public SKCanvas Canvas => canvas;
+
+    public SKColor Paper => paper;
+
+    public void Bar(float x, float y, float width, float height, SKColor color)
+    {
+        using var paint = new SKPaint { Color = color, IsAntialias = true };
+        canvas.DrawRoundRect(x, y, Math.Max(0.5f, width), height, 2, 2, paint);
+    }
+
+    public void Line(float fromX, float fromY, float toX, float toY, SKColor color, float width = 1) => Line([new(fromX, fromY), new(toX, toY)], color, width);
+
+    public void Line(IReadOnlyList<SKPoint> points, SKColor color, float width = 1)
+    {
+        using var paint = new SKPaint { Color = color, IsAntialias = true, Style = SKPaintStyle.Stroke, StrokeWidth = width, StrokeJoin = SKStrokeJoin.Round };
+        for (var i = 1; i < points.Count; i++)
+        {
+            canvas.DrawLine(points[i - 1], points[i], paint);
+        }
+    }
+
+    /// <summary>Writes one line of words, shortened where it is longer than <paramref name="most"/>.</summary>
+    /// <param name="y">Of the baseline.</param>
+    public void Text(string text, float x, float y, float size, SKColor? color = null, bool isBold = false, Align align = Align.Left, float most = float.MaxValue)
+    {
+        using var font = FontOf(size, isBold);
+        using var paint = new SKPaint { Color = color ?? Ink, IsAntialias = true };
+        var shown = Shortened(Known(text, font), font, most);
+        var left = align switch { Align.Right => x - font.MeasureText(shown), Align.Middle => x - font.MeasureText(shown) / 2, _ => x };
+        if (isTextDrawn)
+        {
+            using var path = font.GetTextPath(shown, new SKPoint(left, y));
+            canvas.DrawPath(path, paint);
+        }
+        else
+        {
+            canvas.DrawText(shown, left, y, SKTextAlign.Left, font, paint);
+        }
+    }
+
+    /// <summary>Writes words over as many lines as they need; returns the baseline of the last one.</summary>
+    public float Paragraph(string text, float x, float y, float width, float size, SKColor? color = null, bool isBold = false)
+    {
+        using var font = FontOf(size, isBold);
+        var line = "";
+        foreach (var word in text.Split(' '))
+        {
+            var longer = line.Length == 0 ? word : $"{line} {word}";
+            if (line.Length > 0 && font.MeasureText(longer) > width)
+            {
+                Text(line, x, y, size, color, isBold);
+                (line, y) = (word, y + size * 1.4f);
+            }
+            else
+            {
+                line = longer;
+            }
+        }
+
+        Text(line, x, y, size, color, isBold);
+        return y;
+    }
+
+    private static SKFont FontOf(float size, bool isBold) => new(isBold ? SemiBold : Regular, size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
+
+    /// <summary>The font has Latin letters; a sign that it lacks is written by one that it has, where there is one that says the same.</summary>
+    private static string Known(string text, SKFont font) => font.ContainsGlyph('≈') ? text : text.Replace('≈', '~');
+
+    private static string Shortened(string text, SKFont font, float most)
+    {
+        if (font.MeasureText(text) <= most)
+        {
+            return text;
+        }
+
+        var shorter = text;
+        while (shorter.Length > 1 && font.MeasureText(shorter + "…") > most)
+        {
+            shorter = shorter[..^(char.IsLowSurrogate(shorter[^1]) ? 2 : 1)];
+        }
+
+        return shorter.TrimEnd() + "…";
+    }
+
+    private static SKTypeface Load(string weight) =>
+        SKTypeface.FromStream(Assembly.GetExecutingAssembly().GetManifestResourceStream($"Cursus.Web.Comparing.Pictures.Fonts.HankenGrotesk-{weight}.ttf")!);
+}

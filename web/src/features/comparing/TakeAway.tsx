@@ -1,0 +1,60 @@
+import { Button, Menu } from '@mantine/core'
+import { IconDownload } from '@tabler/icons-react'
+import { fileAddress, type Asked, type ReportFile } from './question'
+
+const files: ReadonlyArray<readonly [group: string, items: ReadonlyArray<readonly [ReportFile, string]>]> = [
+  ['The whole answer', [['page.pdf', 'One page as PDF']]],
+  [
+    'The pictures',
+    [
+      ['lanes.svg', 'Lanes as SVG'],
+      ['lanes.png', 'Lanes as PNG'],
+      ['course.svg', 'Course as SVG'],
+      ['course.png', 'Course as PNG'],
+    ],
+  ],
+  [
+    'The table',
+    [
+      ['breakdown.csv', 'Table as CSV'],
+      ['breakdown.xlsx', 'Table as Excel workbook'],
+    ],
+  ],
+  [
+    'What it is made of',
+    [
+      ['clicks.csv', 'Single clicks as CSV'],
+      ['clicks.ndjson', 'Single clicks as NDJSON'],
+    ],
+  ],
+]
+
+/** The answer as files: for a letter, for slides, for reckoning elsewhere. */
+export function TakeAway({ asked, title }: { asked: Asked; title?: string }) {
+  return (
+    <Menu position="bottom-end" width={240}>
+      <Menu.Target>
+        <Button variant="subtle" size="compact-sm" leftSection={<IconDownload size={15} aria-hidden />}>
+          Take away
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {files.map(([group, items]) => (
+          <div key={group}>
+            <Menu.Label>{group}</Menu.Label>
+            {items.map(([file, words]) => (
+              <Menu.Item
+                key={file}
+                component="a"
+                href={fileAddress(file, file === 'page.pdf' && title ? { ...asked, title } : asked)}
+                download
+              >
+                {words}
+              </Menu.Item>
+            ))}
+          </div>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  )
+}
