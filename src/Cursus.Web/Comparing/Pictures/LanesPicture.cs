@@ -50,11 +50,12 @@ internal static class LanesPicture
             {
                 pen.Text(row.Change is { } change ? $"{(change > 0 ? "+" : change < 0 ? "−" : "")}{Percent(Math.Abs(change))}" : row.Clicks > 0 ? "new" : "–", width, top + 17, 10, align: Align.Right);
             }
+        }
 
-            if (row.IsTooCloseToNext && i + 1 < rows.Count)
-            {
-                Bracket(pen, right + 4, top + 13);
-            }
+        // Last, so that no line runs through their words.
+        foreach (var (i, _) in rows.SkipLast(1).Index().Where(r => r.Item.IsTooCloseToNext))
+        {
+            Bracket(pen, right + 4, Head + Row * i + 13);
         }
     }
 
