@@ -90,7 +90,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <summary>The sum of groups that have no click in common.</summary>
     private static async Task<Totals> Sum(Snapshot snapshot, Question question, List<CountedGroup> groups, CancellationToken cancel)
     {
-        var kinds = groups.All(g => g.Excluded is not null)
+        var kinds = question.ObservedBy(question.By).Count == 0
             ? new Totals(0, groups.Sum(g => g.Count.Visitors), null, OtherKinds.ToDictionary(k => k.Kind, k => groups.Sum(g => g.Excluded![k.Kind])))
             : await Kinds(snapshot, question, cancel);
         return kinds with

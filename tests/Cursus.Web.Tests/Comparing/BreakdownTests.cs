@@ -159,6 +159,18 @@ public class BreakdownTests(CursusApp app)
         (await world.Viewer.GetAsync($"/api/v1/reports/clicks.csv?{asked}&kinds=some", Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
+    [Theory]
+    [InlineData("country")]
+    [InlineData("channel")]
+    [InlineData("tag")]
+    public async Task What_was_left_out_is_told_also_where_nobody_clicked(string by)
+    {
+        var world = await World.Make(app);
+        var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
+        await Ship([new Click(SystemClock.Instance.GetCurrentInstant() - Duration.FromDays(2), link, ClickKind.Machine, 1, default, default, "", "Mozilla/5.0", "en")]);
+        ((int)(await world.Get($"/api/v1/reports/breakdown?by={by}"))["excluded"]!["machines"]!).ShouldBe(1);
+    }
+
     [Fact]
     public async Task A_part_of_today_is_held_against_the_same_part_of_the_day_before()
     {
