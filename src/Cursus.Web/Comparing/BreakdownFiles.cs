@@ -55,7 +55,7 @@ public static class BreakdownFiles
                 [question.By, "name", .. figures.Select(f => f.Name)],
                 .. breakdown.Rows.Select(row => (string?[])[row.Count.Key, row.Count.Label, .. figures.Select(f => Text(f.Of(row)))]),
             ],
-            NameOf(question, "csv"),
+            question.FileName($"clicks by {question.By}", ".csv"),
             bom ?? true);
     }
 
@@ -79,7 +79,7 @@ public static class BreakdownFiles
         var sheets = new Dictionary<string, object> { ["Figures"] = rows, ["Question"] = About(question, total, breakdown) };
         using var content = new MemoryStream();
         await content.SaveAsAsync(sheets, configuration: new OpenXmlConfiguration { FreezeRowCount = 1, AutoFilter = false }, cancellationToken: cancel);
-        return TypedResults.File(content.ToArray(), Xlsx, NameOf(question, "xlsx"));
+        return TypedResults.File(content.ToArray(), Xlsx, question.FileName($"clicks by {question.By}", ".xlsx"));
     }
 
     /// <summary>What was asked and answered, so that the figures can be read without Cursus.</summary>
@@ -117,6 +117,4 @@ public static class BreakdownFiles
     private static string? Text(object? figure) => figure is double number
         ? number.ToString("0.####", CultureInfo.InvariantCulture)
         : Convert.ToString(figure, CultureInfo.InvariantCulture);
-
-    private static string NameOf(Question question, string extension) => $"clicks by {question.By} {question.Period}.{extension}".Replace("..", " to ", StringComparison.Ordinal);
 }

@@ -50,7 +50,7 @@ public static class ClickFiles
                     Clicks(question, kinds, counting, cancel),
                     cancel),
                 CsvFile.ContentType,
-                NameOf(question, "csv"))
+                question.FileName("clicks", ".csv"))
             : ApiProblem.Invalid(errors);
     }
 
@@ -63,7 +63,7 @@ public static class ClickFiles
             ? TypedResults.Stream(
                 stream => Pass(stream, buffer => (cells => Write(buffer, cells), null), Clicks(question, kinds, counting, cancel), cancel),
                 "application/x-ndjson",
-                NameOf(question, "ndjson"))
+                question.FileName("clicks", ".ndjson"))
             : ApiProblem.Invalid(errors);
     }
 
@@ -112,19 +112,20 @@ public static class ClickFiles
     private static async IAsyncEnumerable<string[]> Clicks(Question question, string? kinds, Counting counting, [EnumeratorCancellation] CancellationToken cancel)
     {
         var groups = ByLink.Select(by => Dimension.All[by]).ToArray();
+        var names = ByLink.Select((by, i) => by is "post" or "link" ? $"label{i}" : $"key{i}").ToArray();
         await using var snapshot = await counting.Open(cancel);
         var days = question.Period.In(question.Zone);
         var clicks = snapshot.Rows(
             [.. question.Parameters, ("start", days.Start), ("end", days.End)],
             $"""
             with {CountedSql.Picked(question, groups)}
-            select c.at, c.kind, {string.Join(", ", groups.Select((_, i) => ByLink[i] is "post" or "link" ? $"c.label{i}" : $"c.key{i}"))}, c.country, c.device, c.browser, c.os, c.language, c.referrer_host
+            select c.at, c.kind, {string.Join(", ", names.Select(n => $"c.{n}"))}, c.country, c.device, c.browser, c.os, c.language, c.referrer_host
             from (
-                select c.at, c.id, c.kind, c.country, ua.device, ua.browser, ua.os, c.language, c.referrer_host, l.*
+                select c.at, c.id, c.kind, c.country, ua.device, ua.browser, ua.os, c.language, c.referrer_host, l.channel_id, {string.Join(", ", names.Select(n => $"l.{n}"))}
                 from clicks c join user_agents ua on ua.id = c.user_agent_id join picked l on l.id = c.link_id
-                where c.at >= @start and c.at < @end {(kinds == "all" ? "" : "and c.kind = 0")}) c (at, click_id, kind, country, device, browser, os, language, referrer_host, id, channel_id, deleted_at, {string.Join(", ", groups.Select((_, i) => $"key{i}, label{i}"))})
+                where c.at >= @start and c.at < @end {(kinds == "all" ? "" : "and c.kind = 0")}) c
             {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)}
-            order by c.at, c.click_id
+            order by c.at, c.id
             """,
             Cells,
             cancel);
@@ -159,6 +160,4 @@ public static class ClickFiles
         query["by"] = "link";
         return Question.Read(new QueryCollection(query), member, clock.GetCurrentInstant(), errors);
     }
-
-    private static string NameOf(Question question, string extension) => $"clicks {question.Period}.{extension}".Replace("..", " to ", StringComparison.Ordinal);
 }

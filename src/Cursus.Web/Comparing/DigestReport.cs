@@ -50,12 +50,13 @@ public static class DigestReport
     {
         var now = clock.GetCurrentInstant();
         var last = LastWeek(now.InZone(member.Zone).Date);
-        if (week is not null && !LocalDatePattern.Iso.Parse(week).Success)
+        var day = week is null ? null : LocalDatePattern.Iso.Parse(week);
+        if (day is { Success: false })
         {
             return ApiProblem.Invalid("week", new Flaw("day", $"“{week}” is no day. Write it as year-month-day, such as 2026-11-23."));
         }
 
-        var monday = week is null ? last : MondayOf(LocalDatePattern.Iso.Parse(week).Value);
+        var monday = day is null ? last : MondayOf(day.Value);
         if (monday > last || monday.Year < 2000)
         {
             return ApiProblem.Invalid("week", new Flaw("week-not-over", "A digest tells of a week that is over. Choose an earlier day."));
@@ -100,5 +101,6 @@ public static class DigestReport
         return TypedResults.NoContent();
     }
 
-    private static LocalDate MondayOf(LocalDate day) => day.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
+    /// <summary>The Monday of the week that a day lies in.</summary>
+    internal static LocalDate MondayOf(LocalDate day) => day.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
 }

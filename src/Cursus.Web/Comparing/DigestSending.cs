@@ -18,7 +18,7 @@ internal sealed class DigestSending(
     public static LocalDate? DueMonday(ZonedDateTime now) =>
         now.DayOfWeek > IsoDayOfWeek.Wednesday || (now.DayOfWeek == IsoDayOfWeek.Monday && now.Hour < MorningHour)
             ? null
-            : now.Date.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
+            : DigestReport.MondayOf(now.Date);
 
     /// <summary>Sends what is due, each to each member once, and returns how many went out.</summary>
     public async Task<int> SendDue(CancellationToken cancel)
@@ -67,7 +67,7 @@ internal sealed class DigestSending(
 
     private async Task<int> SendDue(CursusDb db, Workspace workspace, DateTimeZone zone, LocalDate monday, Instant now, CancellationToken cancel)
     {
-        var week = monday.PlusWeeks(-1);
+        var week = DigestReport.LastWeek(monday);
         var begun = zone.AtStartOfDay(monday).ToInstant();
         var due = await db.Members
             .Where(m => m.WorkspaceId == workspace.Id && m.WantsDigest && m.CreatedAt < begun && (m.DigestSentFor == null || m.DigestSentFor < week))

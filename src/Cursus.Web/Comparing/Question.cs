@@ -45,6 +45,9 @@ internal sealed record Question(
     /// <summary>True where the period isn't over.</summary>
     public bool IsUnfinished => Now < Period.In(Zone).End;
 
+    /// <summary>What a file with the answer is called.</summary>
+    public string FileName(string what, string ending) => $"{what} {Period.From:uuuu-MM-dd} to {Period.To:uuuu-MM-dd}{ending}";
+
     /// <summary>What the SQL of <see cref="CountedSql"/> refers to by name.</summary>
     public IEnumerable<(string Name, object Value)> Parameters =>
     [

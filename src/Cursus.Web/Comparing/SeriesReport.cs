@@ -11,6 +11,7 @@ namespace Cursus.Web.Comparing;
 public static class SeriesReport
 {
     private const int MostPosts = 200;
+    private const int MostDailySteps = 120;
 
     private static readonly string[] Steps = ["hour", "day", "week", "month"];
 
@@ -52,6 +53,9 @@ public static class SeriesReport
 
         return TypedResults.Ok(await Answer(question, step, counting, cancel));
     }
+
+    /// <summary>The step in which a course can be read where nobody chose one.</summary>
+    internal static string UsualStep(Question question) => question.Period.Days > MostDailySteps ? "week" : "day";
 
     /// <summary>The course of a question over time.</summary>
     internal static async Task<Response> Answer(Question question, string step, Counting counting, CancellationToken cancel)

@@ -12,7 +12,6 @@ namespace Cursus.Web.Comparing;
 public static class SharedView
 {
     private const int MostRows = 50;
-    private const int MostDailySteps = 120;
 
     /// <param name="Name">The view's name.</param>
     /// <param name="Workspace">Whose view it is.</param>
@@ -44,7 +43,7 @@ public static class SharedView
         }
 
         var answer = await BreakdownReport.Answer(question.Bounded(groups: question.By), MostRows, counting, cancel);
-        var course = await SeriesReport.Answer(question, question.Period.Days > MostDailySteps ? "week" : "day", counting, cancel);
+        var course = await SeriesReport.Answer(question, SeriesReport.UsualStep(question), counting, cancel);
         string[] named = question.By == "channel" ? [.. answer.Rows.Select(r => r.Key)] : [];
         var channels = await db.Channels.Where(c => c.WorkspaceId == view.WorkspaceId && named.Contains(c.Key)).Select(c => new SharedChannel(c.Key, c.Name, c.Signet, c.Color)).ToListAsync(cancel);
         if (share.LastSeenAt is null || now - share.LastSeenAt > Duration.FromHours(1))

@@ -15,7 +15,6 @@ public static class PictureFiles
     private const float Width = 900;
     private const float Margin = 20;
     private const int MostRows = 50;
-    private const int MostDailySteps = 120;
     private const int MaxTitle = 120;
 
     /// <summary>What a picture is drawn from.</summary>
@@ -50,10 +49,10 @@ public static class PictureFiles
         }
 
         var answer = await BreakdownReport.Answer(question, MostRows, counting, cancel);
-        var course = await SeriesReport.Answer(question, question.Period.Days > MostDailySteps ? "week" : "day", counting, cancel);
+        var course = await SeriesReport.Answer(question, SeriesReport.UsualStep(question), counting, cancel);
         var channels = question.By == "channel" ? await db.Channels.Where(c => c.WorkspaceId == member.WorkspaceId).Select(c => new { c.Key, c.Color }).ToListAsync(cancel) : [];
         var drawn = new Drawn(question, answer, course, channels.ToDictionary(c => c.Key, c => Pen.Channels[c.Color % Pen.Channels.Count]));
-        return TypedResults.File(draw(drawn), type, $"clicks by {question.By} {question.Period} {name}".Replace("..", " to ", StringComparison.Ordinal));
+        return TypedResults.File(draw(drawn), type, question.FileName($"clicks by {question.By}", $" {name}"));
     }
 
     private static byte[] Svg(Drawn drawn, string picture)
