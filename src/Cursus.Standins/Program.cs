@@ -20,14 +20,16 @@ if (builder.Configuration.GetValue<int?>("MailPort") is not null)
 
 var app = builder.Build();
 var networks = new SocialNetworks(TimeProvider.System);
+var adNetworks = new AdNetworks(TimeProvider.System);
 
 app.Run(context => context.Request.Host.Host switch
 {
     var host when DestinationSites.Has(host) => DestinationSites.Answer(context),
     var host when SocialNetworks.Has(host) => networks.Answer(context),
+    var host when AdNetworks.Has(host) => adNetworks.Answer(context),
     Registrar.Host => Registrar.Answer(context, zones),
     Mailbox.Host => mailbox.Answer(context),
-    _ => Overview.Answer(context, DestinationSites.Hosts, SocialNetworks.Hosts, [Registrar.Host, Mailbox.Host]),
+    _ => Overview.Answer(context, DestinationSites.Hosts, SocialNetworks.Hosts, AdNetworks.Hosts, [Registrar.Host, Mailbox.Host]),
 });
 app.Run();
 return 0;

@@ -50,6 +50,7 @@ internal sealed partial class SocialNetworks(TimeProvider time)
             <header>{Html.Text(name)}</header>
             <main><h1>Your feed</h1>
             <form method="post"><label for="text">Say something</label><textarea id="text" name="text" rows="3" required></textarea><button>Post</button></form>
+            {AdNetworks.Sponsored(context.Request)}
             {(posts.Length > 0 ? posts : "<p>Nothing has been posted yet.</p>")}</main>
             """);
     }

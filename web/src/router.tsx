@@ -156,6 +156,24 @@ const digest = createRoute({
   component: lazyRouteComponent(() => import('./features/comparing/DigestPage'), 'DigestPage'),
 })
 
+const audiences = createRoute({
+  getParentRoute: () => members,
+  path: '/audiences',
+  component: lazyRouteComponent(() => import('./features/retargeting/AudiencesPage'), 'AudiencesPage'),
+})
+
+const pixel = createRoute({
+  getParentRoute: () => members,
+  path: '/audiences/$pixelId',
+  // Whose visitors the definition is for.
+  validateSearch: (search: Record<string, unknown>): { campaign?: string; post?: string; link?: string } => ({
+    campaign: text(search.campaign),
+    post: text(search.post),
+    link: text(search.link),
+  }),
+  component: lazyRouteComponent(() => import('./features/retargeting/PixelPage'), 'PixelPage'),
+})
+
 const setUp = createRoute({
   getParentRoute: () => members,
   path: '/set-up',
@@ -177,6 +195,8 @@ export function makeRouter(queries: QueryClient) {
         compare,
         campaign,
         digest,
+        audiences,
+        pixel,
         setUp,
       ]),
     ]),

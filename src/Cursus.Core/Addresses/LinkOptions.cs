@@ -56,4 +56,7 @@ public sealed record LinkOptions
 
     /// <summary>Text of copied HTML and Markdown; the link's title where null.</summary>
     public string? AnchorText { get; init; }
+
+    /// <summary>Milliseconds that ad networks are waited for on the handoff page, 0 to 5,000; the usual deadline where null.</summary>
+    public short? HandoffDeadline { get; init; }
 }

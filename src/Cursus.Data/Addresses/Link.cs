@@ -1,5 +1,6 @@
 using Cursus.Core.Addresses;
 using Cursus.Data.Posts;
+using Cursus.Data.Retargeting;
 using NodaTime;
 
 namespace Cursus.Data.Addresses;
@@ -59,4 +60,7 @@ public sealed class Link
     public Folder? Folder { get; set; }
     public Placement? Placement { get; init; }
     public List<Tag> Tags { get; init; } = [];
+
+    /// <summary>Its own retargeting pixels; those of its post, campaign, channel and domain fire too.</summary>
+    public List<Pixel> Pixels { get; init; } = [];
 }

@@ -1,4 +1,5 @@
 using Cursus.Core.Addresses;
+using Cursus.Data.Retargeting;
 using NodaTime;
 
 namespace Cursus.Data.Addresses;
@@ -49,4 +50,7 @@ public sealed class ShortDomain
     public string Findings { get; set; } = "[]";
 
     public Instant CreatedAt { get; init; }
+
+    /// <summary>Pixels that fire for all its links.</summary>
+    public List<Pixel> Pixels { get; init; } = [];
 }

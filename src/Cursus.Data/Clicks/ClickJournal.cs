@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Runtime.CompilerServices;
 using Cursus.Core.Clicks;
+using Cursus.Core.Retargeting;
 
 namespace Cursus.Data.Clicks;
 
@@ -69,36 +70,30 @@ public sealed class ClickJournal : IDisposable
     public bool Append(in Visit visit)
     {
         Span<byte> content = stackalloc byte[ClickRecord.MaxLength];
-        content = content[..ClickRecord.Write(visit, content)];
-        lock (gate)
-        {
-            if (!segments[^1].TryAppend(content) && !TryAppendToNewSegment(content))
-            {
-                Interlocked.Increment(ref lost);
-                return false;
-            }
-        }
+        return Append(content[..ClickRecord.Write(visit, content)]);
+    }
 
-        if (appended.CurrentCount == 0)
-        {
-            TryRelease();
-        }
-
-        return true;
+    /// <summary>Writes down what became of the pixels of a visit, in the same way.</summary>
+    [SkipLocalsInit]
+    public bool Append(HandoffReport report)
+    {
+        ArgumentNullException.ThrowIfNull(report);
+        Span<byte> content = stackalloc byte[HandoffRecord.MaxLength];
+        return Append(content[..HandoffRecord.Write(report, content)]);
     }
 
     /// <summary>Completes when what was appended so far may be answered for: at once, or after the next flush where <see cref="Durability.Commit"/> asks for it.</summary>
     public Task WhenSafe() => options.Durability == Durability.Append ? Task.CompletedTask : Volatile.Read(ref nextFlush).Task;
 
-    /// <summary>Reads up to <paramref name="most"/> clicks from <paramref name="from"/> on, and says where the next read goes on.
+    /// <summary>Reads up to <paramref name="most"/> clicks and reports from <paramref name="from"/> on.
     /// A position before the oldest segment starts at that segment. For one reader, who also forgets.</summary>
-    public IReadOnlyList<(long Position, Click Click)> Read(long from, int most, out long next)
+    public JournalBatch Read(long from, int most)
     {
-        var clicks = new List<(long, Click)>();
-        next = from;
+        var (clicks, reports) = (new List<(long, Click)>(), new List<(long, HandoffReport)>());
+        var next = from;
         foreach (var segment in segments)
         {
-            if (clicks.Count == most)
+            if (clicks.Count + reports.Count == most)
             {
                 break;
             }
@@ -109,14 +104,22 @@ public sealed class ClickJournal : IDisposable
             }
 
             next = Math.Max(next, segment.BasePosition);
-            while (clicks.Count < most && segment.TryRead(next, out var content, out var following))
+            while (clicks.Count + reports.Count < most && segment.TryRead(next, out var content, out var following))
             {
-                clicks.Add((next, ClickRecord.Read(content, texts)));
+                if (ClickRecord.Is(content))
+                {
+                    clicks.Add((next, ClickRecord.Read(content, texts)));
+                }
+                else
+                {
+                    reports.Add((next, HandoffRecord.Read(content)));
+                }
+
                 next = following;
             }
         }
 
-        return clicks;
+        return new JournalBatch(clicks, reports, next);
     }
 
     /// <summary>Waits for a click, for at most <paramref name="longest"/>.</summary>
@@ -161,6 +164,25 @@ public sealed class ClickJournal : IDisposable
         ownership.Dispose();
         stopping.Dispose();
         appended.Dispose();
+    }
+
+    private bool Append(ReadOnlySpan<byte> content)
+    {
+        lock (gate)
+        {
+            if (!segments[^1].TryAppend(content) && !TryAppendToNewSegment(content))
+            {
+                Interlocked.Increment(ref lost);
+                return false;
+            }
+        }
+
+        if (appended.CurrentCount == 0)
+        {
+            TryRelease();
+        }
+
+        return true;
     }
 
     private static Guid ReadOrMakeKey(string path)

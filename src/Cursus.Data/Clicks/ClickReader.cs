@@ -1,4 +1,5 @@
 using Cursus.Core.Clicks;
+using Cursus.Core.Retargeting;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -9,11 +10,13 @@ namespace Cursus.Data.Clicks;
 /// <param name="IsStored">True where it is in the database already.</param>
 internal readonly record struct ReadClick(long Id, Click Click, int AgentId, ToldClick Told, bool IsStored = false);
 
-/// <summary>A batch of a journal's clicks with what they tell, ready to be stored.</summary>
+/// <summary>A batch of a journal with what its clicks tell, ready to be stored.</summary>
 public sealed class ReadBatch
 {
-    internal ReadBatch(int journalId, List<ReadClick> clicks, long next) => (JournalId, Clicks, Next, Count) = (journalId, clicks, next, clicks.Count);
+    internal ReadBatch(int journalId, List<ReadClick> clicks, List<(long Id, HandoffReport Report)> reports, long next) =>
+        (JournalId, Clicks, Reports, Next, Count) = (journalId, clicks, reports, next, clicks.Count);
 
+    /// <summary>How many clicks it has.</summary>
     public int Count { get; }
 
     /// <summary>The position behind it.</summary>
@@ -22,6 +25,8 @@ public sealed class ReadBatch
     internal int JournalId { get; }
 
     internal List<ReadClick> Clicks { get; }
+
+    internal List<(long Id, HandoffReport Report)> Reports { get; }
 }
 
 /// <summary>

@@ -5,19 +5,26 @@ using NodaTime;
 
 namespace Cursus.Data.Clicks;
 
-/// <summary>How a click is written in the journal: fixed fields first, then three texts of two-byte length and UTF-8.</summary>
+/// <summary>How a click is written in the journal: fixed fields first, then three texts of two-byte length and UTF-8. A report on pixels (<see cref="HandoffRecord"/>) is told from
+/// it by the byte where a click has its kind.</summary>
 internal static class ClickRecord
 {
+    /// <summary>Where the kind stands.</summary>
+    public const int KindAt = 8 + 16;
+
     private const int FixedLength = 8 + 16 + 1 + 8 + 2 + 1;
 
     /// <summary>The most bytes that one click can take.</summary>
     public const int MaxLength = FixedLength + 3 * 2 + 3 * (ReferrerHost.MaxLength + Click.MaxUserAgent + 8);
 
+    /// <summary>Whether these bytes are a click's.</summary>
+    public static bool Is(ReadOnlySpan<byte> content) => content[KindAt] != HandoffRecord.Mark;
+
     public static int Write(in Visit visit, Span<byte> to)
     {
         BinaryPrimitives.WriteInt64LittleEndian(to, visit.At.ToUnixTimeMilliseconds());
         visit.LinkId.TryWriteBytes(to[8..]);
-        to[24] = (byte)visit.Kind;
+        to[KindAt] = (byte)visit.Kind;
         BinaryPrimitives.WriteInt64LittleEndian(to[25..], visit.Visitor);
         BinaryPrimitives.WriteUInt16LittleEndian(to[33..], visit.Country.Number);
         to[35] = visit.Hints.ToByte();
@@ -33,7 +40,7 @@ internal static class ClickRecord
     {
         var at = Instant.FromUnixTimeMilliseconds(BinaryPrimitives.ReadInt64LittleEndian(from));
         var link = new Guid(from[8..24]);
-        var kind = (ClickKind)from[24];
+        var kind = (ClickKind)from[KindAt];
         var visitor = BinaryPrimitives.ReadInt64LittleEndian(from[25..]);
         var country = CountryCode.OfNumber(BinaryPrimitives.ReadUInt16LittleEndian(from[33..]));
         var hints = ClientHints.OfByte(from[35]);

@@ -1,4 +1,5 @@
 using Cursus.Core.Clicks;
+using Cursus.Data.Retargeting;
 using NodaTime;
 using Npgsql;
 
@@ -41,22 +42,22 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
         return (reader.GetInt32(0), reader.GetInt64(1));
     }
 
-    /// <summary>Reads what a batch of the journal's clicks tells. The next batch may be read while one is shipped, but only one at a time.</summary>
-    /// <param name="next">The position behind the batch.</param>
-    public async Task<ReadBatch> Read(int journalId, IReadOnlyList<(long Position, Click Click)> batch, long next, CancellationToken cancel)
+    /// <summary>Reads what a batch's clicks tell. The next batch may be read while one is shipped, but only one at a time.</summary>
+    public async Task<ReadBatch> Read(int journalId, JournalBatch batch, CancellationToken cancel)
     {
-        if (batch.Count == 0)
+        ArgumentNullException.ThrowIfNull(batch);
+        var reports = batch.Reports.Select(r => (IdOf(journalId, r.Position), r.Report)).ToList();
+        if (batch.Clicks.Count == 0)
         {
-            return new ReadBatch(journalId, [], next);
+            return new ReadBatch(journalId, [], reports, batch.Next);
         }
 
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
-        return new ReadBatch(journalId, await clickReader.Read(connection, [.. batch.Select(c => (IdOf(journalId, c.Position), c.Click))], cancel), next);
+        return new ReadBatch(journalId, await clickReader.Read(connection, [.. batch.Clicks.Select(c => (IdOf(journalId, c.Position), c.Click))], cancel), reports, batch.Next);
     }
 
     /// <summary>The same at once for a batch that nothing has been read of.</summary>
-    public async Task<IReadOnlyList<StoredClick>> Ship(int journalId, IReadOnlyList<(long Position, Click Click)> batch, long next, CancellationToken cancel) =>
-        await Ship(await Read(journalId, batch, next, cancel), cancel);
+    public async Task<IReadOnlyList<StoredClick>> Ship(int journalId, JournalBatch batch, CancellationToken cancel) => await Ship(await Read(journalId, batch, cancel), cancel);
 
     /// <summary>Stores a batch and moves the journal's position behind it, all or nothing.
     /// Clicks that an earlier attempt has stored already are passed over. Returns what was stored, with the kinds that were found.</summary>
@@ -83,6 +84,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
             memory.Others = others;
             memory.Visits.Mark(read);
             var stored = await Store(connection, homes, memory.Days, read, cancel);
+            await PixelRollUp.Add(connection, homes, batch.Reports.Where(r => r.Id >= IdOf(journalId, position)).Select(r => r.Report), cancel);
             await using var move = new NpgsqlCommand("update journals set shipped_to = greatest(shipped_to, $2) where id = $1", connection, transaction)
             {
                 Parameters = { new() { Value = journalId }, new() { Value = next } },

@@ -184,6 +184,10 @@ namespace Cursus.Data.Migrations
                                 .HasColumnType("character varying(200)")
                                 .HasColumnName("options_anchor_text");
 
+                            b1.Property<short?>("HandoffDeadline")
+                                .HasColumnType("smallint")
+                                .HasColumnName("options_handoff_deadline");
+
                             b1.Property<bool>("HideFromSearch")
                                 .HasColumnType("boolean")
                                 .HasColumnName("options_hide_from_search");
@@ -320,6 +324,10 @@ namespace Cursus.Data.Migrations
                                 .HasMaxLength(200)
                                 .HasColumnType("character varying(200)")
                                 .HasColumnName("options_anchor_text");
+
+                            b1.Property<short?>("HandoffDeadline")
+                                .HasColumnType("smallint")
+                                .HasColumnName("options_handoff_deadline");
 
                             b1.Property<bool>("HideFromSearch")
                                 .HasColumnType("boolean")
@@ -1295,6 +1303,194 @@ namespace Cursus.Data.Migrations
                     b.ToTable("recipes", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Retargeting.HandoffSettings", b =>
+                {
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.Property<short>("Consent")
+                        .HasColumnType("smallint")
+                        .HasColumnName("consent");
+
+                    b.PrimitiveCollection<string[]>("Countries")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("countries");
+
+                    b.Property<string>("Ink")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("ink");
+
+                    b.Property<string>("Line")
+                        .HasColumnType("text")
+                        .HasColumnName("line");
+
+                    b.Property<string>("Logo")
+                        .HasColumnType("text")
+                        .HasColumnName("logo");
+
+                    b.Property<string>("Paper")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("paper");
+
+                    b.Property<string>("PrivacyPage")
+                        .HasColumnType("text")
+                        .HasColumnName("privacy_page");
+
+                    b.Property<string>("Questions")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("questions");
+
+                    b.HasKey("WorkspaceId")
+                        .HasName("pk_handoff_settings");
+
+                    b.ToTable("handoff_settings", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Retargeting.OwnNetwork", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Description")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("description");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("key");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_ad_networks");
+
+                    b.HasIndex("WorkspaceId", "Key")
+                        .IsUnique()
+                        .HasDatabaseName("ix_ad_networks_workspace_id_key");
+
+                    b.ToTable("ad_networks", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Retargeting.Pixel", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Network")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("network");
+
+                    b.Property<string>("Reference")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("reference");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_pixels");
+
+                    b.HasIndex("WorkspaceId", "Name")
+                        .IsUnique()
+                        .HasDatabaseName("ix_pixels_workspace_id_name");
+
+                    b.HasIndex("WorkspaceId", "Network", "Reference")
+                        .IsUnique()
+                        .HasDatabaseName("ix_pixels_workspace_id_network_reference");
+
+                    b.ToTable("pixels", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Retargeting.PixelDay", b =>
+                {
+                    b.Property<Guid>("PixelId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("pixel_id");
+
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<LocalDate>("Day")
+                        .HasColumnType("date")
+                        .HasColumnName("day");
+
+                    b.Property<int>("Declined")
+                        .HasColumnType("integer")
+                        .HasColumnName("declined");
+
+                    b.Property<int>("Fired")
+                        .HasColumnType("integer")
+                        .HasColumnName("fired");
+
+                    b.Property<int>("Missed")
+                        .HasColumnType("integer")
+                        .HasColumnName("missed");
+
+                    b.Property<int>("OptedOut")
+                        .HasColumnType("integer")
+                        .HasColumnName("opted_out");
+
+                    b.Property<byte[]>("VisitorSketch")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("visitor_sketch");
+
+                    b.HasKey("PixelId", "LinkId", "Day")
+                        .HasName("pk_pixel_days");
+
+                    b.HasIndex("LinkId")
+                        .HasDatabaseName("ix_pixel_days_link_id");
+
+                    b.ToTable("pixel_days", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Retargeting.PixelOfLink", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<Guid>("PixelId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("pixel_id");
+
+                    b.Property<string>("Place")
+                        .HasColumnType("text")
+                        .HasColumnName("place");
+
+                    b.HasKey("LinkId", "PixelId", "Place");
+
+                    b.ToTable((string)null);
+
+                    b.ToView("pixels_of_links", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Workspaces.Account", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1661,6 +1857,82 @@ namespace Cursus.Data.Migrations
                     b.ToTable("account_tokens", (string)null);
                 });
 
+            modelBuilder.Entity("campaign_pixels", b =>
+                {
+                    b.Property<Guid>("campaign_id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("campaign_id");
+
+                    b.Property<Guid>("pixel_id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("pixel_id");
+
+                    b.HasKey("campaign_id", "pixel_id")
+                        .HasName("pk_campaign_pixels");
+
+                    b.HasIndex("pixel_id")
+                        .HasDatabaseName("ix_campaign_pixels_pixel_id");
+
+                    b.ToTable("campaign_pixels", (string)null);
+                });
+
+            modelBuilder.Entity("channel_pixels", b =>
+                {
+                    b.Property<Guid>("channel_id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("channel_id");
+
+                    b.Property<Guid>("pixel_id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("pixel_id");
+
+                    b.HasKey("channel_id", "pixel_id")
+                        .HasName("pk_channel_pixels");
+
+                    b.HasIndex("pixel_id")
+                        .HasDatabaseName("ix_channel_pixels_pixel_id");
+
+                    b.ToTable("channel_pixels", (string)null);
+                });
+
+            modelBuilder.Entity("domain_pixels", b =>
+                {
+                    b.Property<Guid>("domain_id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("domain_id");
+
+                    b.Property<Guid>("pixel_id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("pixel_id");
+
+                    b.HasKey("domain_id", "pixel_id")
+                        .HasName("pk_domain_pixels");
+
+                    b.HasIndex("pixel_id")
+                        .HasDatabaseName("ix_domain_pixels_pixel_id");
+
+                    b.ToTable("domain_pixels", (string)null);
+                });
+
+            modelBuilder.Entity("link_pixels", b =>
+                {
+                    b.Property<Guid>("link_id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<Guid>("pixel_id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("pixel_id");
+
+                    b.HasKey("link_id", "pixel_id")
+                        .HasName("pk_link_pixels");
+
+                    b.HasIndex("pixel_id")
+                        .HasDatabaseName("ix_link_pixels_pixel_id");
+
+                    b.ToTable("link_pixels", (string)null);
+                });
+
             modelBuilder.Entity("link_tags", b =>
                 {
                     b.Property<Guid>("link_id")
@@ -1678,6 +1950,25 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_link_tags_tag_id");
 
                     b.ToTable("link_tags", (string)null);
+                });
+
+            modelBuilder.Entity("post_pixels", b =>
+                {
+                    b.Property<Guid>("pixel_id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("pixel_id");
+
+                    b.Property<Guid>("post_id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("post_id");
+
+                    b.HasKey("pixel_id", "post_id")
+                        .HasName("pk_post_pixels");
+
+                    b.HasIndex("post_id")
+                        .HasDatabaseName("ix_post_pixels_post_id");
+
+                    b.ToTable("post_pixels", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Addresses.AgreedValue", b =>
@@ -1964,6 +2255,53 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_recipes_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("Cursus.Data.Retargeting.HandoffSettings", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithOne()
+                        .HasForeignKey("Cursus.Data.Retargeting.HandoffSettings", "WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_handoff_settings_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Retargeting.OwnNetwork", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_ad_networks_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Retargeting.Pixel", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_pixels_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Retargeting.PixelDay", b =>
+                {
+                    b.HasOne("Cursus.Data.Addresses.Link", null)
+                        .WithMany()
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_pixel_days_links_link_id");
+
+                    b.HasOne("Cursus.Data.Retargeting.Pixel", null)
+                        .WithMany()
+                        .HasForeignKey("PixelId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_pixel_days_pixels_pixel_id");
+                });
+
             modelBuilder.Entity("Cursus.Data.Workspaces.ApiToken", b =>
                 {
                     b.HasOne("Cursus.Data.Workspaces.Member", "Member")
@@ -2037,6 +2375,74 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_account_tokens_accounts_user_id");
                 });
 
+            modelBuilder.Entity("campaign_pixels", b =>
+                {
+                    b.HasOne("Cursus.Data.Posts.Campaign", null)
+                        .WithMany()
+                        .HasForeignKey("campaign_id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_campaign_pixels_campaigns_campaign_id");
+
+                    b.HasOne("Cursus.Data.Retargeting.Pixel", null)
+                        .WithMany()
+                        .HasForeignKey("pixel_id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_campaign_pixels_pixels_pixel_id");
+                });
+
+            modelBuilder.Entity("channel_pixels", b =>
+                {
+                    b.HasOne("Cursus.Data.Posts.Channel", null)
+                        .WithMany()
+                        .HasForeignKey("channel_id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_channel_pixels_channels_channel_id");
+
+                    b.HasOne("Cursus.Data.Retargeting.Pixel", null)
+                        .WithMany()
+                        .HasForeignKey("pixel_id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_channel_pixels_pixels_pixel_id");
+                });
+
+            modelBuilder.Entity("domain_pixels", b =>
+                {
+                    b.HasOne("Cursus.Data.Addresses.ShortDomain", null)
+                        .WithMany()
+                        .HasForeignKey("domain_id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_domain_pixels_domains_domain_id");
+
+                    b.HasOne("Cursus.Data.Retargeting.Pixel", null)
+                        .WithMany()
+                        .HasForeignKey("pixel_id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_domain_pixels_pixels_pixel_id");
+                });
+
+            modelBuilder.Entity("link_pixels", b =>
+                {
+                    b.HasOne("Cursus.Data.Addresses.Link", null)
+                        .WithMany()
+                        .HasForeignKey("link_id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_pixels_links_link_id");
+
+                    b.HasOne("Cursus.Data.Retargeting.Pixel", null)
+                        .WithMany()
+                        .HasForeignKey("pixel_id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_pixels_pixels_pixel_id");
+                });
+
             modelBuilder.Entity("link_tags", b =>
                 {
                     b.HasOne("Cursus.Data.Addresses.Link", null)
@@ -2052,6 +2458,23 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_link_tags_tags_tag_id");
+                });
+
+            modelBuilder.Entity("post_pixels", b =>
+                {
+                    b.HasOne("Cursus.Data.Retargeting.Pixel", null)
+                        .WithMany()
+                        .HasForeignKey("pixel_id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_post_pixels_pixels_pixel_id");
+
+                    b.HasOne("Cursus.Data.Posts.Post", null)
+                        .WithMany()
+                        .HasForeignKey("post_id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_post_pixels_posts_post_id");
                 });
 
             modelBuilder.Entity("Cursus.Data.Addresses.Link", b =>

@@ -1,3 +1,5 @@
+using Cursus.Data.Retargeting;
+
 namespace Cursus.Data.Posts;
 
 /// <summary>What several posts are for. Its key is the <c>utm_campaign</c> of their links.</summary>
@@ -13,4 +15,7 @@ public sealed class Campaign
 
     /// <summary>The recipe its posts begin with, if any.</summary>
     public Guid? RecipeId { get; set; }
+
+    /// <summary>Pixels that fire for all its links.</summary>
+    public List<Pixel> Pixels { get; init; } = [];
 }

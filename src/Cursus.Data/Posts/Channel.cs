@@ -1,3 +1,5 @@
+using Cursus.Data.Retargeting;
+
 namespace Cursus.Data.Posts;
 
 /// <summary>Where posts go: a network, the newsletter, a poster … with the agreed words for its clicks.</summary>
@@ -27,4 +29,7 @@ public sealed class Channel
     public int? TextLimit { get; set; }
 
     public int Position { get; set; }
+
+    /// <summary>Pixels that fire for all its links.</summary>
+    public List<Pixel> Pixels { get; init; } = [];
 }

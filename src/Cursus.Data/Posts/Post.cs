@@ -1,4 +1,5 @@
 using Cursus.Data.Addresses;
+using Cursus.Data.Retargeting;
 using NodaTime;
 
 namespace Cursus.Data.Posts;
@@ -23,6 +24,9 @@ public sealed class Post
 
     public Campaign? Campaign { get; set; }
     public List<Placement> Placements { get; init; } = [];
+
+    /// <summary>Pixels that fire for all its links.</summary>
+    public List<Pixel> Pixels { get; init; } = [];
 }
 
 /// <summary>A post in one channel, with exactly one link. A channel that carries the post twice tells the two apart by variant.</summary>

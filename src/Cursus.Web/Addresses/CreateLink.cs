@@ -19,6 +19,7 @@ public static class CreateLink
     /// <param name="Campaign">Key of a campaign. Source, medium and campaign go together: all three, or none for a link without tags.</param>
     /// <param name="Channel">Key of a channel, whose source and medium are taken where none are given.</param>
     /// <param name="Slug">A random one is made where left out.</param>
+    /// <param name="Pixels">Ids of retargeting pixels; those of its campaign, channel and domain fire too.</param>
     public sealed record Request(
         string? Destination, string? Title = null, string? Campaign = null, string? Channel = null, string? Source = null, string? Medium = null,
         string? Term = null, string? Content = null, string? Slug = null, string? Domain = null, int? Redirect = null,
@@ -74,18 +75,14 @@ public static class CreateLink
             errors.Add("title", new Flaw("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
         }
 
-        if (request.Pixels is { Count: > 0 })
-        {
-            errors.Add("pixels", new Flaw("pixel-unknown", "There is no such retargeting pixel in this workspace."));
-        }
-
+        var pixels = vocabulary.Pixels(request.Pixels, errors);
         if (errors.Any)
         {
             return null;
         }
 
         var title = string.IsNullOrWhiteSpace(request.Title) ? PageTitle.FromAddress(destination!.Address) : request.Title.Trim();
-        return new LinkPlan(domain!, slug, title, destination!, utm, vocabulary.Sent(utm), campaign, channel, manner, tagNames);
+        return new LinkPlan(domain!, slug, title, destination!, utm, vocabulary.Sent(utm), campaign, channel, manner, tagNames, pixels);
     }
 
     /// <summary>All three needed tags, or none; anything between is an error at what is missing.</summary>

@@ -6,6 +6,7 @@ using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
 using Cursus.Web.Posts;
 using Cursus.Web.Problems;
+using Cursus.Web.Retargeting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -19,7 +20,7 @@ public static class EditLink
     public sealed record Request(
         string? Title = null, string? Destination = null, string? Campaign = null, string? Source = null, string? Medium = null,
         string? Term = null, string? Content = null, int? Redirect = null, IReadOnlyList<string>? Tags = null, LinkWishes? Options = null, string? Note = null,
-        string? Folder = null);
+        string? Folder = null, IReadOnlyList<Guid>? Pixels = null);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -52,6 +53,7 @@ public static class EditLink
         var wishes = (request.Options ?? new LinkWishes()).Over(link.Options, errors, "options");
         var note = request.Note is null ? link.Note : LinkManner.ReadNote(request.Note, errors, "note");
         var folder = vocabulary.Folder(request.Folder, errors, "folder");
+        var pixels = request.Pixels is null ? null : await PixelsOfWorkspace.Find(db, member.WorkspaceId, request.Pixels, errors, cancel);
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -75,6 +77,12 @@ public static class EditLink
         {
             link.Tags.Clear();
             link.Tags.AddRange(await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, tagNames, cancel));
+        }
+
+        if (pixels is not null)
+        {
+            link.Pixels.Clear();
+            link.Pixels.AddRange(pixels);
         }
 
         await db.SaveChangesAsync(cancel);
@@ -118,6 +126,6 @@ public static class EditLink
     }
 
     private static Task<Link?> Find(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) => db.Links
-        .Include(l => l.Domain).Include(l => l.Campaign).Include(l => l.Tags)
+        .Include(l => l.Domain).Include(l => l.Campaign).Include(l => l.Tags).Include(l => l.Pixels)
         .FirstOrDefaultAsync(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && l.DeletedAt == null, cancel);
 }

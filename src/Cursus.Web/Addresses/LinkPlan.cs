@@ -11,9 +11,10 @@ namespace Cursus.Web.Addresses;
 /// <param name="Utm">Null for a link without tags.</param>
 /// <param name="Sent">The tags that the finished address carries: those of <paramref name="Utm"/>, merged ones replaced.</param>
 /// <param name="TagNames">Names of its tags; new ones are made.</param>
+/// <param name="PixelIds">Its own retargeting pixels.</param>
 internal sealed record LinkPlan(
     ShortDomain Domain, Slug? Slug, string Title, Destination Destination, UtmTags? Utm, UtmTags? Sent, Campaign? Campaign, Channel? Channel, LinkManner Manner,
-    IReadOnlyList<string> TagNames)
+    IReadOnlyList<string> TagNames, IReadOnlyList<Guid> PixelIds)
 {
     /// <summary>The link under <paramref name="slug"/>, not yet saved.</summary>
     /// <param name="tags">The workspace's tags; those of this link are picked by name.</param>

@@ -13,12 +13,14 @@ namespace Cursus.Web.Addresses;
 /// <param name="Clicks">People's clicks, all time.</param>
 /// <param name="Post">The post this link is a placement of, if any.</param>
 /// <param name="BlockedUntil">Until when the slug of a deleted link is kept for it; null for a live link, or where it has been given away.</param>
+/// <param name="Pixels">Ids of its own retargeting pixels.</param>
+/// <param name="FiringPixels">All pixels that fire at its visits, with where they are attached.</param>
 /// <param name="Variant">Tells two placements of one post in one channel apart.</param>
 public sealed record LinkResponse(
     Guid Id, string ShortUrl, string Domain, string Slug, string Title, string Destination, string FinalUrl,
     string? Source, string? Medium, string? Campaign, string? Term, string? Content, string? Channel, string? Variant,
     int Redirect, IReadOnlyList<string> Tags, IReadOnlyList<Guid> Pixels, Instant CreatedAt, string? CreatedBy, long Clicks, LinkPost? Post,
-    LinkOptions Options, string? Note, string? Folder, Instant? DeletedAt, Instant? BlockedUntil)
+    LinkOptions Options, string? Note, string? Folder, Instant? DeletedAt, Instant? BlockedUntil, IReadOnlyList<FiringPixel> FiringPixels)
 {
     /// <summary>How links are read from the database, all in one query.</summary>
     internal static Expression<Func<Link, Row>> Read(CursusDb db) => l => new Row
@@ -43,6 +45,8 @@ public sealed record LinkResponse(
         DeletedAt = l.DeletedAt,
         SlugFreedAt = l.SlugFreedAt,
         Tags = l.Tags.OrderBy(t => t.Name).Select(t => t.Name).ToList(),
+        Pixels = db.PixelsOfLinks.Where(p => p.LinkId == l.Id).Join(db.Pixels, o => o.PixelId, p => p.Id, (o, p) => new { p.Id, p.Name, o.Place })
+            .OrderBy(p => p.Name).ThenBy(p => p.Place).Select(p => new FiringPixel(p.Id, p.Name, p.Place)).ToList(),
         CreatedAt = l.CreatedAt,
         CreatedBy = db.Members.Where(m => m.Id == l.CreatedBy).Select(m => m.Account!.Name).FirstOrDefault(),
         Clicks = db.LinkDays.Where(d => d.LinkId == l.Id).Sum(d => (long)d.Clicks),
@@ -52,8 +56,8 @@ public sealed record LinkResponse(
     internal static LinkResponse Of(Row row, CursusOptions options) => new(
         row.Id, options.ShortUrl(row.Domain, row.Slug), row.Domain, row.Slug, row.Title, row.Destination, row.FinalUrl,
         row.Source, row.Medium, row.Campaign, row.Term, row.Content, row.Channel, row.Variant,
-        row.Redirect, row.Tags, [], row.CreatedAt, row.CreatedBy, row.Clicks, row.Post,
-        row.Options, row.Note, row.Folder, row.DeletedAt, row.DeletedAt is { } deleted && row.SlugFreedAt is null ? SlugCheck.BlockedUntil(deleted) : null);
+        row.Redirect, row.Tags, [.. row.Pixels.Where(p => p.Place == "link").Select(p => p.Id)], row.CreatedAt, row.CreatedBy, row.Clicks, row.Post,
+        row.Options, row.Note, row.Folder, row.DeletedAt, row.DeletedAt is { } deleted && row.SlugFreedAt is null ? SlugCheck.BlockedUntil(deleted) : null, row.Pixels);
 
     internal sealed class Row
     {
@@ -77,6 +81,7 @@ public sealed record LinkResponse(
         public required Instant? DeletedAt { get; init; }
         public required Instant? SlugFreedAt { get; init; }
         public required List<string> Tags { get; init; }
+        public required List<FiringPixel> Pixels { get; init; }
         public required Instant CreatedAt { get; init; }
         public required string? CreatedBy { get; init; }
         public required long Clicks { get; init; }
@@ -87,3 +92,7 @@ public sealed record LinkResponse(
 /// <summary>The post that a link belongs to.</summary>
 /// <param name="Campaign">The campaign's name.</param>
 public sealed record LinkPost(Guid Id, string Title, string Campaign, LocalDate PublishedOn);
+
+/// <summary>A retargeting pixel that fires at a link's visits.</summary>
+/// <param name="Place">Where it is attached: <c>link</c>, <c>post</c>, <c>campaign</c>, <c>channel</c> or <c>domain</c>.</param>
+public sealed record FiringPixel(Guid Id, string Name, string Place);

@@ -12,7 +12,8 @@ namespace Cursus.Web.Addresses;
 /// <summary>What is saved together with links, or not at all.</summary>
 /// <param name="Posts">With their placements.</param>
 /// <param name="Lines">What became of a list's lines.</param>
-internal sealed record SavedBeside(IReadOnlyList<Post> Posts, IReadOnlyList<BatchLine> Lines)
+/// <param name="PixelsOfPosts">Retargeting pixels that fire for all links of a post.</param>
+internal sealed record SavedBeside(IReadOnlyList<Post> Posts, IReadOnlyList<BatchLine> Lines, params IReadOnlyList<(Guid Post, Guid Pixel)> PixelsOfPosts)
 {
     public static SavedBeside Nothing { get; } = new([], []);
 }
@@ -40,7 +41,8 @@ internal sealed class LinkSaving(CursusDb db, LinkFeed feed)
             var links = await Build(plans, member, now, cancel);
             try
             {
-                await Write(links, alongside(links), progress, cancel);
+                var pixels = links.Zip(plans).SelectMany(l => l.Second.PixelIds.Select(p => (l.First.Id, p))).ToList();
+                await Write(links, pixels, alongside(links), progress, cancel);
                 await transaction.CommitAsync(cancel);
             }
             catch (PostgresException e) when (SlugTaken.Is(e) && attempt < Tries)
@@ -55,13 +57,15 @@ internal sealed class LinkSaving(CursusDb db, LinkFeed feed)
         }
     }
 
-    private async Task Write(IReadOnlyList<Link> links, SavedBeside beside, IProgress<int>? progress, CancellationToken cancel)
+    private async Task Write(IReadOnlyList<Link> links, List<(Guid Link, Guid Pixel)> pixels, SavedBeside beside, IProgress<int>? progress, CancellationToken cancel)
     {
         // What is changed or new beside them, such as tags, comes first, since links refer to it.
         await db.SaveChangesAsync(cancel);
         await db.WriteRows(links, cancel, progress);
         await db.WritePairs("link_tags", "link_id", "tag_id", [.. links.SelectMany(l => l.Tags.Select(t => (l.Id, t.Id)))], cancel);
+        await db.WritePairs("link_pixels", "link_id", "pixel_id", pixels, cancel);
         await db.WriteRows(beside.Posts, cancel);
+        await db.WritePairs("post_pixels", "post_id", "pixel_id", beside.PixelsOfPosts, cancel);
         await db.WriteRows([.. beside.Posts.SelectMany(p => p.Placements)], cancel);
         await db.WriteRows(beside.Lines, cancel);
     }

@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Retargeting;
 using Cursus.Data.Addresses;
 using Cursus.Web.Problems;
 
@@ -8,9 +9,10 @@ namespace Cursus.Web.Addresses;
 /// <summary>Options of a link as requests carry them; what is left out is taken from the next wider place: row, post, domain.</summary>
 /// <param name="TitleAttribute">An empty text takes it away.</param>
 /// <param name="AnchorText">An empty text takes it away.</param>
+/// <param name="HandoffDeadline">Milliseconds that ad networks are waited for.</param>
 public sealed record LinkWishes(
     QueryPassing? PassQuery = null, ReferrerPassing? Referrer = null, bool? HideFromSearch = null, bool? Nofollow = null, bool? Sponsored = null,
-    bool? NewTab = null, string? TitleAttribute = null, string? AnchorText = null)
+    bool? NewTab = null, string? TitleAttribute = null, string? AnchorText = null, int? HandoffDeadline = null)
 {
     /// <summary>These wishes where they are made, else what <paramref name="given"/> says.</summary>
     internal LinkOptions Over(LinkOptions given, FieldErrors errors, string field) => new()
@@ -23,7 +25,19 @@ public sealed record LinkWishes(
         NewTab = NewTab ?? given.NewTab,
         TitleAttribute = Text(TitleAttribute, given.TitleAttribute, errors, $"{field}.titleAttribute"),
         AnchorText = Text(AnchorText, given.AnchorText, errors, $"{field}.anchorText"),
+        HandoffDeadline = Deadline(given.HandoffDeadline, errors, $"{field}.handoffDeadline"),
     };
+
+    private short? Deadline(short? given, FieldErrors errors, string field)
+    {
+        if (HandoffDeadline is < 0 or > HandoffPage.MaxDeadline)
+        {
+            errors.Add(field, new Flaw("handoff-deadline", $"Ad networks are waited for from 0 to {HandoffPage.MaxDeadline:N0} milliseconds."));
+            return given;
+        }
+
+        return (short?)HandoffDeadline ?? given;
+    }
 
     private static string? Text(string? wish, string? given, FieldErrors errors, string field)
     {

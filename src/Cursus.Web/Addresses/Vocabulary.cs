@@ -6,6 +6,7 @@ using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
+using Cursus.Web.Retargeting;
 using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Addresses;
@@ -17,6 +18,7 @@ internal sealed class Vocabulary
     private Dictionary<string, Campaign> campaigns = [];
     private Dictionary<string, ShortDomain> domains = [];
     private Dictionary<string, Folder> folders = [];
+    private HashSet<Guid> pixels = [];
 
     /// <summary>Redirect type where neither request nor domain name one.</summary>
     public required short Redirect { get; init; }
@@ -42,6 +44,7 @@ internal sealed class Vocabulary
             campaigns = campaigns,
             domains = await db.Domains.Where(d => d.WorkspaceId == workspaceId).ToDictionaryAsync(d => d.Name, cancel),
             folders = await db.Folders.Where(f => f.WorkspaceId == workspaceId).ToDictionaryAsync(f => f.Name, cancel),
+            pixels = await db.Pixels.Where(p => p.WorkspaceId == workspaceId).Select(p => p.Id).ToHashSetAsync(cancel),
             Words = await TagWords.Load(db, member, channels.Values, campaigns.Keys, cancel),
         };
     }
@@ -81,6 +84,9 @@ internal sealed class Vocabulary
 
         return folder;
     }
+
+    /// <summary>The retargeting pixels of these ids, without repeats.</summary>
+    public IReadOnlyList<Guid> Pixels(IReadOnlyList<Guid>? ids, FieldErrors errors, string field = "pixels") => PixelsOfWorkspace.Check(ids, pixels, errors, field);
 
     public Campaign? Campaign(string? key, FieldErrors errors)
     {

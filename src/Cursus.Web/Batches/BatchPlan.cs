@@ -130,7 +130,7 @@ internal sealed class BatchPlan
         var request = new CreateLink.Request(
             line[ListField.Destination], line[ListField.Title], campaign, channel, line[ListField.Source], line[ListField.Medium], line[ListField.Term],
             line[ListField.Content], line[ListField.Slug], line[ListField.Domain] ?? forAll.Domain, line.Redirect(errors) ?? forAll.Redirect,
-            [.. forAll.Tags ?? [], .. line.Tags ?? []], Pixels: null, forAll.Options, line[ListField.Note] ?? forAll.Note, line[ListField.Folder] ?? forAll.Folder);
+            [.. forAll.Tags ?? [], .. line.Tags ?? []], forAll.Pixels, forAll.Options, line[ListField.Note] ?? forAll.Note, line[ListField.Folder] ?? forAll.Folder);
         return request is { Source: null, Medium: null, Campaign: null, Channel: null } ? WithPastedTags(request, vocabulary) : request;
     }
 

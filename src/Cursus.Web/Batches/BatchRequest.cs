@@ -13,7 +13,9 @@ public sealed record BatchRequest(IReadOnlyList<ListField?>? Columns = null, Bat
 /// <param name="Campaign">Key of a campaign.</param>
 /// <param name="Channels">Keys of channels: a line that names none makes a link for each.</param>
 /// <param name="Domain">Short domain; the workspace's default where left out.</param>
+/// <param name="Pixels">Ids of retargeting pixels of each link.</param>
 /// <param name="SlugKind">How slugs are made for lines without one; random where left out.</param>
 public sealed record BatchDefaults(
     string? Campaign = null, IReadOnlyList<string>? Channels = null, string? Domain = null, IReadOnlyList<string>? Tags = null, string? Folder = null,
-    string? Note = null, int? Redirect = null, LinkWishes? Options = null, SlugKind? SlugKind = null);
+    string? Note = null, int? Redirect = null, LinkWishes? Options = null, SlugKind? SlugKind = null,
+    IReadOnlyList<Guid>? Pixels = null);

@@ -46,7 +46,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
         {
             while (true)
             {
-                var oldest = journal.Read(next, 1, out _) is [var first] ? first.Click.At : (Instant?)null;
+                var oldest = journal.Read(next, 1).Oldest;
                 state.Take(oldest);
                 if (oldest is null)
                 {
@@ -82,13 +82,8 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
         }
     }
 
-    private Task<ReadBatch> Read(int journalId, long from, CancellationToken cancel) => Task.Run(
-        async () =>
-        {
-            var clicks = journal.Read(from, BatchSize, out var next);
-            return await store.Read(journalId, clicks, next, cancel);
-        },
-        CancellationToken.None);
+    private Task<ReadBatch> Read(int journalId, long from, CancellationToken cancel) =>
+        Task.Run(() => store.Read(journalId, journal.Read(from, BatchSize), cancel), CancellationToken.None);
 
     /// <summary>Waits while visitors need the processors.</summary>
     private async Task GiveWay(Duration lastBatch, CancellationToken cancel)

@@ -3,6 +3,7 @@ using Cursus.Core.Clicks;
 using Cursus.Core.Comparing;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
+using Cursus.Web.Retargeting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 
@@ -38,10 +39,11 @@ public static class BreakdownReport
     /// <param name="ShareHigh">Upper bound of the share, 95 %.</param>
     /// <param name="ClicksPerPlacementDay">For each day that a placement was out in the period.</param>
     /// <param name="Change">0.18 is 18 % more than in the period before; null from zero.</param>
+    /// <param name="Pixel">What became of the pixel at these visits; only where groups are pixels.</param>
     /// <param name="IsTooCloseToNext">True where chance alone could make the lead over the next row.</param>
     public sealed record Row(
         string Key, string Label, long Clicks, long? Visitors, double Share, double Low, double High, double ShareLow, double ShareHigh,
-        int Placements, double? ClicksPerPlacement, double? ClicksPerPlacementDay, long? PreviousClicks, double? Change, bool IsTooCloseToNext);
+        int Placements, double? ClicksPerPlacement, double? ClicksPerPlacementDay, long? PreviousClicks, double? Change, bool IsTooCloseToNext, OutcomeCount? Pixel = null);
 
     /// <param name="Leader">Key of the leading row.</param>
     /// <param name="RunnerUp">Key of the next.</param>
@@ -52,7 +54,7 @@ public static class BreakdownReport
         string Leader, string RunnerUp, double? Ratio, double Low, double? High, string Call, double Dispersion, long? MoreClicks, string Sentence);
 
     /// <summary>What the address may say; the rest of the query string is read by <see cref="Question"/>.</summary>
-    /// <param name="By">channel, campaign, source, medium, content, term, post, link, tag, domain, referrer, network, site, wandered, country, device,
+    /// <param name="By">channel, campaign, source, medium, content, term, post, link, tag, pixel, domain, referrer, network, site, wandered, country, device,
     /// browser, os, language, hour or weekday.</param>
     /// <param name="Period">today, yesterday, last-7, last-28, last-30, last-90, or this- and last- with week, month, quarter or year; instead of two days.</param>
     /// <param name="From">First day; 28 days before the last where left out.</param>
@@ -60,7 +62,7 @@ public static class BreakdownReport
     /// <param name="Compare"><c>previous</c>, the period before, <c>year</c>, the same days of last year, or <c>none</c>.</param>
     public sealed record Asked(
         string? By, string? Period, string? From, string? To, string? Compare, string[]? Channel, string[]? Campaign, string[]? Source, string[]? Medium,
-        string[]? Content, string[]? Term, string[]? Post, string[]? Link, string[]? Tag, string[]? Domain, string[]? Referrer,
+        string[]? Content, string[]? Term, string[]? Post, string[]? Link, string[]? Tag, string[]? Pixel, string[]? Domain, string[]? Referrer,
         string[]? Country, string[]? Device, string[]? Browser, string[]? Os, string[]? Language, string[]? Network, string[]? Site, string[]? Wandered);
 
     private const int UsualRows = 200;
@@ -92,6 +94,7 @@ public static class BreakdownReport
     internal static async Task<Response> Answer(Question question, int most, Counting counting, CancellationToken cancel)
     {
         var (total, (rows, others)) = await counting.Answer(question, most, cancel);
+        var outcomes = question.By == "pixel" ? await counting.PixelOutcomes(question, cancel) : [];
         return new Response(
             question.By,
             question.Period.From,
@@ -103,7 +106,7 @@ public static class BreakdownReport
             new TotalCount(total.Clicks, total.Visitors, total.PreviousClicks),
             Of(total.Excluded),
             AnswerSentence.Of(rows, question.DaysBegun),
-            [.. rows.Select(Of)],
+            [.. rows.Select(row => Of(row) with { Pixel = outcomes.GetValueOrDefault(row.Count.Key) })],
             others,
             Judge(rows, question.DaysBegun));
     }

@@ -17,7 +17,7 @@ internal static class CountedSql
     /// <param name="isPlaced">Whether a column <c>placed_on</c> is needed, the day on which the link went out.</param>
     public static string Picked(Question question, IReadOnlyList<Dimension> groups, bool isPlaced = false)
     {
-        var joins = groups.Concat(question.Filters.Keys.Where(f => f != "tag").Select(f => Dimension.All[f])).Where(d => d.IsOfLink).Select(d => d.Join)
+        var joins = groups.Concat(question.Filters.Keys.Select(f => Dimension.All[f]).Where(d => !d.IsSeveral)).Where(d => d.IsOfLink).Select(d => d.Join)
             .Concat(isPlaced ? [Dimension.PostJoin] : []).SelectMany(j => j.Split('\n')).Distinct();
         var columns = groups.Index().Where(g => g.Item.IsOfLink).Select(g => $", {g.Item.Key} as key{g.Index}, {g.Item.Label} as label{g.Index}");
         return $"""
@@ -61,9 +61,7 @@ internal static class CountedSql
     private static IEnumerable<Dimension> ClickDimensions(Question question, IReadOnlyList<Dimension> groups) =>
         question.Filters.Keys.Select(f => Dimension.All[f]).Concat(groups).Where(d => !d.IsOfLink);
 
-    private static string LinkFilter(string filter) => filter == "tag"
-        ? " and exists (select 1 from link_tags flt join tags ft on ft.id = flt.tag_id where flt.link_id = l.id and ft.name = any(@f_tag))"
-        : $" and {Dimension.All[filter].Key} = any(@f_{filter})";
+    private static string LinkFilter(string filter) => $" and {Dimension.All[filter].IfAny ?? $"{Dimension.All[filter].Key} = any(@f_{filter})"}";
 
     /// <summary>What is read for a stretch: the same columns from months, from days and from the clicks themselves.</summary>
     private sealed class Parts(Question question, IReadOnlyList<Dimension> groups, string? step, bool isByLink, IReadOnlyList<string> others)

@@ -1,5 +1,6 @@
 using Cursus.Core.Clicks;
 using Cursus.Core.Comparing;
+using Cursus.Web.Retargeting;
 using NodaTime;
 using Npgsql;
 
@@ -132,6 +133,21 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         """,
         row => new SeriesReport.PublishedPost(row.GetGuid(0), row.GetString(1), row.GetFieldValue<LocalDate>(2)),
         cancel);
+
+    /// <summary>What became of each pixel at visits of the links that are asked about, by the pixel's key. What clicks tell doesn't narrow it: the roll-up doesn't keep it.</summary>
+    public async Task<Dictionary<string, OutcomeCount>> PixelOutcomes(Question question, CancellationToken cancel)
+    {
+        await using var snapshot = await Open(cancel);
+        return (await snapshot.Read(
+            question,
+            $"""
+            with {CountedSql.Picked(question, [])}
+            select d.pixel_id::text, sum(d.fired), sum(d.missed), sum(d.declined), sum(d.opted_out)
+            from pixel_days d join picked l on l.id = d.link_id where d.day between @from and @to group by 1
+            """,
+            row => (Key: row.GetString(0), Count: new OutcomeCount(row.GetInt64(1), row.GetInt64(2), row.GetInt64(3), row.GetInt64(4))),
+            cancel)).ToDictionary(r => r.Key, r => r.Count);
+    }
 
     /// <summary>Clicks by two dimensions at once; pairs without any are left out.</summary>
     public static Task<List<CellCount>> ByTwo(Snapshot snapshot, Question question, string across, CancellationToken cancel)

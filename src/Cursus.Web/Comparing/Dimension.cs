@@ -37,7 +37,13 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
 
         // A link may have several tags; its clicks then count under each.
         ["tag"] = OfLink("coalesce(t.name, '')", "coalesce(t.name, 'No tag')", "left join link_tags lt on lt.link_id = l.id\nleft join tags t on t.id = lt.tag_id") with
-        { IsSeveral = true },
+        { IfAny = "exists (select 1 from link_tags flt join tags ft on ft.id = flt.tag_id where flt.link_id = l.id and ft.name = any(@f_tag))" },
+
+        // So may it have several pixels, one of them by its campaign and by its channel.
+        ["pixel"] = OfLink(
+            "coalesce(px.id::text, '')", "coalesce(px.name, 'No pixel')",
+            "left join (select distinct link_id, pixel_id from pixels_of_links) fp on fp.link_id = l.id\nleft join pixels px on px.id = fp.pixel_id") with
+        { IfAny = "exists (select 1 from pixels_of_links ffp where ffp.link_id = l.id and ffp.pixel_id::text = any(@f_pixel))" },
         ["referrer"] = OfClick("c.referrer_host", "coalesce(nullif(c.referrer_host, ''), 'Not told')", "referrer_host"),
         ["country"] = OfClick("c.country", "c.country", "country"),
         ["device"] = OfClick("c.device", "initcap(c.device)", "device"),
@@ -65,10 +71,13 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
     public bool HasOwnLife { get; private init; }
 
     /// <summary>True where a link may be in several groups, so that their sum is more than all.</summary>
-    public bool IsSeveral { get; private init; }
+    public bool IsSeveral => IfAny is not null;
+
+    /// <summary>Where a link may be in several groups, the condition that it is in one that is asked for; a join would count it once for each.</summary>
+    public string? IfAny { get; private init; }
 
     /// <summary>Dimensions that can be filtered by: those that don't depend on the clock.</summary>
-    public static readonly IReadOnlyList<string> Filters = ["channel", "campaign", "source", "medium", "content", "term", "post", "link", "tag", "domain", "referrer", "country", "device", "browser", "os", "language", "network", "site", "wandered"];
+    public static readonly IReadOnlyList<string> Filters = ["channel", "campaign", "source", "medium", "content", "term", "post", "link", "tag", "pixel", "domain", "referrer", "country", "device", "browser", "os", "language", "network", "site", "wandered"];
 
     private static Dimension OfLink(string key, string label, string join) => new(key, label, Join: join);
 

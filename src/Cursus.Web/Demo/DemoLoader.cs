@@ -6,6 +6,7 @@ using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Clicks;
 using Cursus.Data.Posts;
+using Cursus.Data.Retargeting;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Hosting;
 using Microsoft.AspNetCore.Identity;
@@ -67,10 +68,11 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
             .Select(c => new ReferrerRule { WorkspaceId = workspace.Id, Host = $"{c.Key}.localhost", ChannelId = c.Id }));
         db.Add(new ReferrerRule { WorkspaceId = workspace.Id, Host = scenario.Workspace.Sites["northmoor"] });
 
+        var pixels = DemoPixels.Add(db, scenario, options, workspace, campaigns, channels, begun);
         var traffic = new DemoTraffic(scenario, zone, now, Seed);
         var slugs = new HashSet<string>();
         var clicks = new List<Click>();
-        var linkCount = 0;
+        var links = new List<Link>();
         foreach (var (day, file, campaign) in calendar)
         {
             var domain = file.Domain is { } name ? domains[name] : domains.Values.Single(d => d.IsDefault);
@@ -93,7 +95,7 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
                 var link = MakeLink(post, file, channel, placed.ElementAtOrDefault(1), domain, campaign.Key, slugs);
                 link.Tags.AddRange(file.Tags.Select(t => tags[t]));
                 post.Placements.Add(new Placement { PostId = post.Id, LinkId = link.Id, Link = link, Variant = placed.ElementAtOrDefault(1), Position = position });
-                linkCount++;
+                links.Add(link);
                 int? exactly = file.Clicks is { } numbers ? numbers[channel.Key] : null;
                 clicks.AddRange(traffic.On(link.Id, scenario.Channels.Single(c => c.Key == channel.Key), posted, appeal, exactly));
             }
@@ -103,10 +105,12 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
 
         await db.SaveChangesAsync(cancel);
         var inOrder = clicks.OrderBy(c => c.At).Select((click, i) => ((long)i + 1, click)).ToList();
-        await ClickStore.Store((NpgsqlConnection)db.Database.GetDbConnection(), inOrder, cancel);
+        var connection = (NpgsqlConnection)db.Database.GetDbConnection();
+        await ClickStore.Store(connection, inOrder, cancel);
+        await PixelRollUp.Store(connection, DemoPixels.Reports(pixels, links, clicks, Seed), cancel);
         await transaction.CommitAsync(cancel);
         await db.Database.ExecuteSqlAsync($"analyze", cancel);
-        return new Loaded(calendar.Count, linkCount, clicks.Count);
+        return new Loaded(calendar.Count, links.Count, clicks.Count);
     }
 
     private static Link MakeLink(Post post, DemoScenario.PostFile file, Channel channel, string? variant, ShortDomain domain, string campaign, HashSet<string> slugs)

@@ -9,6 +9,8 @@ public sealed record DemoScenario(
     IReadOnlyList<DemoScenario.CampaignFile> Campaigns,
     IReadOnlyList<DemoScenario.PostFile> Posts,
     IReadOnlyList<DemoScenario.SeriesFile> Series,
+    IReadOnlyList<DemoScenario.PixelFile> Pixels,
+    string AdNetworks,
     DemoScenario.AgentsFile Agents)
 {
     /// <summary>Password of every demo member. It is shown on the sign-in page, and only while the data is the demo.</summary>
@@ -22,6 +24,8 @@ public sealed record DemoScenario(
         Part<IReadOnlyList<CampaignFile>>(folder, "campaigns.json"),
         Part<IReadOnlyList<PostFile>>(folder, "posts.json"),
         Part<IReadOnlyList<SeriesFile>>(folder, "series.json"),
+        Part<IReadOnlyList<PixelFile>>(folder, "pixels.json"),
+        File.ReadAllText(Path.Combine(folder, "ad-networks.json")),
         Part<AgentsFile>(folder, "data/agents.json"));
 
     private static T Part<T>(string folder, string file) =>
@@ -56,6 +60,9 @@ public sealed record DemoScenario(
     public sealed record SeriesFile(
         string Title, string Page, string CampaignKey, string CampaignName, IReadOnlyList<string> Channels, IReadOnlyList<string> Tags, string By,
         bool EveryMonth = false, bool EveryWeek = false, IReadOnlyList<string>? Topics = null);
+
+    /// <param name="Network">Key of an ad network of the demo's own, in <c>ad-networks.json</c>.</param>
+    public sealed record PixelFile(string Name, string Network, string Reference, IReadOnlyList<string>? Campaigns = null, IReadOnlyList<string>? Channels = null);
 
     public sealed record AgentsFile(
         IReadOnlyList<string> Phones, IReadOnlyList<string> Desktops, IReadOnlyList<string> Machines, IReadOnlyList<string> Previews, IReadOnlyList<string> Languages,

@@ -1,5 +1,6 @@
 using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
+using Cursus.Core.Retargeting;
 using Cursus.Data.Clicks;
 using Microsoft.AspNetCore.Http.Features;
 
@@ -9,14 +10,11 @@ namespace Cursus.Web.Edge;
 /// Answers requests on short domains: finds the link in memory, writes the click into the journal, redirects. Works on the server's own
 /// features of a request; an <see cref="HttpContext"/> is made only where cookies or passes are read. Waits for the database only for links that aren't loaded yet.
 /// </summary>
-internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedLinks unloaded, ClickJournal journal, VisitReader visits, TeamMark team)
+internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedLinks unloaded, ClickJournal journal, VisitReader visits, TeamMark team, PixelTable pixels, HandoffAnswer handoffs, HandoffReports reports)
 {
     private const string Html = "text/html; charset=utf-8";
 
     private static readonly byte[] Robots = "User-agent: *\nDisallow:\n"u8.ToArray();
-
-    // A transparent picture of one pixel, the smallest GIF there is.
-    private static readonly byte[] Pixel = Convert.FromBase64String("R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7");
 
     /// <summary>Answers one request.</summary>
     public Task Answer(IFeatureCollection features)
@@ -27,6 +25,12 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
             return exchange.Write(StatusCodes.Status404NotFound, Html, EdgePages.UnknownSlug);
         }
 
+        var slug = exchange.Request.Path.AsSpan().Trim('/');
+        if (slug is HandoffPage.ReportPath)
+        {
+            return reports.Answer(exchange, domain);
+        }
+
         if (!exchange.IsGet && !exchange.IsHead)
         {
             exchange.Response.Headers.Allow = "GET, HEAD";
@@ -34,7 +38,6 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
             return Task.CompletedTask;
         }
 
-        var slug = exchange.Request.Path.AsSpan().Trim('/');
         return links.TryFind(domain.Number, slug, out var link) ? AnswerLink(exchange, domain, link)
             : unloaded.MayHold(slug) ? AnswerUnloaded(exchange, domain, slug.ToString())
             : AnswerItself(exchange, domain, slug);
@@ -64,24 +67,25 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
     private Task Follow(Exchange exchange, DomainEntry domain, in LinkEntry link)
     {
         var (request, response) = (exchange.Request, exchange.Response);
-        visits.Record(request, exchange.Connection, domain, link, IsTeam(exchange, domain) ? ClickKind.Team : null);
+        var visitor = visits.Record(request, exchange.Connection, domain, link, IsTeam(exchange, domain) ? ClickKind.Team : null);
         if (link.HideFromSearch)
         {
             response.Headers["X-Robots-Tag"] = "noindex";
         }
 
-        var location = link.Location;
-        if (link.PassQuery != QueryPassing.Off && request.QueryString.Length > 0)
+        var safe = journal.WhenSafe();
+        if (pixels.Of(domain, link) is { } fired
+            && handoffs.Decide(exchange, HandoffVisit.Of(domain, link, request.Path.Trim('/'), request.QueryString, fired), visitor) is { } page)
         {
-            location = PassedQuery.WriteInto(location, TeamMark.WithoutPass(request.QueryString), link.PassQuery);
+            return After(safe, exchange, e => e.Write(page));
         }
 
+        var location = link.LocationWith(request.QueryString);
         if (link.Referrer != ReferrerPassing.Keep)
         {
             response.Headers["Referrer-Policy"] = "no-referrer";
         }
 
-        var safe = journal.WhenSafe();
         if (link.Referrer == ReferrerPassing.HideByPage)
         {
             response.Headers.ContentSecurityPolicy = EdgePages.OnwardSecurity;
@@ -109,7 +113,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
             }
         }
 
-        return exchange.Request.Headers.Cookie.Count > 0 && team.IsOn(exchange.ToHttpContext().Request, domain.WorkspaceId);
+        return team.IsOn(exchange, domain.WorkspaceId);
     }
 
     private Task AnswerItself(Exchange exchange, DomainEntry domain, ReadOnlySpan<char> path)
@@ -127,7 +131,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
                 team.SetOn(context, domain.WorkspaceId);
                 return exchange.Lead(returnTo);
             case TeamMark.Path:
-                return exchange.Write(StatusCodes.Status200OK, "image/gif", Pixel);
+                return exchange.Write(StatusCodes.Status200OK, "image/gif", EdgePages.Picture);
             case var _ when path.StartsWith(".well-known/"):
                 // Programs ask there (RFC 8615), not people: they get no page to read and are led to none.
                 exchange.Response.StatusCode = StatusCodes.Status404NotFound;

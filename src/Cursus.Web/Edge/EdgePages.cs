@@ -15,6 +15,9 @@ internal static class EdgePages
 
     public static readonly byte[] Starting = Page("One moment", "This short domain is just starting. Try again in a few seconds.");
 
+    /// <summary>A transparent picture of one dot, the smallest GIF there is.</summary>
+    public static readonly byte[] Picture = Convert.FromBase64String("R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7");
+
     /// <summary>Lets the page in between run its own one script and nothing else.</summary>
     public const string OnwardSecurity = "default-src 'none'; script-src 'sha256-51Zd7VuTFDr1lLbcLWgBPh/84t+FEDEOZUgU6z1Y+IA='; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 

@@ -15,11 +15,15 @@ public static class EdgeSetup
         var services = builder.Services;
         services.AddSingleton<DomainTable>();
         services.AddSingleton<LinkTable>();
+        services.AddSingleton<PixelTable>();
+        services.AddSingleton<PixelFeed>();
         services.AddSingleton<LinkFeed>();
         services.AddSingleton<UnloadedLinks>();
         services.AddSingleton<TeamMark>();
         services.AddSingleton<ClientAddress>();
         services.AddSingleton<VisitReader>();
+        services.AddSingleton<HandoffAnswer>();
+        services.AddSingleton<HandoffReports>();
         services.AddSingleton<EdgeHosts>();
         services.AddSingleton<EdgeAnswer>();
         services.AddSingleton<VisitorSalts>();

@@ -1,3 +1,4 @@
+using Cursus.Core.Retargeting;
 using Microsoft.AspNetCore.Http.Features;
 
 namespace Cursus.Web.Edge;
@@ -35,5 +36,20 @@ internal readonly struct Exchange(IFeatureCollection features)
         Response.Headers.ContentLength = body.Length;
         Response.Headers.CacheControl = "no-store";
         return IsHead ? Task.CompletedTask : features.GetRequiredFeature<IHttpResponseBodyFeature>().Stream.WriteAsync(body).AsTask();
+    }
+
+    /// <summary>Answers with a handoff page.</summary>
+    public Task Write(HandoffPage page)
+    {
+        var isPacked = Request.Headers.AcceptEncoding.ToString().Contains("gzip", StringComparison.OrdinalIgnoreCase);
+        var (html, contentSecurity) = isPacked ? page.WritePacked() : page.Write();
+        if (isPacked)
+        {
+            Response.Headers.ContentEncoding = "gzip";
+        }
+
+        Response.Headers.ContentSecurityPolicy = contentSecurity;
+        Response.Headers["Referrer-Policy"] = page.ReferrerPolicy;
+        return Write(StatusCodes.Status200OK, "text/html; charset=utf-8", html);
     }
 }

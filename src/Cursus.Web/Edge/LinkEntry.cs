@@ -1,4 +1,5 @@
 using System.Buffers.Binary;
+using System.Runtime.InteropServices;
 using System.Text;
 using Cursus.Core.Addresses;
 
@@ -6,11 +7,14 @@ namespace Cursus.Web.Edge;
 
 /// <summary>
 /// What the edge must know to answer a link, as the bytes that <see cref="LinkTable"/> keeps of it.
-/// Layout: id (16), number of the domain (4), length of the location (4), redirect status (2), options (1), length of the slug (1), slug, location.
+/// Layout: id (16), numbers of domain, campaign and channel (4 each), length of the location (4), redirect status (2), options (1), length of the slug (1), slug, location; where the
+/// link waits for ad networks otherwise than usual or has pixels of its own, deadline (2), how many pixels (1) and their numbers (4 each).
 /// </summary>
 public readonly ref struct LinkEntry
 {
-    private const int SlugAt = 28;
+    private const int SlugAt = 36;
+    private const byte HandoffOption = 32;
+    private const short UsualDeadline = -1;
     private const int Ended = -1;
 
     private readonly ReadOnlySpan<byte> bytes;
@@ -22,43 +26,84 @@ public readonly ref struct LinkEntry
 
     public int Domain => BinaryPrimitives.ReadInt32LittleEndian(bytes[16..]);
 
+    /// <summary>Number of its campaign in the <see cref="PixelTable"/>; zero for none.</summary>
+    public int Campaign => BinaryPrimitives.ReadInt32LittleEndian(bytes[20..]);
+
+    /// <summary>Number of its channel in the <see cref="PixelTable"/>; zero for none.</summary>
+    public int Channel => BinaryPrimitives.ReadInt32LittleEndian(bytes[24..]);
+
     /// <summary>HTTP status of the redirect.</summary>
-    public int Redirect => BinaryPrimitives.ReadInt16LittleEndian(bytes[24..]);
+    public int Redirect => BinaryPrimitives.ReadInt16LittleEndian(bytes[32..]);
 
     /// <summary>In lower case.</summary>
-    public ReadOnlySpan<byte> Slug => bytes.Slice(SlugAt, bytes[27]);
+    public ReadOnlySpan<byte> Slug => bytes.Slice(SlugAt, bytes[35]);
 
     /// <summary>True where it leads nowhere any more.</summary>
     public bool HasEnded => LocationLength == Ended;
 
     /// <summary>Where it leads.</summary>
-    public string Location => Encoding.UTF8.GetString(bytes.Slice(SlugAt + bytes[27], LocationLength));
+    public string Location => Encoding.UTF8.GetString(bytes.Slice(SlugAt + bytes[35], LocationLength));
 
-    public QueryPassing PassQuery => (QueryPassing)(bytes[26] & 3);
+    /// <summary>Where it leads a visitor whose short address carries a query.</summary>
+    public string LocationWith(string query) =>
+        PassQuery != QueryPassing.Off && query.Length > 0 ? PassedQuery.WriteInto(Location, TeamMark.WithoutPass(query), PassQuery) : Location;
 
-    public ReferrerPassing Referrer => (ReferrerPassing)((bytes[26] >> 2) & 3);
+    public QueryPassing PassQuery => (QueryPassing)(bytes[34] & 3);
 
-    public bool HideFromSearch => (bytes[26] & 16) != 0;
+    public ReferrerPassing Referrer => (ReferrerPassing)((bytes[34] >> 2) & 3);
+
+    public bool HideFromSearch => (bytes[34] & 16) != 0;
+
+    /// <summary>Milliseconds that ad networks are waited for; the usual deadline where null.</summary>
+    public int? HandoffDeadline => HasHandoff && BinaryPrimitives.ReadInt16LittleEndian(bytes[HandoffAt..]) is not UsualDeadline and var deadline ? deadline : null;
+
+    /// <summary>Numbers of the pixels of the link and its post in the <see cref="PixelTable"/>.</summary>
+    public int[] Pixels => HasHandoff ? MemoryMarshal.Cast<byte, int>(bytes.Slice(HandoffAt + 3, bytes[HandoffAt + 2] * sizeof(int))).ToArray() : [];
 
     /// <summary>Bytes of the record alone.</summary>
-    public int Length => SlugAt + bytes[27] + Math.Max(0, LocationLength);
+    public int Length => HandoffAt + (HasHandoff ? 3 + bytes[HandoffAt + 2] * sizeof(int) : 0);
 
-    private int LocationLength => BinaryPrimitives.ReadInt32LittleEndian(bytes[20..]);
+    private bool HasHandoff => (bytes[34] & HandoffOption) != 0;
 
-    /// <param name="domain">Number of the domain; see <see cref="DomainEntry.Number"/>.</param>
+    private int HandoffAt => SlugAt + bytes[35] + Math.Max(0, LocationLength);
+
+    private int LocationLength => BinaryPrimitives.ReadInt32LittleEndian(bytes[28..]);
+
+    /// <summary>Writes a record.</summary>
     /// <param name="slugKey">ASCII in lower case, at most <see cref="Slug.MaxLength"/> characters.</param>
     /// <param name="location">Null where the link has ended.</param>
-    public static byte[] Write(Guid id, int domain, string slugKey, string? location, short redirect, QueryPassing passQuery, ReferrerPassing referrer, bool hideFromSearch)
+    public static byte[] Write(Guid id, string slugKey, string? location, in Places places, in Manner manner)
     {
-        var record = new byte[SlugAt + slugKey.Length + (location is null ? 0 : Encoding.UTF8.GetByteCount(location))];
+        var handoffAt = SlugAt + slugKey.Length + (location is null ? 0 : Encoding.UTF8.GetByteCount(location));
+        var hasHandoff = manner.HandoffDeadline is not null || manner.Pixels.Length > 0;
+        var record = new byte[handoffAt + (hasHandoff ? 3 + manner.Pixels.Length * sizeof(int) : 0)];
         id.TryWriteBytes(record);
-        BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(16), domain);
-        BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(20), location is null ? Ended : record.Length - SlugAt - slugKey.Length);
-        BinaryPrimitives.WriteInt16LittleEndian(record.AsSpan(24), redirect);
-        record[26] = (byte)((int)passQuery | ((int)referrer << 2) | (hideFromSearch ? 16 : 0));
-        record[27] = (byte)slugKey.Length;
+        BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(16), places.Domain);
+        BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(20), places.Campaign);
+        BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(24), places.Channel);
+        BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(28), location is null ? Ended : handoffAt - SlugAt - slugKey.Length);
+        BinaryPrimitives.WriteInt16LittleEndian(record.AsSpan(32), manner.Redirect);
+        record[34] = (byte)((int)manner.PassQuery | ((int)manner.Referrer << 2) | (manner.HideFromSearch ? 16 : 0) | (hasHandoff ? HandoffOption : 0));
+        record[35] = (byte)slugKey.Length;
         Encoding.ASCII.GetBytes(slugKey, record.AsSpan(SlugAt));
         Encoding.UTF8.GetBytes(location ?? "", record.AsSpan(SlugAt + slugKey.Length));
+        if (hasHandoff)
+        {
+            BinaryPrimitives.WriteInt16LittleEndian(record.AsSpan(handoffAt), manner.HandoffDeadline ?? UsualDeadline);
+            record[handoffAt + 2] = (byte)manner.Pixels.Length;
+            MemoryMarshal.AsBytes(manner.Pixels.AsSpan()).CopyTo(record.AsSpan(handoffAt + 3));
+        }
+
         return record;
     }
+
+    /// <summary>Where a link belongs, by numbers.</summary>
+    /// <param name="Domain">See <see cref="DomainEntry.Number"/>.</param>
+    /// <param name="Campaign">See <see cref="PixelTable.NumberOf"/>, as for the channel.</param>
+    public readonly record struct Places(int Domain, int Campaign = 0, int Channel = 0);
+
+    /// <summary>How a link is answered.</summary>
+    /// <param name="Pixels">Numbers of the pixels of the link and its post, at most <see cref="Core.Retargeting.HandoffReport.MostPixels"/> of them count.</param>
+    public readonly record struct Manner(
+        short Redirect, QueryPassing PassQuery, ReferrerPassing Referrer, bool HideFromSearch, short? HandoffDeadline, params int[] Pixels);
 }

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Net;
 using Cursus.Core.Addresses;
+using Cursus.Core.Retargeting;
 using Cursus.Web.Clicks;
 using Npgsql;
 
@@ -12,10 +13,26 @@ namespace Cursus.Web.Edge;
 /// see yet, so that none is missed however late it commits; rounds run one after the other, so that an older state never follows a newer one.
 /// Notifications (<c>edge</c>) only make a round come sooner; without them it comes within seconds.
 /// </summary>
-public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, DomainTable domains, VisitorSalts salts, ILogger<LinkFeed> log) : BackgroundService
+public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, DomainTable domains, PixelTable pixels, PixelFeed pixelFeed, VisitorSalts salts, ILogger<LinkFeed> log) : BackgroundService
 {
     private const string LinkColumns = """
-        l.id, d.id, l.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search
+        l.id, d.id, l.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search,
+        l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels
+        """;
+
+    /// <summary>The pixels of links and their posts, gathered once where many links are read. Those of campaigns, channels and domains are read by themselves, so that attaching one
+    /// changes no link.</summary>
+    private const string PixelsOfMany = """
+        left join (
+            select link_id, array_agg(distinct pixel_id) as pixels from pixels_of_links where place in ('link', 'post') group by link_id
+        ) own on own.link_id = l.id
+        """;
+
+    /// <summary>The same, looked up for each link where few are read.</summary>
+    private const string PixelsOfFew = """
+        left join lateral (
+            select array_agg(distinct pixel_id) as pixels from pixels_of_links where link_id = l.id and place in ('link', 'post')
+        ) own on true
         """;
 
     private static readonly TimeSpan RoundAtLeastEach = TimeSpan.FromSeconds(5);
@@ -51,13 +68,14 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
     {
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
         await ReadDomains(connection, cancel);
+        await pixelFeed.Read(connection, cancel);
     }
 
     /// <summary>The record of one link straight from the database, for visitors who come before everything is loaded; null where there is none.</summary>
     public async Task<byte[]?> Ask(DomainEntry domain, string slugKey, CancellationToken cancel)
     {
         await using var command = dataSource.CreateCommand(
-            $"select {LinkColumns} from links l join domains d on d.id = l.domain_id where d.id = $1 and l.slug_key = $2 and l.slug_freed_at is null");
+            $"select {LinkColumns} from links l join domains d on d.id = l.domain_id {PixelsOfFew} where d.id = $1 and l.slug_key = $2 and l.slug_freed_at is null");
         command.Parameters.Add(new() { Value = domain.Id });
         command.Parameters.Add(new() { Value = slugKey });
         await using var reader = await command.ExecuteReaderAsync(cancel);
@@ -139,8 +157,13 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         await using var snapshot = new NpgsqlCommand("select pg_snapshot_xmin(pg_current_snapshot())", connection);
         var next = (ulong)(await snapshot.ExecuteScalarAsync())!;
         var begun = await ReadDomains(connection, CancellationToken.None);
-        await ReadLinks(connection, "l.changed_in >= $1::text::xid8 and not d.id = any($2)", horizon, begun);
-        await ReadLinks(connection, "$1::text is not null and d.id = any($2)", horizon, begun);
+        await pixelFeed.Read(connection, CancellationToken.None);
+        await ReadLinks(connection, "l.changed_in >= $1::text::xid8 and not d.id = any($2)", PixelsOfFew, horizon, begun);
+        if (begun.Length > 0)
+        {
+            await ReadLinks(connection, "$1::text is not null and d.id = any($2)", PixelsOfMany, horizon, begun);
+        }
+
         await ReadRemovals(connection);
         horizon = next;
         LoadedIn ??= Stopwatch.GetElapsedTime(began);
@@ -174,11 +197,11 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         return [.. begun];
     }
 
-    private async Task ReadLinks(NpgsqlConnection connection, string which, ulong since, Guid[] begun)
+    private async Task ReadLinks(NpgsqlConnection connection, string which, string ownPixels, ulong since, Guid[] begun)
     {
         var numbers = domains.All.ToDictionary(d => d.Id, d => d.Number);
         await using var command = new NpgsqlCommand($"""
-            select {LinkColumns} from links l join domains d on d.id = l.domain_id
+            select {LinkColumns} from links l join domains d on d.id = l.domain_id {ownPixels}
             where {which} and d.verified_at is not null and l.slug_freed_at is null
             """, connection)
         {
@@ -208,9 +231,13 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         }
     }
 
-    private static byte[] Record(NpgsqlDataReader reader, int domain) => LinkEntry.Write(
-        reader.GetGuid(0), domain, reader.GetString(2), Text(reader, 3), reader.GetInt16(4),
-        (QueryPassing)reader.GetInt16(5), (ReferrerPassing)reader.GetInt16(6), reader.GetBoolean(7));
+    private byte[] Record(NpgsqlDataReader reader, int domain) => LinkEntry.Write(
+        reader.GetGuid(0), reader.GetString(2), Text(reader, 3),
+        new(domain, pixels.NumberOf(Id(reader, 8)), pixels.NumberOf(Id(reader, 9))),
+        new(reader.GetInt16(4), (QueryPassing)reader.GetInt16(5), (ReferrerPassing)reader.GetInt16(6), reader.GetBoolean(7), reader.IsDBNull(10) ? null : reader.GetInt16(10),
+            reader.IsDBNull(11) ? [] : [.. reader.GetFieldValue<Guid[]>(11).Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))]));
+
+    private static Guid? Id(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetGuid(column);
 
     private static string? Text(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetString(column);
 

@@ -46,6 +46,9 @@ public sealed class TeamMark(IDataProtectionProvider protection, CursusOptions o
     public bool IsOn(HttpRequest request, Guid workspaceId) =>
         request.Headers.Cookie.Count > 0 && request.Cookies.TryGetValue(CookieName, out var text) && Open(mark, text) == $"{workspaceId:N}";
 
+    /// <summary>The same of a request as the web server holds it; nothing is made for one without cookies.</summary>
+    internal bool IsOn(Exchange exchange, Guid workspaceId) => exchange.Request.Headers.Cookie.Count > 0 && IsOn(exchange.ToHttpContext().Request, workspaceId);
+
     public void SetOn(HttpContext context, Guid workspaceId) =>
         context.Response.Cookies.Append(CookieName, mark.Protect($"{workspaceId:N}", CookieLife), new CookieOptions
         {

@@ -39,7 +39,7 @@ public static class CreatePost
         }
 
         var post = NewPost(plan, member, now);
-        var (_, taken) = await saving.Save(links, member, now, saved => new SavedBeside([WithPlacements(post, plan, saved)], []), cancel);
+        var (_, taken) = await saving.Save(links, member, now, saved => new SavedBeside([WithPlacements(post, plan, saved)], [], [.. plan.PixelIds.Select(p => (post.Id, p))]), cancel);
         if (taken.Count > 0)
         {
             return SlugTaken.Problem([.. taken.Select(t => ($"placements[{t.Place}].slug", t.State))]);

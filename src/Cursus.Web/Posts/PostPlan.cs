@@ -14,7 +14,7 @@ namespace Cursus.Web.Posts;
 /// <summary>One placement as it would be saved.</summary>
 internal sealed record PlannedPlacement(
     Channel? Channel, string? Variant, UtmTags? Tags, UtmTags? Sent, string? FinalUrl, Slug? Slug, SlugKind? SlugKind, string Title, ShortDomain? Domain, LinkManner Manner,
-    IReadOnlyList<string> TagNames, IReadOnlyList<TagHint> Hints);
+    IReadOnlyList<string> TagNames, IReadOnlyList<Guid> PixelIds, IReadOnlyList<TagHint> Hints);
 
 /// <summary>A value in a row that was probably meant to be an agreed one.</summary>
 /// <param name="Field">Field of the row: <c>source</c>, <c>medium</c>, <c>term</c>, <c>content</c> or <c>variant</c>.</param>
@@ -37,6 +37,9 @@ internal sealed class PostPlan
     public LocalDate PublishedOn { get; private set; }
     public List<PlannedPlacement> Placements { get; } = [];
 
+    /// <summary>Retargeting pixels that fire for all links of the post.</summary>
+    public IReadOnlyList<Guid> PixelIds { get; private set; } = [];
+
     /// <summary>A title to offer where none was typed: the words of the page's address.</summary>
     public string ProposedTitle { get; private set; } = "";
 
@@ -52,10 +55,7 @@ internal sealed class PostPlan
             plan.Errors.Add("title", new Flaw("title", $"Give the post a title of at most {MaxTitle} characters, so that it is found again."));
         }
 
-        if (request.Pixels is { Count: > 0 })
-        {
-            plan.Errors.Add("pixels", new Flaw("pixel-unknown", "There is no such retargeting pixel in this workspace."));
-        }
+        plan.PixelIds = vocabulary.Pixels(request.Pixels, plan.Errors);
 
         // What stands for all rows is checked once, so that one slip is told once.
         var domain = vocabulary.Domain(request.Domain, plan.Errors);
@@ -91,7 +91,7 @@ internal sealed class PostPlan
 
     /// <summary>The links to save. Call only where nothing is wrong.</summary>
     public IReadOnlyList<LinkPlan> Links() => [.. Placements.Select(p =>
-        new LinkPlan(p.Domain!, p.Slug, p.Title, Destination!, p.Tags, p.Sent, Campaign, p.Channel, p.Manner, p.TagNames))];
+        new LinkPlan(p.Domain!, p.Slug, p.Title, Destination!, p.Tags, p.Sent, Campaign, p.Channel, p.Manner, p.TagNames, p.PixelIds))];
 
     private LinkManner MannerOf(PlacementRequest row, string field, PostRequest post, ShortDomain? domain, LinkManner forAll, Vocabulary vocabulary)
     {
@@ -143,6 +143,7 @@ internal sealed class PostPlan
         var sent = vocabulary.Sent(tags);
         var finalUrl = sent is null || Destination is null ? null : Destination.With(sent).ToString();
         Placements.Add(new PlannedPlacement(
-            channel, variant, tags, sent, finalUrl, slug, row.SlugKind, string.IsNullOrWhiteSpace(row.Title) ? Title : row.Title.Trim(), domain, manner, tagNames, [.. hints]));
+            channel, variant, tags, sent, finalUrl, slug, row.SlugKind, string.IsNullOrWhiteSpace(row.Title) ? Title : row.Title.Trim(), domain, manner, tagNames,
+            vocabulary.Pixels(row.Pixels, Errors, $"{field}.pixels"), [.. hints]));
     }
 }

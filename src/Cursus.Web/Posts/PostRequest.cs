@@ -8,6 +8,7 @@ namespace Cursus.Web.Posts;
 /// <param name="Campaign">Key of a campaign.</param>
 /// <param name="PublishedOn">The day it goes out; today where left out.</param>
 /// <param name="Tags">Names of tags; new ones are made.</param>
+/// <param name="Pixels">Ids of retargeting pixels that fire for all its links.</param>
 /// <param name="Domain">Short domain; the workspace's default where left out.</param>
 /// <param name="Redirect">HTTP status of all its links; the domain's or the workspace's default where left out.</param>
 /// <param name="Options">How all its links behave; the domain's defaults where left out.</param>
@@ -57,6 +58,7 @@ public enum SlugKind
 /// <param name="Title">The post's title where left out.</param>
 /// <param name="SlugKind">How the slug is made where none is typed; random where left out, and readable in a preview.</param>
 /// <param name="Domain">The post's where left out, as with all that follow.</param>
+/// <param name="Pixels">Retargeting pixels of this placement alone, beside the post's.</param>
 public sealed record PlacementRequest(
     string? Channel,
     string? Variant = null,
@@ -72,4 +74,5 @@ public sealed record PlacementRequest(
     IReadOnlyList<string>? Tags = null,
     LinkWishes? Options = null,
     string? Note = null,
-    string? Folder = null);
+    string? Folder = null,
+    IReadOnlyList<Guid>? Pixels = null);

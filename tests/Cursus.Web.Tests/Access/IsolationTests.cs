@@ -91,11 +91,12 @@ public class IsolationTests(CursusApp app)
             await world.Owner.PostAsync($"/api/v1/batches?name={world.Domain}", new StringContent("northmoor.example"), Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/referrer-rules", new { host = $"forum.{world.Domain}", channel = "perch" }, Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/views", new { name = $"Year of {world.Domain}", question = "by=channel&period=this-year" }, Cancel);
+            await world.Owner.PostAsJsonAsync("/api/v1/pixels", new { name = $"Of {world.Domain}", network = "image-pixel", reference = $"https://{world.Domain}/p.gif" }, Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/folders", new { name = $"Shop of {world.Domain}" }, Cancel);
         }
 
         var ids = new Dictionary<string, string>();
-        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges", "batches", "referrer-rules", "views" })
+        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges", "batches", "referrer-rules", "views", "pixels" })
         {
             var list = await World.Read(await world.Owner.GetAsync($"/api/v1/{feature}", Cancel));
             ids[feature] = (string)list["items"]![0]!["id"]!;

@@ -48,6 +48,22 @@ public class BatchTests(CursusApp app)
     }
 
     [Fact]
+    public async Task Links_of_a_list_fire_the_pixels_that_were_chosen_for_all_lines()
+    {
+        var world = await World.Make(app);
+        var (pixel, _) = await Retargeting.Pixels.SetUp(world);
+        await Retargeting.Pixels.AskNobody(world);
+        var batch = await Upload(world, "address,slug\nnorthmoor.example/orion,orion\nnorthmoor.example/lyra,lyra");
+        var refused = (await Preview(world, batch, new { forAll = new { pixels = new[] { Guid.NewGuid() } } }))["problems"]!.AsArray();
+        ((string)refused.ShouldHaveSingleItem()!["field"]!).ShouldBe("pixels");
+        await Made(world, batch, new { forAll = new { pixels = new[] { pixel } } });
+        foreach (var slug in new[] { "orion", "lyra" })
+        {
+            (await (await world.Visit(slug)).Content.ReadAsStringAsync(Cancel)).ShouldContain("https://px.fairlead.example/hit?p=FL-204417");
+        }
+    }
+
+    [Fact]
     public async Task Each_error_is_told_with_its_line_and_nothing_is_saved_unless_the_good_lines_are_wanted_alone()
     {
         var world = await World.Make(app);

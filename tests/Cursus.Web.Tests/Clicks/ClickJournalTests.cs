@@ -1,5 +1,6 @@
 using CsCheck;
 using Cursus.Core.Clicks;
+using Cursus.Core.Retargeting;
 using Cursus.Data.Clicks;
 using NodaTime;
 
@@ -16,6 +17,10 @@ public sealed class ClickJournalTests : IDisposable
             Instant.FromUnixTimeMilliseconds(at), link, kind, visitor, CountryCode.Of(country), ClientHints.OfByte((byte)(hints & 0x26)), referrer,
             string.Concat(agent.Where(c => !char.IsSurrogate(c))), "en"));
 
+    private static readonly Gen<HandoffReport> Reports = Gen.Select(
+        Gen.Long[0, 4_000_000_000_000], Gen.Guid, Gen.Long, Gen.Select(Gen.Guid, Gen.Enum<HandoffOutcome>()).Array[0, HandoffReport.MostPixels])
+        .Select((at, link, visitor, pixels) => new HandoffReport(Instant.FromUnixTimeMilliseconds(at), link, visitor, [.. pixels.Select(p => new PixelOutcome(p.Item1, p.Item2))]));
+
     private readonly string folder = Directory.CreateTempSubdirectory("cursus-journal-").FullName;
 
     public void Dispose() => Directory.Delete(folder, recursive: true);
@@ -30,6 +35,33 @@ public sealed class ClickJournalTests : IDisposable
         }
 
         ReadAll(journal, 0).ShouldBe(clicks);
+    }, iter: 40, threads: 1);
+
+    /// <summary>Reports on pixels lie between the clicks and are told from them.</summary>
+    [Fact]
+    public void Reports_on_pixels_come_back_between_the_clicks_each_as_it_was() => Gen.Select(Clicks.Array[0, 30], Reports.Array[0, 30], Gen.Int[1, 9]).Sample((clicks, reports, most) =>
+    {
+        using var journal = Open(out _);
+        for (var i = 0; i < Math.Max(clicks.Length, reports.Length); i++)
+        {
+            _ = i >= clicks.Length || journal.Append(clicks[i].ToVisit());
+            _ = i >= reports.Length || journal.Append(reports[i]);
+        }
+
+        var (readClicks, readReports, from) = (new List<Click>(), new List<HandoffReport>(), 0L);
+        while (journal.Read(from, most) is { Count: > 0 } batch)
+        {
+            batch.Count.ShouldBeLessThanOrEqualTo(most);
+            batch.Oldest.ShouldNotBeNull();
+            readClicks.AddRange(batch.Clicks.Select(c => c.Click));
+            readReports.AddRange(batch.Reports.Select(r => r.Report));
+            from = batch.Next;
+        }
+
+        readClicks.ShouldBe(clicks);
+        readReports.Select(Said).ShouldBe(reports.Select(Said));
+        journal.Read(from, most).Oldest.ShouldBeNull();
+        static string Said(HandoffReport r) => $"{r.At} {r.LinkId} {r.Visitor} {string.Join(", ", r.Pixels)}";
     }, iter: 40, threads: 1);
 
     [Fact]
@@ -74,12 +106,12 @@ public sealed class ClickJournalTests : IDisposable
         var clicks = Clicks.Array[60].Single();
         using var journal = Open(out _);
         Array.ForEach(clicks, c => journal.Append(c.ToVisit()));
-        var half = journal.Read(0, 30, out var shippedTo);
+        var half = journal.Read(0, 30);
         half.Count.ShouldBe(30);
 
-        journal.Forget(shippedTo);
+        journal.Forget(half.Next);
 
-        ReadAll(journal, shippedTo).ShouldBe(clicks[30..]);
+        ReadAll(journal, half.Next).ShouldBe(clicks[30..]);
         Directory.GetFiles(Last, "*.clicks").Length.ShouldBeGreaterThan(0);
     }
 
@@ -97,11 +129,11 @@ public sealed class ClickJournalTests : IDisposable
 
         journal.Append(click.ToVisit()).ShouldBeFalse();
         (journal.Lost, journal.Fullness).ShouldBe((2, 1.0));
-        var read = journal.Read(0, written, out var next);
+        var read = journal.Read(0, written);
         read.Count.ShouldBe(written);
-        journal.Forget(next);
+        journal.Forget(read.Next);
         journal.Append(click.ToVisit()).ShouldBeTrue();
-        journal.Read(next, 10, out _).ShouldHaveSingleItem().Click.ShouldBe(click);
+        journal.Read(read.Next, 10).Clicks.ShouldHaveSingleItem().Click.ShouldBe(click);
     }
 
     /// <summary>A database that was away from the very start has shipped nothing yet when the second file begins.</summary>
@@ -118,7 +150,7 @@ public sealed class ClickJournalTests : IDisposable
         Directory.GetFiles(path, "*.clicks").Length.ShouldBeGreaterThan(2);
         using var again = new ClickJournal(path, SmallSegments);
         ReadAll(again, 0).ShouldBe(clicks);
-        again.Read(0, 1, out var next);
+        var next = again.Read(0, 1).Next;
         again.Forget(next);
         ReadAll(again, next).ShouldBe(clicks[1..]);
     }
@@ -158,10 +190,10 @@ public sealed class ClickJournalTests : IDisposable
     private static List<Click> ReadAll(ClickJournal journal, long from)
     {
         var read = new List<Click>();
-        while (journal.Read(from, 7, out var next) is { Count: > 0 } batch)
+        while (journal.Read(from, 7) is { Count: > 0 } batch)
         {
-            read.AddRange(batch.Select(b => b.Click));
-            from = next;
+            read.AddRange(batch.Clicks.Select(b => b.Click));
+            from = batch.Next;
         }
 
         return read;

@@ -67,8 +67,8 @@ public class ClickKindTests(CursusApp app)
         for (var from = 0; from < clicks.Count;)
         {
             var batch = clicks.Skip(from).Take(random.Next(1, 30)).ToList();
-            await store.Ship(journal, batch, batch[^1].Position + 8, Cancel);
-            await store.Ship(journal, batch, batch[^1].Position + 8, Cancel);
+            await store.Ship(journal, new JournalBatch(batch, [], batch[^1].Position + 8), Cancel);
+            await store.Ship(journal, new JournalBatch(batch, [], batch[^1].Position + 8), Cancel);
             from += batch.Count;
         }
 
@@ -100,9 +100,9 @@ public class ClickKindTests(CursusApp app)
         var (otherJournal, _) = await other.Register(Guid.NewGuid(), Cancel);
         Click After(int seconds) => new(at + Duration.FromSeconds(seconds), link, ClickKind.Person, 77, default, default, "", "Mozilla/5.0", "en");
 
-        await one.Ship(oneJournal, [(8, After(0))], 16, Cancel);
-        await other.Ship(otherJournal, [(8, After(4))], 16, Cancel);
-        await one.Ship(oneJournal, [(16, After(8)), (24, After(30))], 32, Cancel);
+        await one.Ship(oneJournal, new JournalBatch([(8, After(0))], [], 16), Cancel);
+        await other.Ship(otherJournal, new JournalBatch([(8, After(4))], [], 16), Cancel);
+        await one.Ship(oneJournal, new JournalBatch([(16, After(8)), (24, After(30))], [], 32), Cancel);
 
         await using var db = app.Database();
         var day = (await db.LinkDays.Where(d => d.LinkId == link).ToListAsync(Cancel)).ShouldHaveSingleItem();

@@ -30,8 +30,8 @@ public class ClickStoreTests(CursusApp app)
         {
             var to = Math.Min(end, from + random.Next(1, 60));
             var batch = clicks[Math.Max(0, from - random.Next(0, 40))..to];
-            await store.Ship(journalId, batch, to * 64L, Cancel);
-            await store.Ship(journalId, batch, to * 64L, Cancel);
+            await store.Ship(journalId, new JournalBatch(batch, [], to * 64L), Cancel);
+            await store.Ship(journalId, new JournalBatch(batch, [], to * 64L), Cancel);
             from = to;
         }
 
@@ -59,7 +59,7 @@ public class ClickStoreTests(CursusApp app)
         var now = Instant.FromUtc(2026, 11, 1, 0, 0);
 
         // PostgreSQL takes no zero character in a text, so the whole batch is refused.
-        await Should.ThrowAsync<Npgsql.PostgresException>(() => store.Ship(journalId, [(0, At(now, "Mozilla/5.0")), (64, At(now, "Mozilla/\0"))], 128, Cancel));
+        await Should.ThrowAsync<Npgsql.PostgresException>(() => store.Ship(journalId, new JournalBatch([(0, At(now, "Mozilla/5.0")), (64, At(now, "Mozilla/\0"))], [], 128), Cancel));
 
         await using var db = app.Database();
         (await db.LinkDays.AnyAsync(d => d.LinkId == link, Cancel)).ShouldBeFalse();
@@ -80,7 +80,7 @@ public class ClickStoreTests(CursusApp app)
         var day = new LocalDate(year, month, dayOfMonth);
         var begin = DateTimeZoneProviders.Tzdb["Europe/London"].AtStartOfDay(day).ToInstant() - Duration.FromHours(6);
         var clicks = Enumerable.Range(0, 6 * 40).Select(i => (i * 8L, new Click(begin + Duration.FromMinutes(10 * i), link, ClickKind.Person, i, default, default, "", "Mozilla/5.0", ""))).ToList();
-        await store.Ship(journalId, clicks, clicks.Count * 8, Cancel);
+        await store.Ship(journalId, new JournalBatch(clicks, [], clicks.Count * 8), Cancel);
 
         await using var db = app.Database();
         var counted = await db.LinkDays.SingleAsync(d => d.LinkId == link && d.Day == day, Cancel);

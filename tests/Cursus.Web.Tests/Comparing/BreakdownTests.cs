@@ -102,6 +102,21 @@ public class BreakdownTests(CursusApp app)
     }
 
     [Fact]
+    public async Task Five_thousand_groups_are_answered_like_five()
+    {
+        var world = await World.Make(app);
+        var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
+        var now = SystemClock.Instance.GetCurrentInstant();
+        await Ship([.. Enumerable.Range(0, 5000).SelectMany(site => Enumerable.Range(0, 1 + (site == 17 ? 40 : site % 3)).Select(i =>
+            new Click(now - Duration.FromMinutes(i), link, ClickKind.Person, site * 100 + i, default, default, $"site-{site}.example", "Mozilla/5.0", "en")))]);
+        var report = await world.Breakdown("by=referrer&period=last-7&limit=2000");
+        ((string)report["rows"]![0]!["key"]!, (int)report["rows"]![0]!["clicks"]!).ShouldBe(("site-17.example", 41));
+        report["rows"]!.AsArray().Count.ShouldBe(2000);
+        ((int)report["others"]!["groups"]!).ShouldBe(3000);
+        (report["rows"]!.AsArray().Sum(r => (int)r!["clicks"]!) + (int)report["others"]!["clicks"]!).ShouldBe((int)report["total"]!["clicks"]!);
+    }
+
+    [Fact]
     public async Task The_files_say_what_the_screen_says()
     {
         var world = await World.Make(app);
@@ -288,7 +303,7 @@ public class BreakdownTests(CursusApp app)
         await using var source = app.DataSource();
         using var store = new ClickStore(source);
         var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
-        await store.Ship(id, [.. clicks.Select((c, i) => (i * 64L, c))], clicks.Count * 64L, Cancel);
+        await store.Ship(id, new JournalBatch([.. clicks.Select((c, i) => (i * 64L, c))], [], clicks.Count * 64L), Cancel);
     }
 
     private static int Visitors(IEnumerable<Made> people, DateTimeZone zone) =>

@@ -101,7 +101,7 @@ public class LinkOptionsTests(CursusApp app)
         });
         var (first, second) = (post["placements"]![0]!["link"]!, post["placements"]![1]!["link"]!);
         ((int)first["redirect"]!, (int)second["redirect"]!).ShouldBe((307, 308));
-        first["options"]!.ToJsonString().ShouldBe("""{"passQuery":"off","referrer":"keep","hideFromSearch":true,"nofollow":false,"sponsored":false,"newTab":false,"titleAttribute":null,"anchorText":"Join us"}""");
+        first["options"]!.ToJsonString().ShouldBe("""{"passQuery":"off","referrer":"keep","hideFromSearch":true,"nofollow":false,"sponsored":false,"newTab":false,"titleAttribute":null,"anchorText":"Join us","handoffDeadline":null}""");
         ((bool)second["options"]!["newTab"]!, (bool)second["options"]!["hideFromSearch"]!, (string)second["options"]!["anchorText"]!).ShouldBe((true, true, "Join us"));
         (first["tags"]!.ToJsonString(), second["tags"]!.ToJsonString()).ShouldBe(("""["event"]""", """["bird"]"""));
     }

@@ -12,10 +12,23 @@ public class LinkTableTests
     public void A_slug_is_found_without_case_with_all_that_the_edge_needs()
     {
         var table = new LinkTable();
-        table.Put(LinkEntry.Write(Id, 7, "geminids", "https://northmoor.example/a?b=ü", 308, QueryPassing.VisitorWins, ReferrerPassing.HideByPage, hideFromSearch: true));
+        table.Put(LinkEntry.Write(Id, "geminids", "https://northmoor.example/a?b=ü", new(7, 3, 4), new(308, QueryPassing.VisitorWins, ReferrerPassing.HideByPage, HideFromSearch: true, 250, 11, 12)));
         table.TryFind(7, "GemiNids", out var link).ShouldBeTrue();
         (link.Id, link.Location, link.Redirect, link.HasEnded).ShouldBe((Id, "https://northmoor.example/a?b=ü", 308, false));
         (link.PassQuery, link.Referrer, link.HideFromSearch).ShouldBe((QueryPassing.VisitorWins, ReferrerPassing.HideByPage, true));
+        (link.Domain, link.Campaign, link.Channel, link.HandoffDeadline).ShouldBe((7, 3, 4, 250));
+        link.Pixels.ShouldBe([11, 12]);
+    }
+
+    [Fact]
+    public void A_link_without_pixels_of_its_own_takes_no_room_for_them()
+    {
+        var record = Record(7, "geminids", "https://northmoor.example/");
+        record.Length.ShouldBe(36 + "geminids".Length + "https://northmoor.example/".Length);
+        var link = new LinkEntry(record);
+        link.HandoffDeadline.ShouldBeNull();
+        link.Pixels.ShouldBeEmpty();
+        link.Length.ShouldBe(record.Length);
     }
 
     [Theory]
@@ -118,5 +131,5 @@ public class LinkTableTests
     }
 
     private static byte[] Record(int domain, string slug, string? location) =>
-        LinkEntry.Write(Id, domain, slug, location, 302, QueryPassing.Off, ReferrerPassing.Keep, hideFromSearch: false);
+        LinkEntry.Write(Id, slug, location, new(domain), new(302, QueryPassing.Off, ReferrerPassing.Keep, HideFromSearch: false, null));
 }

@@ -4,7 +4,7 @@ import { chooseCampaign, signIn, standins, tick, unique } from './people'
 test('five channels with own slugs, tags and UTM, by keyboard alone', async ({ page }) => {
   await signIn(page)
   await page.goto('/links')
-  await expect(page.getByText(/\d links/)).toBeVisible()
+  await expect(page.getByText(/^[\d,]+ links$/)).toBeVisible()
   await tickedLastTime(page, ['guildhall', 'perch', 'hearthside', 'aperta', 'longreel'])
   await page.evaluate(() => navigator.clipboard.writeText('https://lensworks.example/mirrors'))
   await page.keyboard.press('Control+V')

@@ -15,8 +15,20 @@ export class Problem extends Error {
   }
 }
 
+const unreachable =
+  'Cursus does not answer. It may have been stopped, or the network is gone. Nothing you typed is lost; try again in a moment.'
+
+/** Whether nobody answered, be it a question to the API or the code of a view that was not opened before. */
+export const isUnreachable = (error: Error) =>
+  error instanceof Problem
+    ? error.code === 'unreachable'
+    : /dynamically imported module|importing a module script failed|unable to preload css/i.test(
+        error.message,
+      )
+
 /** What to tell a person about an error: where fields are at fault, what is wrong with them. */
 export function wordsOf(error: Error): string {
+  if (isUnreachable(error)) return unreachable
   if (!(error instanceof Problem)) return 'Something in this page failed. Reload it; what was saved is safe.'
   const texts = Object.values(error.errors).flat()
   return texts.length > 0 ? texts.join(' ') : error.message
@@ -57,11 +69,7 @@ export async function read<T>(answer: Promise<Answer<T>>): Promise<T> {
   try {
     settled = await answer
   } catch {
-    throw new Problem(
-      0,
-      'unreachable',
-      'Cursus does not answer. It may have been stopped, or the network is gone. Nothing you typed is lost; try again in a moment.',
-    )
+    throw new Problem(0, 'unreachable', unreachable)
   }
   if (settled.response.ok) return settled.data as T
   throw asProblem(settled.response.status, settled.error)

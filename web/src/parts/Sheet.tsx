@@ -13,11 +13,15 @@ export function Sheet(props: { about: string; columns: string[]; children: React
         <table className={classes.table}>
           <thead>
             <tr>
-              {props.columns.map((column) => (
-                <th key={column} scope="col">
-                  {column}
-                </th>
-              ))}
+              {props.columns.map((column) =>
+                column === '' ? (
+                  <td key={column} />
+                ) : (
+                  <th key={column} scope="col">
+                    {column}
+                  </th>
+                ),
+              )}
             </tr>
           </thead>
           <tbody>{props.children}</tbody>

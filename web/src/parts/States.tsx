@@ -1,7 +1,7 @@
 import { Alert, Button, Skeleton, Stack, Text, Title } from '@mantine/core'
 import { IconAlertTriangle } from '@tabler/icons-react'
 import type { ReactNode } from 'react'
-import { Problem, wordsOf } from '../api/client'
+import { isUnreachable, wordsOf } from '../api/client'
 
 /** Shown while something is on its way. */
 export function Loading({ rows = 6 }: { rows?: number }) {
@@ -21,7 +21,7 @@ export function Failed({ error, onRetry }: { error: Error; onRetry?: () => void 
       role="alert"
       variant="default"
       icon={<IconAlertTriangle aria-hidden color="var(--bad)" />}
-      title={error instanceof Problem && error.code === 'unreachable' ? 'No connection' : 'This did not work'}
+      title={isUnreachable(error) ? 'No connection' : 'This did not work'}
     >
       <Text size="sm">{wordsOf(error)}</Text>
       {onRetry && (

@@ -13,6 +13,7 @@ const places = [
   { to: '/send', label: 'Send' },
   { to: '/links', label: 'Links' },
   { to: '/compare', label: 'Compare' },
+  { to: '/audiences', label: 'Audiences' },
   { to: '/set-up', label: 'Set-up' },
 ] as const
 

@@ -132,7 +132,7 @@ public partial class PictureTests(CursusApp app)
         await using var source = app.DataSource();
         using var store = new ClickStore(source);
         var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
-        await store.Ship(id, [.. clicks.Select((c, i) => (i * 64L, c))], clicks.Count * 64L, Cancel);
+        await store.Ship(id, new JournalBatch([.. clicks.Select((c, i) => (i * 64L, c))], [], clicks.Count * 64L), Cancel);
         return world;
     }
 

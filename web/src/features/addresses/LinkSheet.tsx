@@ -137,6 +137,26 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
                 </dd>
               </>
             )}
+            {link.firingPixels.length > 0 && (
+              <>
+                <dt>Pixels</dt>
+                <dd>
+                  {link.firingPixels.map((pixel) => (
+                    <div key={`${pixel.id} ${pixel.place}`}>
+                      <RouterLink
+                        to="/audiences/$pixelId"
+                        params={{ pixelId: pixel.id }}
+                        search={{ link: link.id }}
+                        style={{ color: 'var(--mantine-color-anchor)' }}
+                      >
+                        {pixel.name}
+                      </RouterLink>
+                      {pixel.place !== 'link' && `, by its ${pixel.place}`}
+                    </div>
+                  ))}
+                </dd>
+              </>
+            )}
             {link.post && (
               <>
                 <dt>Post</dt>

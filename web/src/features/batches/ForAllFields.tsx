@@ -6,6 +6,7 @@ import { redirects } from '../../parts/redirects'
 import { slugKinds } from '../../parts/slugKinds'
 import { TagsField } from '../../parts/TagPill'
 import { CampaignField } from '../posts/CampaignField'
+import { PixelsField } from '../retargeting/PixelsField'
 import type { BatchRequest, ListField } from './batches'
 
 type ForAll = NonNullable<BatchRequest['forAll']>
@@ -47,6 +48,10 @@ export function ForAllFields({ forAll, columns, domains, onChange }: Props) {
         label="Tags"
         value={forAll.tags ?? []}
         onChange={(names) => change({ tags: names.length > 0 ? names : undefined })}
+      />
+      <PixelsField
+        value={forAll.pixels ?? []}
+        onChange={(ids) => change({ pixels: ids.length > 0 ? ids : undefined })}
       />
       <Select
         label="Slugs"

@@ -5,6 +5,7 @@ import { Link, useSearch } from '@tanstack/react-router'
 import { lazy, Suspense } from 'react'
 import { api, read } from '../../api/client'
 import { Empty, Failed, Loading } from '../../parts/States'
+import { PixelOutcomes } from '../retargeting/PixelOutcomes'
 import { AnswerSentence } from './AnswerSentence'
 import { BreakdownTable } from './BreakdownTable'
 import classes from './Compare.module.css'
@@ -46,6 +47,7 @@ export function ComparePage() {
           ) : (
             <>
               <Lanes answer={answer.data} question={question} />
+              <PixelOutcomes rows={answer.data.rows} />
               <Suspense fallback={<Loading rows={5} />}>
                 <Course answer={answer.data} asked={asked} question={question} />
               </Suspense>

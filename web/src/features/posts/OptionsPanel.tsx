@@ -4,6 +4,7 @@ import { FolderField } from '../../parts/FolderField'
 import { passings, redirects } from '../../parts/redirects'
 import { slugKinds } from '../../parts/slugKinds'
 import { TagsField } from '../../parts/TagPill'
+import { PixelsField } from '../retargeting/PixelsField'
 import type { Wishes } from './draft'
 
 interface Props {
@@ -75,6 +76,15 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
           />
         </>
       )}
+      <PixelsField
+        comboboxProps={inPanel}
+        aria-label={name('Pixels')}
+        description={
+          isForOneRow ? 'Beside those for all rows' : 'Beside those of the campaign and the channels'
+        }
+        value={wishes.pixels ?? []}
+        onChange={(ids) => change({ pixels: ids.length > 0 ? ids : undefined })}
+      />
       <Select
         comboboxProps={inPanel}
         label="Slugs"

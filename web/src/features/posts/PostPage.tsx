@@ -9,6 +9,7 @@ import { counted, day } from '../../parts/numbers'
 import { Page } from '../../parts/Page'
 import { Failed, Loading } from '../../parts/States'
 import { PostFigures } from '../comparing/PostFigures'
+import { PostPixels } from '../retargeting/PostPixels'
 import { HandOutRow } from './HandOutRow'
 import classes from './HandOut.module.css'
 import { asCsv } from './linkTexts'
@@ -65,6 +66,7 @@ export function PostPage() {
       <Text size="sm" c="dimmed" mt="md">
         “Open, not counted” shows where a link leads and leaves the visit out of your figures.
       </Text>
+      <PostPixels post={post.data} />
       <PostFigures post={post.data} />
     </Page>
   )

@@ -12,6 +12,8 @@ export interface Wishes {
   tags?: string[]
   note?: string
   folder?: string
+  /** Ids of retargeting pixels. */
+  pixels?: string[]
   options?: Partial<Schema['LinkWishes']>
 }
 
@@ -132,9 +134,11 @@ export function fromRequest(request: Schema['PostRequest'], channels: Channel[])
 }
 
 function wishesOf(from: Schema['PostRequest'] | Schema['PlacementRequest']): Wishes {
-  const { domain, redirect, tags, note, folder, options } = from
+  const { domain, redirect, tags, note, folder, pixels, options } = from
   return Object.fromEntries(
-    Object.entries({ domain, redirect, tags, note, folder, options }).filter(([, value]) => value != null),
+    Object.entries({ domain, redirect, tags, note, folder, pixels, options }).filter(
+      ([, value]) => value != null,
+    ),
   )
 }
 

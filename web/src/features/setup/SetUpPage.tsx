@@ -9,6 +9,8 @@ import { VocabularySection } from '../addresses/VocabularySection'
 import { ReferrersSection } from '../clicks/ReferrersSection'
 import { CampaignsSection } from '../posts/CampaignsSection'
 import { ChannelsSection } from '../posts/ChannelsSection'
+import { AdNetworksSection } from '../retargeting/AdNetworksSection'
+import { HandoffSection } from '../retargeting/HandoffSection'
 import { SendThisPage } from './SendThisPage'
 
 /** What is agreed once, so that nobody types it again. */
@@ -31,6 +33,7 @@ export function SetUpPage() {
           <Tabs.Tab value="tags">Tags and folders</Tabs.Tab>
           <Tabs.Tab value="domains">Short domains</Tabs.Tab>
           <Tabs.Tab value="referrers">Where clicks come from</Tabs.Tab>
+          <Tabs.Tab value="retargeting">Retargeting</Tabs.Tab>
           <Tabs.Tab value="members">Members</Tabs.Tab>
           <Tabs.Tab value="anywhere">From any page</Tabs.Tab>
           <Tabs.Tab value="tokens">API tokens</Tabs.Tab>
@@ -52,6 +55,10 @@ export function SetUpPage() {
         </Tabs.Panel>
         <Tabs.Panel value="referrers">
           <ReferrersSection />
+        </Tabs.Panel>
+        <Tabs.Panel value="retargeting">
+          <HandoffSection />
+          <AdNetworksSection />
         </Tabs.Panel>
         <Tabs.Panel value="members">
           <MembersSection />

@@ -1,0 +1,110 @@
+using System.Text.Json;
+using System.Text.RegularExpressions;
+
+namespace Cursus.Core.Retargeting;
+
+/// <summary>Says what is wrong with the description of an ad network, field by field, before a pixel of it could be set up.</summary>
+public static partial class AdNetworkCheck
+{
+    public const int MaxName = 60;
+    public const int MaxSnippet = 20_000;
+
+    /// <summary>More than any network needs, and few enough for one small page.</summary>
+    public const int MaxCalls = 8;
+
+    private const int MaxPattern = 300;
+    private const int MaxHosts = 12;
+
+    /// <summary>Reads a regular expression so that no text can make it take long; null where it is none.</summary>
+    public static Regex? Pattern(string? expression)
+    {
+        try
+        {
+            return expression is null or { Length: 0 or > MaxPattern } ? null : new Regex(expression, RegexOptions.NonBacktracking | RegexOptions.CultureInvariant);
+        }
+        catch (Exception e) when (e is ArgumentException or NotSupportedException)
+        {
+            return null;
+        }
+    }
+
+    /// <summary>Everything that is wrong: a field of the description and the flaw.</summary>
+    public static IEnumerable<(string Field, Flaw Flaw)> Flaws(AdNetwork network)
+    {
+        ArgumentNullException.ThrowIfNull(network);
+        return Names(network).Concat(Recognition(network)).Concat(Firing(network.Fires, network.Takes));
+    }
+
+    private static IEnumerable<(string, Flaw)> Names(AdNetwork network)
+    {
+        if (!Key().IsMatch(network.Key ?? ""))
+        {
+            yield return ("key", new Flaw("network-key", "The key has small letters, digits and hyphens, such as “night-ads”, and at most 40 of them."));
+        }
+
+        if ((network.Name ?? "").Trim().Length is 0 or > MaxName)
+        {
+            yield return ("name", new Flaw("network-name", $"Name the network in at most {MaxName} characters."));
+        }
+
+        if ((network.Event ?? "").Length is 0 or > MaxName)
+        {
+            yield return ("event", new Flaw("network-event", "Say what the network calls a visit, in one word."));
+        }
+
+        if (network.SmallestAudience is < 0 or > 1_000_000)
+        {
+            yield return ("smallestAudience", new Flaw("network-smallest-audience", "The smallest audience is a number from 0 to 1,000,000."));
+        }
+
+        if ((network.Hosts ?? []).Count > MaxHosts || (network.Hosts ?? []).FirstOrDefault(h => PixelTemplate.OriginOf(h ?? "") != h) is not null)
+        {
+            yield return ("hosts", new Flaw("network-hosts", $"Hosts are at most {MaxHosts} origins, each as https://host and nothing behind it."));
+        }
+    }
+
+    private static IEnumerable<(string, Flaw)> Recognition(AdNetwork network)
+    {
+        if (network.Takes == PixelReference.Id && Pattern(network.IdPattern) is null)
+        {
+            yield return ("idPattern", new Flaw("network-id-pattern", $"Say how an id looks, as a regular expression of at most {MaxPattern} characters without look-around and back references."));
+        }
+
+        if ((network.Find ?? []).Any(f => Pattern(f)?.GetGroupNames().Contains("id") != true))
+        {
+            yield return ("find", new Flaw("network-find", "Each of these is a regular expression with a group named id, such as start\\('(?<id>[0-9]+)'\\)."));
+        }
+    }
+
+    private static IEnumerable<(string, Flaw)> Firing(PixelFiring? fires, PixelReference takes)
+    {
+        if (fires is null)
+        {
+            yield return ("fires", new Flaw("network-fires", "Say how the network's pixel is fired."));
+            yield break;
+        }
+
+        if (takes == PixelReference.Id && !PixelTemplate.TryParseAddress(fires.Address ?? "", out _, out var flaw))
+        {
+            yield return ("fires.address", flaw);
+        }
+
+        if (fires.RunsScript && fires.Calls is { Count: > 0 } && !QueueName().IsMatch(fires.Queue ?? ""))
+        {
+            yield return ("fires.queue", new Flaw("network-queue", "Name what the script looks at: letters, digits and underscores, at most 40 of them."));
+        }
+
+        var calls = fires.Calls ?? [];
+        var isOfForm = calls.All(c => c.ValueKind == (fires.Kind == PixelKind.Container ? JsonValueKind.Object : JsonValueKind.Array));
+        if (calls.Count > MaxCalls || !isOfForm || calls.SelectMany(PixelCalls.Texts).Any(t => !PixelTemplate.TryParse(t, out _, out var _)))
+        {
+            yield return ("fires.calls", new Flaw("network-calls", $"At most {MaxCalls} calls: each the list of a function's arguments, or for a container one entry, with known macros only."));
+        }
+    }
+
+    [GeneratedRegex(@"^[a-z0-9](?:[a-z0-9-]{0,38}[a-z0-9])?$")]
+    private static partial Regex Key();
+
+    [GeneratedRegex(@"^[A-Za-z_][A-Za-z0-9_]{0,39}$")]
+    private static partial Regex QueueName();
+}

@@ -1,0 +1,55 @@
+using System.Collections.Concurrent;
+using System.Collections.Frozen;
+using Cursus.Core.Clicks;
+using Cursus.Core.Retargeting;
+
+namespace Cursus.Web.Edge;
+
+/// <summary>A retargeting pixel as the edge fires it.</summary>
+public sealed record PixelEntry(Guid Id, int Number, HandoffPixel Fires);
+
+/// <summary>Whom a workspace asks, in which words, and how its handoff page looks.</summary>
+/// <param name="Who">Who asks: the workspace's name.</param>
+/// <param name="Questions">The workspace's own questions by language.</param>
+public sealed record HandoffManner(
+    string Who, ConsentMode Consent, IReadOnlyCollection<CountryCode> Countries, IReadOnlyDictionary<string, string> Questions, string? PrivacyPage, HandoffLook Look);
+
+/// <summary>The pixels of one workspace, and where they are attached for many links at once.</summary>
+/// <param name="Attached">By number of a campaign, channel or domain.</param>
+public sealed record WorkspacePixels(HandoffManner Manner, FrozenDictionary<int, PixelEntry> Pixels, FrozenDictionary<int, PixelEntry[]> Attached);
+
+/// <summary>
+/// The pixels of all workspaces. Replaced as a whole when one changes, which is rare. Campaigns, channels, domains and pixels have numbers here, so that a link's record
+/// takes few bytes; a number is given once and holds while the process lives.
+/// </summary>
+public sealed class PixelTable
+{
+    private readonly ConcurrentDictionary<Guid, int> numbers = new();
+    private volatile FrozenDictionary<Guid, WorkspacePixels> workspaces = FrozenDictionary<Guid, WorkspacePixels>.Empty;
+    private int last;
+
+    /// <summary>The number of a campaign, channel, domain or pixel; zero for none.</summary>
+    public int NumberOf(Guid? id) => id is not { } known ? 0 : numbers.TryGetValue(known, out var number) ? number : numbers.GetOrAdd(known, _ => Interlocked.Increment(ref last));
+
+    public void Replace(IReadOnlyDictionary<Guid, WorkspacePixels> with) => workspaces = with.ToFrozenDictionary();
+
+    /// <summary>The pixels that fire at a visit of <paramref name="link"/>, each once, in the order of their numbers; null, at once, where there are none.</summary>
+    public (IReadOnlyList<PixelEntry> Pixels, HandoffManner Manner)? Of(DomainEntry domain, in LinkEntry link)
+    {
+        if (!workspaces.TryGetValue(domain.WorkspaceId, out var workspace))
+        {
+            return null;
+        }
+
+        var (own, ofCampaign, ofChannel, ofDomain) = (link.Pixels, At(workspace, link.Campaign), At(workspace, link.Channel), At(workspace, NumberOf(domain.Id)));
+        if (own.Length + ofCampaign.Length + ofChannel.Length + ofDomain.Length == 0)
+        {
+            return null;
+        }
+
+        PixelEntry[] all = [.. own.Select(workspace.Pixels.GetValueOrDefault).OfType<PixelEntry>(), .. ofCampaign, .. ofChannel, .. ofDomain];
+        return all.Length == 0 ? null : ([.. all.DistinctBy(p => p.Number).OrderBy(p => p.Number).Take(HandoffReport.MostPixels)], workspace.Manner);
+    }
+
+    private static PixelEntry[] At(WorkspacePixels workspace, int place) => place != 0 && workspace.Attached.TryGetValue(place, out var attached) ? attached : [];
+}

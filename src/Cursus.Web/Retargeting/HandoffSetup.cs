@@ -1,0 +1,186 @@
+using System.Text.Json;
+using Cursus.Core;
+using Cursus.Core.Addresses;
+using Cursus.Core.Clicks;
+using Cursus.Core.Retargeting;
+using Cursus.Data;
+using Cursus.Data.Retargeting;
+using Cursus.Web.Access;
+using Cursus.Web.Edge;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Cursus.Web.Retargeting;
+
+/// <summary>/handoff: whom the workspace asks before pixels fire, in which words, and how its handoff page looks.</summary>
+public static class HandoffSetup
+{
+    private const int MaxQuestion = 400;
+    private const int MaxLine = 80;
+
+    /// <param name="Questions">The workspace's own question by language; a language without one has the shipped words.</param>
+    /// <param name="ShippedQuestions">The shipped question by language.</param>
+    /// <param name="Logo">The logo as a data address; null for none.</param>
+    /// <param name="Contrast">How well the text is told from what is behind it; at least 4.5.</param>
+    public sealed record Response(
+        ConsentMode Consent, IReadOnlyList<string> Countries, IReadOnlyDictionary<string, string> Questions, IReadOnlyDictionary<string, string> ShippedQuestions,
+        string? PrivacyPage, string? Line, string? Logo, string Paper, string Ink, double Contrast);
+
+    /// <summary>What is left out stays; an empty text takes a page, line or question away.</summary>
+    public sealed record Edit(
+        ConsentMode? Consent = null, IReadOnlyList<string>? Countries = null, IReadOnlyDictionary<string, string>? Questions = null, string? PrivacyPage = null, string? Line = null,
+        string? Paper = null, string? Ink = null);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/handoff", Get).ForViewers().WithSummary("How the handoff asks and looks");
+        api.MapPatch("/handoff", Change).ForOwners().WithSummary("Change how the handoff asks and looks");
+        api.MapPut("/handoff/logo", SetLogo).ForOwners().Accepts<byte[]>("image/png", "image/jpeg", "image/webp").WithSummary("Set the logo; it is made small");
+        api.MapDelete("/handoff/logo", RemoveLogo).ForOwners().WithSummary("Take the logo away");
+        api.MapGet("/handoff/page", ShowPage).ForViewers().WithSummary("The handoff page as visitors see it, without its pixels");
+    }
+
+    private static async Task<Ok<Response>> Get(CurrentMember member, CursusDb db, CancellationToken cancel) => TypedResults.Ok(Of(await Find(db, member, cancel)));
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(Edit request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    {
+        var settings = await Find(db, member, cancel);
+        var errors = new FieldErrors();
+        settings.Consent = request.Consent ?? settings.Consent;
+        settings.Countries = request.Countries is null ? settings.Countries : ReadCountries(request.Countries, errors);
+        settings.Questions = request.Questions is null ? settings.Questions : ReadQuestions(request.Questions, errors);
+        settings.PrivacyPage = request.PrivacyPage is null ? settings.PrivacyPage : ReadPage(request.PrivacyPage, errors);
+        settings.Line = request.Line is null ? settings.Line : request.Line.Trim() is { Length: > 0 } line ? line : null;
+        settings.Paper = request.Paper?.Trim() ?? settings.Paper;
+        settings.Ink = request.Ink?.Trim() ?? settings.Ink;
+        if (settings.Line?.Length > MaxLine)
+        {
+            errors.Add("line", new Flaw("line-too-long", $"The line has more than {MaxLine} characters; nobody reads so much in passing. Shorten it."));
+        }
+
+        CheckColors(settings, errors);
+        if (errors.Any)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        await db.SaveChangesAsync(cancel);
+        await feed.CatchUp();
+        return TypedResults.Ok(Of(settings));
+    }
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> SetLogo(HttpRequest request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    {
+        var upload = new byte[LogoPicture.MaxUpload + 1];
+        var length = await request.Body.ReadAtLeastAsync(upload, upload.Length, throwOnEndOfStream: false, cancel);
+        var (address, flaw) = length > LogoPicture.MaxUpload
+            ? (null, new Flaw("logo-file-large", "The file is larger than 1 MB. Save the logo smaller and try again."))
+            : LogoPicture.Shrink(upload[..length]);
+        if (flaw is not null)
+        {
+            return ApiProblem.Invalid("logo", flaw);
+        }
+
+        return TypedResults.Ok(await SaveLogo(address, member, db, feed, cancel));
+    }
+
+    private static async Task<Ok<Response>> RemoveLogo(CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel) =>
+        TypedResults.Ok(await SaveLogo(null, member, db, feed, cancel));
+
+    private static async Task<Response> SaveLogo(string? address, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    {
+        var settings = await Find(db, member, cancel);
+        settings.Logo = address;
+        await db.SaveChangesAsync(cancel);
+        await feed.CatchUp();
+        return Of(settings);
+    }
+
+    /// <param name="language">Shows the question in this language; without it, the page of somebody who isn't asked.</param>
+    private static async Task<Results<ContentHttpResult, ProblemHttpResult>> ShowPage(string? language, CurrentMember member, CursusDb db, CancellationToken cancel)
+    {
+        if (language is not null && !ConsentWords.Languages.Contains(language))
+        {
+            return ApiProblem.Invalid("language", UnknownLanguage(language));
+        }
+
+        var manner = PixelFeed.HandoffMannerOf(member.Workspace.Name, await Find(db, member, cancel));
+        var networks = await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).OrderBy(p => p.Name).Select(p => p.Network).Distinct().ToListAsync(cancel);
+        var known = await KnownNetworks.Load(db, member.WorkspaceId, cancel);
+        var used = networks.Select(known.Find).OfType<AdNetwork>().ToList();
+        var question = language is null ? null : HandoffAnswer.Question(manner, language, used.Select(n => n.Consent).DefaultIfEmpty());
+        return TypedResults.Text(manner.Look.Sample(question, [.. used.Select(n => n.Name)]), "text/html");
+    }
+
+    private static string[] ReadCountries(IReadOnlyList<string> typed, FieldErrors errors)
+    {
+        string[] countries = [.. typed.Select(c => (c ?? "").Trim().ToUpperInvariant()).Distinct().Order(StringComparer.Ordinal)];
+        if (countries.FirstOrDefault(c => !CountryNames.Codes.Contains(c)) is { } unknown)
+        {
+            errors.Add("countries", new Flaw("country-unknown", $"“{unknown}” is no country of ISO 3166-1. Name countries by their two letters, such as DE."));
+        }
+
+        return countries;
+    }
+
+    private static string ReadQuestions(IReadOnlyDictionary<string, string> typed, FieldErrors errors)
+    {
+        foreach (var (language, question) in typed)
+        {
+            if (!ConsentWords.Languages.Contains(language))
+            {
+                errors.Add("questions", UnknownLanguage(language));
+            }
+
+            if (question?.Length > MaxQuestion)
+            {
+                errors.Add("questions", new Flaw("question-too-long", $"The question in “{language}” has more than {MaxQuestion} characters. Shorten it."));
+            }
+        }
+
+        return JsonSerializer.Serialize(typed.Where(q => !string.IsNullOrWhiteSpace(q.Value)).ToDictionary(q => q.Key, q => q.Value.Trim()));
+    }
+
+    private static Flaw UnknownLanguage(string language) => new("language-unknown", $"There are no words for “{language}”. Languages are {string.Join(", ", ConsentWords.Languages)}.");
+
+    private static string? ReadPage(string typed, FieldErrors errors)
+    {
+        if (string.IsNullOrWhiteSpace(typed))
+        {
+            return null;
+        }
+
+        if (Destination.TryParse(typed, out var page, out var flaw))
+        {
+            return page.Address.ToString();
+        }
+
+        errors.Add("privacyPage", flaw);
+        return null;
+    }
+
+    private static void CheckColors(HandoffSettings settings, FieldErrors errors)
+    {
+        if (!ColorContrast.TryParse(settings.Paper, out var paper) || !ColorContrast.TryParse(settings.Ink, out var ink))
+        {
+            errors.Add("paper", new Flaw("color", "A colour is written as # and six digits or letters from a to f, such as #6e2a5b."));
+        }
+        else if (ColorContrast.Ratio(paper.Value, ink.Value) is < ColorContrast.Text and var ratio)
+        {
+            errors.Add("ink", new Flaw("contrast", $"This text could hardly be read: its contrast is {ratio:0.0} to 1 and needs {ColorContrast.Text} to 1. Make the one darker or the other lighter."));
+        }
+    }
+
+    /// <summary>The workspace's settings, or new ones with the defaults that are saved with the next change.</summary>
+    private static async Task<HandoffSettings> Find(CursusDb db, CurrentMember member, CancellationToken cancel)
+    {
+        var settings = await db.HandoffSettings.SingleOrDefaultAsync(s => s.WorkspaceId == member.WorkspaceId, cancel);
+        return settings ?? db.Add(new HandoffSettings { WorkspaceId = member.WorkspaceId }).Entity;
+    }
+
+    private static Response Of(HandoffSettings s) => new(
+        s.Consent, s.Countries, JsonSerializer.Deserialize<Dictionary<string, string>>(s.Questions) ?? [], ConsentWords.Languages.ToDictionary(l => l, l => ConsentWords.In(l).Question),
+        s.PrivacyPage, s.Line, s.Logo, s.Paper, s.Ink,
+        ColorContrast.TryParse(s.Paper, out var paper) && ColorContrast.TryParse(s.Ink, out var ink) ? Math.Round(ColorContrast.Ratio(paper.Value, ink.Value), 2) : 1);
+}

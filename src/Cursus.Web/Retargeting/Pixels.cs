@@ -1,0 +1,184 @@
+using Cursus.Core;
+using Cursus.Core.Retargeting;
+using Cursus.Data;
+using Cursus.Data.Retargeting;
+using Cursus.Web.Access;
+using Cursus.Web.Edge;
+using Cursus.Web.Lists;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Retargeting;
+
+/// <summary>/pixels: which ad networks are told of visits. Owners set them up; editors attach them.</summary>
+public static class Pixels
+{
+    private const int MaxName = 60;
+
+    /// <param name="Network">Key of an ad network.</param>
+    /// <param name="Reference">The id in the network; the address where the network takes one. Pasted code is read by <c>/pixels/reading</c>.</param>
+    public sealed record Request(string? Name = null, string? Network = null, string? Reference = null);
+
+    /// <param name="Links">How many live links it fires for.</param>
+    /// <param name="Campaigns">Keys of the campaigns it is attached to.</param>
+    /// <param name="Domains">Names of the short domains.</param>
+    public sealed record Response(
+        Guid Id, string Name, string Network, string NetworkName, string Reference, Instant CreatedAt, int Links,
+        IReadOnlyList<string> Campaigns, IReadOnlyList<string> Channels, IReadOnlyList<string> Domains);
+
+    /// <param name="Pasted">An id, or a whole piece of code.</param>
+    public sealed record ReadingRequest(string? Pasted);
+
+    /// <param name="IsId">True where <paramref name="Reference"/> is an id, false where it is an address.</param>
+    public sealed record Reading(string Network, string NetworkName, string Reference, bool IsId);
+
+    /// <param name="Missing">What is missing where nothing was understood.</param>
+    public sealed record ReadingResponse(IReadOnlyList<Reading> Readings, string? Missing);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/pixels", List).ForViewers().WithSummary("Retargeting pixels");
+        api.MapPost("/pixels/reading", Read).ForViewers().WithSummary("What a pasted id or piece of code is understood as; the code is neither kept nor run");
+        api.MapPost("/pixels", Add).ForOwners().WithSummary("Set a pixel up");
+        api.MapGet("/pixels/{id:guid}", Get).ForViewers().WithSummary("One pixel");
+        api.MapPatch("/pixels/{id:guid}", Change).ForOwners().WithSummary("Rename a pixel, or correct its id");
+        api.MapDelete("/pixels/{id:guid}", Remove).ForOwners().WithSummary("Delete a pixel with its counts; nothing fires it any more");
+    }
+
+    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel)
+    {
+        var known = await KnownNetworks.Load(db, member.WorkspaceId, cancel);
+        return TypedResults.Ok(await page.Of(Rows(db, member).OrderBy(r => r.Pixel.Name), r => Of(r, known), cancel));
+    }
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        await Find(id, member, db, cancel) is { } pixel ? TypedResults.Ok(pixel) : ApiProblem.NotFound("pixel");
+
+    private static async Task<Ok<ReadingResponse>> Read(ReadingRequest request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    {
+        var known = await KnownNetworks.Load(db, member.WorkspaceId, cancel);
+        var (readings, flaw) = PixelSnippet.Read(request.Pasted ?? "", known.All);
+        return TypedResults.Ok(new ReadingResponse(
+            [.. readings.Select(r => new Reading(r.Network.Key, r.Network.Name, r.Reference, r.Network.Takes == PixelReference.Id))], flaw?.Text));
+    }
+
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+    {
+        var network = (await KnownNetworks.Load(db, member.WorkspaceId, cancel)).Find(request.Network);
+        var pixel = new Pixel
+        {
+            WorkspaceId = member.WorkspaceId,
+            Name = request.Name?.Trim() is { Length: > 0 } name ? name : network?.Name ?? "",
+            Network = network?.Key ?? "",
+            Reference = request.Reference?.Trim() ?? "",
+            CreatedAt = clock.GetCurrentInstant(),
+        };
+        if (await Check(pixel, network, db, cancel) is { } problem)
+        {
+            return problem;
+        }
+
+        db.Add(pixel);
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Created($"/api/v1/pixels/{pixel.Id}", await Find(pixel.Id, member, db, cancel));
+    }
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
+        Guid id, Request request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    {
+        if (await db.Pixels.FirstOrDefaultAsync(p => p.Id == id && p.WorkspaceId == member.WorkspaceId, cancel) is not { } pixel)
+        {
+            return ApiProblem.NotFound("pixel");
+        }
+
+        if (request.Network is { } other && other != pixel.Network)
+        {
+            return ApiProblem.Invalid("network", new Flaw("pixel-network-stays", "A pixel stays with its network, whose visitors it has counted. Set up a new one for another network."));
+        }
+
+        pixel.Name = request.Name?.Trim() ?? pixel.Name;
+        pixel.Reference = request.Reference?.Trim() ?? pixel.Reference;
+        var network = (await KnownNetworks.Load(db, member.WorkspaceId, cancel)).Find(pixel.Network);
+        if (await Check(pixel, network, db, cancel) is { } problem)
+        {
+            return problem;
+        }
+
+        await db.SaveChangesAsync(cancel);
+        await feed.CatchUp();
+        return TypedResults.Ok((await Find(id, member, db, cancel))!);
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    {
+        if (await db.Pixels.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 0)
+        {
+            return ApiProblem.NotFound("pixel");
+        }
+
+        await feed.CatchUp();
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<ProblemHttpResult?> Check(Pixel pixel, AdNetwork? network, CursusDb db, CancellationToken cancel)
+    {
+        var errors = new FieldErrors();
+        if (pixel.Name.Length is 0 or > MaxName)
+        {
+            errors.Add("name", new Flaw("pixel-name", $"Name the pixel in at most {MaxName} characters."));
+        }
+
+        if (network is null)
+        {
+            errors.Add("network", new Flaw("network-unknown", "Choose the ad network that the pixel belongs to. Others are described under Set-up."));
+        }
+        else if (PixelSnippet.Check(network, pixel.Reference) is { } flaw)
+        {
+            errors.Add("reference", flaw);
+        }
+
+        if (errors.Any)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        var others = db.Pixels.Where(p => p.WorkspaceId == pixel.WorkspaceId && p.Id != pixel.Id);
+        if (await others.AnyAsync(p => p.Name == pixel.Name, cancel))
+        {
+            return ApiProblem.Conflict("pixel-taken", $"There is a pixel “{pixel.Name}” already. Choose another name.");
+        }
+
+        return await others.Where(p => p.Network == pixel.Network && p.Reference == pixel.Reference).Select(p => p.Name).FirstOrDefaultAsync(cancel) is { } same
+            ? ApiProblem.Conflict("pixel-twice", $"“{same}” has this id already. One visit would be told twice.")
+            : null;
+    }
+
+    /// <summary>One pixel of the member's workspace; null where there is none.</summary>
+    internal static async Task<Response?> Find(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        await Rows(db, member).FirstOrDefaultAsync(r => r.Pixel.Id == id, cancel) is { } row ? Of(row, await KnownNetworks.Load(db, member.WorkspaceId, cancel)) : null;
+
+    private static Response Of(Row row, KnownNetworks known) => new(
+        row.Pixel.Id, row.Pixel.Name, row.Pixel.Network, known.Find(row.Pixel.Network)?.Name ?? row.Pixel.Network, row.Pixel.Reference, row.Pixel.CreatedAt, row.Links,
+        row.Campaigns, row.Channels, row.Domains);
+
+    private static IQueryable<Row> Rows(CursusDb db, CurrentMember member) => db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).Select(p => new Row
+    {
+        Pixel = p,
+        Links = db.PixelsOfLinks.Where(l => l.PixelId == p.Id && db.Links.Any(x => x.Id == l.LinkId && x.DeletedAt == null)).Select(l => l.LinkId).Distinct().Count(),
+        Campaigns = db.Campaigns.Where(c => c.Pixels.Any(x => x.Id == p.Id)).OrderBy(c => c.Key).Select(c => c.Key).ToList(),
+        Channels = db.Channels.Where(c => c.Pixels.Any(x => x.Id == p.Id)).OrderBy(c => c.Position).Select(c => c.Key).ToList(),
+        Domains = db.Domains.Where(d => d.Pixels.Any(x => x.Id == p.Id)).OrderBy(d => d.Name).Select(d => d.Name).ToList(),
+    });
+
+    private sealed class Row
+    {
+        public required Pixel Pixel { get; init; }
+        public required int Links { get; init; }
+        public required List<string> Campaigns { get; init; }
+        public required List<string> Channels { get; init; }
+        public required List<string> Domains { get; init; }
+    }
+}

@@ -1,0 +1,37 @@
+using Cursus.Core;
+using Cursus.Core.Retargeting;
+using Cursus.Data;
+using Cursus.Data.Retargeting;
+using Cursus.Web.Problems;
+using Microsoft.EntityFrameworkCore;
+
+namespace Cursus.Web.Retargeting;
+
+/// <summary>Pixels by id as requests carry them.</summary>
+internal static class PixelsOfWorkspace
+{
+    /// <summary>The workspace's pixels of these ids; one that it doesn't have is an error at <paramref name="field"/>.</summary>
+    public static async Task<List<Pixel>> Find(CursusDb db, Guid workspaceId, IReadOnlyList<Guid>? ids, FieldErrors errors, CancellationToken cancel, string field = "pixels")
+    {
+        var all = ids is { Count: > 0 } ? await db.Pixels.Where(p => p.WorkspaceId == workspaceId).ToListAsync(cancel) : [];
+        var wanted = Check(ids, [.. all.Select(p => p.Id)], errors, field);
+        return [.. all.Where(p => wanted.Contains(p.Id))];
+    }
+
+    /// <summary>The ids without repeats.</summary>
+    public static IReadOnlyList<Guid> Check(IReadOnlyList<Guid>? ids, HashSet<Guid> known, FieldErrors errors, string field)
+    {
+        List<Guid> wanted = [.. (ids ?? []).Distinct()];
+        if (!wanted.TrueForAll(known.Contains))
+        {
+            errors.Add(field, new Flaw("pixel-unknown", "There is no such retargeting pixel in this workspace. It may have been deleted; choose among those that there are."));
+        }
+
+        if (wanted.Count > HandoffReport.MostPixels)
+        {
+            errors.Add(field, new Flaw("pixels-many", $"At most {HandoffReport.MostPixels} pixels fire at one visit. Leave some out."));
+        }
+
+        return wanted;
+    }
+}

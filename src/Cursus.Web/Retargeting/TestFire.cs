@@ -1,0 +1,62 @@
+using System.Diagnostics;
+using Cursus.Core.Addresses;
+using Cursus.Core.Retargeting;
+using Cursus.Data;
+using Cursus.Web.Access;
+using Cursus.Web.Outgoing;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+
+namespace Cursus.Web.Retargeting;
+
+/// <summary>POST /pixels/{id}/test: asks the network once, as a browser would, and shows what was sent and what came back. Nothing is counted.</summary>
+public static class TestFire
+{
+    /// <param name="Sent">The address that was asked.</param>
+    /// <param name="Status">What came back; null where nothing did.</param>
+    /// <param name="MediaType">Its media type.</param>
+    /// <param name="Milliseconds">How long it took.</param>
+    /// <param name="Verdict">What that means, in a sentence.</param>
+    /// <param name="IsGood">Whether the network took it.</param>
+    public sealed record Response(string Sent, int? Status, string? MediaType, long Milliseconds, string Verdict, bool IsGood);
+
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapPost("/pixels/{id:guid}/test", Handle).ForEditors().WithSummary("Fire a pixel once as a test and show what came back");
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
+        Guid id, CurrentMember member, CursusDb db, OutgoingClient client, IClock clock, CancellationToken cancel)
+    {
+        if (await KnownNetworks.FindPixel(id, member, db, cancel) is not var (pixel, network))
+        {
+            return ApiProblem.NotFound("pixel");
+        }
+
+        var template = network.AddressOf(pixel.Reference);
+        var values = new PixelValues(
+            pixel.Reference, network.Event, "https://short.example/test", "https://www.example/", "test", "test", "test", Random.Shared.NextInt64().ToString("x", System.Globalization.CultureInfo.InvariantCulture),
+            clock.GetCurrentInstant().ToUnixTimeMilliseconds());
+        var sent = PixelTemplate.TryParseAddress(template, out var address, out _) ? address.FillAddress(values) : template;
+        var watch = Stopwatch.StartNew();
+        try
+        {
+            var answer = await client.Get(WebAddress.Parse(sent, null, out var flaw) ?? throw new PageNotFetchedException(flaw!), network.Fires.RunsScript ? "text/javascript" : "image/gif", cancel);
+            return TypedResults.Ok(Judge(sent, answer, network));
+        }
+        catch (PageNotFetchedException e)
+        {
+            return TypedResults.Ok(new Response(sent, null, null, watch.ElapsedMilliseconds, $"{network.Name} did not answer: {e.Flaw.Text}", IsGood: false));
+        }
+    }
+
+    private static Response Judge(string sent, FetchedPage answer, AdNetwork network)
+    {
+        var (isOk, isScript, type) = (answer.Status is >= 200 and < 300, network.Fires.RunsScript, answer.MediaType);
+        var isOfKind = isScript ? type.Contains("javascript", StringComparison.OrdinalIgnoreCase) : answer.Status == 204 || type.StartsWith("image/", StringComparison.OrdinalIgnoreCase);
+        var verdict = !isOk ? $"{network.Name} answered {answer.Status}, so that it doesn't take this pixel. Check the id against what the network shows."
+            : !isOfKind ? $"{network.Name} answered, but with {(type.Length == 0 ? "nothing of a known type" : type)} where {(isScript ? "a script" : "a picture")} is expected. Check the address."
+            : isScript ? $"{network.Name} hands out its script. Whether it takes the id shows once the script runs in a browser: open a link with this pixel."
+            : $"{network.Name} took it.";
+        return new Response(sent, answer.Status, type, (long)answer.Took.TotalMilliseconds, verdict, isOk && isOfKind);
+    }
+}

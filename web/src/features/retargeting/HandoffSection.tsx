@@ -1,0 +1,202 @@
+import {
+  Button,
+  FileButton,
+  Group,
+  Radio,
+  SegmentedControl,
+  Stack,
+  TagsInput,
+  Text,
+  Textarea,
+  TextInput,
+} from '@mantine/core'
+import { useForm } from '@mantine/form'
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { api, fieldErrors, read, wordsOf, type Schema } from '../../api/client'
+import { Failed, Loading } from '../../parts/States'
+import { useSession } from '../access/session'
+import classes from './Audiences.module.css'
+
+type Settings = Schema['HandoffSetupResponse']
+
+const languages = { en: 'English', de: 'German', fr: 'French', es: 'Spanish' } as const
+
+const handoffQuery = queryOptions({ queryKey: ['handoff'], queryFn: () => read(api.GET('/api/v1/handoff')) })
+
+/** Whom the workspace asks before pixels fire, in which words, and how the page in between looks. */
+export function HandoffSection() {
+  const settings = useQuery(handoffQuery)
+  if (settings.isError) return <Failed error={settings.error} onRetry={() => void settings.refetch()} />
+  if (!settings.data) return <Loading rows={5} />
+  return <HandoffForm key={JSON.stringify(settings.data)} settings={settings.data} />
+}
+
+function HandoffForm({ settings }: { settings: Settings }) {
+  const isOwner = useSession()?.role === 'owner'
+  const queries = useQueryClient()
+  const [language, setLanguage] = useState<keyof typeof languages>('en')
+  const form = useForm({
+    initialValues: {
+      consent: settings.consent,
+      countries: settings.countries,
+      questions: settings.questions,
+      privacyPage: settings.privacyPage ?? '',
+      line: settings.line ?? '',
+      paper: settings.paper,
+      ink: settings.ink,
+    },
+  })
+  const saved = async (changed: Settings) => {
+    queries.setQueryData(['handoff'], changed)
+    await queries.invalidateQueries({ queryKey: ['handoff-page'] })
+  }
+  const save = useMutation({
+    mutationFn: (body: typeof form.values) => read(api.PATCH('/api/v1/handoff', { body })),
+    onSuccess: saved,
+    onError: (error) => form.setErrors(fieldErrors(error)),
+  })
+  const logo = useMutation({
+    mutationFn: (file: File | null) =>
+      file
+        ? read(
+            api.PUT('/api/v1/handoff/logo', {
+              body: file as unknown as string,
+              bodySerializer: (body) => body,
+              headers: { 'Content-Type': file.type },
+            }),
+          )
+        : read(api.DELETE('/api/v1/handoff/logo')),
+    onSuccess: saved,
+  })
+  return (
+    <div className={classes.columns}>
+      <form onSubmit={form.onSubmit((values) => save.mutate(values))} aria-label="Handoff">
+        <fieldset disabled={!isOwner} style={{ border: 0, margin: 0, padding: 0 }}>
+          <Stack gap="md" maw={640}>
+            <Radio.Group
+              label="Who is asked before pixels fire"
+              description="A no, and a browser that says no for its owner, is always heeded."
+              {...form.getInputProps('consent')}
+            >
+              <Stack gap={8} mt={8}>
+                <Radio value="off" label="Nobody" />
+                <Radio
+                  value="listed"
+                  label="Visitors from the countries below, and those of unknown origin"
+                />
+                <Radio value="everybody" label="Everybody" />
+              </Stack>
+            </Radio.Group>
+            {form.values.consent === 'listed' && (
+              <TagsInput
+                label="Countries"
+                description="Two letters each. The European Economic Area, the United Kingdom and Switzerland to begin with."
+                {...form.getInputProps('countries')}
+              />
+            )}
+            {form.values.consent !== 'off' && (
+              <>
+                <div>
+                  <SegmentedControl
+                    size="xs"
+                    mb={6}
+                    aria-label="Language of the question"
+                    value={language}
+                    onChange={(value) => setLanguage(value as keyof typeof languages)}
+                    data={Object.entries(languages).map(([value, label]) => ({ value, label }))}
+                  />
+                  <Textarea
+                    label={`The question in ${languages[language]}`}
+                    description="{networks} and {who} become the names. Empty takes the shipped words."
+                    autosize
+                    minRows={2}
+                    placeholder={settings.shippedQuestions[language]}
+                    value={form.values.questions[language] ?? ''}
+                    onChange={(event) =>
+                      form.setFieldValue('questions', {
+                        ...form.values.questions,
+                        [language]: event.currentTarget.value,
+                      })
+                    }
+                    error={form.errors.questions}
+                  />
+                </div>
+                <TextInput
+                  label="Page about data and privacy"
+                  placeholder="none"
+                  {...form.getInputProps('privacyPage')}
+                />
+              </>
+            )}
+            <TextInput
+              label="Line of text while it goes on"
+              description="The page is blank without it. It shows for less than a second."
+              placeholder="none"
+              maxLength={80}
+              {...form.getInputProps('line')}
+            />
+            <Group align="end" gap="sm">
+              <TextInput label="Colour behind" w={130} {...form.getInputProps('paper')} />
+              <TextInput label="Colour of the text" w={130} {...form.getInputProps('ink')} />
+              <Text size="sm" c="dimmed" pb={8}>
+                Contrast {settings.contrast} to 1, at least 4.5
+              </Text>
+            </Group>
+            {isOwner && (
+              <Group gap={8}>
+                <Button type="submit" loading={save.isPending} disabled={!form.isDirty()}>
+                  Save
+                </Button>
+                <FileButton
+                  onChange={(file) => file && logo.mutate(file)}
+                  accept="image/png,image/jpeg,image/webp"
+                >
+                  {(props) => (
+                    <Button variant="default" loading={logo.isPending} {...props}>
+                      {settings.logo ? 'Another logo' : 'Add a logo'}
+                    </Button>
+                  )}
+                </FileButton>
+                {settings.logo && (
+                  <Button variant="subtle" onClick={() => logo.mutate(null)}>
+                    Take the logo away
+                  </Button>
+                )}
+              </Group>
+            )}
+            {save.isError && Object.keys(form.errors).length === 0 && <Failed error={save.error} />}
+            {logo.isError && (
+              <Text role="alert" c="var(--bad)">
+                {wordsOf(logo.error)}
+              </Text>
+            )}
+          </Stack>
+        </fieldset>
+      </form>
+      <Sample language={form.values.consent === 'off' ? undefined : language} />
+    </div>
+  )
+}
+
+/** The page as visitors see it, drawn by the server as it was saved last. */
+function Sample({ language }: { language: string | undefined }) {
+  const page = useQuery({
+    queryKey: ['handoff-page', language],
+    queryFn: () =>
+      read(api.GET('/api/v1/handoff/page', { params: { query: { language } }, parseAs: 'text' })),
+  })
+  return (
+    <div>
+      <Text size="sm" c="dimmed" mb={6}>
+        {language ? 'What those see who are asked' : 'What visitors see for a moment'}, as last saved
+      </Text>
+      <iframe
+        title="The handoff page"
+        sandbox=""
+        className={classes.preview}
+        srcDoc={String(page.data ?? '')}
+      />
+    </div>
+  )
+}
