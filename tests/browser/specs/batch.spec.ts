@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test'
+import { holdWriting } from './database'
 import { chooseCampaign, signIn, unique } from './people'
 
 test('a CSV with errors: each is told with its line, the good lines are made alone, the result is taken along', async ({ page }) => {
@@ -80,10 +81,13 @@ test('ten thousand links are made with a bar that shows how far, and can be canc
     mimeType: 'text/plain',
     buffer: Buffer.from(Array.from({ length: 10_000 }, (_, i) => `northmoor.example/stars/${i}`).join('\n')),
   })
+  const release = await holdWriting('links')
   await page.getByRole('button', { name: 'Make 10,000 links' }).click()
-  await expect(page.getByRole('progressbar', { name: 'Links written' })).toBeVisible()
+  await expect(page.getByRole('progressbar', { name: 'Links written' })).toBeAttached()
+  await expect(page.getByText('0 of 10,000 written')).toBeVisible()
   await page.getByRole('button', { name: 'Cancel' }).click()
   await expect(page.getByText('It was cancelled; no link was made.')).toBeVisible()
+  release()
   await page.getByRole('button', { name: 'Discard' }).click()
   await expect(page.getByLabel('Addresses, one a line')).toBeVisible()
 })
