@@ -1,6 +1,7 @@
 using Cursus.Data.Addresses;
 using Cursus.Data.Batches;
 using Cursus.Data.Clicks;
+using Cursus.Data.Codes;
 using Cursus.Data.Comparing;
 using Cursus.Data.Posts;
 using Cursus.Data.Retargeting;
@@ -34,6 +35,9 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<BatchLine> BatchLines => Set<BatchLine>();
     public DbSet<SavedView> SavedViews => Set<SavedView>();
     public DbSet<ViewShare> ViewShares => Set<ViewShare>();
+    public DbSet<SavedCodeStyle> CodeStyles => Set<SavedCodeStyle>();
+    public DbSet<LinkCode> LinkCodes => Set<LinkCode>();
+    public DbSet<SavedCodeLogo> CodeLogos => Set<SavedCodeLogo>();
     public DbSet<Pixel> Pixels => Set<Pixel>();
     public DbSet<OwnNetwork> AdNetworks => Set<OwnNetwork>();
     public DbSet<HandoffSettings> HandoffSettings => Set<HandoffSettings>();

@@ -40,6 +40,8 @@ const shared = createRoute({
 const members = createRoute({
   getParentRoute: () => root,
   id: 'members',
+  // The link whose QR code is shown beside whatever else is.
+  validateSearch: (search: Record<string, unknown>): { qr?: string } => ({ qr: text(search.qr) }),
   beforeLoad: async ({ context, location }) => {
     try {
       await context.queries.ensureQueryData(sessionQuery)

@@ -12,8 +12,9 @@ namespace Cursus.Core.Clicks;
 /// <param name="ReferrerHost">Host of the page that was left, lower case; empty where unknown.</param>
 /// <param name="UserAgent">As sent, cut to <see cref="MaxUserAgent"/> characters.</param>
 /// <param name="Language">Primary language subtag, lower case; empty where unknown.</param>
+/// <param name="Code">Number of the QR code that was scanned; 0 where the address was followed. See <see cref="Codes.ScannedPath"/>.</param>
 public readonly record struct Click(
-    Instant At, Guid LinkId, ClickKind Kind, long Visitor, CountryCode Country, ClientHints Hints, string ReferrerHost, string UserAgent, string Language)
+    Instant At, Guid LinkId, ClickKind Kind, long Visitor, CountryCode Country, ClientHints Hints, string ReferrerHost, string UserAgent, string Language, byte Code = 0)
 {
     /// <summary>User agents are kept to this many characters; longer ones are rare and say nothing more.</summary>
     public const int MaxUserAgent = 400;
@@ -30,5 +31,6 @@ public readonly record struct Click(
         ReferrerHost = ReferrerHost,
         UserAgent = UserAgent,
         Language = Language,
+        Code = Code,
     };
 }

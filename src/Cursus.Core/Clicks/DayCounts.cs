@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Cursus.Core.Clicks;
 
 /// <summary>What came of one link on one day: the roll-up that reports are made of. Adding clicks one by one, or the counts of some and then of the others, comes to
@@ -5,11 +7,14 @@ namespace Cursus.Core.Clicks;
 public sealed class DayCounts
 {
     /// <summary>The dimensions that each click tells for itself, by the names that reports use.</summary>
-    public static readonly IReadOnlyList<string> Dimensions = ["country", "device", "browser", "os", "language", "referrer"];
+    public static readonly IReadOnlyList<string> Dimensions = ["country", "device", "browser", "os", "language", "referrer", "code"];
 
     private readonly int[] kinds = new int[Enum.GetValues<ClickKind>().Length];
     private readonly int[] hours = new int[24];
-    private readonly Tally[] tallies = [new(), new(), new(), new(), new(), new()];
+    /// <summary>By number of the code; nothing where the address was followed.</summary>
+    private static readonly string[] CodeNumbers = [.. Enumerable.Range(0, byte.MaxValue + 1).Select(n => n == 0 ? "" : n.ToString(CultureInfo.InvariantCulture))];
+
+    private readonly Tally[] tallies = [.. Dimensions.Select(_ => new Tally())];
 
     /// <summary>Who clicked; people only.</summary>
     public VisitorSketch Visitors { get; private init; } = new();
@@ -43,6 +48,7 @@ public sealed class DayCounts
         tallies[3].Add(click.Os);
         tallies[4].Add(click.Language);
         tallies[5].Add(click.ReferrerHost);
+        tallies[6].Add(CodeNumbers[click.Code]);
     }
 
     /// <summary>Adds everything that was counted elsewhere.</summary>

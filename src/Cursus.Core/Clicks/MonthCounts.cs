@@ -10,7 +10,7 @@ public sealed class MonthCounts
 
     private readonly int[] kinds = new int[Enum.GetValues<ClickKind>().Length];
     private readonly int[] weekHours = new int[HoursOfWeek];
-    private readonly Tally[] tallies = [new(), new(), new(), new(), new(), new()];
+    private readonly Tally[] tallies = [.. DayCounts.Dimensions.Select(_ => new Tally())];
 
     /// <summary>People, each of them anew on each day.</summary>
     public int Visitors { get; private set; }

@@ -21,4 +21,7 @@ public readonly ref struct Visit
 
     /// <summary>Lower case; empty where unknown.</summary>
     public ReadOnlySpan<char> Language { get; init; }
+
+    /// <summary>Number of the QR code that was scanned; 0 where the address was followed.</summary>
+    public byte Code { get; init; }
 }

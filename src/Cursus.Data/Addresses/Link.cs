@@ -48,6 +48,9 @@ public sealed class Link
 
     public Guid? FolderId { get; set; }
 
+    /// <summary>How its QR codes look; null for the workspace's default.</summary>
+    public Guid? CodeStyleId { get; set; }
+
     /// <summary>When it was deleted; its slug stays blocked for <see cref="Slug.BlockedDays"/> days.</summary>
     public Instant? DeletedAt { get; set; }
 

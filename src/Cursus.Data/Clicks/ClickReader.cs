@@ -64,7 +64,7 @@ internal sealed class ClickReader
             var (agentId, reading) = agents[(click.UserAgent, click.Hints.ToByte())];
             var kind = click.Kind == ClickKind.Person ? reading.Kind : click.Kind;
             read.Add(new ReadClick(id, click, agentId, new ToldClick(
-                kind, click.Visitor, click.Country.ToString(), reading.Device, reading.Browser, reading.Os, click.Language, click.ReferrerHost)));
+                kind, click.Visitor, click.Country.ToString(), reading.Device, reading.Browser, reading.Os, click.Language, click.ReferrerHost, click.Code)));
         }
 
         return read;

@@ -152,11 +152,11 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
         var rows = new CopyRows();
         foreach (var (id, click, agentId, told, _) in clicks)
         {
-            rows.Row(9).Add(id).Add(click.At).Add(click.LinkId).Add(click.Visitor).Add(agentId).Add((short)told.Kind)
-                .Add(told.Country).Add(click.Language).Add(click.ReferrerHost);
+            rows.Row(10).Add(id).Add(click.At).Add(click.LinkId).Add(click.Visitor).Add(agentId).Add((short)told.Kind)
+                .Add(told.Country).Add(click.Language).Add(click.ReferrerHost).Add((short)click.Code);
         }
 
-        return rows.Send(connection, "clicks (id, at, link_id, visitor, user_agent_id, kind, country, language, referrer_host)", cancel);
+        return rows.Send(connection, "clicks (id, at, link_id, visitor, user_agent_id, kind, country, language, referrer_host, code)", cancel);
     }
 
     /// <summary>How far each journal has been shipped.</summary>

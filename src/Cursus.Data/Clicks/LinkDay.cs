@@ -39,6 +39,8 @@ public sealed class LinkDay
     public required int[] LanguageCounts { get; init; }
     public required string[] ReferrerValues { get; init; }
     public required int[] ReferrerCounts { get; init; }
+    public required string[] CodeValues { get; init; }
+    public required int[] CodeCounts { get; init; }
 
     /// <summary>Who clicked, without saying who: see <see cref="Core.Clicks.VisitorSketch"/>.</summary>
     public required byte[] VisitorSketch { get; init; }

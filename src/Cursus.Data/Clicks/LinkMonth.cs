@@ -42,6 +42,8 @@ public sealed class LinkMonth
     public required int[] LanguageCounts { get; init; }
     public required string[] ReferrerValues { get; init; }
     public required int[] ReferrerCounts { get; init; }
+    public required string[] CodeValues { get; init; }
+    public required int[] CodeCounts { get; init; }
 }
 
 /// <summary>A month that has ended in every time zone and whose days are summed up in <see cref="LinkMonth"/>s; reports may read these instead of the days.</summary>

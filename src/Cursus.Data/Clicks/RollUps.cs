@@ -172,7 +172,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
     {
         await connection.Run("""
             declare recount no scroll cursor for
-            select c.link_id, w.time_zone, c.at, c.kind, c.visitor, c.country, u.device, u.browser, u.os, c.language, c.referrer_host
+            select c.link_id, w.time_zone, c.at, c.kind, c.visitor, c.country, u.device, u.browser, u.os, c.language, c.referrer_host, c.code
             from clicks c join links l on l.id = c.link_id join workspaces w on w.id = l.workspace_id join user_agents u on u.id = c.user_agent_id
             order by (c.at at time zone w.time_zone)::date, c.link_id, c.at
             """, cancel);
@@ -187,7 +187,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
                 {
                     clicks.Add((reader.GetGuid(0), DateTimeZoneProviders.Tzdb[reader.GetString(1)], reader.GetFieldValue<Instant>(2), new ToldClick(
                         (ClickKind)reader.GetInt16(3), reader.GetInt64(4), reader.GetString(5), reader.GetString(6), reader.GetString(7), reader.GetString(8),
-                        reader.GetString(9), reader.GetString(10))));
+                        reader.GetString(9), reader.GetString(10), (byte)reader.GetInt16(11))));
                 }
             }
 

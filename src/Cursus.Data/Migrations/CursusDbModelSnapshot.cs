@@ -96,6 +96,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("channel_id");
 
+                    b.Property<Guid?>("CodeStyleId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("code_style_id");
+
                     b.Property<string>("Content")
                         .HasColumnType("text")
                         .HasColumnName("content");
@@ -226,6 +230,9 @@ namespace Cursus.Data.Migrations
 
                     b.HasIndex("ChannelId")
                         .HasDatabaseName("ix_links_channel_id");
+
+                    b.HasIndex("CodeStyleId")
+                        .HasDatabaseName("ix_links_code_style_id");
 
                     b.HasIndex("CreatedBy")
                         .HasDatabaseName("ix_links_created_by");
@@ -593,6 +600,16 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("clicks");
 
+                    b.PrimitiveCollection<int[]>("CodeCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("code_counts");
+
+                    b.PrimitiveCollection<string[]>("CodeValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("code_values");
+
                     b.PrimitiveCollection<int[]>("CountryCounts")
                         .IsRequired()
                         .HasColumnType("integer[]")
@@ -713,6 +730,16 @@ namespace Cursus.Data.Migrations
                     b.Property<int>("Clicks")
                         .HasColumnType("integer")
                         .HasColumnName("clicks");
+
+                    b.PrimitiveCollection<int[]>("CodeCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("code_counts");
+
+                    b.PrimitiveCollection<string[]>("CodeValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("code_values");
 
                     b.PrimitiveCollection<int[]>("CountryCounts")
                         .IsRequired()
@@ -958,6 +985,132 @@ namespace Cursus.Data.Migrations
                         .HasName("pk_visitor_salts");
 
                     b.ToTable("visitor_salts", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Codes.SavedCodeLogo", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<double>("Height")
+                        .HasColumnType("double precision")
+                        .HasColumnName("height");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<byte[]>("Png")
+                        .HasColumnType("bytea")
+                        .HasColumnName("png");
+
+                    b.Property<string>("Shapes")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("shapes");
+
+                    b.Property<double>("Width")
+                        .HasColumnType("double precision")
+                        .HasColumnName("width");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_code_logos");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_code_logos_workspace_id");
+
+                    b.ToTable("code_logos", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Codes.LinkCode", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<short>("Number")
+                        .HasColumnType("smallint")
+                        .HasColumnName("number");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Instant?>("RemovedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("removed_at");
+
+                    b.HasKey("LinkId", "Number")
+                        .HasName("pk_link_codes");
+
+                    b.ToTable("link_codes", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Codes.SavedCodeStyle", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<bool>("IsDefault")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_default");
+
+                    b.Property<Guid?>("LogoId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("logo_id");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Style")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("style");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_code_styles");
+
+                    b.HasIndex("LogoId")
+                        .HasDatabaseName("ix_code_styles_logo_id");
+
+                    b.HasIndex("WorkspaceId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_code_styles_default")
+                        .HasFilter("is_default");
+
+                    b.HasIndex("WorkspaceId", "Name")
+                        .IsUnique()
+                        .HasDatabaseName("ix_code_styles_workspace_id_name");
+
+                    b.ToTable("code_styles", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Comparing.SavedView", b =>
@@ -2005,6 +2158,12 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_links_channels_channel_id");
 
+                    b.HasOne("Cursus.Data.Codes.SavedCodeStyle", null)
+                        .WithMany()
+                        .HasForeignKey("CodeStyleId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_links_code_styles_code_style_id");
+
                     b.HasOne("Cursus.Data.Workspaces.Member", null)
                         .WithMany()
                         .HasForeignKey("CreatedBy")
@@ -2124,6 +2283,42 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_referrer_rules_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Codes.SavedCodeLogo", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_code_logos_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Codes.LinkCode", b =>
+                {
+                    b.HasOne("Cursus.Data.Addresses.Link", null)
+                        .WithMany()
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_codes_links_link_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Codes.SavedCodeStyle", b =>
+                {
+                    b.HasOne("Cursus.Data.Codes.SavedCodeLogo", null)
+                        .WithMany()
+                        .HasForeignKey("LogoId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_code_styles_code_logos_logo_id");
+
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_code_styles_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("Cursus.Data.Comparing.SavedView", b =>

@@ -29,22 +29,12 @@ public sealed class LiveClicks(IClock clock)
 
     private readonly ConcurrentDictionary<Channel<Arrivals>, Guid> watching = new();
 
-    /// <summary>What arrives in a workspace from now on, until cancelled. Who reads too slowly misses some.</summary>
-    public async IAsyncEnumerable<Arrivals> Watch(Guid workspaceId, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    /// <summary>What arrives in a workspace from now on, until the watch is disposed of. Who reads too slowly misses some.</summary>
+    public Watch Begin(Guid workspaceId)
     {
         var channel = Channel.CreateBounded<Arrivals>(new BoundedChannelOptions(MostWaiting) { FullMode = BoundedChannelFullMode.DropOldest });
         watching[channel] = workspaceId;
-        try
-        {
-            await foreach (var arrivals in channel.Reader.ReadAllAsync(cancel))
-            {
-                yield return arrivals;
-            }
-        }
-        finally
-        {
-            watching.TryRemove(channel, out _);
-        }
+        return new Watch(channel.Reader, () => watching.TryRemove(channel, out _));
     }
 
     /// <summary>Tells of clicks that have just been stored.</summary>
@@ -74,5 +64,13 @@ public sealed class LiveClicks(IClock clock)
         var people = clicks.Count(c => c.Told.Kind == ClickKind.Person);
         var team = clicks.Count(c => c.Told.Kind == ClickKind.Team);
         return new LinkArrivals(clicks.Key, people, team, clicks.Count() - people - team, last.Device, last.Country.Length == 0 ? "" : CountryNames.Of(last.Country));
+    }
+
+    /// <summary>One member's watching.</summary>
+    public sealed class Watch(ChannelReader<Arrivals> arrivals, Action end) : IDisposable
+    {
+        public ChannelReader<Arrivals> Arrivals => arrivals;
+
+        public void Dispose() => end();
     }
 }

@@ -28,22 +28,31 @@ public static class WatchClicks
         Guid workspaceId, LiveClicks live, NpgsqlDataSource database, CancellationToken stopping, [EnumeratorCancellation] CancellationToken aborted)
     {
         using var ended = CancellationTokenSource.CreateLinkedTokenSource(stopping, aborted);
-        await using var arrivals = live.Watch(workspaceId, ended.Token).GetAsyncEnumerator(ended.Token);
 
         // Watched before the recent ones are counted, so that none falls between.
-        var next = arrivals.MoveNextAsync().AsTask();
+        using var watch = live.Begin(workspaceId);
         while (!ended.IsCancellationRequested)
         {
             yield return new SseItem<object>(new RecentClicks(Minutes, await CountRecent(workspaceId, database, ended.Token)), "recent");
-            for (var again = Task.Delay(CountAgain, ended.Token); await Task.WhenAny(next, again) == next; next = arrivals.MoveNextAsync().AsTask())
+            using var quiet = CancellationTokenSource.CreateLinkedTokenSource(ended.Token);
+            quiet.CancelAfter(CountAgain);
+            while (await NextOf(watch, quiet.Token) is { } arrivals)
             {
-                if (!next.IsCompletedSuccessfully || !next.Result)
-                {
-                    yield break;
-                }
-
-                yield return new SseItem<object>(arrivals.Current, "arrivals");
+                yield return new SseItem<object>(arrivals, "arrivals");
             }
+        }
+    }
+
+    /// <summary>What arrives next; null where nothing did until cancelled.</summary>
+    private static async Task<Arrivals?> NextOf(LiveClicks.Watch watch, CancellationToken cancel)
+    {
+        try
+        {
+            return await watch.Arrivals.ReadAsync(cancel);
+        }
+        catch (OperationCanceledException)
+        {
+            return null;
         }
     }
 

@@ -20,7 +20,7 @@ public static class ClickFiles
     private static readonly string[] ByLink = ["link", "channel", "campaign", "source", "medium", "content", "post"];
 
     /// <summary>The columns of both files.</summary>
-    private static readonly string[] Columns = ["at", "kind", .. ByLink, "country", "device", "browser", "os", "language", "referrer"];
+    private static readonly string[] Columns = ["at", "kind", .. ByLink, "country", "device", "browser", "os", "language", "referrer", "code"];
 
     private static readonly JsonEncodedText[] Names = [.. Columns.Select(c => JsonEncodedText.Encode(c))];
 
@@ -119,9 +119,9 @@ public static class ClickFiles
             [.. question.Parameters, ("start", days.Start), ("end", days.End)],
             $"""
             with {CountedSql.Picked(question, groups)}
-            select c.at, c.kind, {string.Join(", ", names.Select(n => $"c.{n}"))}, c.country, c.device, c.browser, c.os, c.language, c.referrer_host
+            select c.at, c.kind, {string.Join(", ", names.Select(n => $"c.{n}"))}, c.country, c.device, c.browser, c.os, c.language, c.referrer_host, c.code
             from (
-                select c.at, c.id, c.kind, c.country, ua.device, ua.browser, ua.os, c.language, c.referrer_host, l.channel_id, {string.Join(", ", names.Select(n => $"l.{n}"))}
+                select c.at, c.id, c.kind, c.country, ua.device, ua.browser, ua.os, c.language, c.referrer_host, coalesce(nullif(c.code, 0)::text, '') as code, l.coded_link, l.channel_id, {string.Join(", ", names.Select(n => $"l.{n}"))}
                 from clicks c join user_agents ua on ua.id = c.user_agent_id join picked l on l.id = c.link_id
                 where c.at >= @start and c.at < @end {(kinds == "all" ? "" : "and c.kind = 0")}) c
             {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)}

@@ -11,7 +11,7 @@ namespace Cursus.Web.Comparing;
 internal static class CountedSql
 {
     private const string RawColumns =
-        "c.country, ua.device, ua.browser, ua.os, c.language, c.referrer_host, (extract(isodow from c.at at time zone @zone)::int - 1) * 24 + extract(hour from c.at at time zone @zone)::int as week_hour";
+        "c.country, ua.device, ua.browser, ua.os, c.language, c.referrer_host, coalesce(nullif(c.code, 0)::text, '') as code, (extract(isodow from c.at at time zone @zone)::int - 1) * 24 + extract(hour from c.at at time zone @zone)::int as week_hour";
 
     /// <param name="groups">The dimensions that it is grouped by.</param>
     /// <param name="isPlaced">Whether a column <c>placed_on</c> is needed, the day on which the link went out.</param>
@@ -22,7 +22,7 @@ internal static class CountedSql
         var columns = groups.Index().Where(g => g.Item.IsOfLink).Select(g => $", {g.Item.Key} as key{g.Index}, {g.Item.Label} as label{g.Index}");
         return $"""
             picked as not materialized (
-                select l.id, l.channel_id, l.deleted_at{string.Concat(columns)}{(isPlaced ? ", coalesce(po.published_on, (l.created_at at time zone @zone)::date) as placed_on" : "")}
+                select l.id, l.id as coded_link, l.channel_id, l.deleted_at{string.Concat(columns)}{(isPlaced ? ", coalesce(po.published_on, (l.created_at at time zone @zone)::date) as placed_on" : "")}
                 from links l {string.Join('\n', joins)}
                 where l.workspace_id = @workspace {string.Concat(question.Filters.Keys.Where(f => Dimension.All[f].IsOfLink).Select(LinkFilter))})
             """;
@@ -71,7 +71,7 @@ internal static class CountedSql
         private readonly IReadOnlyList<string> ofLink =
         [
             .. groups.Index().Where(g => g.Item.IsOfLink).SelectMany(g => new[] { $"key{g.Index}", $"label{g.Index}" }),
-            .. ClickDimensions(question, groups).Any(d => d.HoldsAgainstLink) ? ["channel_id"] : Array.Empty<string>(),
+            .. ClickDimensions(question, groups).Select(d => d.HeldAgainst).OfType<string>().Distinct(),
         ];
 
         /// <summary>What is summed up by.</summary>

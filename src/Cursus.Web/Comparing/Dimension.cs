@@ -7,14 +7,18 @@ namespace Cursus.Web.Comparing;
 /// <param name="Label">Expression of what a person reads.</param>
 /// <param name="Observed">What each click tells that the group is made of, by the column of <c>counted</c>; null where the link alone decides.</param>
 /// <param name="Join">Tables that both expressions need beside those, one a line; at most one row for a link or a click.</param>
-/// <param name="HoldsAgainstLink">True where what a click tells is held against its link's channel, <c>c.channel_id</c>.</param>
-internal sealed record Dimension(string Key, string Label, string? Observed = null, string Join = "", bool HoldsAgainstLink = false)
+/// <param name="HeldAgainst">What of its link a click is held against, a column of <c>picked</c>: <c>channel_id</c> or <c>coded_link</c>, the link itself.</param>
+internal sealed record Dimension(string Key, string Label, string? Observed = null, string Join = "", string? HeldAgainst = null)
 {
     private const string WeekdayNames = "array['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']";
 
     /// <summary>The post that a link is a placement of, as <c>po</c>.</summary>
     public const string PostJoin = "left join placements pl on pl.link_id = l.id\nleft join posts po on po.id = pl.post_id";
 
+    /// <summary>What a code of a link is called: one that nobody made, the address of which somebody typed, by its number.</summary>
+    private const string CodeName = $"case c.code when '{OwnCode}' then 'own code' else coalesce(co.name, 'code ' || c.code) end";
+
+    private const string OwnCode = "1";
     private const string ChannelJoin = "left join channels ch on ch.id = l.channel_id";
     private const string DomainJoin = "join domains d on d.id = l.domain_id";
 
@@ -50,6 +54,11 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
         ["browser"] = OfClick("c.browser", "c.browser", "browser"),
         ["os"] = OfClick("c.os", "c.os", "os"),
         ["language"] = OfClick("c.language", "coalesce(nullif(c.language, ''), 'Unknown')", "language"),
+        ["scan"] = OfClick("case c.code when '' then 'clicked' else 'scanned' end", "case c.code when '' then 'By a click' else 'By QR code' end", "code"),
+        ["code"] = OfClick(
+            "case c.code when '' then '' else c.coded_link || '/' || c.code end",
+            $"case c.code when '' then 'No QR code' else concat_ws(' · ', cl.title, {CodeName}) end", "code") with
+        { Join = "left join links cl on cl.id = c.coded_link\nleft join link_codes co on co.link_id = c.coded_link and co.number::text = c.code", HeldAgainst = "coded_link" },
         ["network"] = OfReferrer(
             $"case when {ReferrerOrigin.IsOwnSite} then 'own' else coalesce(rc.key, r.network) end",
             $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else coalesce(rc.name, nullif(r.network, ''), 'Not told') end"),
@@ -59,7 +68,7 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
         ["wandered"] = OfReferrer(
             "case when rc.id is null then '' when rc.id = c.channel_id then 'stayed' else 'wandered' end",
             "case when rc.id is null then 'Not told' when rc.id = c.channel_id then 'Stayed on its channel' else 'Wandered to another' end") with
-        { HoldsAgainstLink = true },
+        { HeldAgainst = "channel_id" },
         ["hour"] = OfClick("lpad((c.week_hour % 24)::text, 2, '0')", "lpad((c.week_hour % 24)::text, 2, '0') || ':00'", "week_hour"),
         ["weekday"] = OfClick("(c.week_hour / 24 + 1)::text", $"({WeekdayNames})[c.week_hour / 24 + 1]", "week_hour"),
     };
@@ -77,7 +86,7 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
     public string? IfAny { get; private init; }
 
     /// <summary>Dimensions that can be filtered by: those that don't depend on the clock.</summary>
-    public static readonly IReadOnlyList<string> Filters = ["channel", "campaign", "source", "medium", "content", "term", "post", "link", "tag", "pixel", "domain", "referrer", "country", "device", "browser", "os", "language", "network", "site", "wandered"];
+    public static readonly IReadOnlyList<string> Filters = ["channel", "campaign", "source", "medium", "content", "term", "post", "link", "tag", "pixel", "domain", "referrer", "country", "device", "browser", "os", "language", "network", "site", "wandered", "scan", "code"];
 
     private static Dimension OfLink(string key, string label, string join) => new(key, label, Join: join);
 

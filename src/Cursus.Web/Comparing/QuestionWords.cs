@@ -10,6 +10,8 @@ internal static class QuestionWords
         ["network"] = "network it was clicked on",
         ["site"] = "kind of site",
         ["wandered"] = "road, stayed or wandered,",
+        ["scan"] = "road, click or QR code,",
+        ["code"] = "QR code",
         ["os"] = "operating system",
         ["domain"] = "short domain",
     };

@@ -103,6 +103,7 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
             db.Add(post);
         }
 
+        DemoCodes.Add(db, scenario, workspace, links, begun);
         await db.SaveChangesAsync(cancel);
         var inOrder = clicks.OrderBy(c => c.At).Select((click, i) => ((long)i + 1, click)).ToList();
         var connection = (NpgsqlConnection)db.Database.GetDbConnection();

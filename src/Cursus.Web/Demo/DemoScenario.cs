@@ -11,6 +11,8 @@ public sealed record DemoScenario(
     IReadOnlyList<DemoScenario.SeriesFile> Series,
     IReadOnlyList<DemoScenario.PixelFile> Pixels,
     string AdNetworks,
+    DemoScenario.CodesFile Codes,
+    string Logo,
     DemoScenario.AgentsFile Agents)
 {
     /// <summary>Password of every demo member. It is shown on the sign-in page, and only while the data is the demo.</summary>
@@ -26,6 +28,8 @@ public sealed record DemoScenario(
         Part<IReadOnlyList<SeriesFile>>(folder, "series.json"),
         Part<IReadOnlyList<PixelFile>>(folder, "pixels.json"),
         File.ReadAllText(Path.Combine(folder, "ad-networks.json")),
+        Part<CodesFile>(folder, "codes.json"),
+        File.ReadAllText(Path.Combine(folder, "dome.svg")),
         Part<AgentsFile>(folder, "data/agents.json"));
 
     private static T Part<T>(string folder, string file) =>
@@ -46,6 +50,16 @@ public sealed record DemoScenario(
     public sealed record ChannelFile(
         string Key, string Name, string Source, string Medium, string Signet, short Color, int? TextLimit,
         double Reach, double HalfLifeHours, double Untold, double Wander, double Phones);
+
+    /// <param name="Places">Where posters hang, each with a code of its own.</param>
+    public sealed record CodesFile(IReadOnlyList<PlaceFile> Places, IReadOnlyList<StyleFile> Styles);
+
+    /// <param name="Per100">Of a hundred people who come by a poster, so many scan this one.</param>
+    public sealed record PlaceFile(string Name, int Per100);
+
+    /// <param name="Style">As the API takes it.</param>
+    /// <param name="HasLogo">True where the demo's logo stands in it.</param>
+    public sealed record StyleFile(string Name, bool IsDefault, bool HasLogo, JsonElement Style);
 
     public sealed record CampaignFile(string Key, string Name);
 

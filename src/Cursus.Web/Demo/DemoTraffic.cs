@@ -55,7 +55,8 @@ internal sealed class DemoTraffic(DemoScenario scenario, DateTimeZone zone, Inst
         var agents = random.NextDouble() < channel.Phones ? scenario.Agents.Phones : scenario.Agents.Desktops;
         var drawn = random.NextInt64();
         var country = CountryCode.Of(scenario.Agents.Countries[(int)(drawn % scenario.Agents.Countries.Count)]);
-        return new Click(at, linkId, ClickKind.Person, AsHash(drawn), country, default, Referrer(channel), Any(agents), Any(scenario.Agents.Languages));
+        return new Click(at, linkId, ClickKind.Person, AsHash(drawn), country, default, Referrer(channel), Any(agents), Any(scenario.Agents.Languages),
+            DemoCodes.CodeOf(scenario, channel, drawn));
     }
 
     private Click Other(Guid linkId, ClickKind kind, Instant at) => new(

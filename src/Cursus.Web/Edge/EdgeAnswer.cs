@@ -1,5 +1,6 @@
 using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
+using Cursus.Core.Codes;
 using Cursus.Core.Retargeting;
 using Cursus.Data.Clicks;
 using Microsoft.AspNetCore.Http.Features;
@@ -25,8 +26,8 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
             return exchange.Write(StatusCodes.Status404NotFound, Html, EdgePages.UnknownSlug);
         }
 
-        var slug = exchange.Request.Path.AsSpan().Trim('/');
-        if (slug is HandoffPage.ReportPath)
+        var path = exchange.Request.Path.AsSpan().Trim('/');
+        if (path is HandoffPage.ReportPath)
         {
             return reports.Answer(exchange, domain);
         }
@@ -38,12 +39,13 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
             return Task.CompletedTask;
         }
 
-        return links.TryFind(domain.Number, slug, out var link) ? AnswerLink(exchange, domain, link)
-            : unloaded.MayHold(slug) ? AnswerUnloaded(exchange, domain, slug.ToString())
-            : AnswerItself(exchange, domain, slug);
+        var scanned = ScannedPath.Read(path);
+        return links.TryFind(domain.Number, scanned.Slug, out var link) ? AnswerLink(exchange, domain, link, scanned.Code)
+            : unloaded.MayHold(scanned.Slug) ? AnswerUnloaded(exchange, domain, scanned.Slug.ToString(), scanned.Code, path.ToString())
+            : AnswerItself(exchange, domain, path);
     }
 
-    private async Task AnswerUnloaded(Exchange exchange, DomainEntry domain, string slug)
+    private async Task AnswerUnloaded(Exchange exchange, DomainEntry domain, string slug, byte code, string path)
     {
         switch (await unloaded.Find(domain, slug))
         {
@@ -52,22 +54,22 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
                 await exchange.Write(StatusCodes.Status503ServiceUnavailable, Html, EdgePages.Starting);
                 break;
             case { Record: { } record }:
-                await AnswerLink(exchange, domain, new LinkEntry(record));
+                await AnswerLink(exchange, domain, new LinkEntry(record), code);
                 break;
             default:
-                await AnswerItself(exchange, domain, slug);
+                await AnswerItself(exchange, domain, path);
                 break;
         }
     }
 
-    private Task AnswerLink(Exchange exchange, DomainEntry domain, in LinkEntry link) => link.HasEnded
+    private Task AnswerLink(Exchange exchange, DomainEntry domain, in LinkEntry link, byte code) => link.HasEnded
         ? LeadOrShow(exchange, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended)
-        : Follow(exchange, domain, link);
+        : Follow(exchange, domain, link, code);
 
-    private Task Follow(Exchange exchange, DomainEntry domain, in LinkEntry link)
+    private Task Follow(Exchange exchange, DomainEntry domain, in LinkEntry link, byte code)
     {
         var (request, response) = (exchange.Request, exchange.Response);
-        var visitor = visits.Record(request, exchange.Connection, domain, link, IsTeam(exchange, domain) ? ClickKind.Team : null);
+        var visitor = visits.Record(request, exchange.Connection, domain, link, code, IsTeam(exchange, domain) ? ClickKind.Team : null);
         if (link.HideFromSearch)
         {
             response.Headers["X-Robots-Tag"] = "noindex";
@@ -75,7 +77,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
 
         var safe = journal.WhenSafe();
         if (pixels.Of(domain, link) is { } fired
-            && handoffs.Decide(exchange, HandoffVisit.Of(domain, link, request.Path.Trim('/'), request.QueryString, fired), visitor) is { } page)
+            && handoffs.Decide(exchange, HandoffVisit.Of(domain, link, ScannedPath.Read(request.Path.AsSpan().Trim('/')).Slug.ToString(), request.QueryString, fired), visitor) is { } page)
         {
             return After(safe, exchange, e => e.Write(page));
         }

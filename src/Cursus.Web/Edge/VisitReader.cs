@@ -14,8 +14,9 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
     public readonly record struct Visitor(Instant At, ClickKind Kind, long Hash, CountryCode Country);
 
     /// <summary>Writes one answered visit down.</summary>
+    /// <param name="code">Number of the QR code that was scanned; 0 where the address was followed.</param>
     /// <param name="kind">What is known otherwise of who it was; null goes by the request.</param>
-    public Visitor Record(IHttpRequestFeature request, IHttpConnectionFeature? connection, DomainEntry domain, in LinkEntry link, ClickKind? kind)
+    public Visitor Record(IHttpRequestFeature request, IHttpConnectionFeature? connection, DomainEntry domain, in LinkEntry link, byte code, ClickKind? kind)
     {
         var headers = request.Headers;
         var agent = Cut(headers.UserAgent);
@@ -34,6 +35,7 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
             ReferrerHost = host,
             UserAgent = agent,
             Language = language,
+            Code = code,
         });
         return visitor;
     }

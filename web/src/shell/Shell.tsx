@@ -1,5 +1,6 @@
 import { Anchor } from '@mantine/core'
 import { Link, Outlet } from '@tanstack/react-router'
+import { CodeDrawer } from '../features/codes/CodeDrawer'
 import { LivePulse } from '../features/clicks/LivePulse'
 import { AccountMenu } from './AccountMenu'
 import { AddressBar } from './AddressBar'
@@ -50,6 +51,7 @@ export function Shell() {
       <main id="content" tabIndex={-1} className={classes.content}>
         <Outlet />
       </main>
+      <CodeDrawer />
     </>
   )
 }

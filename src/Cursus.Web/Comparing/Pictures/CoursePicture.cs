@@ -1,3 +1,4 @@
+using Cursus.Web.Drawing;
 using NodaTime.Text;
 using SkiaSharp;
 

@@ -1,3 +1,4 @@
+using Cursus.Web.Drawing;
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Web.Access;

@@ -1,3 +1,4 @@
+using Cursus.Web.Drawing;
 using System.Globalization;
 using NodaTime;
 using NodaTime.Text;

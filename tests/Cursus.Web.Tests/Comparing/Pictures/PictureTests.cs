@@ -4,7 +4,7 @@ using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
-using Cursus.Web.Comparing.Pictures;
+using Cursus.Web.Drawing;
 using NodaTime;
 using SkiaSharp;
 

@@ -5,6 +5,7 @@ import type { Channel } from '../../api/vocabulary'
 import { count } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { TagPills } from '../../parts/TagPill'
+import { useCodeKey } from '../codes/useCodeKey'
 import type { Link } from './links'
 import classes from './LinksPage.module.css'
 
@@ -14,8 +15,9 @@ interface Props {
   showTitle: boolean
 }
 
-/** One link of the list. Arrow keys walk through the rows, Enter opens the sheet. */
+/** One link of the list. Arrow keys walk through the rows, Enter opens the sheet, q the QR code. */
 export function LinkRow({ link, channel, showTitle }: Props) {
+  const onKey = useCodeKey(link.id)
   const under = [showTitle ? link.title : undefined, channel?.name, link.variant].filter(Boolean).join(' · ')
   return (
     <li>
@@ -27,7 +29,11 @@ export function LinkRow({ link, channel, showTitle }: Props) {
         activeProps={{ 'aria-current': 'true' }}
         activeOptions={{ includeSearch: false }}
         resetScroll={false}
-        onKeyDown={walk}
+        onKeyDown={(event) => {
+          walk(event)
+          onKey(event)
+        }}
+        aria-keyshortcuts="q"
         data-link-row
       >
         <Signet channel={channel} />

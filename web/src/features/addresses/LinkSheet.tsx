@@ -12,6 +12,7 @@ import { Signet } from '../../parts/Signet'
 import { TagPills } from '../../parts/TagPill'
 import { Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
+import { CodeButton } from '../codes/CodeButton'
 import { LiveArrival } from '../clicks/LiveArrival'
 import { LinkEditForm } from './LinkEditForm'
 import { linkQuery, type Link } from './links'
@@ -90,6 +91,7 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
         >
           Open, not counted
         </Button>
+        {!link.deletedAt && <CodeButton link={link.id} hasKey />}
       </Group>
       <div style={{ marginTop: 10 }}>
         <LiveArrival link={link.id} />

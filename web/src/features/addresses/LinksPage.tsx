@@ -18,7 +18,8 @@ import { counted, day } from '../../parts/numbers'
 import { Empty, Failed, Loading } from '../../parts/States'
 import type { LinksSearch } from '../../router'
 import { groupByPost, type Group } from './groups'
-import { linksQuery, type Link } from './links'
+import { ManyCodes } from '../codes/ManyCodes'
+import { allLinks, linksQuery, type Link } from './links'
 import { LinkRow } from './LinkRow'
 import classes from './LinksPage.module.css'
 
@@ -54,9 +55,17 @@ export function LinksPage() {
             {search.view === 'flat' ? 'Group by post' : 'Show as one list'}{' '}
             <kbd className={classes.key}>g</kbd>
           </Button>
-          <Text size="sm" c="dimmed" role="status">
-            {found.data && counted(total, 'link')}
-          </Text>
+          <Row gap={12}>
+            <Text size="sm" c="dimmed" role="status">
+              {found.data && counted(total, 'link')}
+            </Text>
+            <ManyCodes
+              of={isNarrowed ? 'this list' : 'the workspace'}
+              count={total}
+              size="compact-sm"
+              findLinks={() => allLinks(search)}
+            />
+          </Row>
         </Row>
         {found.isPending && <Loading rows={9} />}
         {found.isError && <Failed error={found.error} onRetry={() => void found.refetch()} />}

@@ -29,6 +29,16 @@ export const linksQuery = ({ query, campaign, channel, tag, folder, batch }: Lin
     getNextPageParam: (page) => page.nextCursor,
   })
 
+/** The ids of all links that the view is narrowed to, as many as one request may name. */
+export const allLinks = async ({ query, campaign, channel, tag, folder, batch }: LinksSearch) =>
+  (
+    await read(
+      api.GET('/api/v1/links', {
+        params: { query: { query, campaign, channel, tag, folder, batch, limit: 500 } },
+      }),
+    )
+  ).items.map((link) => link.id)
+
 export const linkQuery = (id: string) =>
   queryOptions({
     queryKey: ['links', 'one', id],

@@ -7,7 +7,9 @@ import type { Channel } from '../../api/vocabulary'
 import { copy } from '../../parts/copy'
 import { counted } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
+import { CodeButton } from '../codes/CodeButton'
 import { LiveArrival } from '../clicks/LiveArrival'
+import { useCodeKey } from '../codes/useCodeKey'
 import classes from './HandOut.module.css'
 import { asHtml, asMarkdown } from './linkTexts'
 import { placementName, type Placement } from './PostPage'
@@ -17,8 +19,9 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
   const { link } = placement
   const clipboard = useClipboard({ timeout: 1500 })
   const name = placementName(placement, channel)
+  const onKey = useCodeKey(link.id)
   return (
-    <li className={classes.row}>
+    <li className={classes.row} onKeyDown={onKey}>
       <div className={classes.head}>
         <Signet channel={channel} />
         <span className={classes.name}>{name}</span>
@@ -91,6 +94,7 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
         >
           Open, not counted
         </Button>
+        <CodeButton link={link.id} name={name} />
       </div>
       <ReadyText title={link.title} shortUrl={link.shortUrl} channel={channel} name={name} />
     </li>

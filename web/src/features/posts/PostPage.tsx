@@ -8,6 +8,7 @@ import { copy } from '../../parts/copy'
 import { counted, day } from '../../parts/numbers'
 import { Page } from '../../parts/Page'
 import { Failed, Loading } from '../../parts/States'
+import { ManyCodes } from '../codes/ManyCodes'
 import { PostFigures } from '../comparing/PostFigures'
 import { PostPixels } from '../retargeting/PostPixels'
 import { HandOutRow } from './HandOutRow'
@@ -92,6 +93,11 @@ function CopyAll({ post, channels }: { post: Post; channels: ReadonlyMap<string,
   const table = rows.map((row) => row.join('\t')).join('\n')
   return (
     <Group gap={8}>
+      <ManyCodes
+        of={post.title}
+        count={post.placements.length}
+        findLinks={() => Promise.resolve(post.placements.map((p) => p.link.id))}
+      />
       <Button component={Link} to="/send" variant="default" leftSection={<IconPlus size={16} aria-hidden />}>
         Another post
       </Button>

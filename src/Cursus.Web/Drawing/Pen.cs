@@ -1,7 +1,7 @@
 using System.Reflection;
 using SkiaSharp;
 
-namespace Cursus.Web.Comparing.Pictures;
+namespace Cursus.Web.Drawing;
 
 internal enum Align
 {
@@ -92,7 +92,7 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
         return y;
     }
 
-    private static SKFont FontOf(float size, bool isBold) => new(isBold ? SemiBold : Regular, size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
+    internal static SKFont FontOf(float size, bool isBold) => new(isBold ? SemiBold : Regular, size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
 
     /// <summary>The font has Latin letters; a sign that it lacks is written by one that it has, where there is one that says the same.</summary>
     private static string Known(string text, SKFont font) => font.ContainsGlyph('≈') ? text : text.Replace('≈', '~');
@@ -114,5 +114,5 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
     }
 
     private static SKTypeface Load(string weight) =>
-        SKTypeface.FromStream(Assembly.GetExecutingAssembly().GetManifestResourceStream($"Cursus.Web.Comparing.Pictures.Fonts.HankenGrotesk-{weight}.ttf")!);
+        SKTypeface.FromStream(Assembly.GetExecutingAssembly().GetManifestResourceStream($"Cursus.Web.Drawing.Fonts.HankenGrotesk-{weight}.ttf")!);
 }

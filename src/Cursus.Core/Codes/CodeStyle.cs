@@ -1,0 +1,129 @@
+using Cursus.Core.Retargeting;
+
+namespace Cursus.Core.Codes;
+
+/// <summary>How a module is drawn.</summary>
+public enum ModuleShape
+{
+    Square,
+
+    /// <summary>Squares with soft corners, each on its own.</summary>
+    Rounded,
+    Dots,
+
+    /// <summary>Neighbours grow together; only what sticks out is round.</summary>
+    Connected,
+}
+
+/// <summary>How the three large corner patterns are drawn, their ring and their centre.</summary>
+public enum CornerShape
+{
+    Square,
+    Soft,
+    Round,
+}
+
+/// <summary>Which way a gradient runs.</summary>
+public enum GradientCourse
+{
+    Across,
+    Down,
+    Outward,
+}
+
+/// <summary>Where the frame's words stand.</summary>
+public enum FrameShape
+{
+    /// <summary>Under the code, without a line.</summary>
+    Under,
+
+    /// <summary>A line around the code, and the words in a band below.</summary>
+    Around,
+}
+
+/// <summary>The second colour of a code's ink.</summary>
+public sealed record CodeGradient(string To, GradientCourse Course);
+
+/// <summary>A picture in the middle of a code.</summary>
+/// <param name="Id">The workspace's logo.</param>
+/// <param name="Percent">Its longer side in per cent of the code's width.</param>
+/// <param name="Margin">Modules kept free around it.</param>
+/// <param name="KnocksOut">True where modules under it and its margin are left out, false where it lies over them.</param>
+public sealed record CodeLogo(Guid Id, int Percent = 22, int Margin = 1, bool KnocksOut = true);
+
+/// <summary>A line of words with the code.</summary>
+/// <param name="Color">Of line and band; of the words where there is no band.</param>
+/// <param name="TextColor">Of the words in the band.</param>
+public sealed record CodeFrame(FrameShape Shape, string Text, string Color = "#231b22", string TextColor = "#ffffff");
+
+/// <summary>How a code looks. Colours are written <c>#rrggbb</c>.</summary>
+public sealed record CodeStyle
+{
+    public const int UsualQuietZone = 4;
+
+    /// <summary>Black squares on white.</summary>
+    public static readonly CodeStyle Plain = new();
+
+    public ModuleShape Modules { get; init; }
+
+    /// <summary>The rings of the three corners.</summary>
+    public CornerShape Corners { get; init; }
+
+    /// <summary>What stands in the rings.</summary>
+    public CornerShape Centres { get; init; }
+
+    public string Ink { get; init; } = "#000000";
+
+    public CodeGradient? Gradient { get; init; }
+
+    /// <summary>Null where the corners are drawn as the rest.</summary>
+    public string? CornerInk { get; init; }
+
+    public string? CentreInk { get; init; }
+
+    /// <summary>Null where nothing is laid under the code.</summary>
+    public string? Ground { get; init; } = "#ffffff";
+
+    /// <summary>Modules left empty around the code.</summary>
+    public int QuietZone { get; init; } = UsualQuietZone;
+
+    public CodeLogo? Logo { get; init; }
+
+    public CodeFrame? Frame { get; init; }
+
+    /// <summary>What can't be drawn, by the name of the field.</summary>
+    public IEnumerable<(string Field, Flaw Flaw)> Flaws()
+    {
+        foreach (var (field, color) in new[]
+                 {
+                     ("ink", Ink), ("gradient.to", Gradient?.To), ("cornerInk", CornerInk), ("centreInk", CentreInk), ("ground", Ground),
+                     ("frame.color", Frame?.Color), ("frame.textColor", Frame?.TextColor),
+                 })
+        {
+            if (color is not null && !ColorContrast.TryParse(color, out _))
+            {
+                yield return (field, new Flaw("color-format", $"“{color}” is no colour. Write it as # and six digits, such as #6e2a5b."));
+            }
+        }
+
+        if (!Enum.IsDefined(Modules) || !Enum.IsDefined(Corners) || !Enum.IsDefined(Centres) || Gradient is { Course: var course } && !Enum.IsDefined(course) || Frame is { Shape: var shape } && !Enum.IsDefined(shape))
+        {
+            yield return ("modules", new Flaw("shape-unknown", "This shape is not known."));
+        }
+
+        if (QuietZone is < 0 or > 20)
+        {
+            yield return ("quietZone", new Flaw("quiet-zone-range", "The quiet zone has 0 to 20 modules; 4 are the rule."));
+        }
+
+        if (Logo is { Percent: < 5 or > 60 } or { Margin: < 0 or > 4 })
+        {
+            yield return ("logo", new Flaw("logo-range", "A logo takes 5 to 60 per cent of the width, with a margin of 0 to 4 modules."));
+        }
+
+        if (Frame is { Text: var text } && (string.IsNullOrWhiteSpace(text) || text.Length > 40))
+        {
+            yield return ("frame.text", new Flaw("frame-text", "The frame has one line of words, at most 40 characters. Write what people get, or take the frame away."));
+        }
+    }
+}

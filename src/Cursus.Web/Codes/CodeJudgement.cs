@@ -1,0 +1,86 @@
+using System.Collections.Concurrent;
+using System.Globalization;
+using Cursus.Core.Codes;
+
+namespace Cursus.Web.Codes;
+
+/// <summary>Whether a code can be scanned, and what to do where it can't.</summary>
+/// <param name="IsLetThrough">False where a code like this is not saved and not handed out.</param>
+/// <param name="Score">What is left of the code's strength where it is disturbed most, in per cent; zero where a rule refuses it.</param>
+/// <param name="Readings">By disturbance, in per cent.</param>
+public sealed record CodeJudgement(bool IsLetThrough, int Score, IReadOnlyList<CodeFinding> Findings, IReadOnlyList<CodeReading> Readings)
+{
+    /// <summary>With less left a code isn't let through (common practice, no source; held against two decoders by tests).</summary>
+    private const int LeastScore = 52;
+
+    /// <summary>The same for fine codes, which readers find less easily where they are small.</summary>
+    private const int LeastScoreOfFine = 80;
+
+    /// <summary>Modules on one side, quiet zone included, beyond which a code is fine: less than three dots to a module at <see cref="CodeReadBack.Width"/>.</summary>
+    private const int MostOfCoarse = 42;
+
+    private static readonly ConcurrentDictionary<(CodeStyle, SymbolSize), CodeJudgement> Known = new();
+    private const int MostKnown = 500;
+
+    /// <summary>Judges a code. Codes of one style and size are as strong as each other, so each such pair is read back once.</summary>
+    internal static CodeJudgement Of(FinishedCode code)
+    {
+        if (Known.Count > MostKnown)
+        {
+            Known.Clear();
+        }
+
+        // A style names its logo, and a logo never changes.
+        return Known.GetOrAdd((code.Style with { Frame = code.Style.Frame is null ? null : code.Style.Frame with { Text = "" } }, code.Symbol.Size), _ => Judge(code));
+    }
+
+    private static CodeJudgement Judge(FinishedCode code)
+    {
+        var findings = CodeCheck.Of(code.Style, code.Symbol, code.LogoAspect).ToList();
+        var readings = CodeReadBack.Run(code);
+        var margin = readings.Min(r => r.Margin.Percent);
+        var least = LeastOf(code);
+        if (margin < least && !findings.Any(f => f.IsRefused))
+        {
+            var worst = readings.MinBy(r => r.Margin.Percent);
+            var (label, fix) = Fix(code);
+            findings.Insert(0, new CodeFinding("margin", true, string.Create(CultureInfo.InvariantCulture,
+                $"{Name(worst.Disturbance)}, only {Math.Max(0, Math.Round(worst.Margin.Percent))} % of its strength is left; {least} % have to be, so that dirt, folds and bad light find some."), label, fix));
+        }
+
+        var isLetThrough = !findings.Any(f => f.IsRefused);
+        return new CodeJudgement(isLetThrough, isLetThrough ? (int)Math.Round(margin) : 0, findings, [.. readings.Select(r => new CodeReading(r.Disturbance, (int)Math.Round(Math.Max(0, r.Margin.Percent))))]);
+    }
+
+    /// <summary>The smallest change that is enough.</summary>
+    private static (string Label, CodeStyle Style) Fix(FinishedCode code)
+    {
+        var style = code.Style;
+        (string, CodeStyle)[] changes =
+        [
+            .. style.Logo is { KnocksOut: false } over ? [("Leave modules under the logo out", style with { Logo = over with { KnocksOut = true } })] : Array.Empty<(string, CodeStyle)>(),
+            .. style.Logo is { Percent: > 14 } large ? [($"Make the logo {large.Percent * 3 / 4} % wide", style with { Logo = large with { Percent = large.Percent * 3 / 4 } })] : Array.Empty<(string, CodeStyle)>(),
+            ("Draw square modules", style with { Modules = ModuleShape.Square }),
+            ("Draw square modules and corners", style with { Modules = ModuleShape.Square, Corners = CornerShape.Square, Centres = CornerShape.Square }),
+            ("Take the logo away", style with { Logo = null }),
+            ("Take the logo away and draw squares", style with { Logo = null, Modules = ModuleShape.Square, Corners = CornerShape.Square, Centres = CornerShape.Square }),
+        ];
+        return changes.FirstOrDefault(c => c.Item2 != style && code.In(c.Item2) is var changed && CodeReadBack.Run(changed).Min(r => r.Margin.Percent) >= LeastOf(changed)) is (not null, not null) and var found
+            ? found
+            : ("Black squares on white", CodeStyle.Plain with { Frame = style.Frame });
+    }
+
+    private static int LeastOf(FinishedCode code) => code.Symbol.Side + 2 * code.Style.QuietZone > MostOfCoarse ? LeastScoreOfFine : LeastScore;
+
+    private static string Name(Disturbance disturbance) => disturbance switch
+    {
+        Disturbance.Small => "Very small",
+        Disturbance.Blur => "Out of focus",
+        Disturbance.Turned => "Held askew",
+        Disturbance.Jpeg => "Squeezed as JPEG",
+        _ => "Printed in grey",
+    };
+}
+
+/// <param name="Margin">What was left, in per cent.</param>
+public sealed record CodeReading(Disturbance Disturbance, int Margin);

@@ -1,0 +1,71 @@
+using Cursus.Core;
+using Cursus.Data;
+using Cursus.Data.Codes;
+using Cursus.Web.Access;
+using Cursus.Web.Lists;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Codes;
+
+/// <summary>/code-logos: the pictures that may stand in codes. A logo never changes; another one is uploaded instead.</summary>
+public static class CodeLogos
+{
+    private const int MaxName = 80;
+
+    /// <param name="Aspect">Width divided by height.</param>
+    public sealed record Response(Guid Id, string Name, double Aspect, bool IsShapes, Instant CreatedAt);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/code-logos", List).ForViewers().WithSummary("Logos for QR codes");
+        api.MapPost("/code-logos", Add).ForEditors().Accepts<byte[]>("image/png", "image/svg+xml").WithSummary("Upload a logo, PNG or SVG; ?name= names it");
+        api.MapDelete("/code-logos/{id:guid}", Remove).ForEditors().WithSummary("Delete a logo that no style has");
+    }
+
+    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        TypedResults.Ok(await page.Of(
+            db.CodeLogos.AsNoTracking().Where(l => l.WorkspaceId == member.WorkspaceId).OrderByDescending(l => l.CreatedAt).Select(l => new { l.Id, l.Name, l.Width, l.Height, IsShapes = l.Png == null, l.CreatedAt }),
+            l => new Response(l.Id, l.Name, l.Width / l.Height, l.IsShapes, l.CreatedAt),
+            cancel));
+
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        string? name, HttpRequest request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+    {
+        var upload = new byte[LogoFile.MaxUpload + 1];
+        var length = await request.Body.ReadAtLeastAsync(upload, upload.Length, throwOnEndOfStream: false, cancel);
+        var (art, flaw) = length > LogoFile.MaxUpload
+            ? (null, new Flaw("logo-file-large", "The file is larger than 1 MB. Save the logo smaller and try again."))
+            : LogoFile.Read(upload[..length]);
+        if (flaw is not null)
+        {
+            return ApiProblem.Invalid("logo", flaw);
+        }
+
+        var logo = new SavedCodeLogo
+        {
+            WorkspaceId = member.WorkspaceId,
+            Name = name?.Trim() is { Length: > 0 } given ? given[..Math.Min(given.Length, MaxName)] : "Logo",
+            Width = art!.Width,
+            Height = art.Height,
+            Png = art.Png,
+            Shapes = CodeStyleJson.Write(art.Shapes),
+            CreatedAt = clock.GetCurrentInstant(),
+        };
+        db.Add(logo);
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Created($"/api/v1/code-logos/{logo.Id}", new Response(logo.Id, logo.Name, art.Aspect, art.Png is null, logo.CreatedAt));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel)
+    {
+        if (await db.CodeStyles.Where(s => s.WorkspaceId == member.WorkspaceId && s.LogoId == id).Select(s => s.Name).FirstOrDefaultAsync(cancel) is { } style)
+        {
+            return ApiProblem.Conflict("logo-used", $"The style “{style}” has this logo. Take it out there first.");
+        }
+
+        return await db.CodeLogos.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 0 ? ApiProblem.NotFound("logo") : TypedResults.NoContent();
+    }
+}

@@ -1,0 +1,125 @@
+using Cursus.Core;
+using Cursus.Core.Codes;
+using Cursus.Data;
+using Cursus.Data.Codes;
+using Cursus.Web.Access;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Codes;
+
+/// <summary>/links/{id}/codes: the codes of one link that are counted apart, such as poster A and poster B.</summary>
+public static class CodesOfLink
+{
+    private const int MaxName = 60;
+
+    public sealed record Request(string? Name);
+
+    /// <param name="Number">Stands behind the slug in the code's address.</param>
+    /// <param name="Address">The address in the code.</param>
+    /// <param name="Scans">How often people came by it, all time.</param>
+    /// <param name="IsOwn">True for the code that each link has.</param>
+    public sealed record Response(int Number, string Name, string Address, long Scans, bool IsOwn);
+
+    /// <param name="StyleId">The style that the link's codes have; null for the workspace's default.</param>
+    public sealed record ListResponse(IReadOnlyList<Response> Codes, Guid? StyleId);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/links/{id:guid}/codes", List).ForViewers().WithSummary("A link's QR codes, with their scans");
+        api.MapPost("/links/{id:guid}/codes", Add).ForEditors().WithSummary("Make another code of a link, counted by itself");
+        api.MapPatch("/links/{id:guid}/codes/{number:int}", Rename).ForEditors().WithSummary("Rename a code");
+        api.MapDelete("/links/{id:guid}/codes/{number:int}", Remove).ForEditors().WithSummary("Put a code away; what is printed still leads and counts");
+    }
+
+    internal static Flaw NoSuchCode(int number) => new("code-unknown", $"This link has no code {number}. Make it first, or take code {ScannedPath.OwnCode}, which each link has.");
+
+    private static async Task<Results<Ok<ListResponse>, ProblemHttpResult>> List(Guid id, CodesOfWorkspace codes, CursusDb db, CancellationToken cancel) =>
+        await codes.FindLink(id, cancel) is { } link ? TypedResults.Ok(await Read(link, codes, db, cancel)) : ApiProblem.NotFound("link");
+
+    private static async Task<Results<Created<ListResponse>, ProblemHttpResult>> Add(Guid id, Request request, CodesOfWorkspace codes, CursusDb db, IClock clock, CancellationToken cancel)
+    {
+        if (await codes.FindLink(id, cancel) is not { } link)
+        {
+            return ApiProblem.NotFound("link");
+        }
+
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+
+        // One at a time for a link, so that no number is given twice.
+        await db.Database.ExecuteSqlAsync($"select 1 from links where id = {id} for update", cancel);
+        var made = await db.LinkCodes.Where(c => c.LinkId == id).ToListAsync(cancel);
+        if (ReadName(request.Name, made) is (_, { } problem))
+        {
+            return problem;
+        }
+
+        var number = made.Select(c => c.Number).DefaultIfEmpty((short)ScannedPath.OwnCode).Max() + 1;
+        if (number > ScannedPath.MostCodes)
+        {
+            return ApiProblem.Conflict("codes-many", $"A link has at most {ScannedPath.MostCodes} codes, and a number is never given twice. Make another link.");
+        }
+
+        db.Add(new LinkCode { LinkId = id, Number = (short)number, Name = request.Name!.Trim(), CreatedAt = clock.GetCurrentInstant() });
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return TypedResults.Created($"/api/v1/links/{id}/codes", await Read(link, codes, db, cancel));
+    }
+
+    private static async Task<Results<Ok<ListResponse>, ProblemHttpResult>> Rename(
+        Guid id, int number, Request request, CodesOfWorkspace codes, CursusDb db, CancellationToken cancel)
+    {
+        if (await codes.FindLink(id, cancel) is not { } link)
+        {
+            return ApiProblem.NotFound("link");
+        }
+
+        var made = await db.LinkCodes.Where(c => c.LinkId == id).ToListAsync(cancel);
+        if (made.Find(c => c.Number == number && c.RemovedAt == null) is not { } code)
+        {
+            return ApiProblem.NotFound("code");
+        }
+
+        if (ReadName(request.Name, made.Where(c => c.Number != number)) is (_, { } problem))
+        {
+            return problem;
+        }
+
+        code.Name = request.Name!.Trim();
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Ok(await Read(link, codes, db, cancel));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id, int number, CodesOfWorkspace codes, CursusDb db, IClock clock, CancellationToken cancel)
+    {
+        var now = clock.GetCurrentInstant();
+        return await codes.FindLink(id, cancel) is null ? ApiProblem.NotFound("link")
+            : await db.LinkCodes.Where(c => c.LinkId == id && c.Number == number && c.RemovedAt == null).ExecuteUpdateAsync(c => c.SetProperty(x => x.RemovedAt, now), cancel) == 0 ? ApiProblem.NotFound("code")
+            : TypedResults.NoContent();
+    }
+
+    private static (string? Name, ProblemHttpResult? Problem) ReadName(string? text, IEnumerable<LinkCode> others) => text?.Trim() switch
+    {
+        null or { Length: 0 or > MaxName } => (null, ApiProblem.Invalid("name", new Flaw("code-name", $"Say where this code hangs, in at most {MaxName} characters, such as Poster A."))),
+        var name when others.Any(c => c.RemovedAt is null && string.Equals(c.Name, name, StringComparison.OrdinalIgnoreCase)) =>
+            (null, ApiProblem.Conflict("code-taken", $"There is a code “{name}” of this link already. Choose another name.")),
+        var name => (name, null),
+    };
+
+    private static async Task<ListResponse> Read(CodesOfWorkspace.LinkRow link, CodesOfWorkspace codes, CursusDb db, CancellationToken cancel)
+    {
+        var scans = await db.Database.SqlQuery<Scans>(
+            $"select code, sum(clicks)::bigint as clicks from (select unnest(code_values) as code, unnest(code_counts) as clicks from link_days where link_id = {link.Id}) d where code <> '' group by code").ToListAsync(cancel);
+        var names = await codes.NamesOf(link.Id, cancel);
+        return new ListResponse(
+            [.. names.OrderBy(n => n.Key).Select(n => new Response(
+                n.Key, n.Value, CodePayload.Of(codes.ShortUrl(link), n.Key).Plain,
+                scans.Find(s => s.Code == n.Key.ToString(System.Globalization.CultureInfo.InvariantCulture))?.Clicks ?? 0, n.Key == ScannedPath.OwnCode))],
+            link.StyleId);
+    }
+
+    private sealed record Scans(string Code, long Clicks);
+}

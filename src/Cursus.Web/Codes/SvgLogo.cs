@@ -1,0 +1,193 @@
+using System.Globalization;
+using System.Xml;
+using System.Xml.Linq;
+using Cursus.Core;
+using Cursus.Core.Codes;
+using SkiaSharp;
+
+namespace Cursus.Web.Codes;
+
+/// <summary>
+/// Reads the shapes of an SVG and nothing else: what is kept is path data and colours, so that no script, no style sheet and no address of anything else can come along.
+/// What can't be read as plain shapes is refused by name.
+/// </summary>
+internal static class SvgLogo
+{
+    private const int MostElements = 2000;
+    private const int MostDepth = 30;
+    private const int MostPathData = 200_000;
+
+    private static readonly string[] Ignored = ["title", "desc", "metadata", "defs"];
+
+    /// <returns>The shapes, or the flaw that says why there are none.</returns>
+    public static (LogoArt? Art, Flaw? Flaw) Read(byte[] upload)
+    {
+        try
+        {
+            // No document type: neither entities that grow without end nor files from elsewhere (XML 1.0, section 4.2).
+            using var reader = XmlReader.Create(new MemoryStream(upload), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = upload.Length });
+            var root = XDocument.Load(reader).Root!;
+            return root.Name.LocalName != "svg" ? Refuse("logo-format", "This is XML, but no SVG.") : Read(root);
+        }
+        catch (XmlException)
+        {
+            return Refuse("logo-broken", "The SVG is damaged, or says where more of it is to be got. Save it anew as plain SVG.");
+        }
+        catch (FormatException e)
+        {
+            return Refuse("logo-shapes", e.Message);
+        }
+    }
+
+    private static (LogoArt?, Flaw?) Read(XElement root)
+    {
+        var box = Numbers((string?)root.Attribute("viewBox")) is [var x, var y, var w, var h] ? SKRect.Create(x, y, w, h)
+            : SKRect.Create(0, 0, Number(root, "width"), Number(root, "height"));
+        if (box.Width <= 0 || box.Height <= 0 || box.Width / box.Height is > 20 or < 0.05f)
+        {
+            return Refuse("logo-size", "The SVG doesn't say how large it is. Give it a viewBox.");
+        }
+
+        List<LogoShape> shapes = [];
+        var elements = 0;
+        Walk(root, SKMatrix.CreateTranslation(-box.Left, -box.Top), new Ink("#000000", null, 1), 0);
+        return shapes.Count == 0 ? Refuse("logo-empty", "The SVG has no shapes that can be seen.") : (new LogoArt(box.Width, box.Height, null, shapes), null);
+
+        void Walk(XElement parent, SKMatrix matrix, Ink ink, int depth)
+        {
+            if (depth > MostDepth)
+            {
+                throw new FormatException("The SVG nests its groups too deep. Simplify it, or use a PNG.");
+            }
+
+            foreach (var element in parent.Elements())
+            {
+                if (++elements > MostElements)
+                {
+                    throw new FormatException($"The SVG has more than {MostElements} shapes. Simplify it, or use a PNG.");
+                }
+
+                if (Ignored.Contains(element.Name.LocalName))
+                {
+                    continue;
+                }
+
+                var placed = matrix.PreConcat(SvgTransform.Read((string?)element.Attribute("transform")));
+                var painted = Ink.Of(element, ink);
+                if (element.Name.LocalName is "g" or "a")
+                {
+                    Walk(element, placed, painted, depth + 1);
+                    continue;
+                }
+
+                using var path = PathOf(element);
+                Add(path, painted.Fill, placed);
+                if (painted.Stroke is not null && painted.StrokeWidth > 0)
+                {
+                    using var pen = new SKPaint { Style = SKPaintStyle.Stroke, StrokeWidth = painted.StrokeWidth };
+                    using var builder = new SKPathBuilder();
+                    pen.GetFillPath(path, builder);
+                    using var outline = builder.Detach();
+                    Add(outline, painted.Stroke, placed);
+                }
+            }
+        }
+
+        void Add(SKPath path, string? color, SKMatrix matrix)
+        {
+            if (color is null)
+            {
+                return;
+            }
+
+            using var placed = new SKPath();
+            path.Transform(matrix, placed);
+            var data = placed.ToSvgPathData();
+            if (shapes.Sum(s => s.Path.Length) + data.Length > MostPathData)
+            {
+                throw new FormatException("The SVG has too much detail for a logo in a code. Simplify it, or use a PNG.");
+            }
+
+            shapes.Add(new LogoShape(data, color));
+        }
+    }
+
+    private static SKPath PathOf(XElement element)
+    {
+        float N(string name) => Number(element, name);
+        using var path = new SKPathBuilder();
+        switch (element.Name.LocalName)
+        {
+            case "path":
+                return SKPath.ParseSvgPathData((string?)element.Attribute("d") ?? "") ?? throw new FormatException("A path in the SVG can't be read. Save it anew as plain SVG.");
+            case "rect":
+                path.AddRoundRect(SKRect.Create(N("x"), N("y"), N("width"), N("height")), Math.Max(N("rx"), N("ry")), Math.Max(N("rx"), N("ry")));
+                break;
+            case "circle":
+                path.AddCircle(N("cx"), N("cy"), N("r"));
+                break;
+            case "ellipse":
+                path.AddOval(new SKRect(N("cx") - N("rx"), N("cy") - N("ry"), N("cx") + N("rx"), N("cy") + N("ry")));
+                break;
+            case "polygon" or "polyline":
+                var points = Numbers((string?)element.Attribute("points")).Chunk(2).Where(p => p.Length == 2).Select(p => new SKPoint(p[0], p[1]));
+                path.AddPoly([.. points], element.Name.LocalName == "polygon");
+                break;
+            case "line":
+                path.MoveTo(N("x1"), N("y1"));
+                path.LineTo(N("x2"), N("y2"));
+                break;
+            default:
+                throw new FormatException(
+                    $"The SVG has a <{element.Name.LocalName}>, which is not taken: a logo is made of plain shapes, with text as paths. Save it so, or use a PNG.");
+        }
+
+        return path.Detach();
+    }
+
+    private static float Number(XElement element, string name) => Numbers((string?)element.Attribute(name)) is [var number, ..] ? number : 0;
+
+    internal static float[] Numbers(string? text) =>
+    [
+        .. (text ?? "").Split([' ', ',', '\n', '\t', '\r'], StringSplitOptions.RemoveEmptyEntries)
+            .Select(t => float.TryParse(t.AsSpan().TrimEnd("px"), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && float.IsFinite(number) ? number : 0),
+    ];
+
+    private static (LogoArt?, Flaw?) Refuse(string code, string text) => (null, new Flaw(code, text));
+
+    /// <summary>What shapes are painted with; groups pass theirs on. Null for none.</summary>
+    private sealed record Ink(string? Fill, string? Stroke, float StrokeWidth)
+    {
+        public static Ink Of(XElement element, Ink outer)
+        {
+            var style = ((string?)element.Attribute("style") ?? "").Split(';').Select(d => d.Split(':', 2)).Where(d => d.Length == 2).ToLookup(d => d[0].Trim(), d => d[1].Trim());
+            string? Of(string name) => style[name].LastOrDefault() ?? (string?)element.Attribute(name);
+            if (Of("display") == "none" || Of("visibility") == "hidden")
+            {
+                return new Ink(null, null, 0);
+            }
+
+            return new Ink(Color(Of("fill"), outer.Fill), Color(Of("stroke"), outer.Stroke), Numbers(Of("stroke-width")) is [var width, ..] ? width : outer.StrokeWidth);
+        }
+
+        private static string? Color(string? text, string? outer)
+        {
+            if (text is null or "inherit" or "currentColor")
+            {
+                return outer;
+            }
+
+            if (text is "none" or "transparent")
+            {
+                return null;
+            }
+
+            return SKColor.TryParse(text, out var color) || NamedColors.TryGetValue(text, out color)
+                ? $"#{color.Red:x2}{color.Green:x2}{color.Blue:x2}"
+                : throw new FormatException($"The SVG is painted with “{text}”; only plain colours are taken. Save it without gradients and style sheets, or use a PNG.");
+        }
+
+        private static readonly Dictionary<string, SKColor> NamedColors = typeof(SKColors).GetFields().Where(f => f.FieldType == typeof(SKColor))
+            .ToDictionary(f => f.Name, f => (SKColor)f.GetValue(null)!, StringComparer.OrdinalIgnoreCase);
+    }
+}
