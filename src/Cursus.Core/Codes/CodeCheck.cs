@@ -5,15 +5,15 @@ namespace Cursus.Core.Codes;
 
 /// <summary>
 /// The rules that a style can be judged by before anything is drawn. Symbol contrast is the difference of reflectance of light and dark (the idea of ISO/IEC 15415, whose grades are A from 0.70,
-/// B from 0.55, C from 0.40; numbers from memory); reflectance is taken to be relative luminance (WCAG 2.2, definition of relative luminance).
+/// B from 0.55, C from 0.40; numbers from memory; the least that is let through lies between B and C); reflectance is taken to be relative luminance (WCAG 2.2, definition of relative luminance).
 /// </summary>
 public static class CodeCheck
 {
     /// <summary>Less symbol contrast is refused.</summary>
-    public const double LeastContrast = 0.40;
+    public const double LeastContrast = 0.52;
 
     /// <summary>What a fix brings it to.</summary>
-    public const double GoodContrast = 0.55;
+    public const double GoodContrast = 0.60;
 
     /// <summary>Two colours that are both light may differ much in reflectance and still look alike: their ratio counts too (WCAG 2.2, success criterion 1.4.11).</summary>
     public const double LeastRatio = 3;

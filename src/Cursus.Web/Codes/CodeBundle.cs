@@ -100,13 +100,7 @@ public static class CodeBundle
         var finished = new List<(CodesOfWorkspace.LinkRow, FinishedCode)>();
         foreach (var link in links)
         {
-            var code = await codes.Finish(link, ScannedPath.OwnCode, null, cancel);
-            if (CodeFiles.Refusal(code, link.Slug) is { } refused)
-            {
-                return (null, refused);
-            }
-
-            finished.Add((link, code));
+            finished.Add((link, await codes.Finish(link, ScannedPath.OwnCode, null, cancel)));
         }
 
         return (finished, null);

@@ -21,6 +21,7 @@ public sealed record CodeJudgement(bool IsLetThrough, int Score, IReadOnlyList<C
 
     private static readonly ConcurrentDictionary<(CodeStyle, SymbolSize), CodeJudgement> Known = new();
     private const int MostKnown = 500;
+    private const int MostChanges = 8;
 
     /// <summary>Judges a code. Codes of one style and size are as strong as each other, so each such pair is read back once.</summary>
     internal static CodeJudgement Of(FinishedCode code)
@@ -32,6 +33,20 @@ public sealed record CodeJudgement(bool IsLetThrough, int Score, IReadOnlyList<C
 
         // A style names its logo, and a logo never changes.
         return Known.GetOrAdd((code.Style with { Frame = code.Style.Frame is null ? null : code.Style.Frame with { Text = "" } }, code.Symbol.Size), _ => Judge(code));
+    }
+
+    /// <summary>The same code with as little changed of its look as makes it scan: a style that does for most addresses may be too much for the finer code of a long one.</summary>
+    /// <returns>The code, and what was changed in words; none where nothing had to be.</returns>
+    internal static (FinishedCode Code, IReadOnlyList<string> Changes) Fitted(FinishedCode code)
+    {
+        List<string> changes = [];
+        while (Of(code).Findings.FirstOrDefault(f => f is { IsRefused: true, Fix: not null }) is { } refused && changes.Count < MostChanges)
+        {
+            changes.Add(refused.FixLabel!);
+            code = code.In(refused.Fix!);
+        }
+
+        return (code, changes);
     }
 
     private static CodeJudgement Judge(FinishedCode code)

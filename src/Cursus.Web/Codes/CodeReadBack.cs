@@ -30,8 +30,8 @@ internal static class CodeReadBack
     private const float BlurSigma = 0.6f;
 
     /// <summary>Light between ink and paper of a poor grey print.</summary>
-    private const float GreyBlack = 0.2f;
-    private const float GreyWhite = 0.85f;
+    private const float GreyBlack = 0.1f;
+    private const float GreyWhite = 0.95f;
 
     /// <summary>What is left of the code's strength after each disturbance.</summary>
     public static IReadOnlyList<(Disturbance Disturbance, ReadMargin Margin)> Run(FinishedCode code) =>

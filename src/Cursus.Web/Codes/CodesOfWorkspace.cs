@@ -61,7 +61,7 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
     public async Task<LogoArt?> FindLogo(CodeStyle style, CancellationToken cancel) =>
         style.Logo is { } wanted && await db.CodeLogos.AsNoTracking().SingleOrDefaultAsync(l => l.Id == wanted.Id && l.WorkspaceId == member.WorkspaceId, cancel) is { } logo ? ArtOf(logo) : null;
 
-    /// <summary>The code of a link in its own style, or in another.</summary>
+    /// <summary>The code of a link in a style; without one in its own, fitted to its address.</summary>
     public async Task<FinishedCode> Finish(LinkRow link, int number, CodeStyle? style, CancellationToken cancel)
     {
         if (style is not null)
@@ -75,7 +75,7 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
             looks[link.StyleId ?? Guid.Empty] = look = (style, await FindLogo(style, cancel));
         }
 
-        return FinishedCode.Of(ShortUrl(link), number, look.Style, look.Logo);
+        return CodeJudgement.Fitted(FinishedCode.Of(ShortUrl(link), number, look.Style, look.Logo)).Code;
     }
 
     /// <summary>Names of a link's codes by number; the first is there without being made.</summary>

@@ -23,7 +23,7 @@ public class IsolationTests(CursusApp app)
         {
             var feature = pattern.Split('/')[3];
             foreign.ShouldContainKey(feature, $"{method} {pattern} needs an entry of another workspace to be tested with");
-            var path = pattern.Replace("{id:guid}", foreign[feature], StringComparison.Ordinal);
+            var path = pattern.Replace("{id:guid}", foreign[feature], StringComparison.Ordinal).Replace("{number:int}", "1", StringComparison.Ordinal);
             var answer = await mine.Owner.SendAsync(new HttpRequestMessage(new HttpMethod(method), path) { Content = method is "GET" or "DELETE" ? null : JsonContent.Create(new { name = "Taken over" }) }, Cancel);
             answer.StatusCode.ShouldBe(HttpStatusCode.NotFound, $"{method} {path}");
             (await other.Owner.SendAsync(new HttpRequestMessage(HttpMethod.Get, $"/api/v1/{feature}?limit=500"), Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
@@ -92,11 +92,13 @@ public class IsolationTests(CursusApp app)
             await world.Owner.PostAsJsonAsync("/api/v1/referrer-rules", new { host = $"forum.{world.Domain}", channel = "perch" }, Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/views", new { name = $"Year of {world.Domain}", question = "by=channel&period=this-year" }, Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/pixels", new { name = $"Of {world.Domain}", network = "image-pixel", reference = $"https://{world.Domain}/p.gif" }, Cancel);
+            await world.Owner.PostAsJsonAsync("/api/v1/code-styles", new { name = $"Plum of {world.Domain}" }, Cancel);
+            await world.Owner.PostAsync($"/api/v1/code-logos?name={world.Domain}", new StringContent("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'><rect width='8' height='8'/></svg>"), Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/folders", new { name = $"Shop of {world.Domain}" }, Cancel);
         }
 
         var ids = new Dictionary<string, string>();
-        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges", "batches", "referrer-rules", "views", "pixels" })
+        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges", "batches", "referrer-rules", "views", "pixels", "code-styles", "code-logos" })
         {
             var list = await World.Read(await world.Owner.GetAsync($"/api/v1/{feature}", Cancel));
             ids[feature] = (string)list["items"]![0]!["id"]!;

@@ -19,7 +19,6 @@ public class ScanMatrixTests
     }
 
     [Theory]
-    [InlineData(200)]
     [InlineData(320)]
     [InlineData(640)]
     public async Task What_is_read_at_the_smallest_width_is_read_at_larger_ones(int width) =>
