@@ -39,8 +39,8 @@ public static class CodeFiles
         }
 
         var errors = new FieldErrors();
-        var style = asked.Style is { } styleId ? await codes.FindStyle(styleId, cancel) : await codes.StyleOf(link, cancel);
-        if (style is null)
+        var style = asked.Style is { } styleId ? await codes.FindStyle(styleId, cancel) : null;
+        if (asked.Style is not null && style is null)
         {
             errors.Add("style", new Flaw("style-unknown", "There is no such style in this workspace. It may have been deleted."));
         }

@@ -19,6 +19,8 @@ public sealed record CodeJudgement(bool IsLetThrough, int Score, IReadOnlyList<C
     /// <summary>Modules on one side, quiet zone included, beyond which a code is fine: less than three dots to a module at <see cref="CodeReadBack.Width"/>.</summary>
     private const int MostOfCoarse = 42;
 
+    private const int DotsOfModule = 4;
+
     private static readonly ConcurrentDictionary<(CodeStyle, SymbolSize), CodeJudgement> Known = new();
     private const int MostKnown = 500;
     private const int MostChanges = 8;
@@ -57,21 +59,29 @@ public sealed record CodeJudgement(bool IsLetThrough, int Score, IReadOnlyList<C
         var least = LeastOf(code);
         if (margin < least && !findings.Any(f => f.IsRefused))
         {
-            var worst = readings.MinBy(r => r.Margin.Percent);
-            var (label, fix) = Fix(code);
-            findings.Insert(0, new CodeFinding("margin", true, string.Create(CultureInfo.InvariantCulture,
-                $"{Name(worst.Disturbance)}, only {Math.Max(0, Math.Round(worst.Margin.Percent))} % of its strength is left; {least} % have to be, so that dirt, folds and bad light find some."), label, fix));
+            findings.Insert(0, Fix(code) is { } fix ? Weak(readings, least, fix) : Fine(code));
         }
 
         var isLetThrough = !findings.Any(f => f.IsRefused);
         return new CodeJudgement(isLetThrough, isLetThrough ? (int)Math.Round(margin) : 0, findings, [.. readings.Select(r => new CodeReading(r.Disturbance, (int)Math.Round(Math.Max(0, r.Margin.Percent))))]);
     }
 
-    /// <summary>The smallest change that is enough.</summary>
-    private static (string Label, CodeStyle Style) Fix(FinishedCode code)
+    private static CodeFinding Weak(IReadOnlyList<(Disturbance Disturbance, ReadMargin Margin)> readings, int least, (string Label, CodeStyle Style) fix)
+    {
+        var worst = readings.MinBy(r => r.Margin.Percent);
+        return new CodeFinding("margin", true, string.Create(CultureInfo.InvariantCulture,
+            $"{Name(worst.Disturbance)}, only {Math.Max(0, Math.Round(worst.Margin.Percent))} % of its strength is left; {least} % have to be, so that dirt, folds and bad light find some."), fix.Label, fix.Style);
+    }
+
+    /// <summary>Where no look helps, the address is too long for so small a picture: that is no fault of the style.</summary>
+    private static CodeFinding Fine(FinishedCode code) => new("fine-code", false,
+        $"The address is long and its code fine, so show it at least {DotsOfModule * (code.Symbol.Side + 2 * code.Style.QuietZone)} dots wide on a screen, or choose a shorter slug.");
+
+    /// <summary>The smallest change that is enough; null where none is.</summary>
+    private static (string Label, CodeStyle Style)? Fix(FinishedCode code)
     {
         var style = code.Style;
-        (string, CodeStyle)[] changes =
+        (string Label, CodeStyle Style)[] changes =
         [
             .. style.Logo is { KnocksOut: false } over ? [("Leave modules under the logo out", style with { Logo = over with { KnocksOut = true } })] : Array.Empty<(string, CodeStyle)>(),
             .. style.Logo is { Percent: > 14 } large ? [($"Make the logo {large.Percent * 3 / 4} % wide", style with { Logo = large with { Percent = large.Percent * 3 / 4 } })] : Array.Empty<(string, CodeStyle)>(),
@@ -79,10 +89,10 @@ public sealed record CodeJudgement(bool IsLetThrough, int Score, IReadOnlyList<C
             ("Draw square modules and corners", style with { Modules = ModuleShape.Square, Corners = CornerShape.Square, Centres = CornerShape.Square }),
             ("Take the logo away", style with { Logo = null }),
             ("Take the logo away and draw squares", style with { Logo = null, Modules = ModuleShape.Square, Corners = CornerShape.Square, Centres = CornerShape.Square }),
+            ("Draw black squares on white", CodeStyle.Plain with { Frame = style.Frame }),
         ];
-        return changes.FirstOrDefault(c => c.Item2 != style && code.In(c.Item2) is var changed && CodeReadBack.Run(changed).Min(r => r.Margin.Percent) >= LeastOf(changed)) is (not null, not null) and var found
-            ? found
-            : ("Black squares on white", CodeStyle.Plain with { Frame = style.Frame });
+        return changes.Where(c => c.Style != style && code.In(c.Style) is var changed && CodeReadBack.Run(changed).Min(r => r.Margin.Percent) >= LeastOf(changed))
+            .Cast<(string, CodeStyle)?>().FirstOrDefault() ?? (style.Logo is null ? null : ("Take the logo away", style with { Logo = null }));
     }
 
     private static int LeastOf(FinishedCode code) => code.Symbol.Side + 2 * code.Style.QuietZone > MostOfCoarse ? LeastScoreOfFine : LeastScore;

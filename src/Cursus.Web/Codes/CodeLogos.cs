@@ -21,7 +21,7 @@ public static class CodeLogos
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/code-logos", List).ForViewers().WithSummary("Logos for QR codes");
-        api.MapPost("/code-logos", Add).ForEditors().Accepts<byte[]>("image/png", "image/svg+xml").WithSummary("Upload a logo, PNG or SVG; ?name= names it");
+        api.MapPost("/code-logos", Add).ForEditors().Accepts<byte[]>("application/octet-stream", "image/png", "image/svg+xml").WithSummary("Upload a logo, PNG or SVG; ?name= names it");
         api.MapDelete("/code-logos/{id:guid}", Remove).ForEditors().WithSummary("Delete a logo that no style has");
     }
 

@@ -93,7 +93,7 @@ public class IsolationTests(CursusApp app)
             await world.Owner.PostAsJsonAsync("/api/v1/views", new { name = $"Year of {world.Domain}", question = "by=channel&period=this-year" }, Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/pixels", new { name = $"Of {world.Domain}", network = "image-pixel", reference = $"https://{world.Domain}/p.gif" }, Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/code-styles", new { name = $"Plum of {world.Domain}" }, Cancel);
-            await world.Owner.PostAsync($"/api/v1/code-logos?name={world.Domain}", new StringContent("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'><rect width='8' height='8'/></svg>"), Cancel);
+            await world.Owner.PostAsync($"/api/v1/code-logos?name={world.Domain}", new StringContent("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'><rect width='8' height='8'/></svg>", null, "image/svg+xml"), Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/folders", new { name = $"Shop of {world.Domain}" }, Cancel);
         }
 

@@ -15,7 +15,7 @@ public sealed class ClickJournalTests : IDisposable
         Gen.Int[0, 2].Select(i => new[] { "", "GB", "DE" }[i]), Gen.Byte)
         .Select((at, link, kind, visitor, referrer, agent, country, hints) => new Click(
             Instant.FromUnixTimeMilliseconds(at), link, kind, visitor, CountryCode.Of(country), ClientHints.OfByte((byte)(hints & 0x26)), referrer,
-            string.Concat(agent.Where(c => !char.IsSurrogate(c))), "en"));
+            string.Concat(agent.Where(c => !char.IsSurrogate(c))), "en", (byte)(hints % 3 == 0 ? 0 : hints)));
 
     private static readonly Gen<HandoffReport> Reports = Gen.Select(
         Gen.Long[0, 4_000_000_000_000], Gen.Guid, Gen.Long, Gen.Select(Gen.Guid, Gen.Enum<HandoffOutcome>()).Array[0, HandoffReport.MostPixels])

@@ -21,7 +21,7 @@ export function LogoField({ logo, mayUpload, onChange }: Props) {
           params: { query: { name: file.name.replace(/\.[a-z]+$/i, '') } },
           body: file as unknown as string,
           bodySerializer: (body) => body,
-          headers: { 'Content-Type': file.type || 'application/octet-stream' },
+          headers: { 'Content-Type': 'application/octet-stream' },
         }),
       ),
     onSuccess: async (made) => {
