@@ -9,7 +9,8 @@ run_tests() {
     layers=("$1")
   fi
   need_toolchain
-  need_packages postgresql-15 chromium
+  # The last two read QR codes and draw pages, as somebody else would.
+  need_packages postgresql-15 chromium zxing-cpp-tools poppler-utils
   rm -rf artifacts/test
   mkdir -p artifacts/test
   for layer in "${layers[@]}"; do
@@ -55,6 +56,7 @@ dotnet_tests() {
 test_core() { dotnet_tests Cursus.Core.Tests; }
 
 test_web() {
+  need_browser_packages
   DATA=$(data_folder "$PWD/.data-test")
   pg_prepare "$DATA"
   pg_start "$DATA"
@@ -83,12 +85,17 @@ test_front() {
   counted "weight of the first view" node scripts/first-view-weight.mjs
 }
 
+# The web tests read codes by a reader from there, too.
+need_browser_packages() {
+  [ -d tests/browser/node_modules ] || rm -f artifacts/marks/browser-packages
+  unless_built browser-packages tests/browser/package-lock.json -- install_browser_tests
+}
+
 test_browser() {
   local data="$PWD/.data-test-browser" empty="$PWD/.data-test-empty" port empty_port
   rm -rf "$data" "$empty"
   port=$(four_free_ports)
-  [ -d tests/browser/node_modules ] || rm -f artifacts/marks/browser-packages
-  unless_built browser-packages tests/browser/package-lock.json -- install_browser_tests
+  need_browser_packages
   counted "types of the browser tests" npm --prefix tests/browser run --silent typecheck
   ./cursus start --background --data "$data" --port "$port" >artifacts/test/start.log || { cat artifacts/test/start.log; fail "the application for the browser tests did not start."; }
   empty_port=$(four_free_ports)

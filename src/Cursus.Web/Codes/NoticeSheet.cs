@@ -60,10 +60,10 @@ public static class NoticeSheet
         var code = await codes.Finish(link, number, null, cancel);
         return CodeFiles.Refusal(code, link.Slug) is { } refused
             ? refused
-            : TypedResults.File(Write(headline, asked.Text?.Trim() ?? "", $"{link.Domain}/{link.Slug}", code), "application/pdf", FileNames.Of($"{headline} notice", "pdf"));
+            : TypedResults.File(Write(headline, asked.Text?.Trim() ?? "", codes.ShortUrl(link).Split("://")[1], code), "application/pdf", FileNames.Of($"{headline} notice", "pdf"));
     }
 
-    /// <param name="address">The short address, as people type it.</param>
+    /// <param name="address">The short address as people type it, without its scheme.</param>
     internal static byte[] Write(string headline, string text, string address, FinishedCode code) =>
         CodePictures.Pdf(headline, PageWidth * CodePictures.PointsPerMm, PageHeight * CodePictures.PointsPerMm, 1, (canvas, _) =>
         {

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 /** Nobody writes to the table until the function that is answered is called: what is being written then stays being written, however fast the machine is. */
 export const holdWriting = async (table: string): Promise<() => void> => {
   const data = process.env.CURSUS_DATA!
-  const port = readFileSync(join(data, 'pg/postmaster.pid'), 'utf8').split('\n')[3]
+  const port = readFileSync(join(data, 'pg/postmaster.pid'), 'utf8').split('\n')[3]!
   const psql = spawn('psql', ['-qAt', '-h', '127.0.0.1', '-p', port, '-U', 'cursus', '-d', 'cursus'], {
     env: { ...process.env, PGPASSWORD: readFileSync(join(data, 'pg.password'), 'utf8').trim() },
   })

@@ -1,5 +1,5 @@
-using Cursus.Web.Drawing;
 using System.Globalization;
+using Cursus.Web.Drawing;
 using SkiaSharp;
 
 namespace Cursus.Web.Comparing.Pictures;

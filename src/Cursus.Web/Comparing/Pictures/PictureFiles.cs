@@ -1,7 +1,7 @@
-using Cursus.Web.Drawing;
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Web.Access;
+using Cursus.Web.Drawing;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;

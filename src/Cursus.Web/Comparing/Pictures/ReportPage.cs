@@ -1,5 +1,5 @@
-using Cursus.Web.Drawing;
 using System.Globalization;
+using Cursus.Web.Drawing;
 using NodaTime;
 using NodaTime.Text;
 using SkiaSharp;

@@ -17,6 +17,8 @@ export function CodeDrawer() {
       position="right"
       size={980}
       title="QR code"
+      // The head of a sheet is no banner of the page.
+      attributes={{ header: { role: 'presentation' } }}
       closeButtonProps={{ 'aria-label': 'Close the QR code' }}
     >
       <Suspense fallback={<Loading />}>{qr && <CodeDesigner key={qr} linkId={qr} />}</Suspense>
