@@ -66,14 +66,14 @@ internal sealed unsafe class JournalSegment : IDisposable
         return segment.TryBegin() ? segment : throw new IOException($"{segment.Path} cannot be given its name.");
     }
 
-    /// <summary>Makes a file that belongs to the journal only once it is begun.</summary>
+    /// <summary>Makes a file that belongs to the journal only once it is begun. Two may be made for the same position at once, one ahead and one on the way: each has a name of its own,
+    /// or one would be written to after the other had taken its name.</summary>
     /// <exception cref="IOException">There is no room on the disk.</exception>
     public static JournalSegment Prepare(string folder, long basePosition, long size)
     {
-        var path = System.IO.Path.Combine(folder, basePosition.ToString("D20", CultureInfo.InvariantCulture) + Unfinished);
+        var path = System.IO.Path.Combine(folder, string.Create(CultureInfo.InvariantCulture, $"{basePosition:D20}.{Guid.NewGuid():N}{Unfinished}"));
         try
         {
-            File.Delete(path);
             return new JournalSegment(path, basePosition, size, FileMode.CreateNew);
         }
         catch (IOException)
@@ -89,7 +89,7 @@ internal sealed unsafe class JournalSegment : IDisposable
     /// <summary>Gives a prepared file the name by which the next start finds it.</summary>
     public bool TryBegin()
     {
-        var path = System.IO.Path.ChangeExtension(Path, Extension);
+        var path = System.IO.Path.Combine(System.IO.Path.GetDirectoryName(Path)!, BasePosition.ToString("D20", CultureInfo.InvariantCulture) + Extension);
         try
         {
             File.Move(Path, path);

@@ -17,8 +17,8 @@ public static class CodeStyles
 {
     private const int MaxName = 60;
 
-    /// <summary>Saved styles must do for addresses of this length, the longest that most links have.</summary>
-    private const int SlugToCheck = 24;
+    /// <summary>Saved styles must do for slugs of this length, as most links have; for longer ones they are fitted.</summary>
+    private const int SlugToCheck = 16;
 
     /// <summary>Fields that are left out of a change stay as they are.</summary>
     /// <param name="IsDefault">True for the one that links without a style of their own take.</param>

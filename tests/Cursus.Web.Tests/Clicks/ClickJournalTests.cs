@@ -116,11 +116,10 @@ public sealed class ClickJournalTests : IDisposable
     }
 
     [Fact]
-    public void A_full_journal_loses_what_it_cannot_hold_counts_it_and_goes_on_when_there_is_room()
+    public void A_full_journal_loses_what_it_cannot_hold_counts_it_and_goes_on_when_there_is_room() => Clicks.Sample(click =>
     {
         var path = Path.Combine(folder, Guid.NewGuid().ToString("N"));
         using var journal = new ClickJournal(path, new JournalOptions(SegmentSize: 4096, MaxSize: 3 * 4096));
-        var click = Clicks.Single();
         var written = 0;
         while (journal.Append(click.ToVisit()))
         {
@@ -134,6 +133,22 @@ public sealed class ClickJournalTests : IDisposable
         journal.Forget(read.Next);
         journal.Append(click.ToVisit()).ShouldBeTrue();
         journal.Read(read.Next, 10).Clicks.ShouldHaveSingleItem().Click.ShouldBe(click);
+    }, iter: 100, threads: 1);
+
+    /// <summary>A file is made ahead, and where clicks come faster than that another on the way: neither may be written to under the other's name.</summary>
+    [Fact]
+    public void Of_two_files_made_for_the_same_place_one_is_begun_and_what_is_written_to_it_is_found_again()
+    {
+        var place = Directory.CreateDirectory(Path.Combine(folder, "twice")).FullName;
+        var (first, second) = (JournalSegment.Prepare(place, 0, 4096), JournalSegment.Prepare(place, 0, 4096));
+        first.TryBegin().ShouldBeTrue();
+        second.TryBegin().ShouldBeFalse();
+        first.TryAppend("a click"u8).ShouldBeTrue();
+        first.Flush();
+        first.Dispose();
+        using var again = JournalSegment.Open(Directory.GetFiles(place).ShouldHaveSingleItem());
+        again.TryRead(0, out var content, out _).ShouldBeTrue();
+        content.SequenceEqual("a click"u8).ShouldBeTrue();
     }
 
     /// <summary>A database that was away from the very start has shipped nothing yet when the second file begins.</summary>

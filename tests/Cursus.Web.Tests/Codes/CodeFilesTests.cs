@@ -145,6 +145,8 @@ public sealed class CodeFilesTests(CursusApp app) : IClassFixture<CursusApp>
         (await mine.Owner.GetAsync($"/api/v1/links/{own}/qr.svg?style={style}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
+    internal const string Disc = "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 10 10'><circle cx='5' cy='5' r='5' fill='#6e2a5b'/></svg>";
+
     internal static async Task<JsonNode> Saved(World world, string name, object style, bool isDefault = false)
     {
         var answer = await world.Editor.PostAsJsonAsync("/api/v1/code-styles", new { name, style, isDefault }, Cancel);
@@ -153,5 +155,5 @@ public sealed class CodeFilesTests(CursusApp app) : IClassFixture<CursusApp>
     }
 
     internal static async Task<JsonNode> Logo(World world) => await World.Read(await world.Editor.PostAsync(
-        "/api/v1/code-logos?name=Dome", new StringContent("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 10 10'><circle cx='5' cy='5' r='5' fill='#6e2a5b'/></svg>", null, "image/svg+xml"), Cancel));
+        "/api/v1/code-logos?name=Dome", new StringContent(Disc, null, "image/svg+xml"), Cancel));
 }

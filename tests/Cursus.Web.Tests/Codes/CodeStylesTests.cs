@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json.Nodes;
+using Cursus.Core.Codes;
 using Cursus.Web.Codes;
 using SkiaSharp;
 
@@ -58,14 +59,28 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
     }
 
     [Fact]
-    public async Task A_style_too_strong_for_a_long_address_is_not_given_to_it()
+    public async Task A_style_is_given_to_links_whose_address_is_short_enough_for_it_and_to_no_others()
     {
         var world = await World.Make(app);
         var logo = (string)(await CodeFilesTests.Logo(world))["id"]!;
+        var look = new CodeStyle { Logo = new CodeLogo(Guid.Parse(logo), 16, 0) };
+        var art = LogoFile.Read(Encoding.UTF8.GetBytes(CodeFilesTests.Disc)).Art;
         var style = (string)(await CodeFilesTests.Saved(world, "Logo", new { logo = new { id = logo, percent = 16, margin = 0 } }))["id"]!;
-        var link = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example", slug = string.Join('-', Enumerable.Repeat("observatory", 6)) }, Cancel));
-        var refused = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/codes/style", new { style, links = new[] { link["id"] } }, Cancel));
-        refused["errors"]!["style"]![0]!.ToString().ShouldContain("observatory-observatory");
+        var refusals = 0;
+        foreach (var words in Enumerable.Range(1, 20).Select(n => n % 6 == 1 ? $"orion-{n}" : $"{string.Join('-', Enumerable.Repeat("observatory", n % 6 + 1))}-{n}"))
+        {
+            var link = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example", slug = words }, Cancel));
+            var scans = CodeJudgement.Of(FinishedCode.Of((string)link["shortUrl"]!, 1, look, art)).IsLetThrough;
+            var answer = await world.Editor.PostAsJsonAsync("/api/v1/codes/style", new { style, links = new[] { link["id"] } }, Cancel);
+            answer.StatusCode.ShouldBe(scans ? HttpStatusCode.OK : HttpStatusCode.UnprocessableEntity, words);
+            if (!scans)
+            {
+                refusals++;
+                (await World.Read(answer))["errors"]!["style"]![0]!.ToString().ShouldContain(words);
+            }
+        }
+
+        refusals.ShouldBeInRange(1, 17, "short addresses bear it, long ones don't");
         (await world.Editor.DeleteAsync($"/api/v1/code-logos/{logo}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict, "a style has it");
     }
 

@@ -2,12 +2,14 @@ import { Button, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useQueryClient } from '@tanstack/react-query'
 import { api, read, wordsOf } from '../../api/client'
+import { useOpenCode } from '../codes/useOpenCode'
 
 const seconds = 1000
 
 /** Makes one link without a post, copies it, and offers to take it back. */
 export function useQuickLink() {
   const queries = useQueryClient()
+  const openCode = useOpenCode()
   const refresh = () => queries.invalidateQueries({ queryKey: ['links'] })
   const failed = (error: unknown) =>
     notifications.show({ color: 'red', message: wordsOf(error as Error), autoClose: 8 * seconds })
@@ -33,9 +35,14 @@ export function useQuickLink() {
         <Group justify="space-between" wrap="nowrap">
           {link.shortUrl.replace(/^https?:\/\//, '')}
           {isCopied && ' is copied'}
-          <Button size="compact-sm" variant="default" onClick={() => void undo(link.id).catch(failed)}>
-            Undo
-          </Button>
+          <Group gap={6} wrap="nowrap">
+            <Button size="compact-sm" variant="default" onClick={() => openCode(link.id)}>
+              QR code
+            </Button>
+            <Button size="compact-sm" variant="default" onClick={() => void undo(link.id).catch(failed)}>
+              Undo
+            </Button>
+          </Group>
         </Group>
       ),
     })

@@ -1,4 +1,4 @@
-import { Button, FileButton, Group, Select, Slider, Switch, Text } from '@mantine/core'
+import { Button, FileButton, Group, NumberInput, Select, Slider, Switch, Text } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, read, wordsOf } from '../../api/client'
 import { logosQuery, type CodeStyle } from './codes'
@@ -72,6 +72,16 @@ export function LogoField({ logo, mayUpload, onChange }: Props) {
               onChange={(percent) => onChange({ ...logo, percent })}
             />
           </div>
+          <NumberInput
+            label="Margin"
+            aria-label="Modules kept free around the logo"
+            w={80}
+            min={0}
+            max={4}
+            disabled={logo.knocksOut === false}
+            value={logo.margin ?? 1}
+            onChange={(margin) => typeof margin === 'number' && onChange({ ...logo, margin })}
+          />
           <Switch
             label="Modules make room"
             checked={logo.knocksOut ?? true}
