@@ -33,22 +33,19 @@ public sealed record CodeJudgement(bool IsLetThrough, int Score, IReadOnlyList<C
             Known.Clear();
         }
 
-        // A style names its logo, and a logo never changes.
-        return Known.GetOrAdd((code.Style with { Frame = code.Style.Frame is null ? null : code.Style.Frame with { Text = "" } }, code.Symbol.Size), _ => Judge(code));
+        // A style names its logo, and a logo never changes. The whole style counts, words included: fixes repeat it, and nobody may read another's words in them.
+        return Known.GetOrAdd((code.Style, code.Symbol.Size), _ => Judge(code));
     }
 
     /// <summary>The same code with as little changed of its look as makes it scan: a style that does for most addresses may be too much for the finer code of a long one.</summary>
-    /// <returns>The code, and what was changed in words; none where nothing had to be.</returns>
-    internal static (FinishedCode Code, IReadOnlyList<string> Changes) Fitted(FinishedCode code)
+    internal static FinishedCode Fitted(FinishedCode code)
     {
-        List<string> changes = [];
-        while (Of(code).Findings.FirstOrDefault(f => f is { IsRefused: true, Fix: not null }) is { } refused && changes.Count < MostChanges)
+        for (var changes = 0; changes < MostChanges && Of(code).Findings.FirstOrDefault(f => f.IsRefused)?.Fix is { } fix; changes++)
         {
-            changes.Add(refused.FixLabel!);
-            code = code.In(refused.Fix!);
+            code = code.In(fix);
         }
 
-        return (code, changes);
+        return code;
     }
 
     private static CodeJudgement Judge(FinishedCode code)

@@ -1,7 +1,7 @@
-using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Codes;
 using Cursus.Web.Access;
+using Cursus.Web.Drawing;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -34,11 +34,8 @@ public static class CodeLogos
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
         string? name, HttpRequest request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
     {
-        var upload = new byte[LogoFile.MaxUpload + 1];
-        var length = await request.Body.ReadAtLeastAsync(upload, upload.Length, throwOnEndOfStream: false, cancel);
-        var (art, flaw) = length > LogoFile.MaxUpload
-            ? (null, new Flaw("logo-file-large", "The file is larger than 1 MB. Save the logo smaller and try again."))
-            : LogoFile.Read(upload[..length]);
+        var (upload, tooLarge) = await LogoUpload.Read(request, cancel);
+        var (art, flaw) = upload is null ? (null, tooLarge) : LogoFile.Read(upload);
         if (flaw is not null)
         {
             return ApiProblem.Invalid("logo", flaw);

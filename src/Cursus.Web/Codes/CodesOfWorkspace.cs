@@ -75,7 +75,7 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
             looks[link.StyleId ?? Guid.Empty] = look = (style, await FindLogo(style, cancel));
         }
 
-        return CodeJudgement.Fitted(FinishedCode.Of(ShortUrl(link), number, look.Style, look.Logo)).Code;
+        return CodeJudgement.Fitted(FinishedCode.Of(ShortUrl(link), number, look.Style, look.Logo));
     }
 
     /// <summary>Names of a link's codes by number; the first is there without being made.</summary>

@@ -7,8 +7,6 @@ namespace Cursus.Web.Codes;
 /// <summary>Reads an uploaded logo for QR codes. Nothing of the file is kept but its dots or shapes.</summary>
 internal static class LogoFile
 {
-    public const int MaxUpload = 1024 * 1024;
-
     private const int MaxPixels = 16_000_000;
     private const int MostSide = 512;
 

@@ -6,6 +6,7 @@ using Cursus.Core.Retargeting;
 using Cursus.Data;
 using Cursus.Data.Retargeting;
 using Cursus.Web.Access;
+using Cursus.Web.Drawing;
 using Cursus.Web.Edge;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -72,11 +73,8 @@ public static class HandoffSetup
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> SetLogo(HttpRequest request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
     {
-        var upload = new byte[LogoPicture.MaxUpload + 1];
-        var length = await request.Body.ReadAtLeastAsync(upload, upload.Length, throwOnEndOfStream: false, cancel);
-        var (address, flaw) = length > LogoPicture.MaxUpload
-            ? (null, new Flaw("logo-file-large", "The file is larger than 1 MB. Save the logo smaller and try again."))
-            : LogoPicture.Shrink(upload[..length]);
+        var (upload, tooLarge) = await LogoUpload.Read(request, cancel);
+        var (address, flaw) = upload is null ? (null, tooLarge) : LogoPicture.Shrink(upload);
         if (flaw is not null)
         {
             return ApiProblem.Invalid("logo", flaw);

@@ -6,9 +6,6 @@ namespace Cursus.Web.Retargeting;
 /// <summary>Makes a logo so small that it fits into the handoff page: the page is one answer of a few kilobytes, and a logo that comes later would only be seen by nobody.</summary>
 internal static class LogoPicture
 {
-    /// <summary>Larger files are not read.</summary>
-    public const int MaxUpload = 1024 * 1024;
-
     private const int MaxPixels = 4_000_000;
     private const int MostBytes = 960;
     private const int Height = 48;

@@ -4,6 +4,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using Cursus.Core.Codes;
 using Cursus.Web.Codes;
+using Cursus.Web.Drawing;
 using SkiaSharp;
 
 namespace Cursus.Web.Tests.Codes;
@@ -100,6 +101,19 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
         (await world.Get("/api/v1/codes/places")).AsArray().Count.ShouldBe(6);
     }
 
+    [Fact]
+    public async Task A_fix_repeats_the_words_of_who_asked_and_never_anothers()
+    {
+        foreach (var words in new[] { "Members only", "Free soup" })
+        {
+            var world = await World.Make(app);
+            var link = (string)(await world.Send())["placements"]![0]!["link"]!["id"]!;
+            var style = new { quietZone = 2, frame = new { shape = "under", text = words } };
+            var check = await World.Read(await world.Viewer.PostAsJsonAsync("/api/v1/codes/check", new { link, style }, Cancel));
+            check["findings"]![0]!["fix"]!["frame"]!["text"]!.ToString().ShouldBe(words);
+        }
+    }
+
     [Theory]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><script>alert(1)</script></svg>", "logo-shapes")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><foreignObject/></svg>", "logo-shapes")]
@@ -143,7 +157,7 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
         var deep = string.Concat(Enumerable.Repeat("<g>", 60)) + "<rect width='9' height='9'/>" + string.Concat(Enumerable.Repeat("</g>", 60));
         LogoFile.Read(Encoding.UTF8.GetBytes($"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'>{deep}</svg>")).Flaw!.Code.ShouldBe("logo-shapes");
         var world = await World.Make(app);
-        var answer = await world.Editor.PostAsync("/api/v1/code-logos", new ByteArrayContent(new byte[LogoFile.MaxUpload + 1]) { Headers = { ContentType = new("application/octet-stream") } }, Cancel);
+        var answer = await world.Editor.PostAsync("/api/v1/code-logos", new ByteArrayContent(new byte[LogoUpload.MaxBytes + 1]) { Headers = { ContentType = new("application/octet-stream") } }, Cancel);
         ((string)(await World.Read(answer))["code"]!).ShouldBe("logo-file-large");
     }
 }

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
-import { api, read, type Schema } from '../../api/client'
+import { api, asFile, read, type Schema } from '../../api/client'
 
 export type Batch = Schema['BatchesResponse']
 export type BatchRequest = Schema['BatchRequest']
@@ -56,9 +56,7 @@ export const uploadList = (list: Blob, name: string) =>
   read(
     api.POST('/api/v1/batches', {
       params: { query: { name } },
-      body: list as unknown as string,
-      bodySerializer: (body: unknown) => body as Blob,
-      headers: { 'Content-Type': 'application/octet-stream' },
+      ...asFile(list),
     }),
   )
 

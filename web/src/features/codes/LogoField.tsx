@@ -1,6 +1,6 @@
 import { Button, FileButton, Group, NumberInput, Select, Slider, Switch, Text } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, read, wordsOf } from '../../api/client'
+import { api, asFile, read, wordsOf } from '../../api/client'
 import { logosQuery, type CodeStyle } from './codes'
 
 interface Props {
@@ -19,9 +19,7 @@ export function LogoField({ logo, mayUpload, onChange }: Props) {
       read(
         api.POST('/api/v1/code-logos', {
           params: { query: { name: file.name.replace(/\.[a-z]+$/i, '') } },
-          body: file as unknown as string,
-          bodySerializer: (body) => body,
-          headers: { 'Content-Type': 'application/octet-stream' },
+          ...asFile(file),
         }),
       ),
     onSuccess: async (made) => {

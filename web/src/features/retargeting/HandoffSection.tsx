@@ -13,7 +13,7 @@ import {
 import { useForm } from '@mantine/form'
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, fieldErrors, read, wordsOf, type Schema } from '../../api/client'
+import { api, asFile, fieldErrors, read, wordsOf, type Schema } from '../../api/client'
 import { Failed, Loading } from '../../parts/States'
 import { useSession } from '../access/session'
 import classes from './Audiences.module.css'
@@ -59,13 +59,7 @@ function HandoffForm({ settings }: { settings: Settings }) {
   const logo = useMutation({
     mutationFn: (file: File | null) =>
       file
-        ? read(
-            api.PUT('/api/v1/handoff/logo', {
-              body: file as unknown as string,
-              bodySerializer: (body) => body,
-              headers: { 'Content-Type': file.type },
-            }),
-          )
+        ? read(api.PUT('/api/v1/handoff/logo', asFile(file, file.type)))
         : read(api.DELETE('/api/v1/handoff/logo')),
     onSuccess: saved,
   })
