@@ -11,10 +11,10 @@ bench() {
     shift
   done
   case $name in
-    handoff | many | send) bench_application "$name" "${options[@]}" ;;
+    find | handoff | many | send) bench_application "$name" "${options[@]}" ;;
     edge | crash | reports) bench_server "$name" "${options[@]}" ;;
     performance) bench_performance "${options[@]}" ;;
-    *) fail "there is no measurement “$name”. There are: crash edge handoff many performance reports send." ;;
+    *) fail "there is no measurement “$name”. There are: crash edge find handoff many performance reports send." ;;
   esac
 }
 

@@ -3,6 +3,7 @@ using Cursus.Data.Batches;
 using Cursus.Data.Clicks;
 using Cursus.Data.Codes;
 using Cursus.Data.Comparing;
+using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Data.Retargeting;
 using Cursus.Data.Workspaces;
@@ -27,6 +28,12 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<Link> Links => Set<Link>();
     public DbSet<Tag> Tags => Set<Tag>();
     public DbSet<Folder> Folders => Set<Folder>();
+    public DbSet<LinkAlias> LinkAliases => Set<LinkAlias>();
+    public DbSet<LinkVersion> LinkVersions => Set<LinkVersion>();
+    public DbSet<LinkChange> LinkChanges => Set<LinkChange>();
+    public DbSet<LinkText> LinkTexts => Set<LinkText>();
+    public DbSet<LinkTotal> LinkTotals => Set<LinkTotal>();
+    public DbSet<SavedFilter> SavedFilters => Set<SavedFilter>();
     public DbSet<AgreedValue> AgreedValues => Set<AgreedValue>();
     public DbSet<TagMerge> TagMerges => Set<TagMerge>();
     public DbSet<Recipe> Recipes => Set<Recipe>();
@@ -62,6 +69,7 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     {
         ArgumentNullException.ThrowIfNull(builder);
         base.OnModelCreating(builder);
+        builder.HasPostgresExtension("pg_trgm");
         builder.ApplyConfigurationsFromAssembly(typeof(CursusDb).Assembly);
         builder.Entity<DataProtectionKey>().ToTable("data_protection_keys");
     }

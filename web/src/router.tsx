@@ -12,6 +12,7 @@ import {
 import { Problem } from './api/client'
 import { sessionQuery } from './features/access/session'
 import { periods, readQuestion, type PeriodName } from './features/comparing/question'
+import { readLinksSearch } from './features/links/linksSearch'
 import { Failed } from './parts/States'
 import { text } from './parts/addressText'
 import { Shell } from './shell/Shell'
@@ -98,37 +99,17 @@ const post = createRoute({
   component: lazyRouteComponent(() => import('./features/posts/PostPage'), 'PostPage'),
 })
 
-/** What the Links view is narrowed to. */
-export interface LinksSearch {
-  query?: string
-  campaign?: string
-  channel?: string
-  tag?: string
-  folder?: string
-  /** Id of the batch that made them. */
-  batch?: string
-  view?: 'flat'
-}
-
 const links = createRoute({
   getParentRoute: () => members,
   path: '/links',
-  validateSearch: (search: Record<string, unknown>): LinksSearch => ({
-    query: text(search.query),
-    campaign: text(search.campaign),
-    channel: text(search.channel),
-    tag: text(search.tag),
-    folder: text(search.folder),
-    batch: text(search.batch),
-    view: search.view === 'flat' ? 'flat' : undefined,
-  }),
-  component: lazyRouteComponent(() => import('./features/addresses/LinksPage'), 'LinksPage'),
+  validateSearch: readLinksSearch,
+  component: lazyRouteComponent(() => import('./features/links/LinksPage'), 'LinksPage'),
 })
 
 const link = createRoute({
   getParentRoute: () => links,
   path: '$linkId',
-  component: lazyRouteComponent(() => import('./features/addresses/LinkSheet'), 'LinkSheet'),
+  component: lazyRouteComponent(() => import('./features/links/LinkSheet'), 'LinkSheet'),
 })
 
 const compare = createRoute({

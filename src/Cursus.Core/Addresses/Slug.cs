@@ -44,6 +44,10 @@ public sealed partial record Slug
         return flaw is null;
     }
 
+    /// <summary>A slug that is known to be good, such as one that was saved.</summary>
+    /// <exception cref="ArgumentException">It is not good after all.</exception>
+    public static Slug Of(string text) => TryParse(text, out var slug, out var flaw) ? slug : throw new ArgumentException(flaw.Text, nameof(text));
+
     public override string ToString() => Text;
 
     [GeneratedRegex(@"\A[A-Za-z0-9_\-]([A-Za-z0-9_.\-]*[A-Za-z0-9_\-])?\z")]

@@ -5,12 +5,8 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Cursus.Data.Addresses;
 
-internal sealed class AddressesModel : IEntityTypeConfiguration<ShortDomain>, IEntityTypeConfiguration<Link>, IEntityTypeConfiguration<Tag>,
-    IEntityTypeConfiguration<Folder>, IEntityTypeConfiguration<AgreedValue>, IEntityTypeConfiguration<TagMerge>
+internal sealed class AddressesModel : IEntityTypeConfiguration<ShortDomain>, IEntityTypeConfiguration<AgreedValue>, IEntityTypeConfiguration<TagMerge>
 {
-    /// <summary>The unique index that a taken slug runs into.</summary>
-    public const string SlugIndex = "ix_links_domain_id_slug_key";
-
     public void Configure(EntityTypeBuilder<ShortDomain> domain)
     {
         domain.ToTable("domains");
@@ -24,39 +20,6 @@ internal sealed class AddressesModel : IEntityTypeConfiguration<ShortDomain>, IE
         domain.Property(d => d.Findings).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
         domain.HasIndex(d => d.NextCheckAt).HasFilter("next_check_at is not null");
         domain.ComplexProperty(d => d.Options, Options);
-    }
-
-    public void Configure(EntityTypeBuilder<Link> link)
-    {
-        link.HasOne<Workspace>().WithMany().HasForeignKey(l => l.WorkspaceId);
-        link.HasOne(l => l.Domain).WithMany().HasForeignKey(l => l.DomainId);
-        link.HasOne(l => l.Campaign).WithMany().HasForeignKey(l => l.CampaignId).OnDelete(DeleteBehavior.Restrict);
-        link.HasOne(l => l.Channel).WithMany().HasForeignKey(l => l.ChannelId).OnDelete(DeleteBehavior.Restrict);
-        link.HasOne<Member>().WithMany().HasForeignKey(l => l.CreatedBy).OnDelete(DeleteBehavior.SetNull);
-        link.HasMany(l => l.Tags).WithMany(t => t.Links).UsingEntity(
-            "link_tags",
-            tagged => tagged.HasOne(typeof(Tag)).WithMany().HasForeignKey("tag_id"),
-            tagging => tagging.HasOne(typeof(Link)).WithMany().HasForeignKey("link_id"));
-        link.HasOne(l => l.Folder).WithMany().HasForeignKey(l => l.FolderId).OnDelete(DeleteBehavior.SetNull);
-        link.HasIndex(l => new { l.DomainId, l.SlugKey }).HasFilter("slug_freed_at is null").IsUnique().HasDatabaseName(SlugIndex);
-        link.ComplexProperty(l => l.Options, Options);
-        link.HasIndex(l => new { l.WorkspaceId, l.CreatedAt });
-        link.Property(l => l.Slug).HasMaxLength(Slug.MaxLength);
-        link.Property(l => l.SlugKey).HasMaxLength(Slug.MaxLength);
-        link.ToTable(t => t.HasCheckConstraint("ck_links_redirect", "redirect in (301, 302, 307, 308)"));
-    }
-
-    public void Configure(EntityTypeBuilder<Tag> tag)
-    {
-        tag.HasOne<Workspace>().WithMany().HasForeignKey(t => t.WorkspaceId);
-        tag.HasIndex(t => new { t.WorkspaceId, t.Name }).IsUnique();
-    }
-
-    public void Configure(EntityTypeBuilder<Folder> folder)
-    {
-        folder.ToTable("folders");
-        folder.HasOne<Workspace>().WithMany().HasForeignKey(f => f.WorkspaceId);
-        folder.HasIndex(f => new { f.WorkspaceId, f.Name }).IsUnique();
     }
 
     public void Configure(EntityTypeBuilder<AgreedValue> value)
@@ -77,7 +40,7 @@ internal sealed class AddressesModel : IEntityTypeConfiguration<ShortDomain>, IE
         merge.HasIndex(m => new { m.WorkspaceId, m.Field, m.FromValue }).IsUnique();
     }
 
-    private static void Options(ComplexPropertyBuilder<LinkOptions> options)
+    internal static void Options(ComplexPropertyBuilder<LinkOptions> options)
     {
         options.Property(o => o.TitleAttribute).HasMaxLength(LinkOptions.MaxText);
         options.Property(o => o.AnchorText).HasMaxLength(LinkOptions.MaxText);

@@ -130,6 +130,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
         var added = DayRollUp.Add(recent, homes, clicks);
         await copying;
         await DayRollUp.Write(connection, recent, added, cancel);
+        await TotalRollUp.Add(connection, clicks, cancel);
         return clicks.ConvertAll(c => new StoredClick(c.Click.LinkId, homes.Of(c.Click.LinkId)?.WorkspaceId, c.Click.At, c.Told));
     }
 

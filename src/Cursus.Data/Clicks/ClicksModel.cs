@@ -79,7 +79,7 @@ public sealed class ReferrerRule
     public Guid? ChannelId { get; set; }
 }
 
-internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTypeConfiguration<LinkMonth>, IEntityTypeConfiguration<SealedMonth>, IEntityTypeConfiguration<UserAgent>, IEntityTypeConfiguration<Referrer>, IEntityTypeConfiguration<ReferrerRule>, IEntityTypeConfiguration<Journal>, IEntityTypeConfiguration<VisitorSalt>
+internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTypeConfiguration<LinkMonth>, IEntityTypeConfiguration<LinkTotal>, IEntityTypeConfiguration<SealedMonth>, IEntityTypeConfiguration<UserAgent>, IEntityTypeConfiguration<Referrer>, IEntityTypeConfiguration<ReferrerRule>, IEntityTypeConfiguration<Journal>, IEntityTypeConfiguration<VisitorSalt>
 {
     public void Configure(EntityTypeBuilder<LinkDay> linkDay)
     {
@@ -93,6 +93,12 @@ internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTy
     {
         linkMonth.HasKey(m => new { m.LinkId, m.Month });
         linkMonth.HasIndex(m => m.Month);
+    }
+
+    public void Configure(EntityTypeBuilder<LinkTotal> total)
+    {
+        total.ToTable("link_totals");
+        total.HasKey(t => t.LinkId);
     }
 
     public void Configure(EntityTypeBuilder<SealedMonth> month) => month.HasKey(m => m.Month);

@@ -78,6 +78,13 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         return (months.Count, differences);
     }
 
+    /// <summary>Links whose total is not what their clicks come to.</summary>
+    public async Task<IReadOnlyList<Guid>> CheckTotals(CancellationToken cancel)
+    {
+        await using var connection = await dataSource.OpenConnectionAsync(cancel);
+        return await TotalRollUp.Differences(connection, cancel);
+    }
+
     /// <summary>Compares every roll-up with its clicks, as both stood in one moment, and returns how many there are and those that differ.</summary>
     public async Task<(int Days, IReadOnlyList<Difference> Differences)> Check(CancellationToken cancel)
     {
@@ -127,6 +134,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
             delete from link_days;
             """, cancel);
         await MonthRollUp.Unseal(connection, cancel);
+        await TotalRollUp.Rebuild(connection, cancel);
 
         var days = new Dictionary<(Guid, LocalDate), DayCounts>();
         await foreach (var (link, day, counts) in Recounted(connection, cancel))

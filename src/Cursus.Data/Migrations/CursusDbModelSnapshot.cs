@@ -7,6 +7,7 @@ using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using NodaTime;
 using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
+using NpgsqlTypes;
 
 #nullable disable
 
@@ -22,6 +23,7 @@ namespace Cursus.Data.Migrations
                 .HasAnnotation("ProductVersion", "10.0.15")
                 .HasAnnotation("Relational:MaxIdentifierLength", 63);
 
+            NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "pg_trgm");
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
             modelBuilder.Entity("Cursus.Data.Addresses.AgreedValue", b =>
@@ -53,205 +55,6 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_agreed_values_workspace_id_field_value");
 
                     b.ToTable("agreed_values", (string)null);
-                });
-
-            modelBuilder.Entity("Cursus.Data.Addresses.Folder", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name");
-
-                    b.Property<Guid>("WorkspaceId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("workspace_id");
-
-                    b.HasKey("Id")
-                        .HasName("pk_folders");
-
-                    b.HasIndex("WorkspaceId", "Name")
-                        .IsUnique()
-                        .HasDatabaseName("ix_folders_workspace_id_name");
-
-                    b.ToTable("folders", (string)null);
-                });
-
-            modelBuilder.Entity("Cursus.Data.Addresses.Link", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<Guid?>("CampaignId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("campaign_id");
-
-                    b.Property<Guid?>("ChannelId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("channel_id");
-
-                    b.Property<Guid?>("CodeStyleId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("code_style_id");
-
-                    b.Property<string>("Content")
-                        .HasColumnType("text")
-                        .HasColumnName("content");
-
-                    b.Property<Instant>("CreatedAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("created_at");
-
-                    b.Property<Guid?>("CreatedBy")
-                        .HasColumnType("uuid")
-                        .HasColumnName("created_by");
-
-                    b.Property<Instant?>("DeletedAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("deleted_at");
-
-                    b.Property<string>("Destination")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("destination");
-
-                    b.Property<Guid>("DomainId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("domain_id");
-
-                    b.Property<string>("FinalUrl")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("final_url");
-
-                    b.Property<Guid?>("FolderId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("folder_id");
-
-                    b.Property<string>("Medium")
-                        .HasColumnType("text")
-                        .HasColumnName("medium");
-
-                    b.Property<string>("Note")
-                        .HasColumnType("text")
-                        .HasColumnName("note");
-
-                    b.Property<short>("Redirect")
-                        .HasColumnType("smallint")
-                        .HasColumnName("redirect");
-
-                    b.Property<string>("Slug")
-                        .IsRequired()
-                        .HasMaxLength(80)
-                        .HasColumnType("character varying(80)")
-                        .HasColumnName("slug");
-
-                    b.Property<Instant?>("SlugFreedAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("slug_freed_at");
-
-                    b.Property<string>("SlugKey")
-                        .IsRequired()
-                        .HasMaxLength(80)
-                        .HasColumnType("character varying(80)")
-                        .HasColumnName("slug_key");
-
-                    b.Property<string>("Source")
-                        .HasColumnType("text")
-                        .HasColumnName("source");
-
-                    b.Property<string>("Term")
-                        .HasColumnType("text")
-                        .HasColumnName("term");
-
-                    b.Property<string>("Title")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("title");
-
-                    b.Property<Guid>("WorkspaceId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("workspace_id");
-
-                    b.ComplexProperty(typeof(Dictionary<string, object>), "Options", "Cursus.Data.Addresses.Link.Options#LinkOptions", b1 =>
-                        {
-                            b1.IsRequired();
-
-                            b1.Property<string>("AnchorText")
-                                .HasMaxLength(200)
-                                .HasColumnType("character varying(200)")
-                                .HasColumnName("options_anchor_text");
-
-                            b1.Property<short?>("HandoffDeadline")
-                                .HasColumnType("smallint")
-                                .HasColumnName("options_handoff_deadline");
-
-                            b1.Property<bool>("HideFromSearch")
-                                .HasColumnType("boolean")
-                                .HasColumnName("options_hide_from_search");
-
-                            b1.Property<bool>("NewTab")
-                                .HasColumnType("boolean")
-                                .HasColumnName("options_new_tab");
-
-                            b1.Property<bool>("Nofollow")
-                                .HasColumnType("boolean")
-                                .HasColumnName("options_nofollow");
-
-                            b1.Property<short>("PassQuery")
-                                .HasColumnType("smallint")
-                                .HasColumnName("options_pass_query");
-
-                            b1.Property<short>("Referrer")
-                                .HasColumnType("smallint")
-                                .HasColumnName("options_referrer");
-
-                            b1.Property<bool>("Sponsored")
-                                .HasColumnType("boolean")
-                                .HasColumnName("options_sponsored");
-
-                            b1.Property<string>("TitleAttribute")
-                                .HasMaxLength(200)
-                                .HasColumnType("character varying(200)")
-                                .HasColumnName("options_title_attribute");
-                        });
-
-                    b.HasKey("Id")
-                        .HasName("pk_links");
-
-                    b.HasIndex("CampaignId")
-                        .HasDatabaseName("ix_links_campaign_id");
-
-                    b.HasIndex("ChannelId")
-                        .HasDatabaseName("ix_links_channel_id");
-
-                    b.HasIndex("CodeStyleId")
-                        .HasDatabaseName("ix_links_code_style_id");
-
-                    b.HasIndex("CreatedBy")
-                        .HasDatabaseName("ix_links_created_by");
-
-                    b.HasIndex("FolderId")
-                        .HasDatabaseName("ix_links_folder_id");
-
-                    b.HasIndex("DomainId", "SlugKey")
-                        .IsUnique()
-                        .HasDatabaseName("ix_links_domain_id_slug_key")
-                        .HasFilter("slug_freed_at is null");
-
-                    b.HasIndex("WorkspaceId", "CreatedAt")
-                        .HasDatabaseName("ix_links_workspace_id_created_at");
-
-                    b.ToTable("links", null, t =>
-                        {
-                            t.HasCheckConstraint("ck_links_redirect", "redirect in (301, 302, 307, 308)");
-                        });
                 });
 
             modelBuilder.Entity("Cursus.Data.Addresses.ShortDomain", b =>
@@ -388,36 +191,6 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_domains_workspace_id_name");
 
                     b.ToTable("domains", (string)null);
-                });
-
-            modelBuilder.Entity("Cursus.Data.Addresses.Tag", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<short>("Color")
-                        .HasColumnType("smallint")
-                        .HasColumnName("color");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name");
-
-                    b.Property<Guid>("WorkspaceId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("workspace_id");
-
-                    b.HasKey("Id")
-                        .HasName("pk_tags");
-
-                    b.HasIndex("WorkspaceId", "Name")
-                        .IsUnique()
-                        .HasDatabaseName("ix_tags_workspace_id_name");
-
-                    b.ToTable("tags", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Addresses.TagMerge", b =>
@@ -838,6 +611,26 @@ namespace Cursus.Data.Migrations
                     b.ToTable("link_months", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Clicks.LinkTotal", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<long>("Clicks")
+                        .HasColumnType("bigint")
+                        .HasColumnName("clicks");
+
+                    b.Property<Instant>("LastClickAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_click_at");
+
+                    b.HasKey("LinkId")
+                        .HasName("pk_link_totals");
+
+                    b.ToTable("link_totals", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Clicks.Referrer", b =>
                 {
                     b.Property<string>("Host")
@@ -987,6 +780,35 @@ namespace Cursus.Data.Migrations
                     b.ToTable("visitor_salts", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Codes.LinkCode", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<short>("Number")
+                        .HasColumnType("smallint")
+                        .HasColumnName("number");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Instant?>("RemovedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("removed_at");
+
+                    b.HasKey("LinkId", "Number")
+                        .HasName("pk_link_codes");
+
+                    b.ToTable("link_codes", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Codes.SavedCodeLogo", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1031,35 +853,6 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_code_logos_workspace_id");
 
                     b.ToTable("code_logos", (string)null);
-                });
-
-            modelBuilder.Entity("Cursus.Data.Codes.LinkCode", b =>
-                {
-                    b.Property<Guid>("LinkId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("link_id");
-
-                    b.Property<short>("Number")
-                        .HasColumnType("smallint")
-                        .HasColumnName("number");
-
-                    b.Property<Instant>("CreatedAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("created_at");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name");
-
-                    b.Property<Instant?>("RemovedAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("removed_at");
-
-                    b.HasKey("LinkId", "Number")
-                        .HasName("pk_link_codes");
-
-                    b.ToTable("link_codes", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Codes.SavedCodeStyle", b =>
@@ -1203,6 +996,459 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_view_shares_view_id");
 
                     b.ToTable("view_shares", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.Folder", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_folders");
+
+                    b.HasIndex("WorkspaceId", "Name")
+                        .IsUnique()
+                        .HasDatabaseName("ix_folders_workspace_id_name");
+
+                    b.ToTable("folders", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.Link", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant?>("ArchivedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("archived_at");
+
+                    b.Property<Guid?>("CampaignId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("campaign_id");
+
+                    b.Property<Guid?>("ChangeId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("change_id");
+
+                    b.Property<Instant?>("ChangedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("changed_at");
+
+                    b.Property<Guid?>("ChangedBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("changed_by");
+
+                    b.Property<Guid?>("ChannelId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("channel_id");
+
+                    b.Property<Guid?>("CodeStyleId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("code_style_id");
+
+                    b.Property<string>("Content")
+                        .HasColumnType("text")
+                        .HasColumnName("content");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<Guid?>("CreatedBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("created_by");
+
+                    b.Property<Instant?>("DeletedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("deleted_at");
+
+                    b.Property<string>("Destination")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("destination");
+
+                    b.Property<Guid>("DomainId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("domain_id");
+
+                    b.Property<string>("FinalUrl")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("final_url");
+
+                    b.Property<Guid?>("FolderId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("folder_id");
+
+                    b.Property<string>("Medium")
+                        .HasColumnType("text")
+                        .HasColumnName("medium");
+
+                    b.Property<string>("Note")
+                        .HasColumnType("text")
+                        .HasColumnName("note");
+
+                    b.Property<short>("Redirect")
+                        .HasColumnType("smallint")
+                        .HasColumnName("redirect");
+
+                    b.Property<string>("Slug")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("slug");
+
+                    b.Property<Instant?>("SlugFreedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("slug_freed_at");
+
+                    b.Property<string>("SlugKey")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("slug_key");
+
+                    b.Property<string>("Source")
+                        .HasColumnType("text")
+                        .HasColumnName("source");
+
+                    b.Property<string>("Term")
+                        .HasColumnType("text")
+                        .HasColumnName("term");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("title");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(1)
+                        .HasColumnName("version");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.ComplexProperty(typeof(Dictionary<string, object>), "Options", "Cursus.Data.Links.Link.Options#LinkOptions", b1 =>
+                        {
+                            b1.IsRequired();
+
+                            b1.Property<string>("AnchorText")
+                                .HasMaxLength(200)
+                                .HasColumnType("character varying(200)")
+                                .HasColumnName("options_anchor_text");
+
+                            b1.Property<short?>("HandoffDeadline")
+                                .HasColumnType("smallint")
+                                .HasColumnName("options_handoff_deadline");
+
+                            b1.Property<bool>("HideFromSearch")
+                                .HasColumnType("boolean")
+                                .HasColumnName("options_hide_from_search");
+
+                            b1.Property<bool>("NewTab")
+                                .HasColumnType("boolean")
+                                .HasColumnName("options_new_tab");
+
+                            b1.Property<bool>("Nofollow")
+                                .HasColumnType("boolean")
+                                .HasColumnName("options_nofollow");
+
+                            b1.Property<short>("PassQuery")
+                                .HasColumnType("smallint")
+                                .HasColumnName("options_pass_query");
+
+                            b1.Property<short>("Referrer")
+                                .HasColumnType("smallint")
+                                .HasColumnName("options_referrer");
+
+                            b1.Property<bool>("Sponsored")
+                                .HasColumnType("boolean")
+                                .HasColumnName("options_sponsored");
+
+                            b1.Property<string>("TitleAttribute")
+                                .HasMaxLength(200)
+                                .HasColumnType("character varying(200)")
+                                .HasColumnName("options_title_attribute");
+                        });
+
+                    b.HasKey("Id")
+                        .HasName("pk_links");
+
+                    b.HasIndex("CampaignId")
+                        .HasDatabaseName("ix_links_campaign_id");
+
+                    b.HasIndex("ChangeId")
+                        .HasDatabaseName("ix_links_change_id")
+                        .HasFilter("change_id is not null");
+
+                    b.HasIndex("ChannelId")
+                        .HasDatabaseName("ix_links_channel_id");
+
+                    b.HasIndex("CodeStyleId")
+                        .HasDatabaseName("ix_links_code_style_id");
+
+                    b.HasIndex("CreatedBy")
+                        .HasDatabaseName("ix_links_created_by");
+
+                    b.HasIndex("FolderId")
+                        .HasDatabaseName("ix_links_folder_id");
+
+                    b.HasIndex("DomainId", "SlugKey")
+                        .IsUnique()
+                        .HasDatabaseName("ix_links_domain_id_slug_key")
+                        .HasFilter("slug_freed_at is null");
+
+                    b.HasIndex("WorkspaceId", "CreatedAt")
+                        .HasDatabaseName("ix_links_workspace_id_created_at");
+
+                    b.HasIndex("WorkspaceId", "Title")
+                        .HasDatabaseName("ix_links_workspace_id_title");
+
+                    b.ToTable("links", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_links_redirect", "redirect in (301, 302, 307, 308)");
+                        });
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.LinkAlias", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<Guid>("DomainId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("domain_id");
+
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<string>("Slug")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("slug");
+
+                    b.Property<string>("SlugKey")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("slug_key");
+
+                    b.HasKey("Id")
+                        .HasName("pk_link_aliases");
+
+                    b.HasIndex("LinkId")
+                        .HasDatabaseName("ix_link_aliases_link_id");
+
+                    b.HasIndex("DomainId", "SlugKey")
+                        .IsUnique()
+                        .HasDatabaseName("ix_link_aliases_domain_id_slug_key");
+
+                    b.ToTable("link_aliases", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.LinkChange", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("Links")
+                        .HasColumnType("integer")
+                        .HasColumnName("links");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<Guid?>("MadeBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("made_by");
+
+                    b.Property<Instant?>("UndoneAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("undone_at");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("what");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_link_changes");
+
+                    b.HasIndex("WorkspaceId", "MadeAt")
+                        .HasDatabaseName("ix_link_changes_workspace_id_made_at");
+
+                    b.ToTable("link_changes", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.LinkText", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<NpgsqlTsVector>("Vector")
+                        .IsRequired()
+                        .HasColumnType("tsvector")
+                        .HasColumnName("vector");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("words");
+
+                    b.HasKey("LinkId")
+                        .HasName("pk_link_texts");
+
+                    b.HasIndex("Vector")
+                        .HasDatabaseName("ix_link_texts_vector");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("Vector"), "gin");
+
+                    b.HasIndex("Words")
+                        .HasDatabaseName("ix_link_texts_words");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("Words"), "gin");
+                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex("Words"), new[] { "gin_trgm_ops" });
+
+                    b.ToTable("link_texts", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.LinkVersion", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<Guid?>("ChangeId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("change_id");
+
+                    b.Property<Guid?>("MadeBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("made_by");
+
+                    b.Property<Instant>("Since")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("since");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("state");
+
+                    b.Property<Instant>("Until")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("until");
+
+                    b.HasKey("LinkId", "Number")
+                        .HasName("pk_link_versions");
+
+                    b.ToTable("link_versions", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.SavedFilter", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<Guid?>("CreatedBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("created_by");
+
+                    b.Property<string>("Filter")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("filter");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_saved_filters");
+
+                    b.HasIndex("WorkspaceId", "Name")
+                        .IsUnique()
+                        .HasDatabaseName("ix_saved_filters_workspace_id_name");
+
+                    b.ToTable("saved_filters", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.Tag", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<short>("Color")
+                        .HasColumnType("smallint")
+                        .HasColumnName("color");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_tags");
+
+                    b.HasIndex("WorkspaceId", "Name")
+                        .IsUnique()
+                        .HasDatabaseName("ix_tags_workspace_id_name");
+
+                    b.ToTable("tags", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Posts.Campaign", b =>
@@ -2134,71 +2380,6 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_agreed_values_workspaces_workspace_id");
                 });
 
-            modelBuilder.Entity("Cursus.Data.Addresses.Folder", b =>
-                {
-                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
-                        .WithMany()
-                        .HasForeignKey("WorkspaceId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_folders_workspaces_workspace_id");
-                });
-
-            modelBuilder.Entity("Cursus.Data.Addresses.Link", b =>
-                {
-                    b.HasOne("Cursus.Data.Posts.Campaign", "Campaign")
-                        .WithMany()
-                        .HasForeignKey("CampaignId")
-                        .OnDelete(DeleteBehavior.Restrict)
-                        .HasConstraintName("fk_links_campaigns_campaign_id");
-
-                    b.HasOne("Cursus.Data.Posts.Channel", "Channel")
-                        .WithMany()
-                        .HasForeignKey("ChannelId")
-                        .OnDelete(DeleteBehavior.Restrict)
-                        .HasConstraintName("fk_links_channels_channel_id");
-
-                    b.HasOne("Cursus.Data.Codes.SavedCodeStyle", null)
-                        .WithMany()
-                        .HasForeignKey("CodeStyleId")
-                        .OnDelete(DeleteBehavior.SetNull)
-                        .HasConstraintName("fk_links_code_styles_code_style_id");
-
-                    b.HasOne("Cursus.Data.Workspaces.Member", null)
-                        .WithMany()
-                        .HasForeignKey("CreatedBy")
-                        .OnDelete(DeleteBehavior.SetNull)
-                        .HasConstraintName("fk_links_members_created_by");
-
-                    b.HasOne("Cursus.Data.Addresses.ShortDomain", "Domain")
-                        .WithMany()
-                        .HasForeignKey("DomainId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_links_domains_domain_id");
-
-                    b.HasOne("Cursus.Data.Addresses.Folder", "Folder")
-                        .WithMany()
-                        .HasForeignKey("FolderId")
-                        .OnDelete(DeleteBehavior.SetNull)
-                        .HasConstraintName("fk_links_folders_folder_id");
-
-                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
-                        .WithMany()
-                        .HasForeignKey("WorkspaceId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_links_workspaces_workspace_id");
-
-                    b.Navigation("Campaign");
-
-                    b.Navigation("Channel");
-
-                    b.Navigation("Domain");
-
-                    b.Navigation("Folder");
-                });
-
             modelBuilder.Entity("Cursus.Data.Addresses.ShortDomain", b =>
                 {
                     b.HasOne("Cursus.Data.Workspaces.Workspace", null)
@@ -2207,16 +2388,6 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_domains_workspaces_workspace_id");
-                });
-
-            modelBuilder.Entity("Cursus.Data.Addresses.Tag", b =>
-                {
-                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
-                        .WithMany()
-                        .HasForeignKey("WorkspaceId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_tags_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("Cursus.Data.Addresses.TagMerge", b =>
@@ -2260,13 +2431,23 @@ namespace Cursus.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_batch_lines_batches_batch_id");
 
-                    b.HasOne("Cursus.Data.Addresses.Link", "Link")
+                    b.HasOne("Cursus.Data.Links.Link", "Link")
                         .WithMany()
                         .HasForeignKey("LinkId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .HasConstraintName("fk_batch_lines_links_link_id");
 
                     b.Navigation("Link");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Clicks.LinkTotal", b =>
+                {
+                    b.HasOne("Cursus.Data.Links.Link", null)
+                        .WithOne("Total")
+                        .HasForeignKey("Cursus.Data.Clicks.LinkTotal", "LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_totals_links_link_id");
                 });
 
             modelBuilder.Entity("Cursus.Data.Clicks.ReferrerRule", b =>
@@ -2285,6 +2466,16 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_referrer_rules_workspaces_workspace_id");
                 });
 
+            modelBuilder.Entity("Cursus.Data.Codes.LinkCode", b =>
+                {
+                    b.HasOne("Cursus.Data.Links.Link", null)
+                        .WithMany()
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_codes_links_link_id");
+                });
+
             modelBuilder.Entity("Cursus.Data.Codes.SavedCodeLogo", b =>
                 {
                     b.HasOne("Cursus.Data.Workspaces.Workspace", null)
@@ -2293,16 +2484,6 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_code_logos_workspaces_workspace_id");
-                });
-
-            modelBuilder.Entity("Cursus.Data.Codes.LinkCode", b =>
-                {
-                    b.HasOne("Cursus.Data.Addresses.Link", null)
-                        .WithMany()
-                        .HasForeignKey("LinkId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_link_codes_links_link_id");
                 });
 
             modelBuilder.Entity("Cursus.Data.Codes.SavedCodeStyle", b =>
@@ -2351,6 +2532,142 @@ namespace Cursus.Data.Migrations
                     b.Navigation("View");
                 });
 
+            modelBuilder.Entity("Cursus.Data.Links.Folder", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_folders_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.Link", b =>
+                {
+                    b.HasOne("Cursus.Data.Posts.Campaign", "Campaign")
+                        .WithMany()
+                        .HasForeignKey("CampaignId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_links_campaigns_campaign_id");
+
+                    b.HasOne("Cursus.Data.Posts.Channel", "Channel")
+                        .WithMany()
+                        .HasForeignKey("ChannelId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_links_channels_channel_id");
+
+                    b.HasOne("Cursus.Data.Codes.SavedCodeStyle", null)
+                        .WithMany()
+                        .HasForeignKey("CodeStyleId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_links_code_styles_code_style_id");
+
+                    b.HasOne("Cursus.Data.Workspaces.Member", null)
+                        .WithMany()
+                        .HasForeignKey("CreatedBy")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_links_members_created_by");
+
+                    b.HasOne("Cursus.Data.Addresses.ShortDomain", "Domain")
+                        .WithMany()
+                        .HasForeignKey("DomainId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_links_domains_domain_id");
+
+                    b.HasOne("Cursus.Data.Links.Folder", "Folder")
+                        .WithMany()
+                        .HasForeignKey("FolderId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_links_folders_folder_id");
+
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_links_workspaces_workspace_id");
+
+                    b.Navigation("Campaign");
+
+                    b.Navigation("Channel");
+
+                    b.Navigation("Domain");
+
+                    b.Navigation("Folder");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.LinkAlias", b =>
+                {
+                    b.HasOne("Cursus.Data.Addresses.ShortDomain", "Domain")
+                        .WithMany()
+                        .HasForeignKey("DomainId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_aliases_domains_domain_id");
+
+                    b.HasOne("Cursus.Data.Links.Link", "Link")
+                        .WithMany("Aliases")
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_aliases_links_link_id");
+
+                    b.Navigation("Domain");
+
+                    b.Navigation("Link");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.LinkChange", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_changes_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.LinkText", b =>
+                {
+                    b.HasOne("Cursus.Data.Links.Link", null)
+                        .WithOne("Text")
+                        .HasForeignKey("Cursus.Data.Links.LinkText", "LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_texts_links_link_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.LinkVersion", b =>
+                {
+                    b.HasOne("Cursus.Data.Links.Link", null)
+                        .WithMany()
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_versions_links_link_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.SavedFilter", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_saved_filters_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.Tag", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_tags_workspaces_workspace_id");
+                });
+
             modelBuilder.Entity("Cursus.Data.Posts.Campaign", b =>
                 {
                     b.HasOne("Cursus.Data.Posts.Recipe", null)
@@ -2396,7 +2713,7 @@ namespace Cursus.Data.Migrations
 
             modelBuilder.Entity("Cursus.Data.Posts.Placement", b =>
                 {
-                    b.HasOne("Cursus.Data.Addresses.Link", "Link")
+                    b.HasOne("Cursus.Data.Links.Link", "Link")
                         .WithOne("Placement")
                         .HasForeignKey("Cursus.Data.Posts.Placement", "LinkId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -2482,7 +2799,7 @@ namespace Cursus.Data.Migrations
 
             modelBuilder.Entity("Cursus.Data.Retargeting.PixelDay", b =>
                 {
-                    b.HasOne("Cursus.Data.Addresses.Link", null)
+                    b.HasOne("Cursus.Data.Links.Link", null)
                         .WithMany()
                         .HasForeignKey("LinkId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -2623,7 +2940,7 @@ namespace Cursus.Data.Migrations
 
             modelBuilder.Entity("link_pixels", b =>
                 {
-                    b.HasOne("Cursus.Data.Addresses.Link", null)
+                    b.HasOne("Cursus.Data.Links.Link", null)
                         .WithMany()
                         .HasForeignKey("link_id")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -2640,14 +2957,14 @@ namespace Cursus.Data.Migrations
 
             modelBuilder.Entity("link_tags", b =>
                 {
-                    b.HasOne("Cursus.Data.Addresses.Link", null)
+                    b.HasOne("Cursus.Data.Links.Link", null)
                         .WithMany()
                         .HasForeignKey("link_id")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_link_tags_links_link_id");
 
-                    b.HasOne("Cursus.Data.Addresses.Tag", null)
+                    b.HasOne("Cursus.Data.Links.Tag", null)
                         .WithMany()
                         .HasForeignKey("tag_id")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -2672,11 +2989,6 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_post_pixels_posts_post_id");
                 });
 
-            modelBuilder.Entity("Cursus.Data.Addresses.Link", b =>
-                {
-                    b.Navigation("Placement");
-                });
-
             modelBuilder.Entity("Cursus.Data.Batches.Batch", b =>
                 {
                     b.Navigation("Lines");
@@ -2685,6 +2997,17 @@ namespace Cursus.Data.Migrations
             modelBuilder.Entity("Cursus.Data.Comparing.SavedView", b =>
                 {
                     b.Navigation("Shares");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.Link", b =>
+                {
+                    b.Navigation("Aliases");
+
+                    b.Navigation("Placement");
+
+                    b.Navigation("Text");
+
+                    b.Navigation("Total");
                 });
 
             modelBuilder.Entity("Cursus.Data.Posts.Post", b =>

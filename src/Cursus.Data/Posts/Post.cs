@@ -1,4 +1,4 @@
-using Cursus.Data.Addresses;
+using Cursus.Data.Links;
 using Cursus.Data.Retargeting;
 using NodaTime;
 

@@ -1,4 +1,5 @@
 using Cursus.Data.Addresses;
+using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Data.Workspaces;
 using Microsoft.EntityFrameworkCore;

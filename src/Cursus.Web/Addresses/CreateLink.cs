@@ -4,6 +4,7 @@ using Cursus.Data;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links;
 using Cursus.Web.Posts;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;

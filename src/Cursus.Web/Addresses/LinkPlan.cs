@@ -1,5 +1,6 @@
 using Cursus.Core.Addresses;
 using Cursus.Data.Addresses;
+using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using NodaTime;

@@ -1,9 +1,10 @@
 using Cursus.Data;
-using Cursus.Data.Addresses;
 using Cursus.Data.Batches;
+using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Edge;
+using Cursus.Web.Links;
 using NodaTime;
 using Npgsql;
 

@@ -2,6 +2,7 @@ using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Core.Retargeting;
 using Cursus.Data.Addresses;
+using Cursus.Data.Links;
 using Cursus.Web.Problems;
 
 namespace Cursus.Web.Addresses;

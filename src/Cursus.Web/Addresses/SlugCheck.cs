@@ -63,10 +63,11 @@ internal static class SlugCheck
     }
 
     /// <summary>Takes slugs from links that were deleted so long ago that others may have them. Call in the transaction that gives them away.</summary>
-    public static Task Free(CursusDb db, Guid domainId, IReadOnlyList<string> keys, Instant now, CancellationToken cancel)
+    public static async Task Free(CursusDb db, Guid domainId, IReadOnlyList<string> keys, Instant now, CancellationToken cancel)
     {
         var freed = now - Block;
-        return db.Links.Where(l => l.DomainId == domainId && keys.Contains(l.SlugKey) && l.DeletedAt <= freed && l.SlugFreedAt == null)
+        await db.LinkAliases.Where(a => a.DomainId == domainId && keys.Contains(a.SlugKey) && a.Link!.DeletedAt <= freed).ExecuteDeleteAsync(cancel);
+        await db.Links.Where(l => l.DomainId == domainId && keys.Contains(l.SlugKey) && l.DeletedAt <= freed && l.SlugFreedAt == null)
             .ExecuteUpdateAsync(l => l.SetProperty(x => x.SlugFreedAt, now), cancel);
     }
 
@@ -97,10 +98,13 @@ internal static class SlugCheck
         var domains = slugs.Select(s => s.DomainId).Distinct().ToList();
         var keys = slugs.Select(s => s.Key).Distinct().ToList();
         var freed = now - Block;
-        return await db.Links
+        var own = db.Links
             .Where(l => domains.Contains(l.DomainId) && keys.Contains(l.SlugKey) && l.SlugFreedAt == null && (l.DeletedAt == null || l.DeletedAt > freed))
-            .Select(l => new { l.DomainId, l.SlugKey, Holder = new Holder(l.Id, l.DeletedAt) })
-            .ToDictionaryAsync(l => (l.DomainId, l.SlugKey), l => l.Holder, cancel);
+            .Select(l => new { l.DomainId, l.SlugKey, l.Id, l.DeletedAt });
+        var earlier = db.LinkAliases
+            .Where(a => domains.Contains(a.DomainId) && keys.Contains(a.SlugKey) && (a.Link!.DeletedAt == null || a.Link.DeletedAt > freed))
+            .Select(a => new { a.DomainId, a.SlugKey, Id = a.LinkId, a.Link!.DeletedAt });
+        return await own.Concat(earlier).ToDictionaryAsync(l => (l.DomainId, l.SlugKey), l => new Holder(l.Id, l.DeletedAt), cancel);
     }
 
     private sealed record Holder(Guid Id, Instant? DeletedAt);

@@ -2,6 +2,7 @@ using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Data;
 using Cursus.Data.Addresses;
+using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Edge;
 using Cursus.Web.Lists;

@@ -1,10 +1,11 @@
 using Cursus.Core.Batches;
 using Cursus.Data;
-using Cursus.Data.Addresses;
 using Cursus.Data.Batches;
+using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Runs;
 using NodaTime;
 
 namespace Cursus.Web.Batches;
@@ -16,7 +17,7 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, IClock clock)
     private const int TicksOfMicrosecond = 10;
 
     /// <summary>Null where all went well; else why nothing was saved.</summary>
-    public async Task<string?> Make(Batch batch, BatchPlan plan, bool isGoodOnly, CurrentMember member, BatchRun run)
+    public async Task<string?> Make(Batch batch, BatchPlan plan, bool isGoodOnly, CurrentMember member, LongRun run)
     {
         var leftOut = plan.LeftOut.ToList();
         var lines = plan.Links;
@@ -48,6 +49,11 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, IClock clock)
     private SavedBeside Alongside(
         Batch batch, List<PlannedLine> lines, IReadOnlyList<Link> links, List<(int Line, string Address, string Problem)> leftOut, CurrentMember member, Instant now)
     {
+        for (var place = 0; place < links.Count; place++)
+        {
+            links[place].CreatedAt = At(place, now);
+        }
+
         (batch.DoneAt, batch.Content) = (now, null);
         db.Update(batch);
         var made = lines.Zip(links, (line, link) => new BatchLine { BatchId = batch.Id, Line = line.Line, LinkId = link.Id });
@@ -70,14 +76,20 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, IClock clock)
                 Destination = first.Link.Destination.AsEntered,
                 CampaignId = first.Link.Campaign!.Id,
                 PublishedOn = first.PublishedOn,
-
-                // A moment apart, so that they stand in the list's order wherever the newest come first.
-                CreatedAt = now - Duration.FromTicks(places[0] * TicksOfMicrosecond),
+                CreatedAt = At(places[0], now),
                 CreatedBy = member.Id,
             };
             post.Placements.AddRange(places.Select((place, i) =>
                 new Placement { PostId = post.Id, LinkId = links[place].Id, Variant = lines[place].Link.Utm?.Content?.Text, Position = i }));
+            foreach (var place in places)
+            {
+                links[place].CreatedAt = post.CreatedAt;
+            }
+
             yield return post;
         }
     }
+
+    /// <summary>A moment apart, so that they stand in the list's order wherever the newest come first.</summary>
+    private static Instant At(int place, Instant now) => now - Duration.FromTicks(place * TicksOfMicrosecond);
 }

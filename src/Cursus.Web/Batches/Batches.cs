@@ -4,6 +4,7 @@ using Cursus.Data.Batches;
 using Cursus.Web.Access;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
+using Cursus.Web.Runs;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -57,7 +58,7 @@ public static class Batches
 
     internal static IQueryable<Batch> Mine(CursusDb db, CurrentMember member) => db.Batches.Where(b => b.WorkspaceId == member.WorkspaceId);
 
-    internal static async Task<Response> Read(Batch batch, CursusDb db, BatchRuns runs, CancellationToken cancel)
+    internal static async Task<Response> Read(Batch batch, CursusDb db, LongRuns runs, CancellationToken cancel)
     {
         var run = runs.Find(batch.Id);
         var state = batch.DoneAt is not null ? BatchState.Done : run is { IsOver: false } ? BatchState.Running : BatchState.Waiting;
@@ -83,14 +84,14 @@ public static class Batches
     /// <param name="LeftOut">Lines that were left out.</param>
     public sealed record Summary(Guid Id, string Name, Instant CreatedAt, Instant? DoneAt, int Links, int LeftOut);
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, BatchRuns runs, CancellationToken cancel) =>
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, LongRuns runs, CancellationToken cancel) =>
         await Mine(db, member).AsNoTracking().FirstOrDefaultAsync(b => b.Id == id, cancel) is { } batch
             ? TypedResults.Ok(await Read(batch, db, runs, cancel))
             : ApiProblem.NotFound("batch");
 
     /// <param name="name">Name of the file, for people.</param>
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Upload(
-        string? name, HttpRequest http, CurrentMember member, CursusDb db, BatchRuns runs, IClock clock, CancellationToken cancel)
+        string? name, HttpRequest http, CurrentMember member, CursusDb db, LongRuns runs, IClock clock, CancellationToken cancel)
     {
         if (await ReadBody(http, cancel) is not { } content)
         {
@@ -111,7 +112,7 @@ public static class Batches
         return TypedResults.Created($"/api/v1/batches/{batch.Id}", await Read(batch, db, runs, cancel));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Cancel(Guid id, CurrentMember member, CursusDb db, BatchRuns runs, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Cancel(Guid id, CurrentMember member, CursusDb db, LongRuns runs, CancellationToken cancel)
     {
         if (await Mine(db, member).Select(b => new { b.Id, b.DoneAt }).FirstOrDefaultAsync(b => b.Id == id, cancel) is not { } batch)
         {

@@ -5,6 +5,7 @@ using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
+using Cursus.Web.Runs;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -54,7 +55,7 @@ public static class RunBatch
     }
 
     private static async Task<Results<Accepted<Batches.Response>, ProblemHttpResult>> Run(
-        Guid id, BatchRequest request, CurrentMember member, CursusDb db, CursusOptions options, BatchRuns runs, IClock clock, CancellationToken cancel)
+        Guid id, BatchRequest request, CurrentMember member, CursusDb db, CursusOptions options, LongRuns runs, IClock clock, CancellationToken cancel)
     {
         if (await Waiting(id, member, db, cancel) is not { } batch)
         {
@@ -78,7 +79,7 @@ public static class RunBatch
             return ApiProblem.Invalid("list", new("list-nothing-good", "No line of this list can be made. Correct the list and drop it again."));
         }
 
-        var run = runs.Start(id, plan.Links.Count, (services, run) =>
+        var run = runs.Start(id, member.WorkspaceId, plan.Links.Count, "no link was made", (services, run) =>
             ActivatorUtilities.CreateInstance<BatchMaking>(services).Make(batch, plan, request.IsGoodOnly, member, run));
         return run is null
             ? ApiProblem.Conflict("batch-running", "The links of this list are being made already.")

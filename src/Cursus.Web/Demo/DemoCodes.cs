@@ -1,8 +1,8 @@
 using System.Text;
 using Cursus.Core.Codes;
 using Cursus.Data;
-using Cursus.Data.Addresses;
 using Cursus.Data.Codes;
+using Cursus.Data.Links;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Codes;
 using NodaTime;

@@ -5,6 +5,7 @@ using Cursus.Core.Clicks;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Clicks;
+using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Data.Retargeting;
 using Cursus.Data.Workspaces;

@@ -1,7 +1,7 @@
 using Cursus.Core.Clicks;
 using Cursus.Core.Retargeting;
 using Cursus.Data;
-using Cursus.Data.Addresses;
+using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Data.Retargeting;
 using Cursus.Data.Workspaces;

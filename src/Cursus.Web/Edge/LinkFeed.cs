@@ -15,10 +15,12 @@ namespace Cursus.Web.Edge;
 /// </summary>
 public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, DomainTable domains, PixelTable pixels, PixelFeed pixelFeed, VisitorSalts salts, ILogger<LinkFeed> log) : BackgroundService
 {
-    private const string LinkColumns = """
-        l.id, d.id, l.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search,
-        l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels
-        """;
+    /// <summary>Where the addresses of links are: their own, and those that they had before.</summary>
+    private static readonly (string Tables, string Address)[] Addresses =
+    [
+        ("links l", "l"),
+        ("link_aliases a join links l on l.id = a.link_id", "a"),
+    ];
 
     /// <summary>The pixels of links and their posts, gathered once where many links are read. Those of campaigns, channels and domains are read by themselves, so that attaching one
     /// changes no link.</summary>
@@ -74,8 +76,8 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
     /// <summary>The record of one link straight from the database, for visitors who come before everything is loaded; null where there is none.</summary>
     public async Task<byte[]?> Ask(DomainEntry domain, string slugKey, CancellationToken cancel)
     {
-        await using var command = dataSource.CreateCommand(
-            $"select {LinkColumns} from links l join domains d on d.id = l.domain_id {PixelsOfFew} where d.id = $1 and l.slug_key = $2 and l.slug_freed_at is null");
+        await using var command = dataSource.CreateCommand(string.Join(" union all ", Addresses.Select(at =>
+            $"{Select(at, PixelsOfFew)} where d.id = $1 and {at.Address}.slug_key = $2 and l.slug_freed_at is null")));
         command.Parameters.Add(new() { Value = domain.Id });
         command.Parameters.Add(new() { Value = slugKey });
         await using var reader = await command.ExecuteReaderAsync(cancel);
@@ -200,24 +202,32 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
     private async Task ReadLinks(NpgsqlConnection connection, string which, string ownPixels, ulong since, Guid[] begun)
     {
         var numbers = domains.All.ToDictionary(d => d.Id, d => d.Number);
-        await using var command = new NpgsqlCommand($"""
-            select {LinkColumns} from links l join domains d on d.id = l.domain_id {ownPixels}
-            where {which} and d.verified_at is not null and l.slug_freed_at is null
-            """, connection)
+        foreach (var address in Addresses)
         {
-            Parameters = { new() { Value = since.ToString(System.Globalization.CultureInfo.InvariantCulture) }, new() { Value = begun } },
-        };
-        await using var reader = await command.ExecuteReaderAsync();
-        while (await reader.ReadAsync())
-        {
-            links.Put(Record(reader, numbers[reader.GetGuid(1)]));
+            await using var command = new NpgsqlCommand($"{Select(address, ownPixels)} where {which} and d.verified_at is not null and l.slug_freed_at is null", connection)
+            {
+                Parameters = { new() { Value = since.ToString(System.Globalization.CultureInfo.InvariantCulture) }, new() { Value = begun } },
+            };
+            await using var reader = await command.ExecuteReaderAsync();
+            while (await reader.ReadAsync())
+            {
+                links.Put(Record(reader, numbers[reader.GetGuid(1)]));
+            }
         }
     }
+
+    private static string Select((string Tables, string Address) at, string ownPixels) => $"""
+        select l.id, d.id, {at.Address}.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search,
+            l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels
+        from {at.Tables} join domains d on d.id = {at.Address}.domain_id {ownPixels}
+        """;
 
     private async Task ReadRemovals(NpgsqlConnection connection)
     {
         var numbers = domains.All.ToDictionary(d => d.Id, d => d.Number);
-        await using var command = new NpgsqlCommand("select domain_id, slug_key from removed_links r where changed_in >= $1::text::xid8 and not exists (select 1 from links l where l.domain_id = r.domain_id and l.slug_key = r.slug_key and l.slug_freed_at is null)", connection)
+        await using var command = new NpgsqlCommand("select domain_id, slug_key from removed_links r where changed_in >= $1::text::xid8"
+            + " and not exists (select 1 from links l where l.domain_id = r.domain_id and l.slug_key = r.slug_key and l.slug_freed_at is null)"
+            + " and not exists (select 1 from link_aliases a where a.domain_id = r.domain_id and a.slug_key = r.slug_key)", connection)
         {
             Parameters = { new() { Value = horizon.ToString(System.Globalization.CultureInfo.InvariantCulture) } },
         };

@@ -1,6 +1,8 @@
 using Cursus.Data;
 using Cursus.Web.Access;
+using Cursus.Web.Links;
 using Cursus.Web.Lists;
+using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -26,21 +28,22 @@ public static class Find
             return TypedResults.Ok<IReadOnlyList<Hit>>([]);
         }
 
-        var links = db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && l.DeletedAt == null);
         var posts = db.Posts.Where(p => p.WorkspaceId == member.WorkspaceId);
         var campaigns = db.Campaigns.Where(c => c.WorkspaceId == member.WorkspaceId);
         foreach (var word in words)
         {
-            links = links.Where(l => EF.Functions.ILike(l.Slug, word));
             posts = posts.Where(p => EF.Functions.ILike(p.Title, word) || EF.Functions.ILike(p.Destination, word));
             campaigns = campaigns.Where(c => EF.Functions.ILike(c.Name, word) || EF.Functions.ILike(c.Key, word));
         }
 
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var found = (await FoundLinks.Of(new LinkFilter(Query: query), db, member, new FieldErrors(), cancel))!;
+        var links = LinkOrder.By("best", found)!;
         List<Hit> hits =
         [
             .. await campaigns.OrderBy(c => c.Name).Take(Each).Select(c => new Hit("campaign", c.Key, c.Name, c.Key)).ToListAsync(cancel),
             .. await posts.OrderByDescending(p => p.PublishedOn).Take(Each).Select(p => new Hit("post", p.Id.ToString(), p.Title, p.Campaign!.Name)).ToListAsync(cancel),
-            .. await links.OrderByDescending(l => l.CreatedAt).Take(Each).Select(l => new Hit("link", l.Id.ToString(), l.Domain!.Name + "/" + l.Slug, l.Title)).ToListAsync(cancel),
+            .. await links.Take(Each).Select(l => new Hit("link", l.Id.ToString(), l.Domain!.Name + "/" + l.Slug, l.Title)).ToListAsync(cancel),
         ];
         return TypedResults.Ok<IReadOnlyList<Hit>>(hits);
     }

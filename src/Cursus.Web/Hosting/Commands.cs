@@ -37,9 +37,10 @@ public static class Commands
         var rollUps = services.GetRequiredService<RollUps>();
         var (days, differences) = await rollUps.Check(CancellationToken.None);
         var (months, differing) = await rollUps.CheckMonths(CancellationToken.None);
-        if (differences.Count + differing.Count == 0)
+        var totals = await rollUps.CheckTotals(CancellationToken.None);
+        if (differences.Count + differing.Count + totals.Count == 0)
         {
-            Console.WriteLine($"All {days} days of links agree with their clicks, and {months} months with their days.");
+            Console.WriteLine($"All {days} days of links agree with their clicks, {months} months with their days, and the totals of all links too.");
             return 0;
         }
 
@@ -53,7 +54,12 @@ public static class Commands
             Console.WriteLine($"Link {link} in {month:uuuu'-'MM}: the month is not what its days come to");
         }
 
-        await Console.Error.WriteLineAsync($"{differences.Count} of {days} days of links do not agree with their clicks, {differing.Count} months of links not with their days. “./cursus recount” makes them anew from the clicks.");
+        foreach (var link in totals.Take(MostTold))
+        {
+            Console.WriteLine($"Link {link}: its total is not what its clicks come to");
+        }
+
+        await Console.Error.WriteLineAsync($"{differences.Count} of {days} days of links do not agree with their clicks, {differing.Count} months of links not with their days, {totals.Count} totals of links not with their clicks. “./cursus recount” makes them anew from the clicks.");
         return 1;
     }
 

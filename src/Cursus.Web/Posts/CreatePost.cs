@@ -1,5 +1,5 @@
 using Cursus.Data;
-using Cursus.Data.Addresses;
+using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;

@@ -6,6 +6,7 @@ using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links;
 using Cursus.Web.Problems;
 using NodaTime;
 

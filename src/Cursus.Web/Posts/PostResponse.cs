@@ -1,6 +1,6 @@
 using Cursus.Data;
-using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 

@@ -1,5 +1,7 @@
 using System.Text.Json;
+using Cursus.Web.Links;
 using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Problems;
 
@@ -13,6 +15,8 @@ internal sealed class UnreadableRequests(IProblemDetailsService problems, ILogge
             BadHttpRequestException { InnerException: JsonException json } =>
                 (400, "not-json", $"The body is not the JSON that is expected here{At(json)}. Check quotes, commas and types."),
             BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => (415, "not-json", "Send the body as application/json."),
+            DbUpdateException failed when LinkVersions.IsOvertaken(failed) =>
+                (409, "changed-meanwhile", "Somebody else changed the same thing in this moment. Nothing of yours was saved; look at it again and try once more."),
             BadHttpRequestException bad => (bad.StatusCode, "bad-request", "The request could not be read: " + bad.Message),
             _ => (500, "internal", "Something failed on our side and nothing was saved. Try again; if it stays, look into the server's log."),
         };

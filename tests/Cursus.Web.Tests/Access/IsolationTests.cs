@@ -94,11 +94,13 @@ public class IsolationTests(CursusApp app)
             await world.Owner.PostAsJsonAsync("/api/v1/pixels", new { name = $"Of {world.Domain}", network = "image-pixel", reference = $"https://{world.Domain}/p.gif" }, Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/code-styles", new { name = $"Plum of {world.Domain}" }, Cancel);
             await world.Owner.PostAsync($"/api/v1/code-logos?name={world.Domain}", new StringContent("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'><rect width='8' height='8'/></svg>", null, "image/svg+xml"), Cancel);
+            await world.Owner.PostAsJsonAsync("/api/v1/saved-filters", new { name = $"Of {world.Domain}", filter = $"domain={world.Domain}" }, Cancel);
+            await world.Owner.PostAsJsonAsync("/api/v1/link-changes", new { links = new { filter = new { } }, change = new { addTags = new[] { $"from {world.Domain}" } } }, Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/folders", new { name = $"Shop of {world.Domain}" }, Cancel);
         }
 
         var ids = new Dictionary<string, string>();
-        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges", "batches", "referrer-rules", "views", "pixels", "code-styles", "code-logos" })
+        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges", "batches", "referrer-rules", "views", "pixels", "code-styles", "code-logos", "saved-filters", "link-changes" })
         {
             var list = await World.Read(await world.Owner.GetAsync($"/api/v1/{feature}", Cancel));
             ids[feature] = (string)list["items"]![0]!["id"]!;

@@ -5,6 +5,7 @@ using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Batches;
 using Cursus.Web.Hosting;
+using Cursus.Web.Runs;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
@@ -178,7 +179,7 @@ public class BatchTests(CursusApp app)
         await world.Send(p => p["placements"]![0]!["slug"] = "second");
 
         using var cancellation = new CancellationTokenSource();
-        var failure = await ActivatorUtilities.CreateInstance<BatchMaking>(scope.ServiceProvider).Make(batch, plan, isGoodOnly, member, new BatchRun(2, cancellation));
+        var failure = await ActivatorUtilities.CreateInstance<BatchMaking>(scope.ServiceProvider).Make(batch, plan, isGoodOnly, member, new LongRun(member.WorkspaceId, 2, cancellation));
         (failure is null).ShouldBe(isGoodOnly);
         (await db.BatchLines.CountAsync(l => l.BatchId == batch.Id && l.LinkId != null, Cancel)).ShouldBe(links);
         (await db.BatchLines.Where(l => l.BatchId == batch.Id && l.Problem != null).Select(l => l.Line).ToListAsync(Cancel)).ShouldBe(isGoodOnly ? [3] : []);

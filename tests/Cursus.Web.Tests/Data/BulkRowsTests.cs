@@ -3,6 +3,7 @@ using Cursus.Core.Addresses;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Batches;
+using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

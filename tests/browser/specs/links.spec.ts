@@ -40,15 +40,18 @@ test('a changed destination is where the next visit leads; a deleted link has en
   await page.getByRole('button', { name: /^Save/ }).click()
   await page.getByRole('link', { name: new RegExp(slug) }).first().click()
 
-  await page.getByRole('button', { name: 'Change' }).click()
+  await page.getByRole('button', { name: 'Change', exact: true }).click()
   await page.getByLabel('Destination').fill(`www.northmoor.localhost:${standins}/new`)
-  await page.getByRole('button', { name: 'Save' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText(/\/new\?utm_source=guildhall/)).toBeVisible()
   const port = new URL(process.env.CURSUS_ADDRESS!).port
   const visit = () => request.get(`http://127.0.0.1:${port}/${slug}`, { headers: { Host: 'nmoor.localhost' }, maxRedirects: 0 })
   expect((await visit()).headers().location).toContain('/new?')
 
-  await page.getByRole('button', { name: 'Delete', exact: true }).click()
+  await page.getByRole('button', { name: 'More to do with this link' }).click()
+  await page.getByRole('menuitem', { name: 'Delete' }).click()
+  await expect(page.getByRole('button', { name: 'Delete the link' })).toBeDisabled()
+  await page.getByLabel(/^Type its slug/).fill(slug)
   await page.getByRole('button', { name: 'Delete the link' }).click()
   await expect(page).toHaveURL(/\/links$/)
   expect((await visit()).status()).toBe(410)

@@ -142,7 +142,9 @@ test('a deleted slug is kept for its link, which can be brought back', async ({ 
   await page.waitForURL('**/posts/*')
   await page.getByRole('link', { name: new RegExp(slug) }).click()
   const sheet = page.getByRole('complementary', { name: 'Link' })
-  await sheet.getByRole('button', { name: 'Delete', exact: true }).click()
+  await sheet.getByRole('button', { name: 'More to do with this link' }).click()
+  await page.getByRole('menuitem', { name: 'Delete' }).click()
+  await sheet.getByLabel(/^Type its slug/).fill(slug)
   await sheet.getByRole('button', { name: 'Delete the link' }).click()
   await expect(sheet).toBeHidden()
 

@@ -6,7 +6,7 @@ import { isUnreachable, wordsOf } from '../api/client'
 /** Shown while something is on its way. */
 export function Loading({ rows = 6 }: { rows?: number }) {
   return (
-    <Stack gap="xs" aria-busy="true" aria-label="Loading">
+    <Stack gap="xs" role="status" aria-busy="true" aria-label="Loading">
       {Array.from({ length: rows }, (_, i) => (
         <Skeleton key={i} height={40} radius={8} />
       ))}

@@ -3,3 +3,6 @@ export const text = (value: unknown): string | undefined =>
   typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean'
     ? String(value) || undefined
     : undefined
+
+/** An address as people say it, without its scheme. */
+export const addressOf = (url: string) => url.replace(/^https?:\/\//, '')

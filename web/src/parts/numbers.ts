@@ -20,3 +20,15 @@ export const day = (iso: string) =>
     year: 'numeric',
     timeZone: 'UTC',
   })
+
+/** The day of a moment by the browser's clock, without the year where it is this one. */
+export const dayOf = (at: string) =>
+  new Date(at).toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: new Date(at).getFullYear() === new Date().getFullYear() ? undefined : 'numeric',
+  })
+
+/** Day and time of a moment by the browser's clock. */
+export const timeOf = (at: string) =>
+  `${dayOf(at)}, ${new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`

@@ -12,3 +12,10 @@ export const passings = [
   { value: 'link-wins', label: 'Pass on; the link’s own win' },
   { value: 'visitor-wins', label: 'Pass on; the visitor’s win' },
 ]
+
+/** Whether a page learns where its visitors came from, as choices. */
+export const referrers = [
+  { value: 'keep', label: 'Tell, as browsers do' },
+  { value: 'hide', label: 'Hide' },
+  { value: 'hide-by-page', label: 'Hide, through a page' },
+]

@@ -6,7 +6,7 @@ import { useNavigate } from '@tanstack/react-router'
 import { useEffect, useRef, useState } from 'react'
 import { api, read, type Schema } from '../api/client'
 import { mayEdit, useSession } from '../features/access/session'
-import { useQuickLink } from '../features/addresses/useQuickLink'
+import { useQuickLink } from '../features/links/useQuickLink'
 import { looksLikeAddress } from './pasted'
 import classes from './Shell.module.css'
 

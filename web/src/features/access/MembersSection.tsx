@@ -1,15 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
-import { api, read } from '../../api/client'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
 import { OfficeNetworks } from '../clicks/OfficeNetworks'
-import { useSession } from './session'
+import { membersQuery, useSession } from './session'
 
 export function MembersSection() {
-  const members = useQuery({
-    queryKey: ['members'],
-    queryFn: () => read(api.GET('/api/v1/members', { params: { query: { limit: 500 } } })),
-  })
+  const members = useQuery(membersQuery)
   const session = useSession()
   if (members.isError) return <Failed error={members.error} onRetry={() => void members.refetch()} />
   if (!members.data) return <Loading rows={3} />
@@ -19,7 +15,7 @@ export function MembersSection() {
         about="Viewers read, editors make and change posts and links, owners set the workspace up."
         columns={['Name', 'E-mail', 'Role']}
       >
-        {members.data.items.map((member) => (
+        {members.data.map((member) => (
           <tr key={member.id}>
             <td>{member.name}</td>
             <td>{member.email}</td>

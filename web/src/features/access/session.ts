@@ -24,6 +24,12 @@ export function useSession(): Session | undefined {
 export const mayEdit = (session: Session | undefined) =>
   session?.role === 'owner' || session?.role === 'editor'
 
+export const membersQuery = queryOptions({
+  queryKey: ['members'],
+  queryFn: () =>
+    read(api.GET('/api/v1/members', { params: { query: { limit: 500 } } })).then((page) => page.items),
+})
+
 const patience = 1500
 
 /** Leads this browser over those short domains that answer, so that its visits there are left out of the figures, and ends at `then`. */

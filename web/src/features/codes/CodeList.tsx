@@ -4,7 +4,7 @@ import { Link as RouterLink } from '@tanstack/react-router'
 import { useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
 import { counted } from '../../parts/numbers'
-import type { Link } from '../addresses/links'
+import type { Link } from '../links/links'
 import { codesOfLink } from './codes'
 
 interface Props {

@@ -3,7 +3,7 @@ import { IconDots } from '@tabler/icons-react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
-import type { Link } from '../addresses/links'
+import type { Link } from '../links/links'
 import { stylesChanged, type CodeStyle, type SavedStyle } from './codes'
 
 interface Props {

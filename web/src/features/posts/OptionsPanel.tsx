@@ -1,7 +1,7 @@
 import { Checkbox, Select, Stack, Text, TextInput } from '@mantine/core'
 import type { Domain } from '../../api/vocabulary'
 import { FolderField } from '../../parts/FolderField'
-import { passings, redirects } from '../../parts/redirects'
+import { passings, redirects, referrers } from '../../parts/redirects'
 import { slugKinds } from '../../parts/slugKinds'
 import { TagsField } from '../../parts/TagPill'
 import { PixelsField } from '../retargeting/PixelsField'
@@ -21,12 +21,6 @@ interface Props {
 
 /** A list that opened outside the panel would close it at the first click. */
 const inPanel = { withinPortal: false }
-
-const referrers = [
-  { value: 'keep', label: 'Tell, as browsers do' },
-  { value: 'hide', label: 'Hide' },
-  { value: 'hide-by-page', label: 'Hide, through a page' },
-]
 
 const switches = [
   { key: 'hideFromSearch', label: 'Hide from search engines' },

@@ -1,0 +1,82 @@
+using Cursus.Core.Addresses;
+
+namespace Cursus.Core.Links;
+
+/// <summary>What can differ between two versions of a link.</summary>
+public enum LinkField
+{
+    Address,
+    Title,
+    Destination,
+    Campaign,
+    Source,
+    Medium,
+    Term,
+    Content,
+    Redirect,
+    PassQuery,
+    Referrer,
+    HideFromSearch,
+    Nofollow,
+    Sponsored,
+    NewTab,
+    TitleAttribute,
+    AnchorText,
+    HandoffDeadline,
+    Note,
+    Folder,
+    Tags,
+    Pixels,
+    Archived,
+    Deleted,
+}
+
+/// <summary>One thing that a change did to a link.</summary>
+/// <param name="From">Null where there was nothing.</param>
+/// <param name="To">Null where there is nothing any more.</param>
+public sealed record LinkDifference(LinkField Field, string? From, string? To)
+{
+    /// <summary>What makes <paramref name="after"/> of <paramref name="before"/>, in the order of <see cref="LinkField"/>. The finished address follows from the rest and isn't told.</summary>
+    /// <param name="nameOf">The name of a short domain, campaign, folder, tag or pixel.</param>
+    public static IReadOnlyList<LinkDifference> Between(LinkState before, LinkState after, Func<Guid, string> nameOf)
+    {
+        ArgumentNullException.ThrowIfNull(before);
+        ArgumentNullException.ThrowIfNull(after);
+        ArgumentNullException.ThrowIfNull(nameOf);
+        var (was, now) = (Told(before, nameOf), Told(after, nameOf));
+        return [.. Enum.GetValues<LinkField>().Where(f => was[f] != now[f]).Select(f => new LinkDifference(f, was[f], now[f]))];
+    }
+
+    private static Dictionary<LinkField, string?> Told(LinkState state, Func<Guid, string> nameOf) => new()
+    {
+        [LinkField.Address] = $"{nameOf(state.DomainId)}/{state.Slug}",
+        [LinkField.Title] = state.Title,
+        [LinkField.Destination] = state.Destination,
+        [LinkField.Campaign] = state.CampaignId is { } campaign ? nameOf(campaign) : null,
+        [LinkField.Source] = state.Source,
+        [LinkField.Medium] = state.Medium,
+        [LinkField.Term] = state.Term,
+        [LinkField.Content] = state.Content,
+        [LinkField.Redirect] = $"{state.Redirect}",
+        [LinkField.PassQuery] = state.Options.PassQuery switch { QueryPassing.Off => null, QueryPassing.LinkWins => "the link’s own win", _ => "the visitor’s win" },
+        [LinkField.Referrer] = state.Options.Referrer switch { ReferrerPassing.Keep => null, ReferrerPassing.Hide => "hidden", _ => "hidden by a page" },
+        [LinkField.HideFromSearch] = OnOrNull(state.Options.HideFromSearch),
+        [LinkField.Nofollow] = OnOrNull(state.Options.Nofollow),
+        [LinkField.Sponsored] = OnOrNull(state.Options.Sponsored),
+        [LinkField.NewTab] = OnOrNull(state.Options.NewTab),
+        [LinkField.TitleAttribute] = state.Options.TitleAttribute,
+        [LinkField.AnchorText] = state.Options.AnchorText,
+        [LinkField.HandoffDeadline] = state.Options.HandoffDeadline is { } deadline ? $"{deadline} ms" : null,
+        [LinkField.Note] = state.Note,
+        [LinkField.Folder] = state.FolderId is { } folder ? nameOf(folder) : null,
+        [LinkField.Tags] = Names(state.TagIds, nameOf),
+        [LinkField.Pixels] = Names(state.PixelIds, nameOf),
+        [LinkField.Archived] = OnOrNull(state.IsArchived),
+        [LinkField.Deleted] = OnOrNull(state.IsDeleted),
+    };
+
+    private static string? Names(IReadOnlyList<Guid> ids, Func<Guid, string> nameOf) =>
+        ids.Count == 0 ? null : string.Join(", ", ids.Select(nameOf).Order(StringComparer.OrdinalIgnoreCase));
+
+    private static string? OnOrNull(bool isOn) => isOn ? "yes" : null;
+}

@@ -1,0 +1,62 @@
+namespace Cursus.Core.Links;
+
+/// <summary>One change made to many links. What is left out stays as each link has it.</summary>
+public sealed record ManyChange
+{
+    public IReadOnlyList<Guid> AddTags { get; init; } = [];
+    public IReadOnlyList<Guid> RemoveTags { get; init; } = [];
+    public IReadOnlyList<Guid> AddPixels { get; init; } = [];
+    public IReadOnlyList<Guid> RemovePixels { get; init; } = [];
+
+    /// <summary>The folder they are moved to; an empty id takes them out of any.</summary>
+    public Guid? FolderId { get; init; }
+
+    public Guid? CampaignId { get; init; }
+    public FindAndReplace? Replace { get; init; }
+    public bool? Archive { get; init; }
+
+    /// <summary>True deletes them, false brings them back.</summary>
+    public bool? Delete { get; init; }
+
+    /// <summary>The link as this change leaves it. Its finished address must be made anew where <see cref="MovesVisitors"/>.</summary>
+    /// <param name="ofChannel">Source and medium of the link's channel, for links that have none of their own and get a campaign.</param>
+    /// <returns>Null where it can't be done to this link; why is in <paramref name="flaw"/>.</returns>
+    public LinkState? Of(LinkState link, (string Source, string Medium)? ofChannel, out Flaw? flaw)
+    {
+        ArgumentNullException.ThrowIfNull(link);
+        flaw = null;
+        var destination = link.Destination;
+        if (Replace is not null && !Replace.TryApply(link.Destination, out destination, out flaw))
+        {
+            return null;
+        }
+
+        var (source, medium) = (link.Source ?? (CampaignId is null ? null : ofChannel?.Source), link.Medium ?? (CampaignId is null ? null : ofChannel?.Medium));
+        if (CampaignId is not null && (source is null || medium is null))
+        {
+            flaw = new Flaw("tags-incomplete", "It has neither source and medium nor a channel that says them, so it can't be counted under a campaign. Give it both first.");
+            return null;
+        }
+
+        return link with
+        {
+            TagIds = Joined(link.TagIds, AddTags, RemoveTags),
+            PixelIds = Joined(link.PixelIds, AddPixels, RemovePixels),
+            FolderId = FolderId is { } folder ? (folder == Guid.Empty ? null : folder) : link.FolderId,
+            CampaignId = CampaignId ?? link.CampaignId,
+            Source = source,
+            Medium = medium,
+            Destination = destination!,
+            IsArchived = Archive ?? link.IsArchived,
+            IsDeleted = Delete ?? link.IsDeleted,
+        };
+    }
+
+    /// <summary>Whether the change sends visitors elsewhere, or with other tags.</summary>
+    public static bool MovesVisitors(LinkState before, LinkState after) =>
+        (before.Destination, before.Source, before.Medium, before.Term, before.Content, before.CampaignId)
+        != (after.Destination, after.Source, after.Medium, after.Term, after.Content, after.CampaignId);
+
+    private static IReadOnlyList<Guid> Joined(IReadOnlyList<Guid> had, IReadOnlyList<Guid> added, IReadOnlyList<Guid> removed) =>
+        added.Count + removed.Count == 0 ? had : [.. had.Union(added).Except(removed).Order()];
+}

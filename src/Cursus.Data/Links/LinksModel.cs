@@ -1,0 +1,93 @@
+using Cursus.Core.Addresses;
+using Cursus.Data.Addresses;
+using Cursus.Data.Clicks;
+using Cursus.Data.Workspaces;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+
+namespace Cursus.Data.Links;
+
+internal sealed class LinksModel : IEntityTypeConfiguration<Link>, IEntityTypeConfiguration<Tag>, IEntityTypeConfiguration<Folder>, IEntityTypeConfiguration<LinkAlias>,
+    IEntityTypeConfiguration<LinkVersion>, IEntityTypeConfiguration<LinkChange>, IEntityTypeConfiguration<LinkText>, IEntityTypeConfiguration<SavedFilter>
+{
+    /// <summary>The unique index that a taken slug runs into.</summary>
+    public const string SlugIndex = "ix_links_domain_id_slug_key";
+
+    public void Configure(EntityTypeBuilder<Link> link)
+    {
+        link.HasOne<Workspace>().WithMany().HasForeignKey(l => l.WorkspaceId);
+        link.HasOne(l => l.Domain).WithMany().HasForeignKey(l => l.DomainId);
+        link.HasOne(l => l.Campaign).WithMany().HasForeignKey(l => l.CampaignId).OnDelete(DeleteBehavior.Restrict);
+        link.HasOne(l => l.Channel).WithMany().HasForeignKey(l => l.ChannelId).OnDelete(DeleteBehavior.Restrict);
+        link.HasOne<Member>().WithMany().HasForeignKey(l => l.CreatedBy).OnDelete(DeleteBehavior.SetNull);
+        link.HasMany(l => l.Tags).WithMany(t => t.Links).UsingEntity(
+            "link_tags",
+            tagged => tagged.HasOne(typeof(Tag)).WithMany().HasForeignKey("tag_id"),
+            tagging => tagging.HasOne(typeof(Link)).WithMany().HasForeignKey("link_id"));
+        link.HasOne(l => l.Folder).WithMany().HasForeignKey(l => l.FolderId).OnDelete(DeleteBehavior.SetNull);
+        link.HasIndex(l => new { l.DomainId, l.SlugKey }).HasFilter("slug_freed_at is null").IsUnique().HasDatabaseName(SlugIndex);
+        link.ComplexProperty(l => l.Options, AddressesModel.Options);
+        link.HasIndex(l => new { l.WorkspaceId, l.CreatedAt });
+        link.HasIndex(l => new { l.WorkspaceId, l.Title });
+        link.HasIndex(l => l.ChangeId).HasFilter("change_id is not null");
+        link.Property(l => l.Version).HasDefaultValue(1).IsConcurrencyToken();
+        link.HasOne(l => l.Text).WithOne().HasForeignKey<LinkText>(t => t.LinkId);
+        link.HasOne(l => l.Total).WithOne().HasForeignKey<LinkTotal>(t => t.LinkId);
+        link.Property(l => l.Slug).HasMaxLength(Slug.MaxLength);
+        link.Property(l => l.SlugKey).HasMaxLength(Slug.MaxLength);
+        link.ToTable(t => t.HasCheckConstraint("ck_links_redirect", "redirect in (301, 302, 307, 308)"));
+    }
+
+    public void Configure(EntityTypeBuilder<Tag> tag)
+    {
+        tag.HasOne<Workspace>().WithMany().HasForeignKey(t => t.WorkspaceId);
+        tag.HasIndex(t => new { t.WorkspaceId, t.Name }).IsUnique();
+    }
+
+    public void Configure(EntityTypeBuilder<Folder> folder)
+    {
+        folder.ToTable("folders");
+        folder.HasOne<Workspace>().WithMany().HasForeignKey(f => f.WorkspaceId);
+        folder.HasIndex(f => new { f.WorkspaceId, f.Name }).IsUnique();
+    }
+
+    public void Configure(EntityTypeBuilder<LinkAlias> alias)
+    {
+        alias.ToTable("link_aliases");
+        alias.HasOne(a => a.Link).WithMany(l => l.Aliases).HasForeignKey(a => a.LinkId);
+        alias.HasOne(a => a.Domain).WithMany().HasForeignKey(a => a.DomainId);
+        alias.HasIndex(a => new { a.DomainId, a.SlugKey }).IsUnique();
+        alias.Property(a => a.Slug).HasMaxLength(Slug.MaxLength);
+        alias.Property(a => a.SlugKey).HasMaxLength(Slug.MaxLength);
+    }
+
+    public void Configure(EntityTypeBuilder<LinkVersion> version)
+    {
+        version.ToTable("link_versions");
+        version.HasKey(v => new { v.LinkId, v.Number });
+        version.HasOne<Link>().WithMany().HasForeignKey(v => v.LinkId);
+        version.Property(v => v.State).HasColumnType("jsonb");
+    }
+
+    public void Configure(EntityTypeBuilder<LinkChange> change)
+    {
+        change.ToTable("link_changes");
+        change.HasOne<Workspace>().WithMany().HasForeignKey(c => c.WorkspaceId);
+        change.HasIndex(c => new { c.WorkspaceId, c.MadeAt });
+    }
+
+    public void Configure(EntityTypeBuilder<LinkText> text)
+    {
+        text.ToTable("link_texts");
+        text.HasKey(t => t.LinkId);
+        text.HasIndex(t => t.Words).HasMethod("gin").HasOperators("gin_trgm_ops");
+        text.HasIndex(t => t.Vector).HasMethod("gin");
+    }
+
+    public void Configure(EntityTypeBuilder<SavedFilter> filter)
+    {
+        filter.ToTable("saved_filters");
+        filter.HasOne<Workspace>().WithMany().HasForeignKey(f => f.WorkspaceId);
+        filter.HasIndex(f => new { f.WorkspaceId, f.Name }).IsUnique();
+    }
+}

@@ -1,0 +1,149 @@
+using Cursus.Core;
+using Cursus.Core.Links;
+using Cursus.Data;
+using Cursus.Data.Links;
+using Cursus.Web.Access;
+using Cursus.Web.Problems;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Cursus.Web.Links;
+
+/// <summary>Which links are wanted. Of several values of one kind any will do; the kinds all have to fit.</summary>
+/// <param name="Query">Words of title, short address, destination, note, campaign or tags, whole or in part.</param>
+/// <param name="Tag">Names of tags.</param>
+/// <param name="Tags"><c>all</c> of the named tags (default), or <c>any</c>.</param>
+/// <param name="Campaign">Keys of campaigns.</param>
+/// <param name="Channel">Keys of channels.</param>
+/// <param name="Domain">Names of short domains.</param>
+/// <param name="Folder">Names of folders; an empty one for links in none.</param>
+/// <param name="By">Ids of the members who made them.</param>
+/// <param name="Since">The first day on which they were made.</param>
+/// <param name="Until">The last one.</param>
+/// <param name="Pixels">Id of a pixel that fires at their visits, <c>any</c>, or <c>none</c>.</param>
+/// <param name="Batch">Id of a batch that made them.</param>
+/// <param name="State"><c>live</c> (default), <c>never-clicked</c>, <c>archived</c>, <c>deleted</c>, or <c>all</c> that are not deleted.</param>
+public sealed record LinkFilter(
+    string? Query = null, string[]? Tag = null, string? Tags = null, string[]? Campaign = null, string[]? Channel = null, string[]? Domain = null, string[]? Folder = null,
+    Guid[]? By = null, string? Since = null, string? Until = null, string? Pixels = null, Guid? Batch = null, string? State = null)
+{
+    /// <summary>The links that fit, whatever their words; what can't be understood is in <paramref name="errors"/>.</summary>
+    internal IQueryable<Link> Narrow(CursusDb db, CurrentMember member, FieldErrors errors)
+    {
+        var links = OfState(db.Links.Where(l => l.WorkspaceId == member.WorkspaceId), db, errors);
+        if (Tag is { Length: > 0 })
+        {
+            links = Tags switch
+            {
+                "any" => links.Where(l => l.Tags.Any(t => Tag.Contains(t.Name))),
+                null or "all" => Tag.Aggregate(links, (found, name) => found.Where(l => l.Tags.Any(t => t.Name == name))),
+                _ => Unknown(links, errors, "tags", "Links have all of the named tags, or any."),
+            };
+        }
+
+        links = Campaign is { Length: > 0 } ? links.Where(l => Campaign.Contains(l.Campaign!.Key)) : links;
+        links = Channel is { Length: > 0 } ? links.Where(l => Channel.Contains(l.Channel!.Key)) : links;
+        links = Domain is { Length: > 0 } ? links.Where(l => Domain.Contains(l.Domain!.Name)) : links;
+        links = Folder is { Length: > 0 } ? links.Where(l => Folder.Contains(l.Folder == null ? "" : l.Folder.Name)) : links;
+        links = By is { Length: > 0 } ? links.Where(l => l.CreatedBy != null && By.Contains(l.CreatedBy.Value)) : links;
+        links = Batch is null ? links : links.Where(l => db.BatchLines.Any(b => b.BatchId == Batch && b.LinkId == l.Id));
+        return WithPixels(Made(links, member.Zone, errors), db, errors);
+    }
+
+    private IQueryable<Link> OfState(IQueryable<Link> links, CursusDb db, FieldErrors errors) => State switch
+    {
+        null or "live" => links.Where(l => l.DeletedAt == null && l.ArchivedAt == null),
+        "never-clicked" => links.Where(l => l.DeletedAt == null && l.ArchivedAt == null && !db.LinkTotals.Any(t => t.LinkId == l.Id)),
+        "archived" => links.Where(l => l.DeletedAt == null && l.ArchivedAt != null),
+        "deleted" => links.Where(l => l.DeletedAt != null),
+        "all" => links.Where(l => l.DeletedAt == null),
+        _ => Unknown(links, errors, "state", "A state is live, never-clicked, archived, deleted or all."),
+    };
+
+    private IQueryable<Link> WithPixels(IQueryable<Link> links, CursusDb db, FieldErrors errors) => Pixels switch
+    {
+        null => links,
+        "any" => links.Where(l => db.PixelsOfLinks.Any(p => p.LinkId == l.Id)),
+        "none" => links.Where(l => !db.PixelsOfLinks.Any(p => p.LinkId == l.Id)),
+        _ when Guid.TryParse(Pixels, out var pixel) => links.Where(l => db.PixelsOfLinks.Any(p => p.LinkId == l.Id && p.PixelId == pixel)),
+        _ => Unknown(links, errors, "pixels", "Name a pixel by its id, or say any or none."),
+    };
+
+    private IQueryable<Link> Made(IQueryable<Link> links, DateTimeZone zone, FieldErrors errors)
+    {
+        if (Day(Since, errors, "since") is { } first)
+        {
+            var from = zone.AtStartOfDay(first).ToInstant();
+            links = links.Where(l => l.CreatedAt >= from);
+        }
+
+        if (Day(Until, errors, "until") is { } last)
+        {
+            var to = zone.AtStartOfDay(last.PlusDays(1)).ToInstant();
+            links = links.Where(l => l.CreatedAt < to);
+        }
+
+        return links;
+    }
+
+    private static LocalDate? Day(string? text, FieldErrors errors, string field)
+    {
+        if (text is null)
+        {
+            return null;
+        }
+
+        if (LocalDatePattern.Iso.Parse(text) is { Success: true, Value: { Year: > 1900 and < 9000 } day })
+        {
+            return day;
+        }
+
+        errors.Add(field, new Flaw("day", $"“{text}” is no day. Write it as year-month-day, such as 2026-11-23."));
+        return null;
+    }
+
+    private static IQueryable<Link> Unknown(IQueryable<Link> links, FieldErrors errors, string field, string text)
+    {
+        errors.Add(field, new Flaw(field, text));
+        return links;
+    }
+}
+
+/// <summary>The links that were found.</summary>
+/// <param name="Links">Not yet in any order.</param>
+/// <param name="Words">What was asked for.</param>
+/// <param name="IsNear">Whether the words are only nearly there, since no link has them as typed.</param>
+internal sealed record FoundLinks(IQueryable<Link> Links, string Typed, IReadOnlyList<string> Words, bool IsNear)
+{
+    /// <summary>Finds links by a filter; the caller holds a transaction, in which they are read.</summary>
+    /// <returns>Null with what is wrong in <paramref name="errors"/>.</returns>
+    public static async Task<FoundLinks?> Of(LinkFilter filter, CursusDb db, CurrentMember member, FieldErrors errors, CancellationToken cancel)
+    {
+        var links = filter.Narrow(db, member, errors);
+        if (errors.Any)
+        {
+            return null;
+        }
+
+        if (string.IsNullOrWhiteSpace(filter.Query))
+        {
+            return new FoundLinks(links, "", [], IsNear: false);
+        }
+
+        var words = SearchWords.Of(filter.Query);
+        if (words.Count == 0)
+        {
+            return new FoundLinks(links.Where(l => false), filter.Query, words, IsNear: false);
+        }
+
+        var having = links.Having(words);
+        if (await having.AnyAsync(cancel))
+        {
+            return new FoundLinks(having, filter.Query, words, IsNear: false);
+        }
+
+        await LinkSearch.AllowSlips(db, cancel);
+        return new FoundLinks(links.NearlyHaving(words), filter.Query, words, IsNear: true);
+    }
+}

@@ -1,0 +1,87 @@
+using Cursus.Core.Addresses;
+using Cursus.Core.Links;
+using Cursus.Data;
+using Cursus.Data.Addresses;
+using Cursus.Data.Links;
+using Cursus.Data.Posts;
+using Cursus.Data.Retargeting;
+using Cursus.Web.Access;
+using Cursus.Web.Addresses;
+using Cursus.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Links;
+
+/// <summary>Writes states into links, with all that they name by id. What has been deleted since can't be given back and is left out.</summary>
+internal sealed class LinkRewriting
+{
+    private const string Gone = "something deleted since";
+
+    private readonly Vocabulary vocabulary;
+    private readonly Dictionary<Guid, Tag> tags;
+    private readonly Dictionary<Guid, Pixel> pixels;
+    private readonly Dictionary<Guid, Folder> folders;
+    private readonly Dictionary<Guid, Campaign> campaigns;
+    private readonly Dictionary<Guid, ShortDomain> domains;
+
+    private LinkRewriting(
+        Vocabulary vocabulary, Dictionary<Guid, Tag> tags, Dictionary<Guid, Pixel> pixels, Dictionary<Guid, Folder> folders, Dictionary<Guid, Campaign> campaigns,
+        Dictionary<Guid, ShortDomain> domains) =>
+        (this.vocabulary, this.tags, this.pixels, this.folders, this.campaigns, this.domains) = (vocabulary, tags, pixels, folders, campaigns, domains);
+
+    public Vocabulary Vocabulary => vocabulary;
+
+    /// <summary>Reads what the workspace has, tracked by the context.</summary>
+    public static async Task<LinkRewriting> Load(CursusDb db, CurrentMember member, CursusOptions options, CancellationToken cancel) => new(
+        await Vocabulary.Load(db, member, options, cancel),
+        await db.Tags.Where(t => t.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(t => t.Id, cancel),
+        await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(p => p.Id, cancel),
+        await db.Folders.Where(f => f.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(f => f.Id, cancel),
+        await db.Campaigns.Where(c => c.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(c => c.Id, cancel),
+        await db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(d => d.Id, cancel));
+
+    /// <summary>What something is called that links name by id.</summary>
+    public string NameOf(Guid id) =>
+        tags.TryGetValue(id, out var tag) ? tag.Name
+        : pixels.TryGetValue(id, out var pixel) ? pixel.Name
+        : folders.TryGetValue(id, out var folder) ? folder.Name
+        : campaigns.TryGetValue(id, out var campaign) ? campaign.Name
+        : domains.TryGetValue(id, out var domain) ? domain.Name
+        : Gone;
+
+    /// <summary>Makes the link what the state says, but for its short address; its tags and pixels must be loaded.</summary>
+    public void Write(Link link, LinkState state, Instant now)
+    {
+        link.Title = state.Title;
+        link.Destination = state.Destination;
+        (link.Source, link.Medium, link.Term, link.Content) = (state.Source, state.Medium, state.Term, state.Content);
+        link.CampaignId = state.CampaignId is { } campaign && campaigns.ContainsKey(campaign) ? campaign : null;
+        link.Redirect = state.Redirect;
+        link.Options = state.Options;
+        link.Note = state.Note;
+        link.FolderId = state.FolderId is { } folder && folders.ContainsKey(folder) ? folder : null;
+        link.ArchivedAt = state.IsArchived ? link.ArchivedAt ?? now : null;
+        link.DeletedAt = state.IsDeleted ? link.DeletedAt ?? now : null;
+        Set(link.Tags, [.. state.TagIds.Where(tags.ContainsKey).Select(id => tags[id])]);
+        Set(link.Pixels, [.. state.PixelIds.Where(pixels.ContainsKey).Select(id => pixels[id])]);
+        link.FinalUrl = Finished(link);
+    }
+
+    /// <summary>Where the link leads with its UTM values, merged ones replaced.</summary>
+    private string Finished(Link link)
+    {
+        var recorded = link is { Source: { } source, Medium: { } medium, CampaignId: { } id } && campaigns.TryGetValue(id, out var campaign)
+            ? new UtmTags(TagValue.Of(source), TagValue.Of(medium), TagValue.Of(campaign.Key), Optional(link.Term), Optional(link.Content))
+            : null;
+        return Destination.Of(link.Destination).FinishedWith(vocabulary.Sent(recorded)).ToString();
+    }
+
+    private static TagValue? Optional(string? text) => text is null ? null : TagValue.Of(text);
+
+    private static void Set<T>(List<T> had, IReadOnlyList<T> wanted) where T : class
+    {
+        had.RemoveAll(thing => !wanted.Contains(thing));
+        had.AddRange(wanted.Where(thing => !had.Contains(thing)));
+    }
+}

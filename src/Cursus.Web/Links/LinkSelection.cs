@@ -1,0 +1,53 @@
+using Cursus.Core;
+using Cursus.Data;
+using Cursus.Data.Links;
+using Cursus.Web.Access;
+using Cursus.Web.Problems;
+using Microsoft.EntityFrameworkCore;
+
+namespace Cursus.Web.Links;
+
+/// <summary>Which links something is to be done with: some by their ids, or all that a filter finds but for a few.</summary>
+/// <param name="Except">Ids of links that the filter finds and that are left out.</param>
+/// <param name="Expected">How many were shown; where there are more or fewer by now, nothing is done.</param>
+public sealed record LinkSelection(IReadOnlyList<Guid>? Ids = null, LinkFilter? Filter = null, IReadOnlyList<Guid>? Except = null, int? Expected = null)
+{
+    /// <summary>More than these are not changed at once.</summary>
+    public const int Most = 100_000;
+
+    /// <summary>Their ids, in the order of their making; what is wrong is in <paramref name="errors"/>.</summary>
+    internal async Task<IReadOnlyList<Guid>> Find(CursusDb db, CurrentMember member, FieldErrors errors, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        IReadOnlyList<Guid> ids = [];
+        if (Ids is { Count: > 0 and <= Most })
+        {
+            ids = await InOrder(db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && Ids.Contains(l.Id)), cancel);
+        }
+        else if (Filter is not null && await FoundLinks.Of(Filter, db, member, errors, cancel) is { } found)
+        {
+            ids = await InOrder(found.Links, cancel);
+        }
+
+        if (errors.Any)
+        {
+            return [];
+        }
+
+        if (Expected is { } expected && expected != ids.Count)
+        {
+            errors.Add("links", new Flaw("links-changed", $"{ids.Count:N0} links are found by now, not {expected:N0} as before. Look at the list again before you change them all."));
+        }
+
+        ids = Except is { Count: > 0 } except ? [.. ids.Except(except)] : ids;
+        if (ids.Count is 0 or > Most)
+        {
+            errors.Add("links", new Flaw("links", ids.Count == 0 ? "Choose at least one link of this workspace." : $"At most {Most:N0} links are changed at once. Narrow the list."));
+        }
+
+        return ids;
+    }
+
+    private static async Task<IReadOnlyList<Guid>> InOrder(IQueryable<Link> links, CancellationToken cancel) =>
+        await links.OrderBy(l => l.CreatedAt).ThenBy(l => l.Id).Select(l => l.Id).Take(Most + 1).ToListAsync(cancel);
+}

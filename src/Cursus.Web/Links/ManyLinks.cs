@@ -1,0 +1,137 @@
+using Cursus.Core;
+using Cursus.Core.Links;
+using Cursus.Data;
+using Cursus.Data.Links;
+using Cursus.Web.Access;
+using Cursus.Web.Edge;
+using Cursus.Web.Hosting;
+using Cursus.Web.Problems;
+using Cursus.Web.Runs;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Links;
+
+/// <summary>Changes many links in one transaction, all or none, a portion at a time, and keeps how each was.</summary>
+internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions options, IClock clock)
+{
+    private const int Portion = 500;
+
+    /// <summary>A link that the change would make different, or that it can't be made to.</summary>
+    /// <param name="After">Null where it can't be changed; why is in <paramref name="Flaw"/>.</param>
+    public sealed record Outcome(Link Link, LinkState Before, LinkState? After, Flaw? Flaw);
+
+    /// <summary>What a change would do to links, without doing it.</summary>
+    public async IAsyncEnumerable<Outcome> Try(IReadOnlyList<Guid> ids, ManyChange change, LinkRewriting rewriting)
+    {
+        foreach (var portion in ids.Chunk(Portion))
+        {
+            foreach (var link in await Whole(portion).AsNoTracking().ToListAsync())
+            {
+                yield return Apply(link, change, rewriting);
+            }
+        }
+    }
+
+    /// <summary>Changes the links, but for those that can't be, where <paramref name="isGoodOnly"/>. Null where all went well; else why nothing was saved.</summary>
+    public async Task<string?> Change(Guid id, IReadOnlyList<Guid> ids, ManyWishes wishes, bool isGoodOnly, CurrentMember member, LongRun run)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(run.Cancelled);
+        var (now, changed, seen) = (clock.GetCurrentInstant(), 0, 0);
+        foreach (var portion in ids.Chunk(Portion))
+        {
+            // What is known of the workspace is read anew for each portion, since the context forgets it with the links.
+            var rewriting = await LinkRewriting.Load(db, member, options, run.Cancelled);
+            var change = await wishes.Read(db, member, rewriting.Vocabulary, new FieldErrors(), run.Cancelled);
+            if (db.ChangeTracker.HasChanges())
+            {
+                await db.SaveChangesAsync(run.Cancelled);
+                rewriting = await LinkRewriting.Load(db, member, options, run.Cancelled);
+            }
+
+            await Hold(portion, run.Cancelled);
+            foreach (var link in await Whole(portion).ToListAsync(run.Cancelled))
+            {
+                var outcome = Apply(link, change, rewriting);
+                if (outcome.After is null && !isGoodOnly)
+                {
+                    return $"“{link.Slug}” can't be changed so: {outcome.Flaw!.Text} No link was changed.";
+                }
+
+                if (outcome.After is { } after)
+                {
+                    rewriting.Write(link, after, now);
+                    changed += LinkVersions.Keep(db, link, outcome.Before, member.Id, now, id) ? 1 : 0;
+                }
+            }
+
+            await db.SaveChangesAsync(run.Cancelled);
+            db.ChangeTracker.Clear();
+            run.Report(seen += portion.Length);
+        }
+
+        db.Add(new LinkChange { Id = id, WorkspaceId = member.WorkspaceId, MadeBy = member.Id, MadeAt = now, What = wishes.Told(), Links = changed });
+        await db.SaveChangesAsync(run.Cancelled);
+        await transaction.CommitAsync(run.Cancelled);
+        await feed.CatchUp();
+        return null;
+    }
+
+    /// <summary>Makes the links what they were before the change, but for those that have been changed since. Returns how many that are.</summary>
+    public async Task<(int Undone, int ChangedSince)> Undo(LinkChange change, CurrentMember member, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var now = clock.GetCurrentInstant();
+        var ids = await db.Links.Where(l => l.ChangeId == change.Id && l.WorkspaceId == member.WorkspaceId).Select(l => l.Id).ToListAsync(cancel);
+        foreach (var portion in ids.Chunk(Portion))
+        {
+            var rewriting = await LinkRewriting.Load(db, member, options, cancel);
+            await Hold(portion, cancel);
+            var former = await db.LinkVersions.Where(v => portion.Contains(v.LinkId) && v.Number == db.Links.Single(l => l.Id == v.LinkId).Version - 1).AsNoTracking()
+                .ToDictionaryAsync(v => v.LinkId, v => LinkState.FromJson(v.State), cancel);
+            foreach (var link in await Whole(portion).Where(l => l.ChangeId == change.Id).ToListAsync(cancel))
+            {
+                var before = LinkVersions.StateOf(link);
+                rewriting.Write(link, former[link.Id], now);
+                LinkVersions.Keep(db, link, before, member.Id, now);
+            }
+
+            await db.SaveChangesAsync(cancel);
+            db.ChangeTracker.Clear();
+        }
+
+        await db.LinkChanges.Where(c => c.Id == change.Id).ExecuteUpdateAsync(c => c.SetProperty(x => x.UndoneAt, now), cancel);
+        await transaction.CommitAsync(cancel);
+        await feed.CatchUp();
+        return (ids.Count, change.Links - ids.Count);
+    }
+
+    /// <summary>Lets nobody else change these links until the transaction ends.</summary>
+    private Task<int> Hold(Guid[] ids, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync($"select 1 from links where id = any({ids}) order by id for update", cancel);
+
+    private IQueryable<Link> Whole(Guid[] ids) => db.Links.Include(l => l.Domain).Include(l => l.Channel).Include(l => l.Tags).Include(l => l.Pixels).AsSplitQuery()
+        .Where(l => ids.Contains(l.Id)).OrderBy(l => l.CreatedAt).ThenBy(l => l.Id);
+
+    private static Outcome Apply(Link link, ManyChange change, LinkRewriting rewriting)
+    {
+        var before = LinkVersions.StateOf(link);
+        var after = change.Of(before, link.Channel is { } channel ? (channel.Source, channel.Medium) : null, out var flaw);
+        if (after is { IsDeleted: false } && link.SlugFreedAt is not null)
+        {
+            return new Outcome(link, before, null, new Flaw("slug-given-away", "Its slug belongs to another link by now."));
+        }
+
+        if (after is not null && after.Destination != before.Destination)
+        {
+            var errors = new FieldErrors();
+            rewriting.Vocabulary.Destination(after.Destination, errors);
+            if (errors.Any)
+            {
+                return new Outcome(link, before, null, new Flaw(errors.FirstCode, string.Join(' ', errors.ByField.Values.SelectMany(t => t))));
+            }
+        }
+
+        return new Outcome(link, before, after, flaw);
+    }
+}

@@ -1,0 +1,69 @@
+using Cursus.Core;
+using Cursus.Core.Links;
+using Cursus.Data;
+using Cursus.Web.Access;
+using Cursus.Web.Addresses;
+using Cursus.Web.Problems;
+using Cursus.Web.Retargeting;
+
+namespace Cursus.Web.Links;
+
+/// <summary>What is to be done to many links, in the words of requests. What is left out stays as each link has it.</summary>
+/// <param name="AddTags">Names; new ones become tags.</param>
+/// <param name="RemoveTags">Names.</param>
+/// <param name="Folder">Name of a folder; an empty text takes them out of any.</param>
+/// <param name="Campaign">Key of a campaign.</param>
+/// <param name="Find">A part of destinations that is replaced.</param>
+/// <param name="ReplaceWith">What stands there afterwards; may be empty.</param>
+/// <param name="Archive">Out of the lists, or back into them.</param>
+/// <param name="Delete">True deletes them, false brings them back.</param>
+public sealed record ManyWishes(
+    IReadOnlyList<string>? AddTags = null, IReadOnlyList<string>? RemoveTags = null, string? Folder = null, string? Campaign = null, string? Find = null, string? ReplaceWith = null,
+    IReadOnlyList<Guid>? AddPixels = null, IReadOnlyList<Guid>? RemovePixels = null, bool? Archive = null, bool? Delete = null)
+{
+    /// <summary>The change, with new tags ready to be saved; what is wrong is in <paramref name="errors"/>.</summary>
+    internal async Task<ManyChange> Read(CursusDb db, CurrentMember member, Vocabulary vocabulary, FieldErrors errors, CancellationToken cancel)
+    {
+        if (this == new ManyWishes())
+        {
+            errors.Add("change", new Flaw("change", "Say what is to be changed about the links."));
+        }
+
+        if (Find is not null && Find.Trim().Length == 0)
+        {
+            errors.Add("find", new Flaw("find", "Type the part of the destinations that is to be replaced, such as the host that has moved."));
+        }
+
+        var (adding, removing) = (TagsOfLinks.Names(AddTags, errors, "addTags"), TagsOfLinks.Names(RemoveTags, errors, "removeTags"));
+        var folder = vocabulary.Folder(Folder, errors, "folder");
+        var campaign = Campaign is null ? null : vocabulary.Campaign(Campaign, errors);
+        var added = await PixelsOfWorkspace.Find(db, member.WorkspaceId, AddPixels, errors, cancel, "addPixels");
+        return new ManyChange
+        {
+            AddTags = [.. (await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, errors.Any ? [] : adding, cancel)).Select(t => t.Id)],
+            RemoveTags = await TagsOfLinks.Ids(db, member.WorkspaceId, removing, cancel),
+            AddPixels = [.. added.Select(p => p.Id)],
+            RemovePixels = RemovePixels ?? [],
+            FolderId = Folder is null ? null : folder?.Id ?? Guid.Empty,
+            CampaignId = campaign?.Id,
+            Replace = string.IsNullOrWhiteSpace(Find) ? null : new FindAndReplace(Find.Trim(), (ReplaceWith ?? "").Trim()),
+            Archive = Archive,
+            Delete = Delete,
+        };
+    }
+
+    /// <summary>What is done, in words, for the history.</summary>
+    internal string Told()
+    {
+        string?[] parts =
+        [
+            Some("tagged", AddTags), Some("tag taken off:", RemoveTags), Folder is null ? null : Folder.Trim().Length == 0 ? "taken out of folders" : $"moved to {Folder.Trim()}",
+            Campaign is null ? null : $"counted under {Campaign}", Find is null ? null : $"“{Find.Trim()}” replaced with “{ReplaceWith?.Trim()}”",
+            AddPixels is { Count: > 0 } ? "pixels attached" : null, RemovePixels is { Count: > 0 } ? "pixels taken off" : null,
+            Archive switch { true => "archived", false => "taken out of the archive", null => null }, Delete switch { true => "deleted", false => "brought back", null => null },
+        ];
+        return string.Join(", ", parts.OfType<string>());
+    }
+
+    private static string? Some(string verb, IReadOnlyList<string>? names) => names is { Count: > 0 } ? $"{verb} {string.Join(", ", names)}" : null;
+}

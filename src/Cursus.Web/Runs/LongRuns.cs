@@ -1,0 +1,53 @@
+using System.Collections.Concurrent;
+
+namespace Cursus.Web.Runs;
+
+/// <summary>Does long things beside the requests that began them, each in one transaction. What a stop of the server interrupts is rolled back.</summary>
+internal sealed class LongRuns(IServiceScopeFactory scopes, IHostApplicationLifetime lifetime, ILogger<LongRuns> log)
+{
+    private readonly ConcurrentDictionary<Guid, LongRun> runs = new();
+
+    public LongRun? Find(Guid id) => runs.GetValueOrDefault(id);
+
+    public void Forget(Guid id) => runs.TryRemove(id, out _);
+
+    /// <summary>Begins a run; null where one goes on already.</summary>
+    /// <param name="nothing">What is told of a run that failed, such as “no link was made”.</param>
+    /// <param name="make">Answers why nothing was saved, or null.</param>
+    public LongRun? Start(Guid id, Guid workspaceId, int total, string nothing, Func<IServiceProvider, LongRun, Task<string?>> make)
+    {
+        var run = new LongRun(workspaceId, total, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping));
+        var current = runs.AddOrUpdate(id, run, (_, before) => before.IsOver ? run : before);
+        if (current != run)
+        {
+            return null;
+        }
+
+        _ = Task.Run(() => Go(id, run, nothing, make), CancellationToken.None);
+        return run;
+    }
+
+    private async Task Go(Guid id, LongRun run, string nothing, Func<IServiceProvider, LongRun, Task<string?>> make)
+    {
+        try
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            run.Failure = await make(scope.ServiceProvider, run);
+        }
+        catch (OperationCanceledException)
+        {
+            run.Failure = $"It was cancelled; {nothing}.";
+        }
+        catch (Exception e)
+        {
+            log.LogError(e, "The run {Run} failed", id);
+            run.Failure = run.Cancelled.IsCancellationRequested
+                ? $"It was cancelled; {nothing}."
+                : $"Something failed on our side and {nothing}. Try again; if it stays, look into the server's log.";
+        }
+        finally
+        {
+            run.End();
+        }
+    }
+}

@@ -1,0 +1,118 @@
+import { expect, test } from '@playwright/test'
+import { address, signIn, unique } from './people'
+
+const port = new URL(address).port
+
+test('links are found in spite of a slip, narrowed by chips, and the filter is kept under a name', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/links')
+  await page.getByLabel('Find links by words').fill('metoers hundred')
+  await expect(page.getByText('Nothing is written so; 7 links nearly so')).toBeVisible()
+  await page.getByLabel('Find links by words').fill('hundred meteors')
+  await expect(page.getByText('7 links', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Filter' }).click()
+  await page.getByRole('combobox', { name: 'Channels' }).click()
+  await page.getByRole('option', { name: 'Night Letter' }).click()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await expect(page.getByText('2 links', { exact: true })).toBeVisible()
+  await expect(page).toHaveURL(/channel=night-letter/)
+
+  const name = unique('Letters')
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  await page.getByLabel('Name of the filter').fill(name)
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('button', { name, exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Without Night Letter' }).click()
+  await expect(page.getByText('7 links', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Saved' }).click()
+  await page.getByRole('menuitem', { name }).click()
+  await expect(page.getByText('2 links', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: `Delete the saved filter ${name}` }).click()
+  await expect(page.getByRole('button', { name: 'Keep', exact: true })).toBeVisible()
+})
+
+test('rows are picked by keyboard, tagged together, and the change is taken back', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/links?query=first%20telescope&view=flat')
+  const rows = page.locator('[data-link-row]')
+  await rows.first().focus()
+  await page.keyboard.press('x')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('x')
+  const bar = page.getByRole('region', { name: 'Picked links' })
+  await expect(bar).toContainText('2 links picked')
+  const tag = unique('picked')
+  await bar.getByRole('button', { name: 'Tag', exact: true }).click()
+  await page.getByRole('combobox', { name: 'Tags' }).fill(tag)
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Put on' }).click()
+  await expect(page.getByText(`2 links tagged ${tag}`)).toBeVisible()
+  await page.goto(`/links?tag=${encodeURIComponent(tag)}`)
+  await expect(page.getByText('2 links', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: /^Undo, until/ }).click()
+  await expect(page.getByText('2 links as before')).toBeVisible()
+  await expect(page.getByText('No link fits')).toBeVisible()
+})
+
+test('a host that has moved is replaced in all links that are found, after a look at them', async ({ page, request }) => {
+  await signIn(page)
+  await page.goto('/links?query=light%20only%20red%20lamps')
+  await page.getByLabel('Pick all links that are found').check()
+  const bar = page.getByRole('region', { name: 'Picked links' })
+  await expect(bar).toContainText('4 links picked')
+  await bar.getByRole('button', { name: 'Destination' }).click()
+  await page.getByLabel('Replace').fill('www.northmoor.localhost')
+  await page.getByLabel('with', { exact: true }).fill('dark.northmoor.localhost')
+  await expect(page.getByText('4 of 4 destinations change.')).toBeVisible()
+  await page.getByRole('button', { name: 'Change 4 links' }).click()
+  await expect(page.getByText(/^4 links “www/)).toBeVisible()
+  const slug = (await page.locator('[data-link-row]').first().textContent())!.match(/\/([a-z0-9-]+)/)![1]!
+  const visit = async () =>
+    (await request.get(`http://127.0.0.1:${port}/${slug}`, { headers: { Host: 'nmoor.localhost' }, maxRedirects: 0 })).headers().location
+  expect(await visit()).toContain('dark.northmoor.localhost')
+  await page.getByRole('button', { name: /^Undo, until/ }).click()
+  await expect(page.getByText('4 links as before')).toBeVisible()
+  expect(await visit()).toContain('www.northmoor.localhost')
+})
+
+test('rows are dragged to a folder and found in it', async ({ page }) => {
+  await signIn(page)
+  const folder = unique('Drawer')
+  await page.goto('/set-up?part=tags')
+  await page.getByLabel('Name of a new folder').fill(folder)
+  await page.getByRole('button', { name: 'Add folder' }).click()
+  await expect(page.getByRole('link', { name: folder })).toBeVisible()
+  await page.goto('/links?query=hundred%20meteors&view=flat')
+  const row = page.getByRole('row').filter({ hasText: 'geminids-aperta' })
+  await row.dragTo(page.getByRole('navigation', { name: 'Folders' }).getByRole('link', { name: folder }))
+  await expect(page.getByText(`1 link moved to ${folder}`)).toBeVisible()
+  await page.getByRole('navigation', { name: 'Folders' }).getByRole('link', { name: folder }).click()
+  await expect(page.getByText('1 link', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: /^Undo, until/ }).click()
+})
+
+test('picked links are taken away as a file', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/links?query=hundred%20meteors')
+  await page.getByLabel('Pick all links that are found').check()
+  await page.getByRole('button', { name: 'Take away' }).click()
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'CSV' }).click()])
+  expect(file.suggestedFilename()).toBe('links.csv')
+  const text = (await import('node:fs')).readFileSync(await file.path(), 'utf8')
+  expect(text.trim().split(/\r?\n/)).toHaveLength(8)
+})
+
+test('only the rows in sight are drawn, however far one scrolls', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/links?view=flat')
+  const rows = page.locator('[data-link-row]')
+  await rows.first().waitFor()
+  const first = await rows.first().textContent()
+  for (let step = 0; step < 12; step++) {
+    await page.mouse.wheel(0, 4000)
+    await page.waitForTimeout(150)
+  }
+  await expect(async () => expect(await rows.first().textContent()).not.toBe(first)).toPass()
+  expect(await rows.count()).toBeLessThan(60)
+})

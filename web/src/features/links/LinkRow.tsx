@@ -1,0 +1,102 @@
+import { Checkbox } from '@mantine/core'
+import { Link as RouterLink } from '@tanstack/react-router'
+import type { DragEvent, KeyboardEvent } from 'react'
+import type { Channel } from '../../api/vocabulary'
+import { addressOf } from '../../parts/addressText'
+import { count, dayOf } from '../../parts/numbers'
+import { Signet } from '../../parts/Signet'
+import { TagPills } from '../../parts/TagPill'
+import { useCodeKey } from '../codes/useCodeKey'
+import type { Column } from './columns'
+import type { Link } from './links'
+import classes from './LinksTable.module.css'
+import { Spark } from './Spark'
+import { stateOf } from './stateOf'
+import type { SelectedLinks } from './useSelection'
+import { draggedLinks } from './FolderStrip'
+
+interface Props {
+  link: Link
+  channel: Channel | undefined
+  shown: Column[]
+  showTitle: boolean
+  isPicked: boolean
+  onPick: (isPicked: boolean) => void
+  picked: SelectedLinks
+}
+
+/** One link of the table. Arrow keys walk through the rows, Enter opens the sheet, x picks, q shows the QR code; a row can be dragged to a folder. */
+export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, picked }: Props) {
+  const onKey = useCodeKey(link.id)
+  const under = [showTitle ? link.title : undefined, channel?.name, link.variant].filter(Boolean).join(' · ')
+  const cells: Record<Column, React.ReactNode> = {
+    destination: <span title={link.destination}>{addressOf(link.destination)}</span>,
+    campaign: link.post?.campaign ?? link.campaign,
+    tags: <TagPills names={link.tags} />,
+    course: <Spark course={link.course ?? []} color={channel?.color ?? 8} />,
+    lastClick: link.lastClickAt && dayOf(link.lastClickAt),
+    state: stateOf(link),
+  }
+  return (
+    <tr
+      className={classes.row}
+      data-picked={isPicked || undefined}
+      draggable
+      onDragStart={(event: DragEvent) => {
+        // Whoever drags one of the picked rows drags them all.
+        if (!isPicked) picked.clear()
+        event.dataTransfer.setData(draggedLinks, isPicked ? '' : link.id)
+        event.dataTransfer.setData('text/uri-list', link.shortUrl)
+        event.dataTransfer.effectAllowed = 'copyMove'
+      }}
+    >
+      <td className={classes.pick}>
+        <Checkbox
+          size="xs"
+          aria-label={`Pick ${addressOf(link.shortUrl)}`}
+          checked={isPicked}
+          onChange={(event) => onPick(event.currentTarget.checked)}
+        />
+      </td>
+      <td className={classes.link}>
+        <RouterLink
+          to="/links/$linkId"
+          params={{ linkId: link.id }}
+          search={(search) => search}
+          className={classes.open}
+          activeProps={{ 'aria-current': 'true' }}
+          activeOptions={{ includeSearch: false }}
+          resetScroll={false}
+          draggable={false}
+          onKeyDown={(event) => {
+            walk(event)
+            onKey(event)
+            if (event.key === 'x') onPick(!isPicked)
+          }}
+          aria-keyshortcuts="q x"
+          data-link-row
+        >
+          <Signet channel={channel} />
+          <span className={classes.names}>
+            <span className={classes.short}>{addressOf(link.shortUrl)}</span>
+            <span className={classes.under}>{under}</span>
+          </span>
+        </RouterLink>
+      </td>
+      {shown.map((column) => (
+        <td key={column} className={classes[column]}>
+          {cells[column]}
+        </td>
+      ))}
+      <td className={classes.clicks}>{count(link.clicks)}</td>
+    </tr>
+  )
+}
+
+function walk(event: KeyboardEvent<HTMLAnchorElement>) {
+  const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+  if (!step) return
+  event.preventDefault()
+  const rows = [...document.querySelectorAll<HTMLAnchorElement>('[data-link-row]')]
+  rows[rows.indexOf(event.currentTarget) + step]?.focus()
+}

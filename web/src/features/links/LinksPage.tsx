@@ -1,0 +1,173 @@
+import { Button, Checkbox, Group as Row, Popover, Select, Stack, Text, VisuallyHidden } from '@mantine/core'
+import { useDocumentTitle, useHotkeys } from '@mantine/hooks'
+import { useInfiniteQuery } from '@tanstack/react-query'
+import { Link as RouterLink, Outlet, useNavigate, useParams, useSearch } from '@tanstack/react-router'
+import { useCallback } from 'react'
+import { useChannels } from '../../api/vocabulary'
+import { counted } from '../../parts/numbers'
+import { Empty, Failed, Loading } from '../../parts/States'
+import { mayEdit, useSession } from '../access/session'
+import { ManyCodes } from '../codes/ManyCodes'
+import { columns, hiddenOf, sorts, toggled, type Column } from './columns'
+import { FilterBar } from './FilterBar'
+import { FolderStrip } from './FolderStrip'
+import { findIds, linksQuery } from './links'
+import classes from './LinksPage.module.css'
+import { isNarrowed, type LinksSearch } from './linksSearch'
+import { LinksTable } from './LinksTable'
+import { ManyBar } from './ManyBar'
+import { RecentChanges } from './RecentChanges'
+import { useChangeMany } from './useChangeMany'
+import { selectionOf, useSelection } from './useSelection'
+
+/** All links, grouped by the post they belong to; details open beside the list at an address of their own. */
+export function LinksPage() {
+  const search = useSearch({ from: '/members/links' })
+  const { linkId } = useParams({ strict: false })
+  const navigate = useNavigate()
+  const session = useSession()
+  const channels = useChannels()
+  const found = useInfiniteQuery(linksQuery(search))
+  useDocumentTitle('Links · Cursus')
+
+  const links = found.data?.pages.flatMap((page) => page.items) ?? []
+  const total = found.data?.pages[0]?.total ?? 0
+  const isNear = found.data?.pages[0]?.isNear ?? false
+  const selection = useSelection(search, total)
+  const change = useChangeMany()
+  const narrow = (part: Partial<LinksSearch>) =>
+    void navigate({ to: '.', search: (s: LinksSearch) => ({ ...s, ...part }), replace: true })
+  const isFlat = search.view === 'flat'
+  useHotkeys([['g', () => narrow({ view: isFlat ? undefined : 'flat' })]])
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = found
+  const more = useCallback(() => {
+    if (hasNextPage && !isFetchingNextPage) void fetchNextPage()
+  }, [hasNextPage, isFetchingNextPage, fetchNextPage])
+
+  return (
+    <div className={linkId ? `${classes.page} ${classes.withSheet}` : classes.page}>
+      <div className={classes.list}>
+        <VisuallyHidden component="h1">Links</VisuallyHidden>
+        <FilterBar search={search} channels={channels} onNarrow={narrow} />
+        <FolderStrip
+          search={search}
+          onMove={(folder, link) => {
+            if (!mayEdit(session)) return
+            const moved = link ? { ids: [link] } : selectionOf(selection.picked, search, total)
+            change.mutate({ links: moved, change: { folder } })
+          }}
+        />
+        <RecentChanges />
+        <Row justify="space-between" my={10}>
+          <Row gap={6}>
+            <Button
+              variant="subtle"
+              size="compact-sm"
+              onClick={() => narrow({ view: isFlat ? undefined : 'flat' })}
+            >
+              {isFlat ? 'Group by post' : 'Show as one list'} <kbd className={classes.key}>g</kbd>
+            </Button>
+            <Select
+              aria-label="Order"
+              size="xs"
+              w={164}
+              data={search.query ? [{ value: '', label: 'Best fit first' }, ...sorts] : sorts}
+              value={search.sort ?? (search.query ? '' : 'newest')}
+              placeholder="By a column"
+              onChange={(sort) => narrow({ sort: sort || undefined })}
+            />
+            <ColumnChoice search={search} onNarrow={narrow} />
+          </Row>
+          <Row gap={12}>
+            <Text size="sm" c="dimmed" role="status">
+              {found.data &&
+                (isNear && total > 0
+                  ? `Nothing is written so; ${counted(total, 'link')} nearly so`
+                  : counted(total, 'link'))}
+            </Text>
+            <ManyCodes
+              of={isNarrowed(search) ? 'this list' : 'the workspace'}
+              count={total}
+              size="compact-sm"
+              findLinks={() => findIds(search)}
+            />
+          </Row>
+        </Row>
+        {found.isPending && <Loading rows={9} />}
+        {found.isError && <Failed error={found.error} onRetry={() => void found.refetch()} />}
+        {found.data && links.length === 0 && (isNarrowed(search) ? <NoneFound /> : <NoneYet />)}
+        {links.length > 0 && (
+          <LinksTable
+            links={links}
+            total={total}
+            search={search}
+            channels={channels}
+            selection={selection}
+            isBeside={linkId !== undefined}
+            onSort={(sort) => narrow({ sort })}
+            onEnd={more}
+          />
+        )}
+        <ManyBar selection={selection} search={search} total={total} />
+      </div>
+      <Outlet />
+    </div>
+  )
+}
+
+interface ChoiceProps {
+  search: LinksSearch
+  onNarrow: (part: Partial<LinksSearch>) => void
+}
+
+/** Which columns the table shows. */
+function ColumnChoice({ search, onNarrow }: ChoiceProps) {
+  const hidden = hiddenOf(search.without)
+  return (
+    <Popover position="bottom-start" trapFocus withRoles={false}>
+      <Popover.Target>
+        <Button variant="subtle" size="compact-sm" className={classes.columns}>
+          Columns
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown role="group" aria-label="Columns">
+        <Stack gap={8}>
+          {(Object.keys(columns) as Column[]).map((column) => (
+            <Checkbox
+              key={column}
+              label={columns[column]}
+              checked={!hidden.includes(column)}
+              onChange={() => onNarrow({ without: toggled(search.without, column) })}
+            />
+          ))}
+        </Stack>
+      </Popover.Dropdown>
+    </Popover>
+  )
+}
+
+const NoneYet = () => (
+  <Empty
+    title="No links yet"
+    action={
+      <Button component={RouterLink} to="/send">
+        Send the first post
+      </Button>
+    }
+  >
+    Paste the address of a page anywhere, and a post begins with it.
+  </Empty>
+)
+
+const NoneFound = () => (
+  <Empty
+    title="No link fits"
+    action={
+      <Button variant="default" renderRoot={(props) => <RouterLink to="/links" search={{}} {...props} />}>
+        Show all links
+      </Button>
+    }
+  >
+    No link has these words together with these filters. Take one away, or show all.
+  </Empty>
+)

@@ -1,0 +1,110 @@
+import { Button, CloseButton, Group, Text } from '@mantine/core'
+import { useHotkeys } from '@mantine/hooks'
+import { IconArchive, IconArchiveOff, IconArrowBack } from '@tabler/icons-react'
+import { notifications } from '@mantine/notifications'
+import { wordsOf } from '../../api/client'
+import { count, counted } from '../../parts/numbers'
+import { mayEdit, useSession } from '../access/session'
+import { ManyCodes } from '../codes/ManyCodes'
+import type { Wishes } from './links'
+import type { LinksSearch } from './linksSearch'
+import classes from './ManyBar.module.css'
+import { CampaignAction, DeleteAction, FolderAction, PixelsAction, TagsAction } from './ManyActions'
+import { ReplaceAction } from './ReplaceAction'
+import { TakeAction } from './TakeAction'
+import { useChangeMany } from './useChangeMany'
+import { selectionOf, type SelectedLinks } from './useSelection'
+
+interface Props {
+  selection: SelectedLinks
+  search: LinksSearch
+  total: number
+}
+
+const mostCodes = 500
+
+/** What can be done with the picked links; stands at the foot of the window as long as any are picked. */
+export function ManyBar({ selection, search, total }: Props) {
+  const session = useSession()
+  const change = useChangeMany()
+  useHotkeys([['Escape', selection.clear]])
+  if (selection.count === 0) return null
+  const links = selectionOf(selection.picked, search, total)
+  const run = (wishes: Wishes, isGoodOnly = false) =>
+    change
+      .mutateAsync({ links, change: wishes, isGoodOnly })
+      .then(selection.clear)
+      .catch((error: Error) =>
+        notifications.show({ color: 'red', message: wordsOf(error), autoClose: 10_000 }),
+      )
+  const action = { links, count: selection.count, isBusy: change.isPending, onChange: run }
+  const isDeleted = search.state === 'deleted'
+  return (
+    <section className={classes.bar} aria-label="Picked links">
+      <Group gap={8} wrap="nowrap">
+        <CloseButton aria-label="Pick none" onClick={selection.clear} />
+        <Text fw={600} role="status">
+          {counted(selection.count, 'link')} picked
+        </Text>
+        {selection.count < total && !selection.picked.isAll && (
+          <Button size="compact-sm" variant="subtle" onClick={selection.pickAll}>
+            Pick all {count(total)} found
+          </Button>
+        )}
+      </Group>
+      <Group gap={6} ml="auto">
+        {mayEdit(session) && !isDeleted && (
+          <>
+            <TagsAction {...action} />
+            <FolderAction {...action} />
+            <CampaignAction {...action} />
+            <PixelsAction {...action} />
+            <ReplaceAction {...action} />
+            {search.state === 'archived' ? (
+              <Button
+                size="sm"
+                variant="default"
+                disabled={change.isPending}
+                leftSection={<IconArchiveOff size={16} aria-hidden />}
+                onClick={() => void run({ archive: false })}
+              >
+                Back to the lists
+              </Button>
+            ) : (
+              <Button
+                size="sm"
+                variant="default"
+                disabled={change.isPending}
+                leftSection={<IconArchive size={16} aria-hidden />}
+                onClick={() => void run({ archive: true })}
+              >
+                Archive
+              </Button>
+            )}
+          </>
+        )}
+        <TakeAction links={links} />
+        {!isDeleted && links.ids && links.ids.length <= mostCodes && (
+          <ManyCodes
+            of="the picked ones"
+            count={links.ids.length}
+            findLinks={() => Promise.resolve([...links.ids!])}
+          />
+        )}
+        {mayEdit(session) &&
+          (isDeleted ? (
+            <Button
+              size="sm"
+              variant="default"
+              leftSection={<IconArrowBack size={16} aria-hidden />}
+              onClick={() => void run({ delete: false }, true)}
+            >
+              Bring back
+            </Button>
+          ) : (
+            <DeleteAction {...action} />
+          ))}
+      </Group>
+    </section>
+  )
+}

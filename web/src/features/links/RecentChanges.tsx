@@ -1,0 +1,32 @@
+import { Button, Group, Text } from '@mantine/core'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { counted } from '../../parts/numbers'
+import { mayEdit, useSession } from '../access/session'
+import { changesQuery, linksChanged } from './links'
+import { undoChange } from './useChangeMany'
+
+/** The last change of many links, as long as it can be taken back. */
+export function RecentChanges() {
+  const session = useSession()
+  const queries = useQueryClient()
+  const changes = useQuery(changesQuery)
+  const undo = useMutation({ mutationFn: undoChange, onSuccess: () => linksChanged(queries) })
+  const last = changes.data?.find((change) => change.undoUntil)
+  if (!last || !mayEdit(session)) return null
+  const until = new Date(last.undoUntil!).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+  return (
+    <Group gap={10} mt={10}>
+      <Text size="sm" c="dimmed">
+        {counted(last.links, 'link')} {last.what}
+      </Text>
+      <Button
+        size="compact-sm"
+        variant="subtle"
+        loading={undo.isPending}
+        onClick={() => undo.mutate(last.id)}
+      >
+        Undo, until {until}
+      </Button>
+    </Group>
+  )
+}
