@@ -5,6 +5,7 @@ using Cursus.Data.Addresses;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Edge;
+using Cursus.Web.Links;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -92,18 +93,18 @@ public static class TagMerges
         await db.SaveChangesAsync(cancel);
         var merged = await TagWords.ReadMerged(db, merge.WorkspaceId, cancel);
         var links = await Carrying(db, merge.WorkspaceId, merge.Field, merge.FromValue).Include(l => l.Campaign).ToListAsync(cancel);
-        foreach (var link in links.Where(l => l is { Source: not null, Medium: not null, Campaign: not null }))
+        foreach (var link in links)
         {
-            var recorded = new UtmTags(TagValue.Of(link.Source!), TagValue.Of(link.Medium!), TagValue.Of(link.Campaign!.Key), Optional(link.Term), Optional(link.Content));
-            link.FinalUrl = Destination.Of(link.Destination).With(merged.Of(recorded)).ToString();
+            if (RecordedTags.Of(link, link.Campaign?.Key) is { } recorded)
+            {
+                link.FinalUrl = Destination.Of(link.Destination).With(merged.Of(recorded)).ToString();
+            }
         }
 
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         await feed.CatchUp();
     }
-
-    private static TagValue? Optional(string? text) => text is null ? null : TagValue.Of(text);
 
     private static IQueryable<Link> Carrying(CursusDb db, Guid workspaceId, TagField field, string value) => db.Links.Where(l => l.WorkspaceId == workspaceId && (
         (field == TagField.Source && l.Source == value) || (field == TagField.Medium && l.Medium == value) || (field == TagField.Campaign && l.Campaign!.Key == value)

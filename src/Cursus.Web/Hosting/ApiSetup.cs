@@ -127,6 +127,7 @@ public static class ApiSetup
         LinkHistory.Map(api);
         ChangeManyLinks.Map(api);
         TakeLinks.Map(api);
+        RedirectFiles.Map(api);
         SavedFilters.Map(api);
         LookAtDestination.Map(api);
         AgreedValues.Map(api);

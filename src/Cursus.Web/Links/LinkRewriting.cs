@@ -71,13 +71,9 @@ internal sealed class LinkRewriting
     /// <summary>Where the link leads with its UTM values, merged ones replaced.</summary>
     private string Finished(Link link)
     {
-        var recorded = link is { Source: { } source, Medium: { } medium, CampaignId: { } id } && campaigns.TryGetValue(id, out var campaign)
-            ? new UtmTags(TagValue.Of(source), TagValue.Of(medium), TagValue.Of(campaign.Key), Optional(link.Term), Optional(link.Content))
-            : null;
-        return Destination.Of(link.Destination).FinishedWith(vocabulary.Sent(recorded)).ToString();
+        var campaign = link.CampaignId is { } id ? campaigns.GetValueOrDefault(id)?.Key : null;
+        return Destination.Of(link.Destination).FinishedWith(vocabulary.Sent(RecordedTags.Of(link, campaign))).ToString();
     }
-
-    private static TagValue? Optional(string? text) => text is null ? null : TagValue.Of(text);
 
     private static void Set<T>(List<T> had, IReadOnlyList<T> wanted) where T : class
     {

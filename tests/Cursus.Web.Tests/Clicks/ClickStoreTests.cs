@@ -107,8 +107,12 @@ public class ClickStoreTests(CursusApp app)
         await using var db = own.Database();
         await db.Database.ExecuteSqlAsync($"update link_days set device_counts[1] = device_counts[1] + 1", Cancel);
         (await rollUps.Check(Cancel)).Differences.ShouldHaveSingleItem().Clicks.ShouldBe(9);
+        (await rollUps.CheckTotals(Cancel)).ShouldBeEmpty();
+        await db.Database.ExecuteSqlAsync($"update link_totals set clicks = clicks + 1", Cancel);
+        (await rollUps.CheckTotals(Cancel)).ShouldHaveSingleItem();
         await rollUps.Rebuild(Cancel);
         (await rollUps.Check(Cancel)).Differences.ShouldBeEmpty();
+        (await rollUps.CheckTotals(Cancel)).ShouldBeEmpty();
     }
 
     [Fact]

@@ -188,6 +188,22 @@ public class ChangeLinkTests(CursusApp app)
         (await world.Editor.PostAsJsonAsync(Path(link) + "/copy", new { slug = "second-one" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
 
+    [Fact]
+    public async Task All_redirects_of_a_domain_are_taken_away_for_another_server()
+    {
+        var (world, link) = await One("beacon");
+        await Patch(world.Editor, link, new { slug = "Lighthouse" });
+        var gone = await Make(world, "wreck");
+        await world.Editor.DeleteAsync(Path(gone), Cancel);
+        var domain = (string)(await world.Get("/api/v1/domains"))["items"]![0]!["id"]!;
+        var map = await world.Viewer.GetStringAsync($"/api/v1/domains/{domain}/redirects?form=apache", Cancel);
+        map.Split('\n', StringSplitOptions.RemoveEmptyEntries).Where(l => !l.StartsWith('#')).ShouldBe(["/beacon https://northmoor.example/beacon", "/lighthouse https://northmoor.example/beacon"]);
+        (await world.Viewer.GetStringAsync($"/api/v1/domains/{domain}/redirects", Cancel)).ShouldContain("  /lighthouse \"https://northmoor.example/beacon\";\n");
+        using var zip = new System.IO.Compression.ZipArchive(await world.Viewer.GetStreamAsync($"/api/v1/domains/{domain}/redirects?form=pages", Cancel));
+        zip.Entries.Select(e => e.FullName).ShouldContain("LIGHTHOUSE/1/index.html");
+        (await world.Viewer.GetAsync($"/api/v1/domains/{domain}/redirects?form=round", Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+    }
+
     private async Task<(World World, JsonNode Link)> One(string slug)
     {
         var world = await World.Make(app);

@@ -19,3 +19,11 @@ export const referrers = [
   { value: 'hide', label: 'Hide' },
   { value: 'hide-by-page', label: 'Hide, through a page' },
 ]
+
+/** What is on or off about a link, as choices. */
+export const optionSwitches = [
+  { key: 'hideFromSearch', label: 'Hide from search engines' },
+  { key: 'nofollow', label: 'HTML: nofollow' },
+  { key: 'sponsored', label: 'HTML: sponsored' },
+  { key: 'newTab', label: 'HTML: open in a new tab' },
+] as const

@@ -1,4 +1,4 @@
-import { Button, TextInput } from '@mantine/core'
+import { Button, Menu, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -89,6 +89,7 @@ function DomainRow(props: { domain: Domain; mayChange: boolean; onChanged: () =>
               Make default
             </Button>
           )}
+          {domain.isVerified && <RedirectsMenu domain={domain} />}
           {(mayChange || domain.records.length > 0) && (
             <Button
               size="compact-sm"
@@ -112,6 +113,33 @@ function DomainRow(props: { domain: Domain; mayChange: boolean; onChanged: () =>
         </tr>
       )}
     </>
+  )
+}
+
+/** The domain's redirects to keep elsewhere, so that what is printed outlives Cursus. */
+function RedirectsMenu({ domain }: { domain: Domain }) {
+  const forms = { nginx: 'A map for nginx', apache: 'A map for Apache', pages: 'Plain pages, as a ZIP' }
+  return (
+    <Menu position="bottom-end">
+      <Menu.Target>
+        <Button size="compact-sm" variant="subtle" aria-label={`Take away the redirects of ${domain.shown}`}>
+          Redirects
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Label>All its redirects, for another server</Menu.Label>
+        {Object.entries(forms).map(([form, label]) => (
+          <Menu.Item
+            key={form}
+            component="a"
+            href={`/api/v1/domains/${domain.id}/redirects?form=${form}`}
+            download
+          >
+            {label}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
   )
 }
 

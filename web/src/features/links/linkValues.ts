@@ -30,13 +30,6 @@ export interface LinkValues {
   handoffDeadline: number | ''
 }
 
-export const optionSwitches = [
-  { key: 'hideFromSearch', label: 'Hide from search engines' },
-  { key: 'nofollow', label: 'HTML: nofollow' },
-  { key: 'sponsored', label: 'HTML: sponsored' },
-  { key: 'newTab', label: 'HTML: open in a new tab' },
-] as const
-
 export const valueNames: Record<keyof LinkValues, string> = {
   title: 'Title',
   destination: 'Destination',

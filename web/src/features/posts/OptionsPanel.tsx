@@ -1,7 +1,7 @@
 import { Checkbox, Select, Stack, Text, TextInput } from '@mantine/core'
 import type { Domain } from '../../api/vocabulary'
 import { FolderField } from '../../parts/FolderField'
-import { passings, redirects, referrers } from '../../parts/redirects'
+import { optionSwitches, passings, redirects, referrers } from '../../parts/redirects'
 import { slugKinds } from '../../parts/slugKinds'
 import { TagsField } from '../../parts/TagPill'
 import { PixelsField } from '../retargeting/PixelsField'
@@ -21,13 +21,6 @@ interface Props {
 
 /** A list that opened outside the panel would close it at the first click. */
 const inPanel = { withinPortal: false }
-
-const switches = [
-  { key: 'hideFromSearch', label: 'Hide from search engines' },
-  { key: 'nofollow', label: 'HTML: nofollow' },
-  { key: 'sponsored', label: 'HTML: sponsored' },
-  { key: 'newTab', label: 'HTML: open in a new tab' },
-] as const
 
 /** How links behave on the way and stand in web pages: for all rows, or for one. */
 export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange }: Props) {
@@ -109,7 +102,7 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
         value={options.referrer ?? null}
         onChange={(value) => setOption({ referrer: value as typeof options.referrer })}
       />
-      {switches.map(({ key, label }) => (
+      {optionSwitches.map(({ key, label }) => (
         <Checkbox
           key={key}
           label={label}
