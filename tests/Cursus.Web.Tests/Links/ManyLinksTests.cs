@@ -63,6 +63,34 @@ public class ManyLinksTests(CursusApp app)
     }
 
     [Fact]
+    public async Task A_change_that_is_stopped_on_the_way_changes_nothing()
+    {
+        var world = await Shelf(700);
+
+        // Somebody else holds a link of the second portion, so that the change stands still after the first.
+        await using var holder = app.Database();
+        await using var held = await holder.Database.BeginTransactionAsync(Cancel);
+        await holder.Database.ExecuteSqlAsync($"select 1 from links where workspace_id = {world.Workspace.Id} and slug = 'page-600' for update", Cancel);
+        var change = await World.Read(await Post(world.Editor, "link-changes", new { links = new { filter = new { } }, change = new { archive = true } }));
+        while ((int)change["done"]! < 500)
+        {
+            await Task.Delay(50, Cancel);
+            change = await world.Get($"/api/v1/link-changes/{change["id"]}");
+        }
+
+        ((string)change["state"]!, (int)change["total"]!).ShouldBe(("running", 700));
+        (await Post(world.Editor, $"link-changes/{change["id"]}/cancel", new { })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        while ((string)change["state"]! == "running")
+        {
+            await Task.Delay(50, Cancel);
+            change = await world.Get($"/api/v1/link-changes/{change["id"]}");
+        }
+
+        ((string)change["state"]!, (string)change["failure"]!).ShouldBe(("failed", "It was cancelled; no link was changed."));
+        ((int)(await world.Get("/api/v1/links"))["total"]!).ShouldBe(700);
+    }
+
+    [Fact]
     public async Task A_link_that_somebody_has_changed_since_is_left_as_it_is_by_undo()
     {
         var world = await Shelf(3);

@@ -56,7 +56,9 @@ export const theme = createTheme({
   respectReducedMotion: true,
   components: {
     Tooltip: { defaultProps: { openDelay: 400, withArrow: true } },
-    SegmentedControl: { styles: { root: { backgroundColor: 'var(--hair)' } } },
+    SegmentedControl: {
+      styles: { root: { backgroundColor: 'var(--hair)' }, indicator: { backgroundColor: 'var(--leaf)' } },
+    },
     Select: { defaultProps: { allowDeselect: false, checkIconPosition: 'right' } },
   },
 })

@@ -25,7 +25,7 @@ interface Props {
   picked: SelectedLinks
 }
 
-/** One link of the table. Arrow keys walk through the rows, Enter opens the sheet, x picks, q shows the QR code; a row can be dragged to a folder. */
+/** One link of the table. Arrow keys walk through the rows, Enter opens the sheet, x picks, a goes to what can be done with the picked, q shows the QR code; a row can be dragged to a folder. */
 export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, picked }: Props) {
   const onKey = useCodeKey(link.id)
   const under = [showTitle ? link.title : undefined, channel?.name, link.variant].filter(Boolean).join(' · ')
@@ -72,8 +72,9 @@ export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, pic
             walk(event)
             onKey(event)
             if (event.key === 'x') onPick(!isPicked)
+            if (event.key === 'a') toActions(event)
           }}
-          aria-keyshortcuts="q x"
+          aria-keyshortcuts="q x a"
           data-link-row
         >
           <Signet channel={channel} />
@@ -91,6 +92,12 @@ export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, pic
       <td className={classes.clicks}>{count(link.clicks)}</td>
     </tr>
   )
+}
+
+/** Past the rows, of which there may be many, to the bar below them. */
+function toActions(event: KeyboardEvent<HTMLAnchorElement>) {
+  event.preventDefault()
+  document.querySelector<HTMLButtonElement>('[data-many-actions] button')?.focus()
 }
 
 function walk(event: KeyboardEvent<HTMLAnchorElement>) {

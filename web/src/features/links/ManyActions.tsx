@@ -16,8 +16,8 @@ export interface ActionProps {
   onChange: (wishes: Wishes, isGoodOnly?: boolean) => Promise<unknown>
 }
 
-/** A list that opened outside the panel would close it at the first click, and one that opened downwards would hide its buttons. */
-const inPanel = { withinPortal: false, position: 'top' } as const
+/** A list that opened outside the panel would close it at the first click, and one that opened downwards would hide its buttons. The panel stands at the foot of the window, so that there is room above. */
+const inPanel = { withinPortal: false, position: 'top', middlewares: { flip: false } } as const
 
 /** A button with a small panel of its own. */
 function Panel(props: {

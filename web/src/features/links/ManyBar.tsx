@@ -44,7 +44,7 @@ export function ManyBar({ selection, search, total }: Props) {
       <Group gap={8} wrap="nowrap">
         <CloseButton aria-label="Pick none" onClick={selection.clear} />
         <Text fw={600} role="status">
-          {counted(selection.count, 'link')} picked
+          {counted(selection.count, 'link')} picked <kbd className={classes.key}>a</kbd>
         </Text>
         {selection.count < total && !selection.picked.isAll && (
           <Button size="compact-sm" variant="subtle" onClick={selection.pickAll}>
@@ -52,7 +52,7 @@ export function ManyBar({ selection, search, total }: Props) {
           </Button>
         )}
       </Group>
-      <Group gap={6} ml="auto">
+      <Group gap={6} ml="auto" data-many-actions>
         {mayEdit(session) && !isDeleted && (
           <>
             <TagsAction {...action} />
