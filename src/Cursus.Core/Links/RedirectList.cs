@@ -6,9 +6,8 @@ namespace Cursus.Core.Links;
 /// <summary>One short address and where it leads.</summary>
 /// <param name="Slug">As shown; compared without case.</param>
 /// <param name="To">The finished address.</param>
-/// <param name="Status">HTTP status of the redirect.</param>
 /// <param name="Codes">Numbers of its QR codes, which stand behind the slug on what was printed; each link has number 1.</param>
-public sealed record KeptRedirect(string Slug, string To, int Status, IReadOnlyList<int> Codes);
+public sealed record KeptRedirect(string Slug, string To, IReadOnlyList<int> Codes);
 
 /// <summary>The redirects of a short domain in forms that other servers follow by themselves, so that printed links outlive Cursus. Clicks are counted no more, pixels don't fire.</summary>
 public static class RedirectList

@@ -29,6 +29,12 @@ internal sealed class Vocabulary
     /// <summary>The agreed UTM values.</summary>
     public required TagWords Words { get; init; }
 
+    public IEnumerable<Campaign> Campaigns => campaigns.Values;
+
+    public IEnumerable<ShortDomain> Domains => domains.Values;
+
+    public IEnumerable<Folder> Folders => folders.Values;
+
     /// <summary>The tags as they are sent: values that were merged into others are replaced by those.</summary>
     public UtmTags? Sent(UtmTags? tags) => tags is null ? null : Words.Merged.Of(tags);
 

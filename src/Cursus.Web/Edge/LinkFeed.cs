@@ -15,11 +15,11 @@ namespace Cursus.Web.Edge;
 /// </summary>
 public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, DomainTable domains, PixelTable pixels, PixelFeed pixelFeed, VisitorSalts salts, ILogger<LinkFeed> log) : BackgroundService
 {
-    /// <summary>Where the addresses of links are: their own, and those that they had before.</summary>
-    private static readonly (string Tables, string Address)[] Addresses =
+    /// <summary>Where the addresses of links are: their own, and those that they had before, which are few.</summary>
+    private static readonly (string Tables, string Address, bool AreFew)[] Addresses =
     [
-        ("links l", "l"),
-        ("link_aliases a join links l on l.id = a.link_id", "a"),
+        ("links l", "l", false),
+        ("link_aliases a join links l on l.id = a.link_id", "a", true),
     ];
 
     /// <summary>The pixels of links and their posts, gathered once where many links are read. Those of campaigns, channels and domains are read by themselves, so that attaching one
@@ -216,10 +216,10 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         }
     }
 
-    private static string Select((string Tables, string Address) at, string ownPixels) => $"""
+    private static string Select((string Tables, string Address, bool AreFew) at, string ownPixels) => $"""
         select l.id, d.id, {at.Address}.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search,
             l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels
-        from {at.Tables} join domains d on d.id = {at.Address}.domain_id {ownPixels}
+        from {at.Tables} join domains d on d.id = {at.Address}.domain_id {(at.AreFew ? PixelsOfFew : ownPixels)}
         """;
 
     private async Task ReadRemovals(NpgsqlConnection connection)

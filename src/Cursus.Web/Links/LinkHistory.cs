@@ -104,13 +104,13 @@ public static class LinkHistory
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await db.Domains.FirstOrDefaultAsync(d => d.Id == state.DomainId && d.WorkspaceId == member.WorkspaceId, cancel) is { } domain
+        if (rewriting.DomainOf(state.DomainId) is { } domain
             && await LinkAddress.Change(link, domain, Slug.Of(state.Slug), db, now, cancel) is { } taken)
         {
             return taken;
         }
 
-        rewriting.Write(link, state, now);
+        rewriting.Write(link, before, state, now);
         LinkVersions.Keep(db, link, before, member.Id, now);
         return await EditLink.Save(link, member, db, feed, options, http, transaction, cancel);
     }

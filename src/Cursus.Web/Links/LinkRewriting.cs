@@ -18,28 +18,30 @@ internal sealed class LinkRewriting
 {
     private const string Gone = "something deleted since";
 
-    private readonly Vocabulary vocabulary;
     private readonly Dictionary<Guid, Tag> tags;
     private readonly Dictionary<Guid, Pixel> pixels;
     private readonly Dictionary<Guid, Folder> folders;
     private readonly Dictionary<Guid, Campaign> campaigns;
     private readonly Dictionary<Guid, ShortDomain> domains;
 
-    private LinkRewriting(
-        Vocabulary vocabulary, Dictionary<Guid, Tag> tags, Dictionary<Guid, Pixel> pixels, Dictionary<Guid, Folder> folders, Dictionary<Guid, Campaign> campaigns,
-        Dictionary<Guid, ShortDomain> domains) =>
-        (this.vocabulary, this.tags, this.pixels, this.folders, this.campaigns, this.domains) = (vocabulary, tags, pixels, folders, campaigns, domains);
+    private LinkRewriting(Vocabulary vocabulary, Dictionary<Guid, Tag> tags, Dictionary<Guid, Pixel> pixels)
+    {
+        (Vocabulary, this.tags, this.pixels) = (vocabulary, tags, pixels);
+        folders = vocabulary.Folders.ToDictionary(f => f.Id);
+        campaigns = vocabulary.Campaigns.ToDictionary(c => c.Id);
+        domains = vocabulary.Domains.ToDictionary(d => d.Id);
+    }
 
-    public Vocabulary Vocabulary => vocabulary;
+    public Vocabulary Vocabulary { get; }
 
     /// <summary>Reads what the workspace has, tracked by the context.</summary>
     public static async Task<LinkRewriting> Load(CursusDb db, CurrentMember member, CursusOptions options, CancellationToken cancel) => new(
         await Vocabulary.Load(db, member, options, cancel),
         await db.Tags.Where(t => t.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(t => t.Id, cancel),
-        await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(p => p.Id, cancel),
-        await db.Folders.Where(f => f.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(f => f.Id, cancel),
-        await db.Campaigns.Where(c => c.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(c => c.Id, cancel),
-        await db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(d => d.Id, cancel));
+        await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(p => p.Id, cancel));
+
+    /// <summary>The short domain of this id; null where the workspace has it no more.</summary>
+    public ShortDomain? DomainOf(Guid id) => domains.GetValueOrDefault(id);
 
     /// <summary>What something is called that links name by id.</summary>
     public string NameOf(Guid id) =>
@@ -51,7 +53,8 @@ internal sealed class LinkRewriting
         : Gone;
 
     /// <summary>Makes the link what the state says, but for its short address; its tags and pixels must be loaded.</summary>
-    public void Write(Link link, LinkState state, Instant now)
+    /// <param name="before">How it is.</param>
+    public void Write(Link link, LinkState before, LinkState state, Instant now)
     {
         link.Title = state.Title;
         link.Destination = state.Destination;
@@ -65,14 +68,14 @@ internal sealed class LinkRewriting
         link.DeletedAt = state.IsDeleted ? link.DeletedAt ?? now : null;
         Set(link.Tags, [.. state.TagIds.Where(tags.ContainsKey).Select(id => tags[id])]);
         Set(link.Pixels, [.. state.PixelIds.Where(pixels.ContainsKey).Select(id => pixels[id])]);
-        link.FinalUrl = Finished(link);
+        link.FinalUrl = ManyChange.MovesVisitors(before, state) ? Finished(link) : link.FinalUrl;
     }
 
     /// <summary>Where the link leads with its UTM values, merged ones replaced.</summary>
     private string Finished(Link link)
     {
         var campaign = link.CampaignId is { } id ? campaigns.GetValueOrDefault(id)?.Key : null;
-        return Destination.Of(link.Destination).FinishedWith(vocabulary.Sent(RecordedTags.Of(link, campaign))).ToString();
+        return Destination.Of(link.Destination).FinishedWith(Vocabulary.Sent(RecordedTags.Of(link, campaign))).ToString();
     }
 
     private static void Set<T>(List<T> had, IReadOnlyList<T> wanted) where T : class

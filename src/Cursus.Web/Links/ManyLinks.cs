@@ -3,6 +3,7 @@ using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
+using Cursus.Web.Addresses;
 using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
@@ -38,17 +39,19 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
     {
         await using var transaction = await db.Database.BeginTransactionAsync(run.Cancelled);
         var (now, changed, seen) = (clock.GetCurrentInstant(), 0, 0);
+        var errors = new FieldErrors();
+        var change = await wishes.Read(db, member, await Vocabulary.Load(db, member, options, run.Cancelled), errors, run.Cancelled);
+        if (errors.Any)
+        {
+            return $"{errors.Text} No link was changed.";
+        }
+
+        // New tags come first, since links refer to them.
+        await db.SaveChangesAsync(run.Cancelled);
         foreach (var portion in ids.Chunk(Portion))
         {
-            // What is known of the workspace is read anew for each portion, since the context forgets it with the links.
+            db.ChangeTracker.Clear();
             var rewriting = await LinkRewriting.Load(db, member, options, run.Cancelled);
-            var change = await wishes.Read(db, member, rewriting.Vocabulary, new FieldErrors(), run.Cancelled);
-            if (db.ChangeTracker.HasChanges())
-            {
-                await db.SaveChangesAsync(run.Cancelled);
-                rewriting = await LinkRewriting.Load(db, member, options, run.Cancelled);
-            }
-
             await Hold(portion, run.Cancelled);
             foreach (var link in await Whole(portion).ToListAsync(run.Cancelled))
             {
@@ -60,13 +63,12 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
 
                 if (outcome.After is { } after)
                 {
-                    rewriting.Write(link, after, now);
+                    rewriting.Write(link, outcome.Before, after, now);
                     changed += LinkVersions.Keep(db, link, outcome.Before, member.Id, now, id) ? 1 : 0;
                 }
             }
 
             await db.SaveChangesAsync(run.Cancelled);
-            db.ChangeTracker.Clear();
             run.Report(seen += portion.Length);
         }
 
@@ -92,7 +94,7 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
             foreach (var link in await Whole(portion).Where(l => l.ChangeId == change.Id).ToListAsync(cancel))
             {
                 var before = LinkVersions.StateOf(link);
-                rewriting.Write(link, former[link.Id], now);
+                rewriting.Write(link, before, former[link.Id], now);
                 LinkVersions.Keep(db, link, before, member.Id, now);
             }
 
@@ -128,7 +130,7 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
             rewriting.Vocabulary.Destination(after.Destination, errors);
             if (errors.Any)
             {
-                return new Outcome(link, before, null, new Flaw(errors.FirstCode, string.Join(' ', errors.ByField.Values.SelectMany(t => t))));
+                return new Outcome(link, before, null, new Flaw(errors.FirstCode, errors.Text));
             }
         }
 

@@ -42,12 +42,12 @@ public static class RedirectFiles
     /// <summary>Everything that leads somewhere on the domain: links and their earlier addresses, archived ones too.</summary>
     private static async Task<IReadOnlyList<KeptRedirect>> Read(Guid domain, CursusDb db, CancellationToken cancel)
     {
-        var own = db.Links.Where(l => l.DomainId == domain && l.DeletedAt == null).Select(l => new { l.Slug, l.Id, l.FinalUrl, l.Redirect });
-        var earlier = db.LinkAliases.Where(a => a.DomainId == domain && a.Link!.DeletedAt == null).Select(a => new { a.Slug, a.Link!.Id, a.Link.FinalUrl, a.Link.Redirect });
+        var own = db.Links.Where(l => l.DomainId == domain && l.DeletedAt == null).Select(l => new { l.Slug, l.Id, l.FinalUrl });
+        var earlier = db.LinkAliases.Where(a => a.DomainId == domain && a.Link!.DeletedAt == null).Select(a => new { a.Slug, a.Link!.Id, a.Link.FinalUrl });
         var all = (await own.Concat(earlier).ToListAsync(cancel)).OrderBy(l => l.Slug, StringComparer.OrdinalIgnoreCase);
         var codes = (await db.LinkCodes.Where(c => db.Links.Any(l => l.Id == c.LinkId && l.DeletedAt == null && (l.DomainId == domain || l.Aliases.Any(a => a.DomainId == domain))))
             .Select(c => new { c.LinkId, c.Number }).ToListAsync(cancel)).ToLookup(c => c.LinkId, c => (int)c.Number);
-        return [.. all.Select(l => new KeptRedirect(l.Slug, l.FinalUrl, l.Redirect, [ScannedPath.OwnCode, .. codes[l.Id].Where(n => n != ScannedPath.OwnCode).Order()]))];
+        return [.. all.Select(l => new KeptRedirect(l.Slug, l.FinalUrl, [ScannedPath.OwnCode, .. codes[l.Id].Where(n => n != ScannedPath.OwnCode).Order()]))];
     }
 
     private static FileContentHttpResult Text(string text, string name) => TypedResults.File(Encoding.UTF8.GetBytes(text), "text/plain; charset=utf-8", name);

@@ -12,6 +12,9 @@ public sealed class FieldErrors
     /// <summary>The code of the first error, which stands for the whole answer.</summary>
     public string FirstCode { get; private set; } = "invalid";
 
+    /// <summary>All that is wrong, in one line.</summary>
+    public string Text => string.Join(' ', texts.Values.SelectMany(t => t));
+
     public IReadOnlyDictionary<string, string[]> ByField => texts.ToDictionary(t => t.Key, t => t.Value.ToArray());
 
     public void Add(string field, Flaw flaw)

@@ -9,8 +9,8 @@ public partial class RedirectListTests
 {
     private static readonly KeptRedirect[] Redirects =
     [
-        new("Geminids", "https://northmoor.example/events?utm_source=perch&utm_medium=social#top", 302, [1, 3]),
-        new("price", WebAddress.Parse("https://northmoor.example/shop/$5%20off?q='a'\\b", null, out _)!.ToString(), 301, [1]),
+        new("Geminids", "https://northmoor.example/events?utm_source=perch&utm_medium=social#top", [1, 3]),
+        new("price", WebAddress.Parse("https://northmoor.example/shop/$5%20off?q='a'\\b", null, out _)!.ToString(), [1]),
     ];
 
     [Fact]

@@ -29,6 +29,9 @@ export const dayOf = (at: string) =>
     year: new Date(at).getFullYear() === new Date().getFullYear() ? undefined : 'numeric',
   })
 
+/** Time of a moment by the browser's clock: 14:05. */
+export const clockOf = (at: string) =>
+  new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+
 /** Day and time of a moment by the browser's clock. */
-export const timeOf = (at: string) =>
-  `${dayOf(at)}, ${new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`
+export const timeOf = (at: string) => `${dayOf(at)}, ${clockOf(at)}`

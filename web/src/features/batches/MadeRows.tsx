@@ -1,3 +1,4 @@
+import { addressOf } from '../../parts/addressText'
 import type { Schema } from '../../api/client'
 import { useChannels } from '../../api/vocabulary'
 import { count, counted } from '../../parts/numbers'
@@ -42,8 +43,8 @@ export function MadeRows({ rows, links }: { rows: Array<Schema['RunBatchRow']>; 
                     )}
                   </td>
                   <td title={row.title}>{row.title}</td>
-                  <td>{row.shortUrl?.replace(/^https?:\/\//, '') ?? 'drawn when made'}</td>
-                  <td title={row.finalUrl}>{row.finalUrl.replace(/^https?:\/\//, '')}</td>
+                  <td>{row.shortUrl ? addressOf(row.shortUrl) : 'drawn when made'}</td>
+                  <td title={row.finalUrl}>{addressOf(row.finalUrl)}</td>
                 </tr>
               )
             })}

@@ -1,3 +1,4 @@
+import { addressOf } from '../../parts/addressText'
 import { Select, Stack, Text } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import { useQuery } from '@tanstack/react-query'
@@ -64,7 +65,7 @@ function Designer({ link, styles, ownStyle }: Props) {
       <div className={classes.shown}>
         <CodePicture svg={preview.data?.svg} address={preview.data?.address ?? link.shortUrl} />
         <Text size="sm" fw={600} ta="center" style={{ overflowWrap: 'anywhere' }}>
-          {preview.data?.address.replace(/^https?:\/\//, '')}
+          {preview.data && addressOf(preview.data.address)}
         </Text>
         {preview.data && (
           <Text size="sm" c="dimmed" ta="center">

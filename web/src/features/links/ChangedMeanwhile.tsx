@@ -17,9 +17,8 @@ interface Props {
 /** Shows what somebody else has changed beside what was typed here, and asks which it is to be. */
 export function ChangedMeanwhile({ told, theirs, base, mine, isSaving, onMine, onTheirs }: Props) {
   const [before, now] = [valuesOf(base), valuesOf(theirs)]
-  const fields = [...new Set([...changedFields(before, now), ...changedFields(before, mine)])]
-  const isTypedOver = (field: keyof LinkValues) =>
-    changedFields(before, mine).includes(field) && changedFields(before, now).includes(field)
+  const [theirFields, myFields] = [changedFields(before, now), changedFields(before, mine)]
+  const fields = [...new Set([...theirFields, ...myFields])]
   const shown = (values: LinkValues, field: keyof LinkValues) => {
     const value = values[field]
     const text = Array.isArray(value)
@@ -49,8 +48,11 @@ export function ChangedMeanwhile({ told, theirs, base, mine, isSaving, onMine, o
                 {valueNames[field]}
               </Table.Th>
               <Table.Td style={{ overflowWrap: 'anywhere' }}>{shown(now, field)}</Table.Td>
-              <Table.Td style={{ overflowWrap: 'anywhere' }} fw={isTypedOver(field) ? 600 : undefined}>
-                {changedFields(before, mine).includes(field) ? shown(mine, field) : 'not touched'}
+              <Table.Td
+                style={{ overflowWrap: 'anywhere' }}
+                fw={theirFields.includes(field) && myFields.includes(field) ? 600 : undefined}
+              >
+                {myFields.includes(field) ? shown(mine, field) : 'not touched'}
               </Table.Td>
             </Table.Tr>
           ))}

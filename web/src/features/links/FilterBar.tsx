@@ -7,8 +7,7 @@ import { vocabulary, type Channel } from '../../api/vocabulary'
 import { day } from '../../parts/numbers'
 import { membersQuery } from '../access/session'
 import { pixelsQuery } from '../retargeting/pixels'
-import { FilterFields } from './FilterFields'
-import type { filters } from './linksSearch'
+import { FilterFields, type ListFilter } from './FilterFields'
 import { asList, listOf, noFolder, states, type LinksSearch } from './linksSearch'
 import classes from './LinksPage.module.css'
 import { SavedFilters } from './SavedFilters'
@@ -103,7 +102,7 @@ function useChips(search: LinksSearch, channels: ReadonlyMap<string, Channel>): 
   const campaigns = useQuery({ ...vocabulary.campaigns, enabled: Boolean(search.campaign) })
   const members = useQuery({ ...membersQuery, enabled: Boolean(search.by) })
   const pixels = useQuery({ ...pixelsQuery, enabled: Boolean(search.pixels) })
-  const names: Partial<Record<(typeof filters)[number], (value: string) => string>> = {
+  const names: Record<ListFilter, (value: string) => string> = {
     campaign: (key) => campaigns.data?.find((c) => c.key === key)?.name ?? key,
     channel: (key) => channels.get(key)?.name ?? key,
     tag: (name) => `tag: ${name}`,
@@ -111,14 +110,14 @@ function useChips(search: LinksSearch, channels: ReadonlyMap<string, Channel>): 
     domain: (name) => name,
     by: (id) => `made by ${members.data?.find((m) => m.id === id)?.name ?? 'a member'}`,
   }
-  const lists = (['campaign', 'channel', 'tag', 'folder', 'domain', 'by'] as const).flatMap((filter) =>
+  const lists = (Object.keys(names) as ListFilter[]).flatMap((filter) =>
     listOf(search[filter]).map((value) => ({
       key: `${filter} ${value}`,
-      label: names[filter]!(value),
+      label: names[filter](value),
       without: { [filter]: asList(listOf(search[filter]).filter((other) => other !== value)) },
     })),
   )
-  const single: Array<Chip | false | undefined> = [
+  const single: Array<Chip | false | '' | undefined> = [
     search.tags === 'any' &&
       listOf(search.tag).length > 1 && {
         key: 'tags',
@@ -138,8 +137,8 @@ function useChips(search: LinksSearch, channels: ReadonlyMap<string, Channel>): 
       without: { state: undefined },
     },
     search.batch && { key: 'batch', label: 'made from one list', without: { batch: undefined } },
-  ].map((chip) => chip || undefined)
-  return [...lists, ...single.filter((chip): chip is Chip => Boolean(chip))]
+  ]
+  return [...lists, ...single.filter((chip) => chip !== undefined && chip !== false && chip !== '')]
 }
 
 const pixelsLabel = (value: string, name: string | undefined) =>

@@ -2,15 +2,13 @@ import { Button, MultiSelect, SegmentedControl, Select, Stack, TextInput } from 
 import { useQuery } from '@tanstack/react-query'
 import { Link as RouterLink } from '@tanstack/react-router'
 import { vocabulary } from '../../api/vocabulary'
+import { inPanel } from '../../parts/inPanel'
 import { membersQuery } from '../access/session'
 import { pixelsQuery } from '../retargeting/pixels'
 import type { FilterProps } from './FilterBar'
 import { asList, listOf, noFolder, states, type LinksSearch, type LinksState } from './linksSearch'
 
-/** A list that opened outside the panel would close it at the first click. */
-const inPanel = { withinPortal: false }
-
-type ListFilter = 'campaign' | 'channel' | 'tag' | 'folder' | 'domain' | 'by'
+export type ListFilter = 'campaign' | 'channel' | 'tag' | 'folder' | 'domain' | 'by'
 
 /** Everything that links can be narrowed to. */
 export function FilterFields({ search, channels, onNarrow }: FilterProps) {

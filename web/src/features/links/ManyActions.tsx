@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { api, read, wordsOf } from '../../api/client'
 import { vocabulary } from '../../api/vocabulary'
+import { inPanel } from '../../parts/inPanel'
 import { counted } from '../../parts/numbers'
 import { TagsField } from '../../parts/TagPill'
 import { PixelsField } from '../retargeting/PixelsField'
@@ -16,8 +17,8 @@ export interface ActionProps {
   onChange: (wishes: Wishes, isGoodOnly?: boolean) => Promise<unknown>
 }
 
-/** A list that opened outside the panel would close it at the first click, and one that opened downwards would hide its buttons. The panel stands at the foot of the window, so that there is room above. */
-const inPanel = { withinPortal: false, position: 'top', middlewares: { flip: false } } as const
+/** Lists open upwards, off the buttons below them; the panel stands at the foot of the window, so that there is room above. */
+const above = { ...inPanel, position: 'top', middlewares: { flip: false } } as const
 
 /** A button with a small panel of its own. */
 function Panel(props: {
@@ -70,13 +71,7 @@ export function TagsAction({ isBusy, onChange }: ActionProps) {
         }
         return (
           <>
-            <TagsField
-              label="Tags"
-              data-autofocus
-              comboboxProps={inPanel}
-              value={names}
-              onChange={setNames}
-            />
+            <TagsField label="Tags" data-autofocus comboboxProps={above} value={names} onChange={setNames} />
             <Group gap={8}>
               <Button disabled={names.length === 0} onClick={() => done({ addTags: names })}>
                 Put on
@@ -108,7 +103,7 @@ export function FolderAction({ isBusy, onChange }: ActionProps) {
           <Select
             label="Folder"
             data-autofocus
-            comboboxProps={inPanel}
+            comboboxProps={above}
             data={[...(folders.data?.map((f) => f.name) ?? []), { value: '', label: 'Out of any folder' }]}
             value={null}
             onChange={(folder) => {
@@ -134,7 +129,7 @@ export function CampaignAction({ isBusy, onChange }: ActionProps) {
             label="Campaign"
             data-autofocus
             searchable
-            comboboxProps={inPanel}
+            comboboxProps={above}
             data={campaigns.data?.map((c) => ({ value: c.key, label: c.name })) ?? []}
             value={null}
             onChange={(campaign) => {
@@ -161,7 +156,7 @@ export function PixelsAction({ isBusy, onChange }: ActionProps) {
         }
         return (
           <>
-            <PixelsField data-autofocus comboboxProps={inPanel} value={ids} onChange={setIds} />
+            <PixelsField data-autofocus comboboxProps={above} value={ids} onChange={setIds} />
             <Group gap={8}>
               <Button disabled={ids.length === 0} onClick={() => done({ addPixels: ids })}>
                 Attach

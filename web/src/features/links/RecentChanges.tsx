@@ -1,6 +1,6 @@
 import { Button, Group, Text } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { counted } from '../../parts/numbers'
+import { clockOf, counted } from '../../parts/numbers'
 import { mayEdit, useSession } from '../access/session'
 import { changesQuery, linksChanged } from './links'
 import { undoChange } from './useChangeMany'
@@ -13,7 +13,6 @@ export function RecentChanges() {
   const undo = useMutation({ mutationFn: undoChange, onSuccess: () => linksChanged(queries) })
   const last = changes.data?.find((change) => change.undoUntil)
   if (!last || !mayEdit(session)) return null
-  const until = new Date(last.undoUntil!).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
   return (
     <Group gap={10} mt={10}>
       <Text size="sm" c="dimmed">
@@ -25,7 +24,7 @@ export function RecentChanges() {
         loading={undo.isPending}
         onClick={() => undo.mutate(last.id)}
       >
-        Undo, until {until}
+        Undo, until {clockOf(last.undoUntil!)}
       </Button>
     </Group>
   )

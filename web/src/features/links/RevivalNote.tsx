@@ -2,17 +2,14 @@ import { Alert, Button, Text } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { api, read } from '../../api/client'
 import { day } from '../../parts/numbers'
-import type { Link } from './links'
+import { linkChanged, type Link } from './links'
 
 /** Says that a link was deleted, and brings it back while its slug is kept. */
 export function RevivalNote({ link, mayRevive }: { link: Link; mayRevive: boolean }) {
   const queries = useQueryClient()
   const revive = useMutation({
     mutationFn: () => read(api.POST('/api/v1/links/{id}/revive', { params: { path: { id: link.id } } })),
-    onSuccess: async (revived) => {
-      queries.setQueryData(['links', 'one', link.id], revived)
-      await queries.invalidateQueries({ queryKey: ['links'] })
-    },
+    onSuccess: (revived) => linkChanged(queries, revived),
   })
   return (
     <Alert variant="default" mt="md" title={`Deleted on ${day(link.deletedAt!.slice(0, 10))}`}>

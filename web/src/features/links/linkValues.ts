@@ -1,4 +1,5 @@
 import type { Schema } from '../../api/client'
+import { fieldNames } from './fieldNames'
 import type { Link } from './links'
 
 type Change = Schema['EditLinkRequest']
@@ -30,30 +31,17 @@ export interface LinkValues {
   handoffDeadline: number | ''
 }
 
+/** The same words as in the history. */
 export const valueNames: Record<keyof LinkValues, string> = {
-  title: 'Title',
-  destination: 'Destination',
+  ...fieldNames,
   domain: 'Short domain',
   slug: 'Slug',
-  tags: 'Tags',
-  folder: 'Folder',
-  note: 'Note',
-  campaign: 'Campaign',
-  source: 'Source',
-  medium: 'Medium',
-  term: 'Term',
-  content: 'Content',
-  redirect: 'Redirect',
-  passQuery: 'Visitors’ parameters',
-  referrer: 'Referrer',
-  hideFromSearch: 'Hidden from search engines',
-  nofollow: 'HTML: nofollow',
-  sponsored: 'HTML: sponsored',
-  newTab: 'HTML: new tab',
-  anchorText: 'Text in HTML',
-  titleAttribute: 'Title attribute',
-  pixels: 'Pixels',
-  handoffDeadline: 'Wait for ad networks',
+  passQuery: fieldNames['pass-query'],
+  hideFromSearch: fieldNames['hide-from-search'],
+  newTab: fieldNames['new-tab'],
+  anchorText: fieldNames['anchor-text'],
+  titleAttribute: fieldNames['title-attribute'],
+  handoffDeadline: fieldNames['handoff-deadline'],
 }
 
 export const valuesOf = (link: Link): LinkValues => ({

@@ -1,6 +1,7 @@
 import { Button, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useQueryClient } from '@tanstack/react-query'
+import { addressOf } from '../../parts/addressText'
 import { api, read, wordsOf } from '../../api/client'
 import { useOpenCode } from '../codes/useOpenCode'
 
@@ -33,7 +34,7 @@ export function useQuickLink() {
       autoClose: 10 * seconds,
       message: (
         <Group justify="space-between" wrap="nowrap">
-          {link.shortUrl.replace(/^https?:\/\//, '')}
+          {addressOf(link.shortUrl)}
           {isCopied && ' is copied'}
           <Group gap={6} wrap="nowrap">
             <Button size="compact-sm" variant="default" onClick={() => openCode(link.id)}>

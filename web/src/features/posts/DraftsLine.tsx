@@ -1,3 +1,4 @@
+import { addressOf } from '../../parts/addressText'
 import { ActionIcon, Button, Group, Text, Tooltip } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
@@ -20,7 +21,9 @@ export function DraftsLine({ current, onOpen }: { current: string; onOpen: (id: 
       </Text>
       {others.slice(0, 4).map((draft) => {
         const name =
-          draft.content.title ?? draft.content.destination?.replace(/^https?:\/\//, '') ?? 'a draft'
+          draft.content.title ??
+          (draft.content.destination && addressOf(draft.content.destination)) ??
+          'a draft'
         return (
           <Button.Group key={draft.id}>
             <Button size="compact-sm" variant="default" maw={240} onClick={() => onOpen(draft.id)}>

@@ -1,3 +1,4 @@
+import { addressOf } from '../../parts/addressText'
 import { Button, Menu, Textarea } from '@mantine/core'
 import { useClipboard } from '@mantine/hooks'
 import { IconCheck, IconChevronDown, IconCopy, IconExternalLink, IconShare } from '@tabler/icons-react'
@@ -29,10 +30,10 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
       </div>
       <div className={classes.address}>
         <Link to="/links/$linkId" params={{ linkId: link.id }} search={{}} className={classes.short}>
-          {link.shortUrl.replace(/^https?:\/\//, '')}
+          {addressOf(link.shortUrl)}
         </Link>
         <span className={classes.leads} title={link.finalUrl}>
-          leads to {link.finalUrl.replace(/^https?:\/\//, '')}
+          leads to {addressOf(link.finalUrl)}
         </span>
         <LiveArrival link={link.id} />
       </div>

@@ -1,6 +1,7 @@
 import { Checkbox, Select, Stack, Text, TextInput } from '@mantine/core'
 import type { Domain } from '../../api/vocabulary'
 import { FolderField } from '../../parts/FolderField'
+import { inPanel } from '../../parts/inPanel'
 import { optionSwitches, passings, redirects, referrers } from '../../parts/redirects'
 import { slugKinds } from '../../parts/slugKinds'
 import { TagsField } from '../../parts/TagPill'
@@ -18,9 +19,6 @@ interface Props {
   isForOneRow: boolean
   onChange: (wishes: Wishes) => void
 }
-
-/** A list that opened outside the panel would close it at the first click. */
-const inPanel = { withinPortal: false }
 
 /** How links behave on the way and stand in web pages: for all rows, or for one. */
 export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange }: Props) {
