@@ -34,7 +34,7 @@ bench_application() {
   local name=$1 data="$PWD/.data-bench" port
   shift
   rm -rf "$data"
-  port=$(four_free_ports)
+  port=$(five_free_ports)
   mkdir -p artifacts/test
   unless_built browser-packages tests/browser/package-lock.json -- install_browser_tests >&2
   ./cursus start --background --data "$data" --port "$port" >artifacts/test/bench-start.log || { cat artifacts/test/bench-start.log >&2; fail "the application to measure did not start."; }
@@ -58,7 +58,7 @@ bench_server() {
   fi
   [ "$name" != reports ] || folder=${folder/bench-/bench-reports-}
   DATA=$(data_folder "$PWD/$folder")
-  PORT=$(four_free_ports) EMPTY=yes STANDINS=
+  PORT=$(five_free_ports) EMPTY=yes STANDINS=
   pg_prepare "$DATA" >&2
   pg_start "$DATA"
   trap 'pg_stop "$DATA"' EXIT

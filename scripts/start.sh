@@ -22,7 +22,7 @@ start() {
   exec 8>"$DATA/running.lock"
   flock -n 8 || fail "Cursus runs in $DATA already. End it with ./cursus stop, or choose another folder with --data."
   free_port "$PORT"
-  [ -z "$STANDINS" ] || { free_port $((PORT + 1)); free_port $((PORT + 2)); free_port $((PORT + 3)); }
+  [ -z "$STANDINS" ] || { free_port $((PORT + 1)); free_port $((PORT + 2)); free_port $((PORT + 3)); free_port $((PORT + 4)); }
 
   if [ -n "$BACKGROUND" ]; then
     start_in_background
@@ -83,7 +83,10 @@ serve_environment() {
   if [ -n "$STANDINS" ]; then
     export Cursus__NameServer=127.0.0.1:$((PORT + 2))
     export Cursus__Mail__Host=127.0.0.1 Cursus__Mail__Port=$((PORT + 3)) Cursus__Mail__From=cursus@northmoor.example Cursus__Mail__Security=None
+    export Cursus__LinkCheck__CertificatePort=$((PORT + 4)) Cursus__LinkCheck__Pause=100 Cursus__LinkCheck__Every=5
   fi
+  # What is measured should be alone on the machine.
+  [ "$1" != bench ] || export Cursus__LinkCheck__IsOn=false
   export Cursus__DemoFolder="$PWD/demo" Cursus__StandinsPort=$((PORT + 1))
   if [ -n "$EMPTY" ]; then
     Cursus__DemoFolder=
@@ -96,7 +99,7 @@ serve() {
   dotnet artifacts/web/Cursus.Web.dll --urls "http://localhost:$PORT" --contentRoot "$PWD/artifacts/web" &
   CHILDREN+=($!)
   if [ -n "$STANDINS" ]; then
-    dotnet artifacts/standins/Cursus.Standins.dll --urls "http://localhost:$((PORT + 1))" --DnsPort "$((PORT + 2))" --MailPort "$((PORT + 3))" --contentRoot "$PWD/artifacts/standins" &
+    dotnet artifacts/standins/Cursus.Standins.dll --urls "http://localhost:$((PORT + 1));https://localhost:$((PORT + 4))" --DnsPort "$((PORT + 2))" --MailPort "$((PORT + 3))" --contentRoot "$PWD/artifacts/standins" &
     CHILDREN+=($!)
   fi
   local tries child

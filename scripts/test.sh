@@ -94,11 +94,11 @@ need_browser_packages() {
 test_browser() {
   local data="$PWD/.data-test-browser" empty="$PWD/.data-test-empty" port empty_port
   rm -rf "$data" "$empty"
-  port=$(four_free_ports)
+  port=$(five_free_ports)
   need_browser_packages
   counted "types of the browser tests" npm --prefix tests/browser run --silent typecheck
   ./cursus start --background --data "$data" --port "$port" >artifacts/test/start.log || { cat artifacts/test/start.log; fail "the application for the browser tests did not start."; }
-  empty_port=$(four_free_ports)
+  empty_port=$(five_free_ports)
   ./cursus start --background --data "$empty" --port "$empty_port" --empty --no-standins >artifacts/test/start-empty.log || {
     ./cursus stop --data "$data"
     cat artifacts/test/start-empty.log
@@ -141,20 +141,20 @@ install_browser_tests() {
   PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 quietly npm --prefix tests/browser ci --no-progress
 }
 
-# four_free_ports: prints a port that is free together with the three after it.
-four_free_ports() {
+# five_free_ports: prints a port that is free together with the four after it.
+five_free_ports() {
   node -e '
     const net = require("net")
     const listen = (port) => new Promise((yes, no) => { const s = net.createServer().once("error", no); s.listen(port, "127.0.0.1", () => yes(s)) })
     ;(async () => {
       for (;;) {
         const taken = [await listen(0)], port = taken[0].address().port
-        for (let next = 1; next < 4 && taken.length === next && port + next < 65536; next++) {
+        for (let next = 1; next < 5 && taken.length === next && port + next < 65536; next++) {
           const more = await listen(port + next).catch(() => null)
           if (more) taken.push(more)
         }
         for (const each of taken) each.close()
-        if (taken.length === 4) { console.log(port); return }
+        if (taken.length === 5) { console.log(port); return }
       }
     })()'
 }

@@ -27,7 +27,7 @@ public static class BulkRows
         }
 
         var entity = db.Model.FindEntityType(typeof(T)) ?? throw new ArgumentException($"{typeof(T)} is no entity.", nameof(rows));
-        var columns = entity.GetFlattenedProperties().Select(p => Column.Of(p)).ToList();
+        var columns = entity.GetFlattenedProperties().Where(p => p.GetComputedColumnSql() is null).Select(p => Column.Of(p)).ToList();
         return Write(db, entity.GetTableName()!, columns, rows, cancel, progress);
     }
 

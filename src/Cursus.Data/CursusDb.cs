@@ -1,5 +1,6 @@
 using Cursus.Data.Addresses;
 using Cursus.Data.Batches;
+using Cursus.Data.Checking;
 using Cursus.Data.Clicks;
 using Cursus.Data.Codes;
 using Cursus.Data.Comparing;
@@ -58,6 +59,8 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<ReferrerRule> ReferrerRules => Set<ReferrerRule>();
     public DbSet<Journal> Journals => Set<Journal>();
     public DbSet<VisitorSalt> VisitorSalts => Set<VisitorSalt>();
+    public DbSet<CheckedPage> CheckedPages => Set<CheckedPage>();
+    public DbSet<LinkCheckSettings> LinkCheckSettings => Set<LinkCheckSettings>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     /// <summary>The connection and naming that every context of this database shares.</summary>

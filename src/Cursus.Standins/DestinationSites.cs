@@ -10,23 +10,49 @@ internal static class DestinationSites
         ["lensworks.localhost"] = ("Lensworks, telescopes and repairs", "#5a4630"),
     };
 
-    /// <summary>Pages that have been taken off their site for good.</summary>
-    private static readonly HashSet<string> Gone = ["lensworks.localhost/products/starter-kit-70"];
+    private const string Robots = "User-agent: *\nDisallow: /workshop/\n";
 
     public static IEnumerable<string> Hosts => Sites.Keys;
 
     public static bool Has(string host) => Sites.ContainsKey(host);
 
-    public static Task Answer(HttpContext context)
+    public static async Task Answer(HttpContext context, Moods moods)
     {
         var request = context.Request;
         var (name, color) = Sites[request.Host.Host];
-        if (Gone.Contains(request.Host.Host + request.Path))
+        if (request.Path == "/robots.txt")
         {
-            return Html.Write(context, StatusCodes.Status410Gone, $"Gone · {name}", color,
-                $"<header>{Html.Text(name)}</header><main><h1>No longer here</h1><p>This page was taken down. There is no successor.</p></main>");
+            context.Response.ContentType = "text/plain; charset=utf-8";
+            await context.Response.WriteAsync(Robots);
+            return;
         }
 
+        Task Say(int status, string heading, string text) =>
+            Html.Write(context, status, $"{heading} · {name}", color, $"<header>{Html.Text(name)}</header><main><h1>{Html.Text(heading)}</h1><p>{Html.Text(text)}</p></main>");
+        await (moods.Of(request.Host.Host + request.Path) switch
+        {
+            "gone" => Say(StatusCodes.Status410Gone, "No longer here", "This page was taken down. There is no successor."),
+            "failing" => Say(StatusCodes.Status500InternalServerError, "Something broke", "Our server could not make this page."),
+            "hanging" => Task.Delay(TimeSpan.FromMinutes(2), context.RequestAborted).ContinueWith(_ => { }, TaskScheduler.Default),
+            "circling" => Lead(context, StatusCodes.Status302Found, request.Path + "?once=more"),
+            "lying" => Say(StatusCodes.Status200OK, "Page not found", "What you are looking for is no longer available."),
+            "renamed" => Say(StatusCodes.Status200OK, "Garden furniture in oak", "Benches, tables and a swing."),
+            "moved" => Lead(context, StatusCodes.Status301MovedPermanently, request.Path + "/present"),
+            "shut" => Say(StatusCodes.Status403Forbidden, "Not for you", "Sign in to read this page."),
+            _ => Show(context, name, color),
+        });
+    }
+
+    private static Task Lead(HttpContext context, int status, string location)
+    {
+        context.Response.StatusCode = status;
+        context.Response.Headers.Location = location;
+        return Task.CompletedTask;
+    }
+
+    private static Task Show(HttpContext context, string name, string color)
+    {
+        var request = context.Request;
         var title = TitleOf(request.Path, name);
         var parameters = string.Concat(request.Query.SelectMany(q => q.Value.Select(v => $"<tr><th>{Html.Text(q.Key)}<td>{Html.Text(v)}")));
         return Html.Write(context, StatusCodes.Status200OK, $"{title} · {name}", color, $"""

@@ -1,4 +1,5 @@
 using Cursus.Web.Access;
+using Cursus.Web.Checking;
 using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
 
@@ -7,6 +8,7 @@ builder.AddDatabase();
 builder.AddAccess();
 builder.AddEdge();
 builder.AddApi();
+builder.AddLinkCheck();
 builder.AddWebApp();
 
 var app = builder.Build();

@@ -139,6 +139,15 @@ const digest = createRoute({
   component: lazyRouteComponent(() => import('./features/comparing/DigestPage'), 'DigestPage'),
 })
 
+const needsCare = createRoute({
+  getParentRoute: () => members,
+  path: '/needs-care',
+  validateSearch: (search: Record<string, unknown>): { ignored?: 'yes' } => ({
+    ignored: search.ignored === 'yes' ? 'yes' : undefined,
+  }),
+  component: lazyRouteComponent(() => import('./features/checking/NeedsCarePage'), 'NeedsCarePage'),
+})
+
 const audiences = createRoute({
   getParentRoute: () => members,
   path: '/audiences',
@@ -175,6 +184,7 @@ export function makeRouter(queries: QueryClient) {
         many,
         post,
         links.addChildren([link]),
+        needsCare,
         compare,
         campaign,
         digest,

@@ -3,7 +3,7 @@ using System.Globalization;
 namespace Cursus.Core.Comparing;
 
 /// <summary>One thing that a digest says.</summary>
-/// <param name="By">What <paramref name="Key"/> is a key of: <c>channel</c> or <c>post</c>; null where the line is about all of them.</param>
+/// <param name="By">What <paramref name="Key"/> is a key of: <c>channel</c> or <c>post</c>; <c>care</c> where the line is about what needs care, null where it is about all.</param>
 public sealed record DigestLine(string Text, string? By = null, string? Key = null);
 
 /// <summary>What a digest says under one heading.</summary>
@@ -21,13 +21,16 @@ public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sectio
 
     /// <param name="channels">The week's clicks by channel, against the week before.</param>
     /// <param name="posts">The same by post.</param>
-    public static Digest Of(Breakdown channels, Breakdown posts)
+    /// <param name="care">What needs care now, the most urgent first.</param>
+    public static Digest Of(Breakdown channels, Breakdown posts, IReadOnlyList<string> care)
     {
         ArgumentNullException.ThrowIfNull(channels);
         ArgumentNullException.ThrowIfNull(posts);
+        ArgumentNullException.ThrowIfNull(care);
         IReadOnlyList<DigestSection> sections =
         [
             new("What led", Led(channels, posts)),
+            new("What needs care", Careful(care)),
             new("What changed", Changed(channels.Rows)),
             new("Too close to call", TooClose(channels.Rows)),
             new("What died", Died(posts.Rows)),
@@ -70,6 +73,12 @@ public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sectio
         .. posts.Where(p => p.Count is { IsRest: false, PreviousClicks: >= Verdict.FewestClicks } && p.Count.Clicks <= DeadPart * p.Count.PreviousClicks)
             .OrderByDescending(p => p.Count.PreviousClicks).Take(MostLines)
             .Select(p => new DigestLine($"“{p.Count.Label}”: {Clicks(p.Count.Clicks)}, after {Number(p.Count.PreviousClicks!.Value)} the week before.", "post", p.Count.Key)),
+    ];
+
+    private static List<DigestLine> Careful(IReadOnlyList<string> care) =>
+    [
+        .. care.Take(MostLines).Select(text => new DigestLine(text, "care")),
+        .. care.Count > MostLines ? [new DigestLine($"And {Number(care.Count - MostLines)} more.", "care")] : Array.Empty<DigestLine>(),
     ];
 
     private static List<DigestLine> Silent(IReadOnlyList<BreakdownRow> posts) =>

@@ -23,6 +23,9 @@ public sealed record LinkState
     public string? Term { get; init; }
     public string? Content { get; init; }
     public Guid? CampaignId { get; init; }
+    /// <summary>Where visitors are led while the destination is dead.</summary>
+    public string? Fallback { get; init; }
+
     public short Redirect { get; init; } = 302;
     public LinkOptions Options { get; init; } = LinkOptions.Plain;
     public string? Note { get; init; }

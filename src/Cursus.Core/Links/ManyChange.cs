@@ -13,6 +13,13 @@ public sealed record ManyChange
 
     public Guid? CampaignId { get; init; }
     public FindAndReplace? Replace { get; init; }
+
+    /// <summary>The destination that all of them get.</summary>
+    public string? Destination { get; init; }
+
+    /// <summary>Where visitors are led while the destination is dead; an empty text leaves it to campaign and workspace.</summary>
+    public string? Fallback { get; init; }
+
     public bool? Archive { get; init; }
 
     /// <summary>True deletes them, false brings them back.</summary>
@@ -25,8 +32,8 @@ public sealed record ManyChange
     {
         ArgumentNullException.ThrowIfNull(link);
         flaw = null;
-        var destination = link.Destination;
-        if (Replace is not null && !Replace.TryApply(link.Destination, out destination, out flaw))
+        var destination = Destination ?? link.Destination;
+        if (Replace is not null && !Replace.TryApply(destination, out destination, out flaw))
         {
             return null;
         }
@@ -47,6 +54,7 @@ public sealed record ManyChange
             Source = source,
             Medium = medium,
             Destination = destination!,
+            Fallback = Fallback switch { null => link.Fallback, "" => null, _ => Fallback },
             IsArchived = Archive ?? link.IsArchived,
             IsDeleted = Delete ?? link.IsDeleted,
         };

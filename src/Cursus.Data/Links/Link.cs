@@ -26,6 +26,12 @@ public sealed class Link
     /// <summary>As the marketer entered it.</summary>
     public required string Destination { get; set; }
 
+    /// <summary>Tells the page by its address without fragment, for the link check: all links of a workspace with the same key lead to the same page.</summary>
+    public Guid PageKey { get; private init; }
+
+    /// <summary>Where visitors are led while the page is dead; null does what campaign or workspace say.</summary>
+    public string? Fallback { get; set; }
+
     /// <summary>Where visitors are sent: the destination with its UTM values.</summary>
     public required string FinalUrl { get; set; }
 

@@ -30,6 +30,8 @@ internal sealed class LinksModel : IEntityTypeConfiguration<Link>, IEntityTypeCo
         link.HasIndex(l => new { l.WorkspaceId, l.CreatedAt });
         link.HasIndex(l => new { l.WorkspaceId, l.Title });
         link.HasIndex(l => l.ChangeId).HasFilter("change_id is not null");
+        link.Property(l => l.PageKey).HasComputedColumnSql("md5(split_part(destination, '#', 1))::uuid", stored: true);
+        link.HasIndex(l => new { l.WorkspaceId, l.PageKey });
         link.Property(l => l.Version).HasDefaultValue(1).IsConcurrencyToken();
         link.HasOne(l => l.Text).WithOne().HasForeignKey<LinkText>(t => t.LinkId);
         link.HasOne(l => l.Total).WithOne().HasForeignKey<LinkTotal>(t => t.LinkId);

@@ -68,6 +68,14 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("bare_page");
 
+                    b.Property<Instant?>("CertificateCheckedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("certificate_checked_at");
+
+                    b.Property<Instant?>("CertificateEndsAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("certificate_ends_at");
+
                     b.Property<Instant?>("CheckedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("checked_at");
@@ -320,6 +328,158 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_batch_lines_batch_id_line");
 
                     b.ToTable("batch_lines", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Checking.CheckedPage", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("AcceptedLeadsTo")
+                        .HasColumnType("text")
+                        .HasColumnName("accepted_leads_to");
+
+                    b.Property<string>("AcceptedTitle")
+                        .HasColumnType("text")
+                        .HasColumnName("accepted_title");
+
+                    b.PrimitiveCollection<string[]>("AcceptedWords")
+                        .HasColumnType("text[]")
+                        .HasColumnName("accepted_words");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("address");
+
+                    b.Property<Instant?>("CheckedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("checked_at");
+
+                    b.Property<bool>("EndsAtFrontPage")
+                        .HasColumnType("boolean")
+                        .HasColumnName("ends_at_front_page");
+
+                    b.Property<Instant?>("IgnoredUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ignored_until");
+
+                    b.Property<bool>("IsPermanent")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_permanent");
+
+                    b.Property<Guid>("Key")
+                        .HasColumnType("uuid")
+                        .HasColumnName("key");
+
+                    b.Property<string>("LeadsTo")
+                        .HasColumnType("text")
+                        .HasColumnName("leads_to");
+
+                    b.PrimitiveCollection<string[]>("LoudWords")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("loud_words");
+
+                    b.Property<bool>("NeedsCare")
+                        .HasColumnType("boolean")
+                        .HasColumnName("needs_care");
+
+                    b.Property<Instant?>("NextCheckAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("next_check_at");
+
+                    b.Property<Instant?>("Since")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("since");
+
+                    b.Property<string>("Site")
+                        .IsRequired()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("text")
+                        .HasColumnName("site")
+                        .HasComputedColumnSql("lower(substring(regexp_replace(address, '^[A-Za-z]+:/*', '') from '^[^/?]*'))", true);
+
+                    b.Property<int?>("Status")
+                        .HasColumnType("integer")
+                        .HasColumnName("status");
+
+                    b.Property<string>("Title")
+                        .HasColumnType("text")
+                        .HasColumnName("title");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer")
+                        .HasColumnName("tries");
+
+                    b.Property<short>("Trouble")
+                        .HasColumnType("smallint")
+                        .HasColumnName("trouble");
+
+                    b.Property<Instant?>("TroubleSince")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("trouble_since");
+
+                    b.Property<string>("Validator")
+                        .HasColumnType("text")
+                        .HasColumnName("validator");
+
+                    b.Property<short>("Verdict")
+                        .HasColumnType("smallint")
+                        .HasColumnName("verdict");
+
+                    b.PrimitiveCollection<string[]>("Words")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("words");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_checked_pages");
+
+                    b.HasIndex("NextCheckAt")
+                        .HasDatabaseName("ix_checked_pages_next_check_at")
+                        .HasFilter("next_check_at is not null");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_checked_pages_needing_care")
+                        .HasFilter("needs_care");
+
+                    b.HasIndex("WorkspaceId", "Key")
+                        .IsUnique()
+                        .HasDatabaseName("ix_checked_pages_workspace_id_key");
+
+                    b.ToTable("checked_pages", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Checking.LinkCheckSettings", b =>
+                {
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.Property<string>("Fallback")
+                        .HasColumnType("text")
+                        .HasColumnName("fallback");
+
+                    b.PrimitiveCollection<string[]>("GoneWords")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("gone_words");
+
+                    b.Property<bool>("IsOn")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_on");
+
+                    b.HasKey("WorkspaceId")
+                        .HasName("pk_link_check_settings");
+
+                    b.ToTable("link_check_settings", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Clicks.Journal", b =>
@@ -1084,6 +1244,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("domain_id");
 
+                    b.Property<string>("Fallback")
+                        .HasColumnType("text")
+                        .HasColumnName("fallback");
+
                     b.Property<string>("FinalUrl")
                         .IsRequired()
                         .HasColumnType("text")
@@ -1100,6 +1264,12 @@ namespace Cursus.Data.Migrations
                     b.Property<string>("Note")
                         .HasColumnType("text")
                         .HasColumnName("note");
+
+                    b.Property<Guid>("PageKey")
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_key")
+                        .HasComputedColumnSql("md5(split_part(destination, '#', 1))::uuid", true);
 
                     b.Property<short>("Redirect")
                         .HasColumnType("smallint")
@@ -1217,6 +1387,9 @@ namespace Cursus.Data.Migrations
 
                     b.HasIndex("WorkspaceId", "CreatedAt")
                         .HasDatabaseName("ix_links_workspace_id_created_at");
+
+                    b.HasIndex("WorkspaceId", "PageKey")
+                        .HasDatabaseName("ix_links_workspace_id_page_key");
 
                     b.HasIndex("WorkspaceId", "Title")
                         .HasDatabaseName("ix_links_workspace_id_title");
@@ -1457,6 +1630,10 @@ namespace Cursus.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
+
+                    b.Property<string>("Fallback")
+                        .HasColumnType("text")
+                        .HasColumnName("fallback");
 
                     b.Property<string>("Key")
                         .IsRequired()
@@ -2438,6 +2615,26 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_batch_lines_links_link_id");
 
                     b.Navigation("Link");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Checking.CheckedPage", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_checked_pages_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Checking.LinkCheckSettings", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_link_check_settings_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("Cursus.Data.Clicks.LinkTotal", b =>

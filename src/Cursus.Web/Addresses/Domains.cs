@@ -33,11 +33,12 @@ public static class Domains
     /// <param name="Records">What DNS has to say, and what it says; empty where nothing has to be proved.</param>
     /// <param name="TimeToLive">To enter with the records, in seconds.</param>
     /// <param name="FailingSince">Since when the records of a domain that was good have been wrong.</param>
+    /// <param name="CertificateEndsAt">When the certificate ends that visitors are shown; null where none was seen.</param>
     /// <param name="Shown">The name as people read it, in Unicode where it has other letters.</param>
     public sealed record Response(
         Guid Id, string Key, string Name, string Shown, bool IsVerified, bool IsDefault, string? BarePage, string? UnknownPage, string? EndedPage,
         int? Redirect, LinkOptions Options, Instant CreatedAt, bool IsApex, IReadOnlyList<DomainFinding> Records, int TimeToLive,
-        Instant? CheckedAt, Instant? NextCheckAt, Instant? FailingSince);
+        Instant? CheckedAt, Instant? NextCheckAt, Instant? FailingSince, Instant? CertificateEndsAt);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -51,7 +52,7 @@ public static class Domains
 
     private static Response Of(ShortDomain d, CursusOptions options) => new(
         d.Id, d.Name, d.Name, DomainName.Shown(d.Name), d.VerifiedAt is not null, d.IsDefault, d.BarePage, d.UnknownPage, d.EndedPage, d.Redirect, d.Options, d.CreatedAt,
-        PublicSuffix.IsApex(d.Name), DomainCheck.Findings(d, options), DomainRecords.TimeToLive, d.CheckedAt, d.NextCheckAt, d.FailingSince);
+        PublicSuffix.IsApex(d.Name), DomainCheck.Findings(d, options), DomainRecords.TimeToLive, d.CheckedAt, d.NextCheckAt, d.FailingSince, d.CertificateEndsAt);
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel) =>
         TypedResults.Ok(await page.Of(Mine(db, member).OrderByDescending(d => d.IsDefault).ThenBy(d => d.Name), d => Of(d, options), cancel));

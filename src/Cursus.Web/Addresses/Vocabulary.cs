@@ -56,25 +56,33 @@ internal sealed class Vocabulary
         };
     }
 
-    public Destination? Destination(string? text, FieldErrors errors)
+    public Destination? Destination(string? text, FieldErrors errors, string field = "destination")
     {
         if (!Core.Addresses.Destination.TryParse(text, out var destination, out var flaw))
         {
-            errors.Add("destination", flaw);
+            errors.Add(field, flaw);
         }
         else if (IsOwnDomain(destination.Address.Host))
         {
-            errors.Add("destination", AddressFlaws.LeadsBack(destination.Address.Host));
+            errors.Add(field, AddressFlaws.LeadsBack(destination.Address.Host));
             return null;
         }
         else if (PrivateNetwork.IsPrivate(destination.Address.Host) && !PrivateNetwork.IsAllowed(destination.Address.Host, AllowedPrivateHosts))
         {
-            errors.Add("destination", AddressFlaws.Private(destination.Address.Host));
+            errors.Add(field, AddressFlaws.Private(destination.Address.Host));
             return null;
         }
 
         return destination;
     }
+
+    /// <summary>Where visitors are led while a destination is dead: what was given where nothing is said, and nothing where the text is empty.</summary>
+    public string? Fallback(string? wish, string? given, FieldErrors errors) => wish switch
+    {
+        null => given,
+        _ when wish.Trim().Length == 0 => null,
+        _ => Destination(wish, errors, "fallback")?.AsEntered,
+    };
 
     /// <summary>The folder of this name, or null where none is named.</summary>
     public Folder? Folder(string? name, FieldErrors errors, string field)

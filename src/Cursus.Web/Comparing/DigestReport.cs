@@ -2,6 +2,7 @@ using Cursus.Core;
 using Cursus.Core.Comparing;
 using Cursus.Data;
 using Cursus.Web.Access;
+using Cursus.Web.Checking;
 using Cursus.Web.Outgoing;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -32,13 +33,14 @@ public static class DigestReport
         api.MapPost("/reports/digest/mail", SendNow).ForViewers().WithSummary("Send the digest of last week to oneself now");
     }
 
-    /// <summary>The digest of the week that begins on a Monday.</summary>
-    internal static async Task<Digest> Of(Guid workspace, DateTimeZone zone, LocalDate monday, Instant now, Counting counting, CancellationToken cancel)
+    /// <summary>The digest of the week that begins on a Monday; what needs care now is told with the last week that is over.</summary>
+    internal static async Task<Digest> Of(Guid workspace, DateTimeZone zone, LocalDate monday, Instant now, Counting counting, CursusDb db, CancellationToken cancel)
     {
         Question About(string by) => new(workspace, by, new(monday, monday.PlusDays(6)), Comparison.PeriodBefore, zone, now, new Dictionary<string, string[]>());
         var (_, channels) = await counting.Answer(About("channel"), int.MaxValue, cancel);
         var (_, posts) = await counting.Answer(About("post"), int.MaxValue, cancel);
-        return Digest.Of(channels, posts);
+        var care = monday == LastWeek(now.InZone(zone).Date) ? await CareLines.Of(db, workspace, zone, now, cancel) : [];
+        return Digest.Of(channels, posts, care);
     }
 
     /// <summary>Monday of the last week that is over.</summary>
@@ -46,7 +48,7 @@ public static class DigestReport
 
     /// <param name="week">Any day of the week; the last week that is over where left out.</param>
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(
-        string? week, CurrentMember member, Counting counting, MailSender mail, IClock clock, CancellationToken cancel)
+        string? week, CurrentMember member, CursusDb db, Counting counting, MailSender mail, IClock clock, CancellationToken cancel)
     {
         var now = clock.GetCurrentInstant();
         var last = LastWeek(now.InZone(member.Zone).Date);
@@ -62,7 +64,7 @@ public static class DigestReport
             return ApiProblem.Invalid("week", new Flaw("week-not-over", "A digest tells of a week that is over. Choose an earlier day."));
         }
 
-        var digest = await Of(member.WorkspaceId, member.Zone, monday, now, counting, cancel);
+        var digest = await Of(member.WorkspaceId, member.Zone, monday, now, counting, db, cancel);
         return TypedResults.Ok(new Response(monday, monday.PlusDays(6), member.Zone.Id, digest.Headline, digest.Sections, mail.IsSetUp, member.WantsDigest));
     }
 
@@ -79,7 +81,8 @@ public static class DigestReport
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SendNow(CurrentMember member, Counting counting, MailSender mail, DigestMail letters, IClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> SendNow(
+        CurrentMember member, CursusDb db, Counting counting, MailSender mail, DigestMail letters, IClock clock, CancellationToken cancel)
     {
         if (!mail.IsSetUp)
         {
@@ -88,7 +91,7 @@ public static class DigestReport
 
         var now = clock.GetCurrentInstant();
         var monday = LastWeek(now.InZone(member.Zone).Date);
-        var digest = await Of(member.WorkspaceId, member.Zone, monday, now, counting, cancel);
+        var digest = await Of(member.WorkspaceId, member.Zone, monday, now, counting, db, cancel);
         try
         {
             await mail.Send(letters.Write(digest, monday, member.Workspace.Name, member.Account), cancel);

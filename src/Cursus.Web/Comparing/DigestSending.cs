@@ -77,7 +77,7 @@ internal sealed class DigestSending(
             return 0;
         }
 
-        var digest = await DigestReport.Of(workspace.Id, zone, week, now, counting, cancel);
+        var digest = await DigestReport.Of(workspace.Id, zone, week, now, counting, db, cancel);
         var sent = 0;
         foreach (var id in due)
         {

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Net;
 using Cursus.Core.Addresses;
+using Cursus.Core.Checking;
 using Cursus.Core.Retargeting;
 using Cursus.Web.Clicks;
 using Npgsql;
@@ -35,6 +36,13 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         left join lateral (
             select array_agg(distinct pixel_id) as pixels from pixels_of_links where link_id = l.id and place in ('link', 'post')
         ) own on true
+        """;
+
+    /// <summary>Where visitors are led instead, for the few links whose page is dead.</summary>
+    private const string FallbackWhileDead = """
+        left join checked_pages dead on dead.workspace_id = l.workspace_id and dead.key = l.page_key and is_dead(dead.verdict, dead.ignored_until)
+        left join campaigns ofcampaign on dead.key is not null and ofcampaign.id = l.campaign_id
+        left join link_check_settings ofworkspace on dead.key is not null and ofworkspace.workspace_id = l.workspace_id
         """;
 
     private static readonly TimeSpan RoundAtLeastEach = TimeSpan.FromSeconds(5);
@@ -218,8 +226,8 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
 
     private static string Select((string Tables, string Address, bool AreFew) at, string ownPixels) => $"""
         select l.id, d.id, {at.Address}.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search,
-            l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels
-        from {at.Tables} join domains d on d.id = {at.Address}.domain_id {(at.AreFew ? PixelsOfFew : ownPixels)}
+            l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels, case when dead.key is not null then coalesce(l.fallback, ofcampaign.fallback, ofworkspace.fallback) end as fallback
+        from {at.Tables} join domains d on d.id = {at.Address}.domain_id {(at.AreFew ? PixelsOfFew : ownPixels)} {FallbackWhileDead}
         """;
 
     private async Task ReadRemovals(NpgsqlConnection connection)
@@ -241,11 +249,20 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         }
     }
 
-    private byte[] Record(NpgsqlDataReader reader, int domain) => LinkEntry.Write(
-        reader.GetGuid(0), reader.GetString(2), Text(reader, 3),
-        new(domain, pixels.NumberOf(Id(reader, 8)), pixels.NumberOf(Id(reader, 9))),
-        new(reader.GetInt16(4), (QueryPassing)reader.GetInt16(5), (ReferrerPassing)reader.GetInt16(6), reader.GetBoolean(7), reader.IsDBNull(10) ? null : reader.GetInt16(10),
-            reader.IsDBNull(11) ? [] : [.. reader.GetFieldValue<Guid[]>(11).Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))]));
+    private byte[] Record(NpgsqlDataReader reader, int domain)
+    {
+        var (location, redirect) = (Text(reader, 3), reader.GetInt16(4));
+        if (location is not null && Text(reader, 12) is { } fallback)
+        {
+            (location, redirect) = (FallbackDestination.For(fallback, location), FallbackDestination.Redirect(redirect));
+        }
+
+        return LinkEntry.Write(
+            reader.GetGuid(0), reader.GetString(2), location,
+            new(domain, pixels.NumberOf(Id(reader, 8)), pixels.NumberOf(Id(reader, 9))),
+            new(redirect, (QueryPassing)reader.GetInt16(5), (ReferrerPassing)reader.GetInt16(6), reader.GetBoolean(7), reader.IsDBNull(10) ? null : reader.GetInt16(10),
+                reader.IsDBNull(11) ? [] : [.. reader.GetFieldValue<Guid[]>(11).Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))]));
+    }
 
     private static Guid? Id(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetGuid(column);
 

@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Batches;
+using Cursus.Web.Checking;
 using Cursus.Web.Clicks;
 using Cursus.Web.Codes;
 using Cursus.Web.Comparing;
@@ -164,6 +165,8 @@ public static class ApiSetup
         NoticeSheet.Map(api);
         WatchClicks.Map(api);
         ReferrerRules.Map(api);
+        NeedsCare.Map(api);
+        HowLinksAreChecked.Map(api);
         ReferrersSeen.Map(api);
         Find.Map(api);
 

@@ -1,4 +1,5 @@
 using Cursus.Data.Clicks;
+using Cursus.Web.Checking;
 using Cursus.Web.Outgoing;
 
 namespace Cursus.Web.Hosting;
@@ -56,6 +57,9 @@ public sealed class CursusOptions
 
     /// <summary>Addresses that an apex domain used as a short domain points to by A records.</summary>
     public IList<string> EdgeAddresses { get; init; } = [];
+
+    /// <summary>How links are checked.</summary>
+    public LinkCheckOptions LinkCheck { get; init; } = new();
 
     /// <summary>The short address of a slug as people see and follow it.</summary>
     public string ShortUrl(string domain, string slug) => $"{PublicScheme}://{domain}{(PublicPort is { } port ? $":{port}" : "")}/{slug}";

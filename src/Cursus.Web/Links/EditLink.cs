@@ -19,14 +19,15 @@ namespace Cursus.Web.Links;
 /// <summary>PATCH and DELETE /links/{id}. The edge follows at once: the short address stays, its destination changes.</summary>
 public static class EditLink
 {
-    /// <summary>Fields that are left out stay as they are; an empty note or folder takes it away.</summary>
+    /// <summary>Fields that are left out stay as they are; an empty note, folder or fallback takes it away.</summary>
     /// <param name="Slug">Another slug; under the one before the link is still found.</param>
     /// <param name="Domain">Another short domain.</param>
+    /// <param name="Fallback">Where visitors are led while the destination is dead.</param>
     /// <param name="IsArchived">Out of the lists, though it leads on.</param>
     public sealed record Request(
         string? Title = null, string? Destination = null, string? Campaign = null, string? Source = null, string? Medium = null,
         string? Term = null, string? Content = null, int? Redirect = null, IReadOnlyList<string>? Tags = null, LinkWishes? Options = null, string? Note = null,
-        string? Folder = null, IReadOnlyList<Guid>? Pixels = null, string? Slug = null, string? Domain = null, bool? IsArchived = null);
+        string? Folder = null, IReadOnlyList<Guid>? Pixels = null, string? Slug = null, string? Domain = null, bool? IsArchived = null, string? Fallback = null);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -55,6 +56,7 @@ public static class EditLink
         var redirect = Vocabulary.ReadRedirect(request.Redirect, link.Redirect, errors);
         var utm = CreateLink.ReadTags(
             request.Source ?? link.Source, request.Medium ?? link.Medium, campaign, request.Term ?? link.Term, request.Content ?? link.Content, errors);
+        var fallback = vocabulary.Fallback(request.Fallback, link.Fallback, errors);
         if (request.Title?.Trim() is { Length: 0 or > PostPlan.MaxTitle })
         {
             errors.Add("title", new Flaw("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
@@ -87,6 +89,7 @@ public static class EditLink
 
         link.Title = request.Title?.Trim() ?? link.Title;
         link.Destination = destination!.AsEntered;
+        link.Fallback = fallback;
         link.FinalUrl = destination.FinishedWith(vocabulary.Sent(utm)).ToString();
         (link.Source, link.Medium, link.Term, link.Content) = (utm?.Source.Text, utm?.Medium.Text, utm?.Term?.Text, utm?.Content?.Text);
         link.CampaignId = campaign?.Id;

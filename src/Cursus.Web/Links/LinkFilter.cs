@@ -1,4 +1,5 @@
 using Cursus.Core;
+using Cursus.Core.Checking;
 using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Links;
@@ -23,10 +24,11 @@ namespace Cursus.Web.Links;
 /// <param name="Until">The last one.</param>
 /// <param name="Pixels">Id of a pixel that fires at their visits, <c>any</c>, or <c>none</c>.</param>
 /// <param name="Batch">Id of a batch that made them.</param>
-/// <param name="State"><c>live</c> (default), <c>never-clicked</c>, <c>archived</c>, <c>deleted</c>, or <c>all</c> that are not deleted.</param>
+/// <param name="Page">Id of a page in the link check that they lead to.</param>
+/// <param name="State"><c>live</c> (default), <c>never-clicked</c>, <c>dead</c>, <c>archived</c>, <c>deleted</c>, or <c>all</c> that are not deleted.</param>
 public sealed record LinkFilter(
     string? Query = null, string[]? Tag = null, string? Tags = null, string[]? Campaign = null, string[]? Channel = null, string[]? Domain = null, string[]? Folder = null,
-    Guid[]? By = null, string? Since = null, string? Until = null, string? Pixels = null, Guid? Batch = null, string? State = null)
+    Guid[]? By = null, string? Since = null, string? Until = null, string? Pixels = null, Guid? Batch = null, string? State = null, Guid? Page = null)
 {
     /// <summary>The links that fit, whatever their words; what can't be understood is in <paramref name="errors"/>.</summary>
     internal IQueryable<Link> Narrow(CursusDb db, CurrentMember member, FieldErrors errors)
@@ -48,6 +50,7 @@ public sealed record LinkFilter(
         links = Folder is { Length: > 0 } ? links.Where(l => Folder.Contains(l.Folder == null ? "" : l.Folder.Name)) : links;
         links = By is { Length: > 0 } ? links.Where(l => l.CreatedBy != null && By.Contains(l.CreatedBy.Value)) : links;
         links = Batch is null ? links : links.Where(l => db.BatchLines.Any(b => b.BatchId == Batch && b.LinkId == l.Id));
+        links = Page is null ? links : links.Where(l => db.CheckedPages.Any(p => p.Id == Page && p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey));
         return WithPixels(Made(links, member.Zone, errors), db, errors);
     }
 
@@ -55,10 +58,12 @@ public sealed record LinkFilter(
     {
         null or "live" => links.Where(l => l.DeletedAt == null && l.ArchivedAt == null),
         "never-clicked" => links.Where(l => l.DeletedAt == null && l.ArchivedAt == null && !db.LinkTotals.Any(t => t.LinkId == l.Id)),
+        "dead" => links.Where(l => l.DeletedAt == null
+            && db.CheckedPages.Any(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey && (p.Verdict == PageVerdict.Gone || p.Verdict == PageVerdict.Failing))),
         "archived" => links.Where(l => l.DeletedAt == null && l.ArchivedAt != null),
         "deleted" => links.Where(l => l.DeletedAt != null),
         "all" => links.Where(l => l.DeletedAt == null),
-        _ => Unknown(links, errors, "state", "A state is live, never-clicked, archived, deleted or all."),
+        _ => Unknown(links, errors, "state", "A state is live, never-clicked, dead, archived, deleted or all."),
     };
 
     private IQueryable<Link> WithPixels(IQueryable<Link> links, CursusDb db, FieldErrors errors) => Pixels switch

@@ -1,7 +1,9 @@
 using System.Linq.Expressions;
 using Cursus.Data;
+using Cursus.Data.Checking;
 using Cursus.Data.Links;
 using Cursus.Web.Addresses;
+using Cursus.Web.Checking;
 using Cursus.Web.Hosting;
 using NodaTime;
 
@@ -20,13 +22,17 @@ namespace Cursus.Web.Links;
 /// <param name="Course">People's clicks of the last thirty days, today's last; only where links are read.</param>
 /// <param name="Aliases">Short addresses that it had before, under which it is still found.</param>
 /// <param name="Version">How often it was made or changed; the ETag of its answers.</param>
+/// <param name="Fallback">Where visitors are led while the destination is dead, if the link has one of its own.</param>
+/// <param name="Check">What the link check knows of the destination; null where it is not asked.</param>
+/// <param name="State">What is to be known of it at a glance.</param>
 /// <param name="Variant">Tells two placements of one post in one channel apart.</param>
 public sealed record LinkResponse(
     Guid Id, string ShortUrl, string Domain, string Slug, string Title, string Destination, string FinalUrl,
     string? Source, string? Medium, string? Campaign, string? Term, string? Content, string? Channel, string? Variant,
     int Redirect, IReadOnlyList<string> Tags, IReadOnlyList<Guid> Pixels, Instant CreatedAt, string? CreatedBy, long Clicks, LinkPost? Post,
     LinkOptions Options, string? Note, string? Folder, Instant? DeletedAt, Instant? BlockedUntil, IReadOnlyList<FiringPixel> FiringPixels,
-    Instant? LastClickAt, IReadOnlyList<int>? Course, IReadOnlyList<string> Aliases, int Version, Instant? ArchivedAt, Instant? ChangedAt, string? ChangedBy)
+    Instant? LastClickAt, IReadOnlyList<int>? Course, IReadOnlyList<string> Aliases, int Version, Instant? ArchivedAt, Instant? ChangedAt, string? ChangedBy,
+    string? Fallback, LinkCheckOf? Check, StateOfLink State)
 {
     /// <summary>How links are read from the database, all in one query.</summary>
     internal static Expression<Func<Link, Row>> Read(CursusDb db) => l => new Row
@@ -61,6 +67,8 @@ public sealed record LinkResponse(
         Version = l.Version,
         ArchivedAt = l.ArchivedAt,
         ChangedAt = l.ChangedAt,
+        Fallback = l.Fallback,
+        Page = db.CheckedPages.Where(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey).FirstOrDefault(),
         ChangedBy = db.Members.Where(m => m.Id == l.ChangedBy).Select(m => m.Account!.Name).FirstOrDefault(),
         Post = l.Placement == null ? null : new LinkPost(l.Placement.Post!.Id, l.Placement.Post.Title, l.Placement.Post.Campaign!.Name, l.Placement.Post.PublishedOn),
     };
@@ -71,7 +79,17 @@ public sealed record LinkResponse(
         row.Source, row.Medium, row.Campaign, row.Term, row.Content, row.Channel, row.Variant,
         row.Redirect, row.Tags, [.. row.Pixels.Where(p => p.Place == "link").Select(p => p.Id)], row.CreatedAt, row.CreatedBy, row.Clicks, row.Post,
         row.Options, row.Note, row.Folder, row.DeletedAt, row.DeletedAt is { } deleted && row.SlugFreedAt is null ? SlugCheck.BlockedUntil(deleted) : null, row.Pixels,
-        row.LastClickAt, courses?.Of(row.Id), [.. row.Aliases.Select(a => options.ShortUrl(a.Domain, a.Slug))], row.Version, row.ArchivedAt, row.ChangedAt, row.ChangedBy);
+        row.LastClickAt, courses?.Of(row.Id), [.. row.Aliases.Select(a => options.ShortUrl(a.Domain, a.Slug))], row.Version, row.ArchivedAt, row.ChangedAt, row.ChangedBy,
+        row.Fallback, row.Page is { } page && row.DeletedAt is null ? LinkCheckOf.Of(page.Id, page.State, page.IgnoredUntil) : null, StateOf(row));
+
+    private static StateOfLink StateOf(Row row) => row switch
+    {
+        { DeletedAt: not null } => StateOfLink.Deleted,
+        { Page.State.IsDead: true } => StateOfLink.Dead,
+        { ArchivedAt: not null } => StateOfLink.Archived,
+        { Clicks: 0 } => StateOfLink.NeverClicked,
+        _ => StateOfLink.Live,
+    };
 
     internal sealed class Row
     {
@@ -106,9 +124,21 @@ public sealed record LinkResponse(
         public required Instant? ArchivedAt { get; init; }
         public required Instant? ChangedAt { get; init; }
         public required string? ChangedBy { get; init; }
+        public required string? Fallback { get; init; }
+        public required CheckedPage? Page { get; init; }
     }
 
     internal sealed record AliasRow(string Domain, string Slug);
+}
+
+/// <summary>What is to be known of a link at a glance; of several that hold, the first of <c>deleted</c>, <c>dead</c>, <c>archived</c>, <c>never-clicked</c>.</summary>
+public enum StateOfLink
+{
+    Live,
+    NeverClicked,
+    Archived,
+    Dead,
+    Deleted,
 }
 
 /// <summary>The post that a link belongs to.</summary>

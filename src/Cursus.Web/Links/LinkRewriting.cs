@@ -58,6 +58,7 @@ internal sealed class LinkRewriting
     {
         link.Title = state.Title;
         link.Destination = state.Destination;
+        link.Fallback = state.Fallback;
         (link.Source, link.Medium, link.Term, link.Content) = (state.Source, state.Medium, state.Term, state.Content);
         link.CampaignId = state.CampaignId is { } campaign && campaigns.ContainsKey(campaign) ? campaign : null;
         link.Redirect = state.Redirect;

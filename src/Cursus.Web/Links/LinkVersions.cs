@@ -18,6 +18,7 @@ internal static class LinkVersions
         Title = link.Title,
         Destination = link.Destination,
         FinalUrl = link.FinalUrl,
+        Fallback = link.Fallback,
         Source = link.Source,
         Medium = link.Medium,
         Term = link.Term,

@@ -15,11 +15,13 @@ namespace Cursus.Web.Links;
 /// <param name="Campaign">Key of a campaign.</param>
 /// <param name="Find">A part of destinations that is replaced.</param>
 /// <param name="ReplaceWith">What stands there afterwards; may be empty.</param>
+/// <param name="Destination">The destination that all of them get.</param>
+/// <param name="Fallback">Where visitors are led while the destination is dead; an empty text takes it away.</param>
 /// <param name="Archive">Out of the lists, or back into them.</param>
 /// <param name="Delete">True deletes them, false brings them back.</param>
 public sealed record ManyWishes(
     IReadOnlyList<string>? AddTags = null, IReadOnlyList<string>? RemoveTags = null, string? Folder = null, string? Campaign = null, string? Find = null, string? ReplaceWith = null,
-    IReadOnlyList<Guid>? AddPixels = null, IReadOnlyList<Guid>? RemovePixels = null, bool? Archive = null, bool? Delete = null)
+    IReadOnlyList<Guid>? AddPixels = null, IReadOnlyList<Guid>? RemovePixels = null, bool? Archive = null, bool? Delete = null, string? Destination = null, string? Fallback = null)
 {
     /// <summary>The change, with new tags ready to be saved; what is wrong is in <paramref name="errors"/>.</summary>
     internal async Task<ManyChange> Read(CursusDb db, CurrentMember member, Vocabulary vocabulary, FieldErrors errors, CancellationToken cancel)
@@ -37,6 +39,7 @@ public sealed record ManyWishes(
         var (adding, removing) = (TagsOfLinks.Names(AddTags, errors, "addTags"), TagsOfLinks.Names(RemoveTags, errors, "removeTags"));
         var folder = vocabulary.Folder(Folder, errors, "folder");
         var campaign = Campaign is null ? null : vocabulary.Campaign(Campaign, errors);
+        var destination = Destination is null ? null : vocabulary.Destination(Destination, errors);
         var added = await PixelsOfWorkspace.Find(db, member.WorkspaceId, AddPixels, errors, cancel, "addPixels");
         return new ManyChange
         {
@@ -47,6 +50,8 @@ public sealed record ManyWishes(
             FolderId = Folder is null ? null : folder?.Id ?? Guid.Empty,
             CampaignId = campaign?.Id,
             Replace = string.IsNullOrWhiteSpace(Find) ? null : new FindAndReplace(Find.Trim(), (ReplaceWith ?? "").Trim()),
+            Destination = destination?.AsEntered,
+            Fallback = Fallback is null ? null : vocabulary.Fallback(Fallback, given: null, errors) ?? "",
             Archive = Archive,
             Delete = Delete,
         };
@@ -59,6 +64,7 @@ public sealed record ManyWishes(
         [
             Some("tagged", AddTags), Some("tag taken off:", RemoveTags), Folder is null ? null : Folder.Trim().Length == 0 ? "taken out of folders" : $"moved to {Folder.Trim()}",
             Campaign is null ? null : $"counted under {Campaign}", Find is null ? null : $"“{Find.Trim()}” replaced with “{ReplaceWith?.Trim()}”",
+            Destination is null ? null : $"led to {Destination.Trim()}", Fallback is null ? null : Fallback.Trim().Length == 0 ? "fallback taken away" : $"fallback {Fallback.Trim()}",
             AddPixels is { Count: > 0 } ? "pixels attached" : null, RemovePixels is { Count: > 0 } ? "pixels taken off" : null,
             Archive switch { true => "archived", false => "taken out of the archive", null => null }, Delete switch { true => "deleted", false => "brought back", null => null },
         ];

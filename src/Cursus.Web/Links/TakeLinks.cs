@@ -109,10 +109,8 @@ public static class TakeLinks
     [
         link.ShortUrl, link.Title, link.Destination, link.FinalUrl, link.Channel, link.Campaign, link.Source, link.Medium, link.Term, link.Content,
         string.Join(", ", link.Tags), link.Folder, link.Note, Text(link.Redirect), Time(link.CreatedAt, zone), link.CreatedBy, Text(link.Clicks),
-        link.LastClickAt is { } last ? Time(last, zone) : null, State(link), string.Join(", ", link.Aliases),
+        link.LastClickAt is { } last ? Time(last, zone) : null, JsonNamingPolicy.KebabCaseLower.ConvertName($"{link.State}"), string.Join(", ", link.Aliases),
     ];
-
-    private static string State(LinkResponse link) => link.DeletedAt is not null ? "deleted" : link.ArchivedAt is not null ? "archived" : "live";
 
     private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
 

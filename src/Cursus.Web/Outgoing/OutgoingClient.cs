@@ -1,6 +1,9 @@
 using System.Diagnostics;
 using System.Net;
+using System.Net.Security;
 using System.Net.Sockets;
+using System.Security.Authentication;
+using System.Security.Cryptography.X509Certificates;
 using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Web.Hosting;
@@ -10,7 +13,24 @@ namespace Cursus.Web.Outgoing;
 /// <summary>A page as it was got.</summary>
 /// <param name="Way">Every address that was asked, the first and the last included.</param>
 /// <param name="Body">At most <see cref="OutgoingClient.MaxBytes"/>; empty where the media type was not wanted.</param>
-public sealed record FetchedPage(IReadOnlyList<WebAddress> Way, int Status, string MediaType, byte[] Body, TimeSpan Took);
+public sealed record FetchedPage(IReadOnlyList<WebAddress> Way, int Status, string MediaType, byte[] Body, TimeSpan Took)
+{
+    /// <summary>Whether all redirects on the way are for good (RFC 9110, sections 15.4.2 and 15.4.9); false where there are none.</summary>
+    public bool IsMovedForGood { get; init; }
+
+    /// <summary>What a later answer is compared by: its entity tag, else when it was changed last (RFC 9110, section 8.8).</summary>
+    public string? Validator { get; init; }
+
+    /// <summary>How long the server asks to be left alone (RFC 9110, section 10.2.3).</summary>
+    public TimeSpan? RetryAfter { get; init; }
+}
+
+/// <summary>How a page is asked for.</summary>
+/// <param name="UserAgent">Says who asks and why (RFC 9110, section 10.1.5).</param>
+/// <param name="Patience">All of it, redirects included, has to happen within this time.</param>
+/// <param name="IsHeadOnly">Whether to ask about the page without getting it.</param>
+/// <param name="MayAsk">Looked at before each address on the way; null where nothing speaks against asking.</param>
+public sealed record Asking(string UserAgent, TimeSpan Patience, bool IsHeadOnly = false, Func<WebAddress, CancellationToken, Task<Flaw?>>? MayAsk = null);
 
 /// <summary>Why a page could not be got, in words for the person who wants it.</summary>
 public sealed class PageNotFetchedException(Flaw flaw) : Exception(flaw.Text)
@@ -27,11 +47,8 @@ public sealed class OutgoingClient : IDisposable
     public const int MaxRedirects = 5;
     public const int MaxBytes = 1024 * 1024;
 
-    /// <summary>All of it, redirects included, has to happen within this time.</summary>
-    public static readonly TimeSpan Patience = TimeSpan.FromSeconds(5);
-
-    /// <summary>Says who asks and why (RFC 9110, section 10.1.5).</summary>
-    public const string UserAgent = "Cursus/1.0 (link preview; asked for by a person)";
+    /// <summary>For somebody who waits in front of the screen.</summary>
+    public static readonly Asking ForAPerson = new("Cursus/1.0 (link preview; asked for by a person)", TimeSpan.FromSeconds(5));
 
     private readonly NameLookup names;
     private readonly IReadOnlyList<string> allowed;
@@ -57,27 +74,44 @@ public sealed class OutgoingClient : IDisposable
         };
     }
 
-    /// <summary>Gets a page, following redirects.</summary>
+    /// <summary>Gets a page for a person, following redirects.</summary>
     /// <param name="mediaType">Only such a body is read, such as <c>text/html</c>.</param>
     /// <param name="isOwn">Hosts that are not asked: a redirect to one of them ends the way there.</param>
     /// <exception cref="PageNotFetchedException">It does not answer, in time or at all, or must not be asked.</exception>
-    public async Task<FetchedPage> Get(WebAddress address, string mediaType, CancellationToken cancel, Func<string, bool>? isOwn = null)
+    public Task<FetchedPage> Get(WebAddress address, string mediaType, CancellationToken cancel, Func<string, bool>? isOwn = null) =>
+        Get(address, mediaType, ForAPerson, cancel, isOwn);
+
+    /// <inheritdoc cref="Get(WebAddress, string, CancellationToken, Func{string, bool}?)"/>
+    public async Task<FetchedPage> Get(WebAddress address, string mediaType, Asking asking, CancellationToken cancel, Func<string, bool>? isOwn = null)
     {
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        patience.CancelAfter(Patience);
+        patience.CancelAfter(asking.Patience);
         var watch = Stopwatch.StartNew();
         var way = new List<WebAddress> { address };
+        var isForGood = true;
         try
         {
             while (true)
             {
-                using var response = await Ask(way[^1], mediaType, patience.Token);
+                if (asking.MayAsk is not null && await asking.MayAsk(way[^1], patience.Token) is { } reason)
+                {
+                    throw new PageNotFetchedException(reason);
+                }
+
+                using var response = await Ask(way[^1], mediaType, asking, patience.Token);
                 if (response.Headers.Location is null || (int)response.StatusCode is not (301 or 302 or 303 or 307 or 308))
                 {
                     var type = response.Content.Headers.ContentType?.MediaType ?? "";
-                    var body = type.Equals(mediaType, StringComparison.OrdinalIgnoreCase) ? await Read(response, patience.Token) : [];
-                    return new FetchedPage(way, (int)response.StatusCode, type, body, watch.Elapsed);
+                    var isWanted = !asking.IsHeadOnly && type.Equals(mediaType, StringComparison.OrdinalIgnoreCase);
+                    return new FetchedPage(way, (int)response.StatusCode, type, isWanted ? await Read(response, patience.Token) : [], watch.Elapsed)
+                    {
+                        IsMovedForGood = way.Count > 1 && isForGood,
+                        Validator = response.Headers.ETag?.ToString() ?? response.Content.Headers.LastModified?.ToString("R"),
+                        RetryAfter = response.Headers.RetryAfter is { } wait ? wait.Delta ?? wait.Date - DateTimeOffset.UtcNow : null,
+                    };
                 }
+
+                isForGood &= (int)response.StatusCode is 301 or 308;
 
                 if (way.Count > MaxRedirects)
                 {
@@ -97,7 +131,8 @@ public sealed class OutgoingClient : IDisposable
         }
         catch (HttpRequestException e)
         {
-            throw new PageNotFetchedException((e.InnerException as PageNotFetchedException)?.Flaw ?? OutgoingFlaws.Silent(way[^1].Host));
+            throw new PageNotFetchedException((e.InnerException as PageNotFetchedException)?.Flaw
+                ?? (e.HttpRequestError == HttpRequestError.SecureConnectionError ? OutgoingFlaws.Insecure(way[^1].Host) : OutgoingFlaws.Silent(way[^1].Host)));
         }
         catch (IOException)
         {
@@ -107,7 +142,36 @@ public sealed class OutgoingClient : IDisposable
 
     public void Dispose() => http.Dispose();
 
-    private Task<HttpResponseMessage> Ask(WebAddress address, string mediaType, CancellationToken cancel)
+    /// <summary>When the certificate ends that a host shows to visitors, whether they trust it or not; null where none is shown.</summary>
+    public async Task<DateTimeOffset?> CertificateEnd(string host, int port, CancellationToken cancel)
+    {
+        using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        patience.CancelAfter(ForAPerson.Patience);
+        DateTimeOffset? end = null;
+        try
+        {
+            await using var stream = new SslStream(await Connect(new DnsEndPoint(host, port), patience.Token), leaveInnerStreamOpen: false);
+            await stream.AuthenticateAsClientAsync(
+                new SslClientAuthenticationOptions
+                {
+                    TargetHost = host,
+                    RemoteCertificateValidationCallback = (_, certificate, _, errors) =>
+                    {
+                        end = certificate is X509Certificate2 shown ? shown.NotAfter : null;
+                        return errors == SslPolicyErrors.None;
+                    },
+                },
+                patience.Token);
+        }
+        catch (Exception e) when (e is PageNotFetchedException or SocketException or IOException or AuthenticationException or OperationCanceledException && !cancel.IsCancellationRequested)
+        {
+            // One that isn't trusted was seen all the same; whoever doesn't answer shows none.
+        }
+
+        return end;
+    }
+
+    private Task<HttpResponseMessage> Ask(WebAddress address, string mediaType, Asking asking, CancellationToken cancel)
     {
         if (PrivateNetwork.IsPrivate(address.Host) && !PrivateNetwork.IsAllowed(address.Host, allowed))
         {
@@ -119,8 +183,8 @@ public sealed class OutgoingClient : IDisposable
             throw new PageNotFetchedException(OutgoingFlaws.Silent(address.Host));
         }
 
-        var request = new HttpRequestMessage(HttpMethod.Get, uri);
-        request.Headers.TryAddWithoutValidation("User-Agent", UserAgent);
+        var request = new HttpRequestMessage(asking.IsHeadOnly ? HttpMethod.Head : HttpMethod.Get, uri);
+        request.Headers.TryAddWithoutValidation("User-Agent", asking.UserAgent);
         request.Headers.TryAddWithoutValidation("Accept", mediaType + ", */*;q=0.1");
         return http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, cancel);
     }

@@ -14,4 +14,6 @@ internal static class OutgoingFlaws
     public static Flaw Unknown(string host) => new("page-unknown-host", $"There is no such host as {host}. Check the address for a slip.");
 
     public static Flaw Silent(string host) => new("page-silent", $"{host} did not answer. Open the page yourself to see whether it is up; the links can be sent all the same.");
+
+    public static Flaw Insecure(string host) => new("page-insecure", $"No secure connection to {host} comes about, so browsers warn visitors away. Its certificate may have ended, or be for another name.");
 }

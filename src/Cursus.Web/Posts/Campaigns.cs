@@ -4,6 +4,9 @@ using Cursus.Data;
 using Cursus.Data.Posts;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
+using Cursus.Web.Addresses;
+using Cursus.Web.Edge;
+using Cursus.Web.Hosting;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -20,9 +23,11 @@ public static class Campaigns
     /// <param name="Key">The value in addresses; made from the name where left out, and fixed from then on.</param>
     /// <param name="EvenSo">True adds a campaign although it looks like another one in other spelling.</param>
     /// <param name="Recipe">Recipe that its posts begin with; an empty id takes it away.</param>
-    public sealed record Request(string? Name = null, string? Key = null, bool? EvenSo = null, Guid? Recipe = null);
+    /// <param name="Fallback">Where visitors of its links are led while a destination is dead; an empty text takes it away.</param>
+    public sealed record Request(string? Name = null, string? Key = null, bool? EvenSo = null, Guid? Recipe = null, string? Fallback = null);
 
-    public sealed record Response(Guid Id, string Key, string Name, int Posts, Guid? Recipe);
+    /// <param name="Fallback">Where visitors of its links are led while a destination is dead, unless a link says otherwise.</param>
+    public sealed record Response(Guid Id, string Key, string Name, int Posts, Guid? Recipe, string? Fallback);
 
     /// <param name="Typed">What adding the typed name would make; null where nothing is typed.</param>
     /// <param name="Similar">The campaign that was probably meant.</param>
@@ -35,14 +40,14 @@ public static class Campaigns
         api.MapGet("/campaigns/proposals", Propose).ForViewers().WithSummary("What a typed name would make, and what is next in each series");
         api.MapPost("/campaigns", Add).ForEditors().WithSummary("Add a campaign");
         api.MapGet("/campaigns/{id:guid}", Get).ForViewers().WithSummary("One campaign");
-        api.MapPatch("/campaigns/{id:guid}", Change).ForEditors().WithSummary("Rename a campaign or give it a recipe; its key stays");
+        api.MapPatch("/campaigns/{id:guid}", Change).ForEditors().WithSummary("Rename a campaign, give it a recipe or a fallback; its key stays");
         api.MapDelete("/campaigns/{id:guid}", Remove).ForEditors().WithSummary("Remove a campaign that has no links");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         TypedResults.Ok(await page.Of(
             Mine(db, member).OrderByDescending(c => db.Posts.Where(p => p.CampaignId == c.Id).Max(p => (LocalDate?)p.PublishedOn) ?? LocalDate.MaxIsoValue).ThenBy(c => c.Name)
-                .Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id), c.RecipeId)),
+                .Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id), c.RecipeId, c.Fallback)),
             c => c,
             cancel));
 
@@ -90,13 +95,14 @@ public static class Campaigns
         var campaign = new Campaign { WorkspaceId = member.WorkspaceId, Key = key, Name = name };
         db.Add(campaign);
         await db.SaveChangesAsync(cancel);
-        return TypedResults.Created($"/api/v1/campaigns/{campaign.Id}", new Response(campaign.Id, key, name, 0, null));
+        return TypedResults.Created($"/api/v1/campaigns/{campaign.Id}", new Response(campaign.Id, key, name, 0, null, null));
     }
 
     private static CampaignPattern.Proposal? Similar(string key, List<CampaignPattern.Proposal> all) =>
         TagLint.Find(key, all.Select(c => c.Key)) is { } slip ? all.First(c => c.Key == slip.Agreed) : null;
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(Guid id, Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
+        Guid id, Request request, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, CancellationToken cancel)
     {
         if (await Mine(db, member).FirstOrDefaultAsync(c => c.Id == id, cancel) is not { } campaign)
         {
@@ -104,6 +110,7 @@ public static class Campaigns
         }
 
         var errors = new FieldErrors();
+        campaign.Fallback = (await Vocabulary.Load(db, member, options, cancel)).Fallback(request.Fallback, campaign.Fallback, errors);
         if (request.Name?.Trim() is { Length: 0 or > MaxName })
         {
             errors.Add("name", new Flaw("name", $"Name the campaign in at most {MaxName} characters."));
@@ -122,6 +129,7 @@ public static class Campaigns
         campaign.Name = request.Name?.Trim() ?? campaign.Name;
         campaign.RecipeId = request.Recipe is null ? campaign.RecipeId : request.Recipe == Guid.Empty ? null : request.Recipe;
         await db.SaveChangesAsync(cancel);
+        await feed.CatchUp();
         return TypedResults.Ok((await Read(id, member, db, cancel))!);
     }
 
@@ -136,7 +144,7 @@ public static class Campaigns
     }
 
     private static Task<Response?> Read(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) => Mine(db, member)
-        .Where(c => c.Id == id).Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id), c.RecipeId)).FirstOrDefaultAsync(cancel);
+        .Where(c => c.Id == id).Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id), c.RecipeId, c.Fallback)).FirstOrDefaultAsync(cancel);
 
     private static IQueryable<Campaign> Mine(CursusDb db, CurrentMember member) => db.Campaigns.Where(c => c.WorkspaceId == member.WorkspaceId);
 }

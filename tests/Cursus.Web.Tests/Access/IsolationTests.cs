@@ -1,8 +1,10 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
+using Cursus.Core.Checking;
 using Cursus.Web.Access;
 using Microsoft.AspNetCore.Routing;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 
 namespace Cursus.Web.Tests.Access;
@@ -96,11 +98,14 @@ public class IsolationTests(CursusApp app)
             await world.Owner.PostAsync($"/api/v1/code-logos?name={world.Domain}", new StringContent("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'><rect width='8' height='8'/></svg>", null, "image/svg+xml"), Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/saved-filters", new { name = $"Of {world.Domain}", filter = $"domain={world.Domain}" }, Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/link-changes", new { links = new { filter = new { } }, change = new { addTags = new[] { $"from {world.Domain}" } } }, Cancel);
+            await using var db = world.App.Database();
+            await db.CheckedPages.Where(c => c.WorkspaceId == world.Workspace.Id)
+                .ExecuteUpdateAsync(c => c.SetProperty(x => x.Verdict, PageVerdict.Gone).SetProperty(x => x.NeedsCare, true), Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/folders", new { name = $"Shop of {world.Domain}" }, Cancel);
         }
 
         var ids = new Dictionary<string, string>();
-        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges", "batches", "referrer-rules", "views", "pixels", "code-styles", "code-logos", "saved-filters", "link-changes" })
+        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges", "batches", "referrer-rules", "views", "pixels", "code-styles", "code-logos", "saved-filters", "link-changes", "link-checks" })
         {
             var list = await World.Read(await world.Owner.GetAsync($"/api/v1/{feature}", Cancel));
             ids[feature] = (string)list["items"]![0]!["id"]!;

@@ -108,11 +108,6 @@ public class DigestMailTests(CursusApp app)
         await db.Members.Where(m => m.WorkspaceId == world.Workspace.Id && m.Account!.Email == email).ExecuteUpdateAsync(m => m.SetProperty(x => x.WantsDigest, true), Cancel);
     }
 
-    private sealed class StoppedClock(Instant now) : IClock
-    {
-        public Instant GetCurrentInstant() => now;
-    }
-
     private DigestSending Sending(MailServer server, Instant now)
     {
         var options = new CursusOptions { AppAddress = "http://localhost:5080", Mail = new() { Host = "127.0.0.1", Port = server.Port, Security = MailKit.Security.SecureSocketOptions.None } };

@@ -100,7 +100,7 @@ public sealed class OutgoingClientTests : IAsyncLifetime, IDisposable
         var page = await client.Get(Destination.Of(sites.At("/to?at=/bare")).Address, "text/html", Cancel);
         page.Way.Select(a => a.Path).ShouldBe(["/to", "/bare"]);
         Encoding.UTF8.GetString(page.Body).ShouldContain("Plain");
-        sites.Agent.ShouldBe(OutgoingClient.UserAgent);
+        sites.Agent.ShouldBe(OutgoingClient.ForAPerson.UserAgent);
     }
 
     private async Task<string> Refusal(string address, string allowed = ".localhost")

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
@@ -12,6 +13,12 @@ public sealed class TestSites : IAsyncDisposable
     private TestSites(WebApplication app) => this.app = app;
 
     public int Port => new Uri(app.Urls.Single()).Port;
+
+    /// <summary>Pages of one test's own, by host and path.</summary>
+    public ConcurrentDictionary<string, Func<HttpContext, Task>> Pages { get; } = new();
+
+    /// <summary>Every request that arrived: method, host and path, and who asked.</summary>
+    public ConcurrentQueue<(string What, string Agent)> Log { get; } = new();
 
     /// <summary>Number of requests that arrived.</summary>
     public int Asked { get; private set; }
@@ -39,6 +46,13 @@ public sealed class TestSites : IAsyncDisposable
         Agent = context.Request.Headers.UserAgent;
         var response = context.Response;
         response.ContentType = "text/html; charset=utf-8";
+        Log.Enqueue(($"{context.Request.Method} {context.Request.Host.Host}{context.Request.Path}", $"{Agent}"));
+        if (Pages.TryGetValue(context.Request.Host.Host + context.Request.Path, out var page))
+        {
+            await page(context);
+            return;
+        }
+
         switch (context.Request.Path.Value)
         {
             case "/page":

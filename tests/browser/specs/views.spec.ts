@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { signIn } from './people'
 
-const views = ['/send', '/send/many', '/links', '/links?view=flat&query=night', '/compare', '/compare?by=post&course=stacked', '/campaigns/winter-members', '/digest', '/set-up', '/set-up?part=campaigns', '/set-up?part=vocabulary', '/set-up?part=tags', '/set-up?part=domains', '/set-up?part=referrers', '/set-up?part=members', '/set-up?part=anywhere', '/set-up?part=tokens']
+const views = ['/send', '/send/many', '/links', '/links?view=flat&query=night', '/compare', '/compare?by=post&course=stacked', '/campaigns/winter-members', '/digest', '/needs-care', '/set-up', '/set-up?part=campaigns', '/set-up?part=vocabulary', '/set-up?part=tags', '/set-up?part=domains', '/set-up?part=link-check', '/set-up?part=referrers', '/set-up?part=members', '/set-up?part=anywhere', '/set-up?part=tokens']
 
 /** Every view, loaded: the places, one link's sheet and one post's hand-out. */
 async function* allViews(page: Page) {

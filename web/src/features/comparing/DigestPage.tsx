@@ -69,6 +69,12 @@ function LineText({ line, from, to }: { line: Line; from: string; to: string }) 
         {line.text}
       </Link>
     )
+  if (line.by === 'care')
+    return (
+      <Link to="/needs-care" search={{ ignored: undefined }}>
+        {line.text}
+      </Link>
+    )
   return line.text
 }
 

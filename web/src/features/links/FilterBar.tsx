@@ -136,6 +136,7 @@ function useChips(search: LinksSearch, channels: ReadonlyMap<string, Channel>): 
       label: states[search.state].toLowerCase(),
       without: { state: undefined },
     },
+    search.page && { key: 'page', label: 'to one page', without: { page: undefined } },
     search.batch && { key: 'batch', label: 'made from one list', without: { batch: undefined } },
   ]
   return [...lists, ...single.filter((chip) => chip !== undefined && chip !== false && chip !== '')]

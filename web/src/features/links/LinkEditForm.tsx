@@ -63,6 +63,12 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
       <Stack gap="sm" mt="md">
         <TextInput label="Title" {...form.getInputProps('title')} />
         <TextInput label="Destination" autoFocus {...form.getInputProps('destination')} />
+        <TextInput
+          label="Fallback"
+          description="Where visitors are led while the destination is dead"
+          placeholder="as campaign or workspace say"
+          {...form.getInputProps('fallback')}
+        />
         <Group grow align="start" gap="sm">
           <Select
             label="Short domain"

@@ -2,6 +2,7 @@ import { Link as RouterLink } from '@tanstack/react-router'
 import type { ReactNode } from 'react'
 import { addressOf } from '../../parts/addressText'
 import { TagPills } from '../../parts/TagPill'
+import { CheckFact } from '../checking/CheckFact'
 import type { Link } from './links'
 import classes from './LinksPage.module.css'
 
@@ -14,6 +15,8 @@ export function LinkFacts({ link }: { link: Link }) {
     <dl className={classes.facts}>
       <Fact label="Destination">{link.destination}</Fact>
       <Fact label="Leads to">{link.finalUrl}</Fact>
+      <Fact label="Link check">{link.check && <CheckFact check={link.check} />}</Fact>
+      <Fact label="Fallback">{link.fallback}</Fact>
       <Fact label="UTM">{link.source && utm}</Fact>
       <Fact label="Redirect">{link.redirect}</Fact>
       <Fact label="Also under">

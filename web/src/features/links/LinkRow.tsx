@@ -11,7 +11,6 @@ import type { Column } from './columns'
 import type { Link } from './links'
 import classes from './LinksTable.module.css'
 import { Spark } from './Spark'
-import { stateOf } from './stateOf'
 import type { SelectedLinks } from './useSelection'
 import { draggedLinks } from './FolderStrip'
 
@@ -35,7 +34,11 @@ export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, pic
     tags: <TagPills names={link.tags} />,
     course: <Spark course={link.course ?? []} color={channel?.color ?? 8} />,
     lastClick: link.lastClickAt && dayOf(link.lastClickAt),
-    state: stateOf(link),
+    state: (
+      <span style={{ color: link.state === 'dead' ? 'var(--bad)' : undefined }}>
+        {link.state.replace('-', ' ')}
+      </span>
+    ),
   }
   return (
     <tr

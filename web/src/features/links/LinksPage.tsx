@@ -7,6 +7,7 @@ import { useChannels } from '../../api/vocabulary'
 import { counted } from '../../parts/numbers'
 import { Empty, Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
+import { CareNote } from '../checking/CareNote'
 import { ManyCodes } from '../codes/ManyCodes'
 import { columns, hiddenOf, sorts, toggled, type Column } from './columns'
 import { FilterBar } from './FilterBar'
@@ -77,6 +78,7 @@ export function LinksPage() {
               onChange={(sort) => narrow({ sort: sort || undefined })}
             />
             <ColumnChoice search={search} onNarrow={narrow} />
+            <CareNote />
           </Row>
           <Row gap={12}>
             <Text size="sm" c="dimmed" role="status">

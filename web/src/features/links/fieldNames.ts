@@ -5,6 +5,7 @@ export const fieldNames: Record<Schema['LinkField'], string> = {
   address: 'Short address',
   title: 'Title',
   destination: 'Destination',
+  fallback: 'Fallback',
   campaign: 'Campaign',
   source: 'Source',
   medium: 'Medium',

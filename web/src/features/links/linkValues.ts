@@ -8,6 +8,7 @@ type Change = Schema['EditLinkRequest']
 export interface LinkValues {
   title: string
   destination: string
+  fallback: string
   domain: string
   slug: string
   tags: string[]
@@ -47,6 +48,7 @@ export const valueNames: Record<keyof LinkValues, string> = {
 export const valuesOf = (link: Link): LinkValues => ({
   title: link.title,
   destination: link.destination,
+  fallback: link.fallback ?? '',
   domain: link.domain,
   slug: link.slug,
   tags: [...link.tags],
@@ -91,7 +93,17 @@ export const changedFields = (before: LinkValues, after: LinkValues) =>
 export function changedParts(before: LinkValues, after: LinkValues): Change {
   const changed = new Set(changedFields(before, after))
   const plain = (
-    field: 'title' | 'destination' | 'domain' | 'slug' | 'note' | 'source' | 'medium' | 'term' | 'content',
+    field:
+      | 'title'
+      | 'destination'
+      | 'fallback'
+      | 'domain'
+      | 'slug'
+      | 'note'
+      | 'source'
+      | 'medium'
+      | 'term'
+      | 'content',
   ) => (changed.has(field) ? { [field]: after[field] } : {})
   const wishes = Object.fromEntries(options.filter((o) => changed.has(o)).map((o) => [o, after[o]]))
   const wait =
@@ -102,6 +114,7 @@ export function changedParts(before: LinkValues, after: LinkValues): Change {
   return {
     ...plain('title'),
     ...plain('destination'),
+    ...plain('fallback'),
     ...plain('domain'),
     ...plain('slug'),
     ...plain('note'),

@@ -17,6 +17,8 @@ export interface LinksSearch {
   /** Id of a pixel, "any" or "none". */
   pixels?: string
   state?: LinksState
+  /** Id of a page in the link check that they lead to. */
+  page?: string
   /** Id of the batch that made them. */
   batch?: string
   sort?: string
@@ -27,6 +29,7 @@ export interface LinksSearch {
 
 export const states = {
   'never-clicked': 'Never clicked',
+  dead: 'Dead destination',
   archived: 'Archived',
   deleted: 'Deleted',
   all: 'All but deleted',
@@ -52,6 +55,7 @@ export const filters = [
   'pixels',
   'state',
   'batch',
+  'page',
 ] as const
 
 /** Reads the view's address; what it doesn't know is passed over. */
@@ -92,6 +96,7 @@ export function filterOf(search: LinksSearch) {
     until: search.until,
     pixels: search.pixels,
     batch: search.batch,
+    page: search.page,
     state: search.state,
   }
 }

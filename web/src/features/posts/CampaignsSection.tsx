@@ -2,7 +2,8 @@ import { Button, Select, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
-import { api, read, wordsOf } from '../../api/client'
+import { useState } from 'react'
+import { api, fieldErrors, read, wordsOf } from '../../api/client'
 import { vocabulary, type Campaign } from '../../api/vocabulary'
 import { AddForm } from '../../parts/AddForm'
 import { count } from '../../parts/numbers'
@@ -29,7 +30,7 @@ export function CampaignsSection() {
     <>
       <Sheet
         about="A campaign is what several posts are for. Its value is written into addresses, so it is made once from the name and then stays."
-        columns={['Campaign', 'Value', 'Posts', 'Begins with the recipe']}
+        columns={['Campaign', 'Value', 'Posts', 'Begins with the recipe', 'Fallback while a page is dead']}
       >
         {campaigns.data.map((campaign) => (
           <tr key={campaign.id}>
@@ -46,6 +47,9 @@ export function CampaignsSection() {
             <td>{count(campaign.posts)}</td>
             <td>
               <CampaignRecipe campaign={campaign} mayChange={mayEdit(session)} />
+            </td>
+            <td>
+              <CampaignFallback campaign={campaign} mayChange={mayEdit(session)} />
             </td>
           </tr>
         ))}
@@ -91,6 +95,35 @@ function CampaignRecipe({ campaign, mayChange }: { campaign: Campaign; mayChange
       value={campaign.recipe}
       onChange={(recipe) => change.mutate(recipe)}
       error={change.error && wordsOf(change.error)}
+    />
+  )
+}
+
+/** Where visitors of the campaign's links are led while a page is dead; saved on leaving the field. */
+function CampaignFallback({ campaign, mayChange }: { campaign: Campaign; mayChange: boolean }) {
+  const queries = useQueryClient()
+  const [typed, setTyped] = useState(campaign.fallback ?? '')
+  const change = useMutation({
+    mutationFn: (fallback: string) =>
+      read(
+        api.PATCH('/api/v1/campaigns/{id}', { params: { path: { id: campaign.id } }, body: { fallback } }),
+      ),
+    onSuccess: (changed) => {
+      setTyped(changed.fallback ?? '')
+      return queries.invalidateQueries({ queryKey: ['campaigns'] })
+    },
+  })
+  if (!mayChange) return campaign.fallback
+  return (
+    <TextInput
+      aria-label={`Fallback of ${campaign.name}`}
+      size="sm"
+      placeholder="as the workspace says"
+      value={typed}
+      onChange={(event) => setTyped(event.currentTarget.value)}
+      onBlur={() => typed.trim() !== (campaign.fallback ?? '') && change.mutate(typed)}
+      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+      error={change.error && (fieldErrors(change.error).fallback ?? wordsOf(change.error))}
     />
   )
 }

@@ -6,6 +6,7 @@ import { MembersSection } from '../access/MembersSection'
 import { DomainsSection } from '../addresses/DomainsSection'
 import { TagsSection } from '../links/TagsSection'
 import { VocabularySection } from '../addresses/VocabularySection'
+import { LinkCheckSection } from '../checking/LinkCheckSection'
 import { ReferrersSection } from '../clicks/ReferrersSection'
 import { CampaignsSection } from '../posts/CampaignsSection'
 import { ChannelsSection } from '../posts/ChannelsSection'
@@ -25,6 +26,7 @@ export function SetUpPage() {
           void navigate({ to: '/set-up', search: { part: value ?? undefined }, replace: true })
         }
         keepMounted={false}
+        styles={{ tab: { paddingInline: 10 } }}
       >
         <Tabs.List mb="md">
           <Tabs.Tab value="channels">Channels</Tabs.Tab>
@@ -32,6 +34,7 @@ export function SetUpPage() {
           <Tabs.Tab value="vocabulary">Vocabulary</Tabs.Tab>
           <Tabs.Tab value="tags">Tags and folders</Tabs.Tab>
           <Tabs.Tab value="domains">Short domains</Tabs.Tab>
+          <Tabs.Tab value="link-check">Link check</Tabs.Tab>
           <Tabs.Tab value="referrers">Where clicks come from</Tabs.Tab>
           <Tabs.Tab value="retargeting">Retargeting</Tabs.Tab>
           <Tabs.Tab value="members">Members</Tabs.Tab>
@@ -52,6 +55,9 @@ export function SetUpPage() {
         </Tabs.Panel>
         <Tabs.Panel value="domains">
           <DomainsSection />
+        </Tabs.Panel>
+        <Tabs.Panel value="link-check">
+          <LinkCheckSection />
         </Tabs.Panel>
         <Tabs.Panel value="referrers">
           <ReferrersSection />

@@ -1,0 +1,42 @@
+using System.Globalization;
+using Cursus.Core.Checking;
+using Cursus.Data;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Cursus.Web.Checking;
+
+/// <summary>What needs care, a sentence each, for the digest: certificates that end, then pages, those with the most recent clicks first.</summary>
+internal static class CareLines
+{
+    private const int Most = 100;
+
+    private static readonly LocalDatePattern Day = LocalDatePattern.Create("d MMM uuuu", CultureInfo.GetCultureInfo("en-GB"));
+
+    public static async Task<IReadOnlyList<string>> Of(CursusDb db, Guid workspaceId, DateTimeZone zone, Instant now, CancellationToken cancel)
+    {
+        var (today, ahead) = (now.InZone(zone).Date, now + CertificateCare.Ahead);
+        var certificates = await db.Domains.Where(d => d.WorkspaceId == workspaceId && d.CertificateEndsAt != null && d.CertificateEndsAt <= ahead)
+            .OrderBy(d => d.CertificateEndsAt).Select(d => new { d.Name, EndsAt = d.CertificateEndsAt!.Value }).ToListAsync(cancel);
+        var pages = await CarePages.ByRecentClicks(db, workspaceId, today).AsNoTracking().Take(Most).ToListAsync(cancel);
+        var hurt = await CarePages.Hurt(db, workspaceId, [.. pages.Select(p => p.Key)], today, cancel);
+        return
+        [
+            .. certificates.Select(c => $"The certificate of {c.Name} {(c.EndsAt <= now ? "has ended" : "ends")} on {Day.Format(c.EndsAt.InZone(zone).Date)}. Browsers warn visitors away from then on."),
+            .. pages.Select(p => $"{p.Address}: {CareText.Of(p.State)} {Hurting([.. hurt[p.Key]])}"),
+        ];
+    }
+
+    private static string Hurting(IReadOnlyList<CarePages.HurtRow> hurt)
+    {
+        var (clicks, posts) = (hurt.Sum(h => h.RecentClicks), hurt.Where(h => h.Title is not null).ToList());
+        var where = posts.Count switch
+        {
+            0 => hurt.Sum(h => h.Links) is 1 ? "in one link" : $"in {hurt.Sum(h => h.Links)} links",
+            1 => $"in “{posts[0].Title}”",
+            _ => $"in “{posts[0].Title}” and {posts.Count - 1} more",
+        };
+        return string.Create(CultureInfo.InvariantCulture, $"{(clicks == 1 ? "1 click" : $"{clicks:N0} clicks")} in thirty days, {where}.");
+    }
+}

@@ -1,0 +1,69 @@
+using Cursus.Core.Checking;
+using Cursus.Data;
+using Cursus.Data.Checking;
+using Cursus.Web.Access;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Checking;
+
+/// <summary>Reads the pages that need care, with what they hurt.</summary>
+internal static class CarePages
+{
+    /// <summary>Clicks of so many days count as recent.</summary>
+    public const int RecentDays = 30;
+
+    private const int MostHurt = 12;
+
+    /// <summary>Pages that need care and that links lead to, those with the most recent clicks first.</summary>
+    public static IQueryable<CheckedPage> ByRecentClicks(CursusDb db, Guid workspaceId, LocalDate today, bool ignored = false)
+    {
+        var since = today.PlusDays(-RecentDays);
+        return db.CheckedPages
+            .Where(p => p.WorkspaceId == workspaceId && p.NeedsCare && p.IgnoredUntil != null == ignored)
+            .Where(p => db.Links.Any(l => l.WorkspaceId == p.WorkspaceId && l.PageKey == p.Key && l.DeletedAt == null))
+            .OrderByDescending(p => db.LinkDays
+                .Where(d => d.Day > since && db.Links.Any(l => l.Id == d.LinkId && l.WorkspaceId == p.WorkspaceId && l.PageKey == p.Key && l.DeletedAt == null))
+                .Sum(d => (long?)d.Clicks) ?? 0)
+            .ThenBy(p => p.Since).ThenBy(p => p.Id);
+    }
+
+    /// <summary>What pages hurt: posts, and links without one by their campaign; of each page those with the most recent clicks first.</summary>
+    public static async Task<ILookup<Guid, HurtRow>> Hurt(CursusDb db, Guid workspaceId, IReadOnlyList<Guid> keys, LocalDate today, CancellationToken cancel)
+    {
+        var since = today.PlusDays(-RecentDays);
+        var rows = await db.Database.SqlQuery<HurtRow>(
+            $"""
+            select l.page_key, po.id as post, po.title as title, c.key as campaign, c.name as campaign_name, count(*)::int as links,
+                coalesce(sum(recent.clicks), 0)::bigint as recent_clicks,
+                max(coalesce(l.fallback, c.fallback)) as fallback
+            from links l
+                left join placements pl on pl.link_id = l.id left join posts po on po.id = pl.post_id left join campaigns c on c.id = l.campaign_id
+                left join lateral (select sum(d.clicks) as clicks from link_days d where d.link_id = l.id and d.day > {since}) recent on true
+            where l.workspace_id = {workspaceId} and l.page_key = any({keys.ToArray()}) and l.deleted_at is null
+            group by l.page_key, po.id, po.title, c.key, c.name order by recent_clicks desc, links desc, po.id
+            """).ToListAsync(cancel);
+        return rows.ToLookup(r => r.PageKey);
+    }
+
+    /// <summary>The pages as they are told.</summary>
+    public static async Task<IReadOnlyList<NeedsCare.Response>> Tell(IReadOnlyList<CheckedPage> pages, CursusDb db, CurrentMember member, Instant now, CancellationToken cancel)
+    {
+        var hurt = await Hurt(db, member.WorkspaceId, [.. pages.Select(p => p.Key)], now.InZone(member.Zone).Date, cancel);
+        var ofWorkspace = await db.LinkCheckSettings.Where(s => s.WorkspaceId == member.WorkspaceId).Select(s => s.Fallback).FirstOrDefaultAsync(cancel);
+        return [.. pages.Select(p => Of(p, [.. hurt[p.Key]], ofWorkspace))];
+    }
+
+    private static NeedsCare.Response Of(CheckedPage page, IReadOnlyList<HurtRow> hurt, string? ofWorkspace)
+    {
+        var state = page.State;
+        string[] fallbacks = [.. hurt.Select(h => h.Fallback ?? ofWorkspace).OfType<string>().Distinct()];
+        return new(
+            page.Id, page.Address, page.Verdict, CareText.Of(state), page.Since, page.CheckedAt, page.NextCheckAt, page.Status, page.LeadsTo, page.IsPermanent,
+            hurt.Sum(h => h.Links), hurt.Sum(h => h.RecentClicks),
+            [.. hurt.Take(MostHurt).Select(h => new NeedsCare.Hurt(h.Post, h.Title, h.Campaign, h.CampaignName, h.Links, h.RecentClicks))], hurt.Count,
+            state.IsDead && page.IgnoredUntil is null ? fallbacks : [], page.IgnoredUntil);
+    }
+
+    internal sealed record HurtRow(Guid PageKey, Guid? Post, string? Title, string? Campaign, string? CampaignName, int Links, long RecentClicks, string? Fallback);
+}

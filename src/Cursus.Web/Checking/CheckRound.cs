@@ -1,0 +1,88 @@
+using Cursus.Core.Checking;
+using Cursus.Data;
+using Cursus.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Checking;
+
+/// <summary>One round of the link check: asks the pages that are due, those of one site one after the other with a pause between, and writes down what each answered.</summary>
+internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, CursusOptions options, IClock clock)
+{
+    /// <summary>Sites that are asked at the same time.</summary>
+    private const int SitesAtOnce = 8;
+
+    /// <summary>Pages of one site in one round, so that a large site doesn't keep others waiting.</summary>
+    private const int PagesOfSite = 30;
+
+    private const int PagesInAll = 400;
+
+    /// <summary>Returns how many pages were asked.</summary>
+    public async Task<int> Run(CancellationToken cancel)
+    {
+        var due = await Due(cancel);
+        await Parallel.ForEachAsync(
+            due.GroupBy(p => p.Site),
+            new ParallelOptions { MaxDegreeOfParallelism = SitesAtOnce, CancellationToken = cancel },
+            async (site, stop) =>
+            {
+                foreach (var (page, number) in site.Select((page, number) => (page, number)))
+                {
+                    await Task.Delay(number == 0 ? 0 : options.LinkCheck.Pause, stop);
+                    await Check(page.Id, stop);
+                }
+            });
+        return due.Count;
+    }
+
+    /// <summary>Asks one page now and writes down what it answered. False where there is none.</summary>
+    public async Task<bool> Check(Guid pageId, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
+        if (await db.CheckedPages.AsNoTracking().FirstOrDefaultAsync(p => p.Id == pageId, cancel) is not { } known)
+        {
+            return false;
+        }
+
+        var own = await db.Domains.Where(d => d.WorkspaceId == known.WorkspaceId).Select(d => d.Name).ToListAsync(cancel);
+        var words = await db.LinkCheckSettings.Where(s => s.WorkspaceId == known.WorkspaceId).Select(s => s.GoneWords).FirstOrDefaultAsync(cancel);
+        var answer = await check.Ask(known.Address, known.State, own.Contains, cancel);
+
+        // Somebody may have accepted or ignored the page while it was being asked, so the row is read anew and held.
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var page = await db.CheckedPages.FromSql($"select * from checked_pages where id = {pageId} for update").FirstOrDefaultAsync(cancel);
+        if (page is not null)
+        {
+            page.State = PageJudgement.After(page.State, answer, new GoneWords(words ?? [.. GoneWords.Defaults]), clock.GetCurrentInstant());
+            await db.SaveChangesAsync(cancel);
+        }
+
+        await transaction.CommitAsync(cancel);
+        return page is not null;
+    }
+
+    private async Task<List<DuePage>> Due(CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
+        var now = clock.GetCurrentInstant();
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            delete from checked_pages p where next_check_at <= {now}
+                and not exists (select 1 from links l where l.workspace_id = p.workspace_id and l.page_key = p.key and l.deleted_at is null)
+            """,
+            cancel);
+        await db.CheckedPages.Where(p => p.IgnoredUntil <= now).ExecuteUpdateAsync(p => p.SetProperty(x => x.IgnoredUntil, (Instant?)null), cancel);
+        return await db.Database.SqlQuery<DuePage>(
+            $"""
+            select id, site from (
+                select p.id, p.site, p.next_check_at, row_number() over (partition by p.site order by p.next_check_at) as place
+                from checked_pages p left join link_check_settings s on s.workspace_id = p.workspace_id
+                where p.next_check_at <= {now} and s.is_on is not false
+            ) due where place <= {PagesOfSite} order by next_check_at limit {PagesInAll}
+            """).ToListAsync(cancel);
+    }
+
+    internal sealed record DuePage(Guid Id, string Site);
+}

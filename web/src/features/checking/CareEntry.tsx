@@ -1,0 +1,85 @@
+import { Anchor, Text } from '@mantine/core'
+import { Link } from '@tanstack/react-router'
+import { addressOf } from '../../parts/addressText'
+import { count, counted, dayOf, timeOf } from '../../parts/numbers'
+import { mayEdit, useSession } from '../access/session'
+import classes from './Care.module.css'
+import { CareActions } from './CareActions'
+import { verdicts, type CarePage } from './checks'
+
+/** One page that needs care: what was found, whom it hurts, and what can be done. */
+export function CareEntry({ page }: { page: CarePage }) {
+  const { label, color } = verdicts[page.verdict]
+  const mayChange = mayEdit(useSession())
+  return (
+    <li className={classes.entry} aria-label={addressOf(page.address)}>
+      <div>
+        <Anchor href={page.address} target="_blank" rel="noreferrer" className={classes.address}>
+          {addressOf(page.address)}
+        </Anchor>
+        <div>
+          <span className={classes.verdict} style={{ color }}>
+            {label}
+          </span>
+          {page.since && ` since ${dayOf(page.since)}`}. {page.text}
+        </div>
+        {page.leadsTo && page.verdict !== 'gone' && <div>It leads to {addressOf(page.leadsTo)}.</div>}
+        {page.fallbacks.length > 0 && (
+          <div>Meanwhile visitors are led to {page.fallbacks.map(addressOf).join(', ')}.</div>
+        )}
+        <Hurts page={page} />
+        <Text size="sm" c="dimmed" mt={4}>
+          {page.ignoredUntil
+            ? `Ignored until ${dayOf(page.ignoredUntil)}`
+            : page.checkedAt && `Checked ${timeOf(page.checkedAt)}`}
+          {page.nextCheckAt && `, again ${timeOf(page.nextCheckAt)}`}
+        </Text>
+      </div>
+      <div className={classes.clicks}>
+        <div className={classes.big}>{count(page.recentClicks)}</div>
+        <Text size="sm" c="dimmed">
+          {page.recentClicks === 1 ? 'click' : 'clicks'} in 30 days
+        </Text>
+        <Text size="sm">
+          <Link
+            to="/links"
+            search={{ page: page.id, state: 'all' }}
+            style={{ color: 'var(--mantine-color-anchor)' }}
+          >
+            {counted(page.links, 'link')}
+          </Link>
+        </Text>
+      </div>
+      {mayChange && (
+        <div className={classes.actions}>
+          <CareActions page={page} />
+        </div>
+      )}
+    </li>
+  )
+}
+
+/** The posts and campaigns that lead people there. */
+function Hurts({ page }: { page: CarePage }) {
+  return (
+    <ul className={classes.hurts}>
+      {page.hurts.map((hurt) => (
+        <li key={`${hurt.post} ${hurt.campaign}`}>
+          {hurt.post ? (
+            <Link to="/posts/$postId" params={{ postId: hurt.post }} style={{ color: 'inherit' }}>
+              {hurt.title}
+            </Link>
+          ) : (
+            counted(hurt.links, 'link without a post', 'links without a post')
+          )}
+          {hurt.campaignName && `, ${hurt.campaignName}`}
+          <Text span size="sm" c="dimmed">
+            {' '}
+            {counted(hurt.recentClicks, 'click')}
+          </Text>
+        </li>
+      ))}
+      {page.hurtsInAll > page.hurts.length && <li>and {count(page.hurtsInAll - page.hurts.length)} more</li>}
+    </ul>
+  )
+}

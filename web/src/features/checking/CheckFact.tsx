@@ -1,0 +1,25 @@
+import { Link } from '@tanstack/react-router'
+import { timeOf } from '../../parts/numbers'
+import type { Schema } from '../../api/client'
+import { verdicts } from './checks'
+
+/** What the link check says of the page that a link leads to. */
+export function CheckFact({ check }: { check: Schema['LinkCheckOf'] }) {
+  const { label, color } = verdicts[check.verdict]
+  return (
+    <>
+      <b style={{ color }}>{label}</b>
+      {check.checkedAt && `, checked ${timeOf(check.checkedAt)}`}
+      {check.verdict !== 'fine' && check.verdict !== 'not-yet' && <div>{check.text}</div>}
+      {check.needsCare && (
+        <Link
+          to="/needs-care"
+          search={{ ignored: undefined }}
+          style={{ color: 'var(--mantine-color-anchor)' }}
+        >
+          What can be done
+        </Link>
+      )}
+    </>
+  )
+}

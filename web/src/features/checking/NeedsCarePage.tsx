@@ -1,0 +1,120 @@
+import { Alert, Button, Group, Text } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
+import { Link, useSearch } from '@tanstack/react-router'
+import { count, counted, day, timeOf } from '../../parts/numbers'
+import { Page } from '../../parts/Page'
+import { Empty, Failed, Loading } from '../../parts/States'
+import classes from './Care.module.css'
+import { CareEntry } from './CareEntry'
+import { careQuery, checkSummaryQuery } from './checks'
+
+/** The pages behind links that are dead, have moved or say something else, those whose visitors are most first. */
+export function NeedsCarePage() {
+  const { ignored } = useSearch({ from: '/members/needs-care' })
+  const found = useQuery(careQuery(ignored === 'yes'))
+  const summary = useQuery(checkSummaryQuery)
+  return (
+    <Page title={ignored ? 'Ignored for a time' : 'Needs care'} beside={<Other ignored={ignored} />}>
+      <Standing />
+      {!ignored &&
+        summary.data?.certificates.map((certificate) => (
+          <Alert key={certificate.domain} variant="default" color="red" my="sm" role="status">
+            The certificate of <b>{certificate.domain}</b> ends on {day(certificate.endsAt.slice(0, 10))}.
+            Browsers warn visitors away from then on. Have it renewed by whoever keeps the server in front of
+            Cursus.
+          </Alert>
+        ))}
+      {found.isPending && <Loading />}
+      {found.isError && <Failed error={found.error} onRetry={() => void found.refetch()} />}
+      {found.data?.total === 0 && (ignored ? <NoneIgnored /> : <AllWell />)}
+      {found.data && found.data.total > 0 && (
+        <ul className={classes.list} aria-label="Pages">
+          {found.data.items.map((page) => (
+            <CareEntry key={page.id} page={page} />
+          ))}
+        </ul>
+      )}
+      {found.data && found.data.total > found.data.items.length && (
+        <Text c="dimmed" size="sm">
+          And {count(found.data.total - found.data.items.length)} more, with fewer clicks.
+        </Text>
+      )}
+    </Page>
+  )
+}
+
+/** The way to the ignored ones, and back. */
+function Other({ ignored }: { ignored: 'yes' | undefined }) {
+  const summary = useQuery(checkSummaryQuery)
+  if (!ignored && !summary.data?.ignored) return null
+  return (
+    <Button
+      variant="default"
+      renderRoot={(props) => (
+        <Link to="/needs-care" search={{ ignored: ignored ? undefined : 'yes' }} {...props} />
+      )}
+    >
+      {ignored ? 'What needs care' : `Ignored: ${count(summary.data!.ignored)}`}
+    </Button>
+  )
+}
+
+/** How the check stands, in a line. */
+function Standing() {
+  const summary = useQuery(checkSummaryQuery)
+  if (!summary.data) return null
+  const { isOn, pages, lastCheckedAt } = summary.data
+  if (!isOn)
+    return (
+      <Text c="dimmed" mt={-10} mb="md">
+        The link check is switched off, so nothing new is found.{' '}
+        <Link to="/set-up" search={{ part: 'link-check' }} style={{ color: 'var(--mantine-color-anchor)' }}>
+          Set-up
+        </Link>
+      </Text>
+    )
+  const all = Object.values(pages).reduce((sum, n) => sum + n, 0)
+  const parts = [
+    `Links lead to ${counted(all, 'page')}`,
+    pages.notYet > 0 && `${count(pages.notYet)} not checked yet`,
+    pages.closed > 0 && `${count(pages.closed)} closed to programs`,
+    lastCheckedAt && `last checked ${timeOf(lastCheckedAt)}`,
+  ]
+  return (
+    <Text c="dimmed" mt={-10} mb="md">
+      {parts.filter(Boolean).join(', ')}.
+    </Text>
+  )
+}
+
+const AllWell = () => (
+  <Empty
+    title="Everything answers"
+    action={
+      <Group>
+        <Button variant="default" renderRoot={(props) => <Link to="/links" {...props} />}>
+          To the links
+        </Button>
+      </Group>
+    }
+  >
+    Each page that links lead to is checked once a day, and at once after a change. What dies, moves or says
+    something else is told here.
+  </Empty>
+)
+
+const NoneIgnored = () => (
+  <Empty
+    title="Nothing is ignored"
+    action={
+      <Button
+        variant="default"
+        renderRoot={(props) => <Link to="/needs-care" search={{ ignored: undefined }} {...props} />}
+      >
+        What needs care
+      </Button>
+    }
+  >
+    Pages that are ignored for a time stand here, and come back by themselves.
+  </Empty>
+)
