@@ -27,6 +27,10 @@ Cursus: short links for each channel of a post, and which of them brought the pe
   ./cursus check [--data DIR]  hold the roll-ups of clicks against the clicks themselves
   ./cursus recount [--data DIR]
                                make the roll-ups anew from the clicks
+  ./cursus export FILE [--email WHO] [--data DIR]
+                               write the whole workspace into an archive
+  ./cursus import FILE [--email WHO] [--data DIR]
+                               read an archive into a workspace without links; WHO is an owner of it
   ./cursus token --email WHO [--data DIR]
                                print an API token for a member
   ./cursus help                this text

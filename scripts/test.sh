@@ -106,6 +106,7 @@ test_browser() {
   }
   trap './cursus stop --data "$PWD/.data-test-browser" >/dev/null; ./cursus stop --data "$PWD/.data-test-empty" >/dev/null' EXIT
   counted "a token made on the command line is taken" token_is_taken "$data" "$port"
+  counted "a workspace leaves one installation and arrives in another on the command line" archive_arrives "$data" "$port"
   (
     cd tests/browser
     CURSUS_ADDRESS="http://localhost:$port" CURSUS_STANDINS_PORT=$((port + 1)) CURSUS_EMPTY_ADDRESS="http://localhost:$empty_port" \
@@ -134,6 +135,29 @@ token_is_taken() {
   local token
   token=$(./cursus token --data "$1" --email maren@northmoor.example) &&
     curl -fs -o /dev/null -H "Authorization: Bearer $token" "http://localhost:$2/api/v1/workspace"
+}
+
+# archive_arrives DATA PORT: the demo is exported and imported into an installation of its own, which gives the same answer and whose sums agree.
+archive_arrives() {
+  local other="$PWD/.data-test-archive" port file answer report=reports/breakdown?by=channel\&period=this-year code=1
+  port=$(five_free_ports)
+  file="$PWD/artifacts/test/archive.zip"
+  rm -rf "$other"
+  ./cursus export "$file" --data "$1" &&
+    ./cursus start --background --data "$other" --port "$port" --empty --no-standins >artifacts/test/start-archive.log &&
+    curl -fs -o /dev/null -H 'Content-Type: application/json' "http://localhost:$port/api/v1/installation" \
+      -d '{"name":"Maren Holloway","email":"maren@northmoor.example","password":"northern-lights","workspace":"Northmoor, moved","timeZone":"Europe/London"}' &&
+    ./cursus import "$file" --data "$other" && ./cursus check --data "$other" &&
+    answer=$(report_of "$1" "$2" "$report") && [ -n "$answer" ] && [ "$answer" = "$(report_of "$other" "$port" "$report")" ] && code=0
+  ./cursus stop --data "$other" >/dev/null
+  rm -rf "$other" "$file"
+  return "$code"
+}
+
+# report_of DATA PORT REPORT: what an installation answers, but for the last digits of intervals, which depend on the order in which they were added up.
+report_of() {
+  curl -fs -H "Authorization: Bearer $(./cursus token --data "$1" --email maren@northmoor.example | tail -1)" "http://localhost:$2/api/v1/$3" |
+    node -e 'const text = require("fs").readFileSync(0, "utf8"); console.log(JSON.stringify(JSON.parse(text), (_, v) => (typeof v === "number" ? Number(v.toPrecision(10)) : v)))'
 }
 
 install_browser_tests() {

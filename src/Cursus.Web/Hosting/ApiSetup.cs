@@ -1,7 +1,9 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Cursus.Data.Archives;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Archives;
 using Cursus.Web.Batches;
 using Cursus.Web.Checking;
 using Cursus.Web.Clicks;
@@ -34,6 +36,8 @@ public static class ApiSetup
         services.AddScoped<LinkSaving>();
         services.AddScoped<ManyLinks>();
         services.AddSingleton<LongRuns>();
+        services.AddSingleton<ArchiveWriter>();
+        services.AddSingleton<ArchiveImport>();
         services.AddScoped<DomainCheck>();
         services.AddScoped<CodesOfWorkspace>();
         services.AddSingleton<NameLookup>();
@@ -167,6 +171,7 @@ public static class ApiSetup
         ReferrerRules.Map(api);
         NeedsCare.Map(api);
         HowLinksAreChecked.Map(api);
+        ArchiveOfWorkspace.Map(api);
         ReferrersSeen.Map(api);
         Find.Map(api);
 

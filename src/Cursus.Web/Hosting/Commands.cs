@@ -1,13 +1,15 @@
 using Cursus.Data;
 using Cursus.Data.Clicks;
 using Cursus.Data.Workspaces;
+using Cursus.Web.Archives;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Cursus.Web.Hosting;
 
 /// <summary>What the program does besides serving: <c>migrate</c> brings the database up to date, <c>check</c> holds the roll-ups against the clicks, <c>recount</c> makes them
-/// anew, <c>token</c> makes an API token.</summary>
+/// anew, <c>token</c> makes an API token, <c>export</c> and <c>import</c> write a workspace into an archive and read one,
+/// <c>archive-schema</c> prints how archives are laid out.</summary>
 public static class Commands
 {
     private const int MostTold = 20;
@@ -21,6 +23,9 @@ public static class Commands
             "migrate" => await Migrate(scope.ServiceProvider),
             "check" => await Check(scope.ServiceProvider),
             "recount" => await Recount(scope.ServiceProvider),
+            "export" => await ArchiveCommands.Export(scope.ServiceProvider, app.Configuration["email"], app.Configuration["file"] ?? ""),
+            "import" => await ArchiveCommands.Import(scope.ServiceProvider, app.Configuration["email"], app.Configuration["file"] ?? ""),
+            "archive-schema" => await ArchiveCommands.Schema(scope.ServiceProvider),
             "token" => await MakeToken(scope.ServiceProvider, app.Configuration["email"] ?? ""),
             _ => null,
         };

@@ -127,7 +127,7 @@ public class BulkRowsTests(CursusApp app)
 
     /// <summary>Every property that is stored.</summary>
     private static string AsText<T>(T row) where T : class => JsonSerializer.Serialize(
-        typeof(T).GetProperties().Where(p => p.PropertyType.IsValueType || p.PropertyType == typeof(string) || p.PropertyType == typeof(byte[]) || p.PropertyType == typeof(LinkOptions))
+        typeof(T).GetProperties().Where(p => p.Name != nameof(Link.PageKey)).Where(p => p.PropertyType.IsValueType || p.PropertyType == typeof(string) || p.PropertyType == typeof(byte[]) || p.PropertyType == typeof(LinkOptions))
             .ToDictionary(p => p.Name, p => p.GetValue(row) is LinkOptions options ? JsonSerializer.Serialize(options) : p.GetValue(row) is byte[] bytes ? Convert.ToHexString(bytes) : p.GetValue(row)?.ToString()));
 
     private sealed class Told(Action<int> tell) : IProgress<int>

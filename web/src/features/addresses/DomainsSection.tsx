@@ -5,8 +5,10 @@ import { useState } from 'react'
 import { api, read } from '../../api/client'
 import { vocabulary, type Domain } from '../../api/vocabulary'
 import { AddForm } from '../../parts/AddForm'
+import { day } from '../../parts/numbers'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
+import { checkSummaryQuery } from '../checking/checks'
 import { DomainForm } from './DomainForm'
 import { DomainRecords } from './DomainRecords'
 import { WorkspaceRedirect } from './WorkspaceRedirect'
@@ -144,7 +146,15 @@ function RedirectsMenu({ domain }: { domain: Domain }) {
 }
 
 function State({ domain }: { domain: Domain }) {
+  const summary = useQuery(checkSummaryQuery)
+  const ending = summary.data?.certificates.find((certificate) => certificate.domain === domain.name)
   if (!domain.isVerified) return <span style={{ color: 'var(--caution)' }}>does not point here yet</span>
   if (domain.failingSince) return <span style={{ color: 'var(--bad)' }}>its records have changed</span>
+  if (ending)
+    return (
+      <span style={{ color: 'var(--caution)' }}>
+        its certificate ends on {day(ending.endsAt.slice(0, 10))}
+      </span>
+    )
   return <span style={{ color: 'var(--good)' }}>answers{domain.isDefault && ', default for new links'}</span>
 }

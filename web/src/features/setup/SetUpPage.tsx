@@ -3,6 +3,7 @@ import { useNavigate, useSearch } from '@tanstack/react-router'
 import { Page } from '../../parts/Page'
 import { TokensSection } from '../access/TokensSection'
 import { MembersSection } from '../access/MembersSection'
+import { ArchiveSection } from '../archives/ArchiveSection'
 import { DomainsSection } from '../addresses/DomainsSection'
 import { TagsSection } from '../links/TagsSection'
 import { VocabularySection } from '../addresses/VocabularySection'
@@ -39,7 +40,7 @@ export function SetUpPage() {
           <Tabs.Tab value="retargeting">Retargeting</Tabs.Tab>
           <Tabs.Tab value="members">Members</Tabs.Tab>
           <Tabs.Tab value="anywhere">From any page</Tabs.Tab>
-          <Tabs.Tab value="tokens">API tokens</Tabs.Tab>
+          <Tabs.Tab value="tokens">API and archive</Tabs.Tab>
         </Tabs.List>
         <Tabs.Panel value="channels">
           <ChannelsSection />
@@ -74,6 +75,7 @@ export function SetUpPage() {
         </Tabs.Panel>
         <Tabs.Panel value="tokens">
           <TokensSection />
+          <ArchiveSection />
         </Tabs.Panel>
       </Tabs>
     </Page>

@@ -1,0 +1,234 @@
+using System.Text.Json;
+using Cursus.Core;
+using Cursus.Core.Archives;
+using Cursus.Data.Clicks;
+using NodaTime;
+using Npgsql;
+using NpgsqlTypes;
+
+namespace Cursus.Data.Archives;
+
+/// <summary>Brings an archive into a workspace that has no links yet, in one transaction. What was set up there is replaced.</summary>
+public sealed class ArchiveImport(NpgsqlDataSource dataSource)
+{
+    private const int LinesAtOnce = 5000;
+
+    /// <summary>What is put into a column instead of what the archive has.</summary>
+    private static readonly Dictionary<(string Table, string Column), string> Instead = new()
+    {
+        // Whose domain it is has to be proved anew, by the same proof.
+        [("domains", "verified_at")] = "null::timestamptz",
+        [("domains", "next_check_at")] = "now()",
+    };
+
+    /// <param name="needsNoProof">Names of short domains that belong to whoever has them first.</param>
+    /// <exception cref="ArchiveRefusedException">The workspace has links already, or the database refuses a line.</exception>
+    public async Task Run(ArchiveFile archive, Guid into, Func<string, bool> needsNoProof, CancellationToken cancel)
+    {
+        await using var connection = await dataSource.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.Run(ClickStore.Lock, cancel);
+        await connection.Run("create temp table archive_lines (line json) on commit drop; create temp table archive_agents (old int, new int) on commit drop; create temp sequence archive_place", cancel);
+        if (await Ask<bool>(connection, "select exists (select from links where workspace_id = $1) or exists (select from posts where workspace_id = $1)", into, cancel))
+        {
+            throw new ArchiveRefusedException(new Flaw("workspace-not-empty", "This workspace has links already. An archive is imported into one without any, so that nothing is mixed up."));
+        }
+
+        foreach (var table in ArchiveTable.All.Reverse().Where(t => t.IsOwn))
+        {
+            await Run(connection, $"delete from {table.Name} where workspace_id = $1", cancel, into);
+        }
+
+        var ids = new ArchiveIds(archive.Manifest.WorkspaceId, into, archive.Ids, await Members(connection, archive, into, cancel), await AreAllNew(connection, archive, cancel));
+        var columns = await ArchiveColumns.Of(connection, cancel);
+
+        // Clicks are told apart by the journal they came by, so that these get one of their own.
+        var journal = await Ask<int>(connection, "insert into journals (key, shipped_to) values ($1, 0) returning id", Guid.NewGuid(), cancel);
+        try
+        {
+            foreach (var table in ArchiveTable.All)
+            {
+                await Put(connection, archive, table, ids, new Target(into, journal, columns), cancel);
+            }
+        }
+        catch (PostgresException e)
+        {
+            throw new ArchiveRefusedException(new Flaw("archive-line", $"The database refused a line ({e.MessageText}). Export the archive anew; nothing was imported."));
+        }
+
+        await connection.Run("drop sequence archive_place", cancel);
+        await VerifyDomains(connection, into, needsNoProof, cancel);
+        await MonthRollUp.AddLate(connection, await Days(connection, into, cancel), cancel);
+        await transaction.CommitAsync(cancel);
+    }
+
+    private static async Task Put(
+        NpgsqlConnection connection, ArchiveFile archive, ArchiveTable table, ArchiveIds ids, Target target, CancellationToken cancel)
+    {
+        if (table.Name == "checked_pages")
+        {
+            // Those that the links have brought along just now.
+            await Run(connection, "delete from checked_pages where workspace_id = $1", cancel, target.Workspace);
+        }
+
+        string? insert = null;
+        var portion = new List<string>(LinesAtOnce);
+        async Task Send()
+        {
+            if (portion.Count == 0)
+            {
+                return;
+            }
+
+            insert ??= Insert(table, portion[0], target);
+            await using (var copy = await connection.BeginBinaryImportAsync("copy archive_lines (line) from stdin (format binary)", cancel))
+            {
+                foreach (var line in portion)
+                {
+                    await copy.StartRowAsync(cancel);
+                    await copy.WriteAsync(line, NpgsqlDbType.Json, cancel);
+                }
+
+                await copy.CompleteAsync(cancel);
+            }
+
+            portion.Clear();
+            await connection.Run(insert, cancel);
+            await connection.Run("truncate archive_lines", cancel);
+        }
+
+        await foreach (var line in archive.Lines(table, cancel))
+        {
+            portion.Add(ids.Place(line));
+            if (portion.Count == LinesAtOnce)
+            {
+                await Send();
+            }
+        }
+
+        await Send();
+    }
+
+    /// <summary>Where everything goes.</summary>
+    /// <param name="Journal">Number under which the clicks are stored.</param>
+    private sealed record Target(Guid Workspace, int Journal, ILookup<string, ArchiveColumns.Column> Columns);
+
+    /// <summary>How the lines of a table are put into it.</summary>
+    private static string Insert(ArchiveTable table, string firstLine, Target target)
+    {
+        var names = Names(firstLine);
+        if (table.IsPlain && names.FirstOrDefault(n => !target.Columns[table.Name].Any(c => c.Name == n)) is { } unknown)
+        {
+            throw new ArchiveRefusedException(new Flaw("archive-column", $"{table.File} has “{unknown}”, which this Cursus doesn't know. Bring Cursus up to date, then import it again."));
+        }
+
+        string Listed(string prefix) => string.Join(", ", names.Select(n => prefix.Length > 0 && Instead.TryGetValue((table.Name, n), out var other) ? other : $"{prefix}\"{n}\""));
+        return table.Name switch
+        {
+            "workspaces" => $"""
+                update workspaces w set time_zone = r.time_zone, redirect = r.redirect, is_vocabulary_locked = r.is_vocabulary_locked, office_networks = r.office_networks
+                from archive_lines a, json_populate_record(null::workspaces, a.line) r where w.id = '{target.Workspace}'
+                """,
+            "members" => "select",
+            "referrers" => "insert into referrers select r.* from archive_lines a, json_populate_record(null::referrers, a.line) r on conflict (host) do nothing",
+            "user_agents" => """
+                insert into user_agents (text, hints, kind, device, browser, os, read_with)
+                select r.text, r.hints, r.kind, r.device, r.browser, r.os, r.read_with from archive_lines a, json_populate_record(null::user_agents, a.line) r on conflict (text, hints) do nothing;
+                insert into archive_agents (old, new)
+                select r.id, u.id from archive_lines a, json_populate_record(null::user_agents, a.line) r join user_agents u on u.text = r.text and u.hints = r.hints
+                """,
+            "clicks" => $"""
+                select ensure_clicks_partition(month) from (
+                    select distinct date_trunc('month', (line ->> 'at')::timestamptz at time zone 'UTC') at time zone 'UTC' as month from archive_lines) months;
+                insert into clicks (id, at, link_id, visitor, kind, language, referrer_host, user_agent_id, country, code)
+                select ({target.Journal}::bigint << {ClickStore.PositionBits}) | nextval('archive_place'), r.at, r.link_id, r.visitor, r.kind, r.language, r.referrer_host, g.new, r.country, r.code
+                from archive_lines a, json_populate_record(null::clicks, a.line) r join archive_agents g on g.old = r.user_agent_id
+                """,
+            _ => $"insert into {table.Name} ({Listed("")}) select {Listed("r.")} from archive_lines a, json_populate_record(null::{table.Name}, a.line) r",
+        };
+    }
+
+    private static List<string> Names(string line)
+    {
+        using var document = JsonDocument.Parse(line);
+        return [.. document.RootElement.EnumerateObject().Select(p => p.Name)];
+    }
+
+    /// <summary>Who the old members are here: those with the same e-mail address.</summary>
+    private static async Task<Dictionary<Guid, Guid?>> Members(NpgsqlConnection connection, ArchiveFile archive, Guid into, CancellationToken cancel)
+    {
+        await using var command = new NpgsqlCommand("select a.normalized_email, m.id from members m join accounts a on a.id = m.account_id where m.workspace_id = $1", connection) { Parameters = { new() { Value = into } } };
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        var here = new Dictionary<string, Guid>();
+        while (await reader.ReadAsync(cancel))
+        {
+            here[reader.GetString(0)] = reader.GetGuid(1);
+        }
+
+        return archive.Members.ToDictionary(m => m.Key, m => here.TryGetValue(m.Value?.ToUpperInvariant() ?? "", out var id) ? id : (Guid?)null);
+    }
+
+    private static async Task<bool> AreAllNew(NpgsqlConnection connection, ArchiveFile archive, CancellationToken cancel)
+    {
+        var ids = archive.Ids.ToArray();
+        foreach (var table in ArchiveTable.All.Where(t => t.IsPlain))
+        {
+            var hasId = await Ask<bool>(connection, "select exists (select from information_schema.columns where table_name = $1 and column_name = 'id')", table.Name, cancel);
+            if (hasId && await Ask<bool>(connection, $"select exists (select from {table.Name} where id = any($1))", ids, cancel))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /// <summary>Names that need no proof are good at once where nobody else has them.</summary>
+    private static async Task VerifyDomains(NpgsqlConnection connection, Guid into, Func<string, bool> needsNoProof, CancellationToken cancel)
+    {
+        await using var command = new NpgsqlCommand("select name from domains where workspace_id = $1", connection) { Parameters = { new() { Value = into } } };
+        var names = new List<string>();
+        await using (var reader = await command.ExecuteReaderAsync(cancel))
+        {
+            while (await reader.ReadAsync(cancel))
+            {
+                names.Add(reader.GetString(0));
+            }
+        }
+
+        await Run(connection, """
+            update domains d set verified_at = now(), next_check_at = null where workspace_id = $1 and name = any($2)
+                and not exists (select from domains o where o.name = d.name and o.verified_at is not null)
+            """, cancel, into, names.Where(needsNoProof).ToArray());
+    }
+
+    private static async Task<List<(Guid Link, LocalDate Day)>> Days(NpgsqlConnection connection, Guid into, CancellationToken cancel)
+    {
+        await using var command = new NpgsqlCommand("select link_id, day from link_days where link_id in (select id from links where workspace_id = $1)", connection) { Parameters = { new() { Value = into } } };
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        var days = new List<(Guid, LocalDate)>();
+        while (await reader.ReadAsync(cancel))
+        {
+            days.Add((reader.GetGuid(0), reader.GetFieldValue<LocalDate>(1)));
+        }
+
+        return days;
+    }
+
+    private static async Task<T> Ask<T>(NpgsqlConnection connection, string sql, object value, CancellationToken cancel)
+    {
+        await using var command = new NpgsqlCommand(sql, connection) { Parameters = { new() { Value = value } } };
+        return (T)(await command.ExecuteScalarAsync(cancel))!;
+    }
+
+    private static async Task Run(NpgsqlConnection connection, string sql, CancellationToken cancel, params object[] values)
+    {
+        await using var command = new NpgsqlCommand(sql, connection);
+        foreach (var value in values)
+        {
+            command.Parameters.Add(new() { Value = value });
+        }
+
+        await command.ExecuteNonQueryAsync(cancel);
+    }
+}

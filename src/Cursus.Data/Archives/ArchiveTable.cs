@@ -1,0 +1,70 @@
+namespace Cursus.Data.Archives;
+
+/// <summary>One file of an archive and where its lines come from.</summary>
+/// <param name="Name">Of the table; the file is called so too.</param>
+/// <param name="Of">Which rows are the workspace's, <c>x</c> being the table and <c>$1</c> the workspace's id.</param>
+/// <param name="Select">Columns, where they aren't simply the table's own.</param>
+public sealed record ArchiveTable(string Name, string Of, string? Select = null)
+{
+    private const string Own = "x.workspace_id = $1";
+    private const string OfLinks = "x.link_id in (select id from links where workspace_id = $1)";
+
+    /// <summary>Everything that an archive holds, each after what it refers to. Who may sign in, secrets, drafts and what follows from the rest (search texts, months) stay out.</summary>
+    public static IReadOnlyList<ArchiveTable> All { get; } =
+    [
+        new("workspaces", "x.id = $1", "x.id, x.name, x.time_zone, x.redirect, x.is_vocabulary_locked, x.office_networks"),
+        new("members", Own, "x.id, (select name from accounts where id = x.account_id) as name, (select email from accounts where id = x.account_id) as email, x.role"),
+        new("recipes", Own),
+        new("campaigns", Own),
+        new("channels", Own),
+        new("folders", Own),
+        new("tags", Own),
+        new("agreed_values", Own),
+        new("tag_merges", Own),
+        new("domains", Own),
+        new("referrer_rules", Own),
+        new("ad_networks", Own),
+        new("pixels", Own),
+        new("handoff_settings", Own),
+        new("code_logos", Own),
+        new("code_styles", Own),
+        new("link_check_settings", Own),
+        new("saved_filters", Own),
+        new("saved_views", Own),
+        new("link_changes", Own),
+        new("links", Own),
+        new("link_aliases", OfLinks),
+        new("link_tags", OfLinks),
+        new("link_pixels", OfLinks),
+        new("link_versions", OfLinks),
+        new("link_codes", OfLinks),
+        new("posts", Own),
+        new("placements", OfLinks),
+        new("post_pixels", "x.post_id in (select id from posts where workspace_id = $1)"),
+        new("campaign_pixels", "x.campaign_id in (select id from campaigns where workspace_id = $1)"),
+        new("channel_pixels", "x.channel_id in (select id from channels where workspace_id = $1)"),
+        new("domain_pixels", "x.domain_id in (select id from domains where workspace_id = $1)"),
+        new("batches", $"{Own} and x.done_at is not null"),
+        new("batch_lines", "x.batch_id in (select id from batches where workspace_id = $1 and done_at is not null)"),
+        new("checked_pages", Own),
+        new("link_days", OfLinks),
+        new("link_totals", OfLinks),
+        new("pixel_days", OfLinks),
+        new("referrers", $"""
+            x.host in (
+                select unnest(referrer_values) from link_days where link_id in (select id from links where workspace_id = $1)
+                union select referrer_host from clicks where link_id in (select id from links where workspace_id = $1))
+            """),
+        new("user_agents", $"x.id in (select user_agent_id from clicks where link_id in (select id from links where workspace_id = $1))"),
+        new("clicks", OfLinks, "x.at, x.link_id, x.visitor, x.kind, x.language, x.referrer_host, x.user_agent_id, x.country, x.code"),
+    ];
+
+    /// <summary>Name of the file.</summary>
+    public string File => Name + ".ndjson";
+
+    /// <summary>Whether its rows name the workspace themselves.</summary>
+    public bool IsOwn => Of.StartsWith(Own, StringComparison.Ordinal) && Name is not "members";
+
+    /// <summary>Whether its rows are simply put in, without more ado.</summary>
+    public bool IsPlain => Name is not ("workspaces" or "members" or "referrers" or "user_agents" or "clicks");
+}

@@ -1,0 +1,82 @@
+using Cursus.Data;
+using Cursus.Data.Archives;
+using Cursus.Web.Access;
+using Cursus.Web.Addresses;
+using Cursus.Web.Edge;
+using Cursus.Web.Problems;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Archives;
+
+/// <summary>/archive: everything that a workspace holds, clicks and history included, as one file; and back from it.</summary>
+public static class ArchiveOfWorkspace
+{
+    /// <summary>What the workspace holds now.</summary>
+    public sealed record Imported(string From, string MadeAt, int Links, int Posts, long Clicks);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
+        api.MapGet("/archive", Export).ForOwners().WithSummary("The whole workspace as a ZIP of NDJSON files; see docs/archive").Produces(200, contentType: "application/zip");
+        api.MapPost("/archive", TakeIn).ForOwners().Accepts<byte[]>("application/zip").WithSummary("Bring an archive into this workspace, which must not have links yet");
+    }
+
+    /// <summary>Looks an archive through and brings it into a workspace.</summary>
+    /// <exception cref="ArchiveRefusedException">It isn't taken; nothing was changed.</exception>
+    internal static async Task<Imported> Import(string path, Guid into, ArchiveImport import, CursusDb db, CancellationToken cancel)
+    {
+        await using var archive = await ArchiveFile.Open(path, ArchivedLineRules.Against, cancel);
+        await import.Run(archive, into, DomainName.NeedsNoProof, cancel);
+        return new Imported(
+            archive.Manifest.Workspace, archive.Manifest.MadeAt,
+            await db.Links.CountAsync(l => l.WorkspaceId == into, cancel),
+            await db.Posts.CountAsync(p => p.WorkspaceId == into, cancel),
+            await db.LinkTotals.Where(t => db.Links.Any(l => l.Id == t.LinkId && l.WorkspaceId == into)).SumAsync(t => t.Clicks, cancel));
+    }
+
+    private static PushStreamHttpResult Export(CurrentMember member, ArchiveWriter writer, IClock clock, HttpContext http, CancellationToken cancel)
+    {
+        if (http.Features.Get<IHttpBodyControlFeature>() is { } control)
+        {
+            // The few bytes with which a ZIP ends each of its files are not written asynchronously.
+            control.AllowSynchronousIO = true;
+        }
+
+        var now = clock.GetCurrentInstant();
+        return TypedResults.Stream(
+            stream => writer.Write(member.WorkspaceId, member.Workspace.Name, now, stream, cancel), "application/zip", $"cursus-{now.InZone(member.Zone).Date:uuuu'-'MM'-'dd}.zip");
+    }
+
+    private static async Task<Results<Ok<Imported>, ProblemHttpResult>> TakeIn(
+        HttpRequest http, CurrentMember member, ArchiveImport import, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    {
+        if (http.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+        {
+            // A year of clicks is larger than any form. What it may become is looked at before it is unpacked.
+            limit.MaxRequestBodySize = null;
+        }
+
+        var path = Path.GetTempFileName();
+        try
+        {
+            await using (var file = File.Create(path))
+            {
+                await http.Body.CopyToAsync(file, cancel);
+            }
+
+            var imported = await Import(path, member.WorkspaceId, import, db, cancel);
+            await feed.CatchUp();
+            return TypedResults.Ok(imported);
+        }
+        catch (ArchiveRefusedException e)
+        {
+            return ApiProblem.Invalid("archive", e.Flaw);
+        }
+        finally
+        {
+            File.Delete(path);
+        }
+    }
+}
