@@ -51,7 +51,7 @@ public sealed class ArchiveFile : IAsyncDisposable
 
             return archive;
         }
-        catch (Exception e) when (e is InvalidDataException or JsonException or DecoderFallbackException)
+        catch (Exception e) when (e is InvalidDataException or JsonException or DecoderFallbackException or InvalidOperationException or KeyNotFoundException)
         {
             await file.DisposeAsync();
             throw new ArchiveRefusedException(new Flaw("archive-damaged", "This file is no archive of Cursus, or it was damaged on the way. Export it anew, and copy it as it is."));
@@ -165,7 +165,12 @@ public sealed class ArchiveFile : IAsyncDisposable
             {
                 ids.Add(id);
             }
-            else if (!(property.Name.EndsWith(ByMember, StringComparison.Ordinal) ? members.ContainsKey(id) : id == Manifest.WorkspaceId || ids.Contains(id)))
+            else if (property.Name.EndsWith(ByMember, StringComparison.Ordinal))
+            {
+                // Somebody who has left is nobody from now on.
+                members.TryAdd(id, null);
+            }
+            else if (id != Manifest.WorkspaceId && !ids.Contains(id))
             {
                 throw new ArchiveRefusedException(new Flaw("archive-reference", $"Line {number} of {table.File} refers to something that is not in the archive. Export it anew; nothing was imported."));
             }

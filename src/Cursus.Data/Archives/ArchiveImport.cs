@@ -50,16 +50,16 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
             {
                 await Put(connection, archive, table, ids, new Target(into, journal, columns), cancel);
             }
+
+            await connection.Run("drop sequence archive_place", cancel);
+            await VerifyDomains(connection, into, needsNoProof, cancel);
+            await MonthRollUp.AddLate(connection, await Days(connection, into, cancel), cancel);
+            await transaction.CommitAsync(cancel);
         }
         catch (PostgresException e)
         {
             throw new ArchiveRefusedException(new Flaw("archive-line", $"The database refused a line ({e.MessageText}). Export the archive anew; nothing was imported."));
         }
-
-        await connection.Run("drop sequence archive_place", cancel);
-        await VerifyDomains(connection, into, needsNoProof, cancel);
-        await MonthRollUp.AddLate(connection, await Days(connection, into, cancel), cancel);
-        await transaction.CommitAsync(cancel);
     }
 
     private static async Task Put(

@@ -1,11 +1,12 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using Npgsql;
 
 namespace Cursus.Data.Archives;
 
 /// <summary>The layout of an archive as a JSON Schema (draft 2020-12): one definition for the lines of each file.</summary>
-public static class ArchiveSchema
+public static partial class ArchiveSchema
 {
     private static readonly JsonSerializerOptions Written = new() { WriteIndented = true, NewLine = "\n" };
 
@@ -39,7 +40,10 @@ public static class ArchiveSchema
         }.ToJsonString(Written) + "\n";
     }
 
-    private static HashSet<string> Chosen(string select) => [.. select.Split("x.").Skip(1).Select(part => part.Split(',', ' ', ')')[0]), "role"];
+    private static HashSet<string> Chosen(string select) => [.. OwnColumn().Matches(select).Select(m => m.Groups[1].Value)];
+
+    [GeneratedRegex(@"(?:\A|, )x\.(\w+)")]
+    private static partial Regex OwnColumn();
 
     private static JsonObject TypeOf(ArchiveColumns.Column column)
     {

@@ -27,7 +27,7 @@ public static class ArchiveOfWorkspace
     /// <exception cref="ArchiveRefusedException">It isn't taken; nothing was changed.</exception>
     internal static async Task<Imported> Import(string path, Guid into, ArchiveImport import, CursusDb db, CancellationToken cancel)
     {
-        await using var archive = await ArchiveFile.Open(path, ArchivedLineRules.Against, cancel);
+        await using var archive = await ArchiveFile.Open(path, new ArchivedLineRules().Against, cancel);
         await import.Run(archive, into, DomainName.NeedsNoProof, cancel);
         return new Imported(
             archive.Manifest.Workspace, archive.Manifest.MadeAt,

@@ -1,17 +1,20 @@
+using System.Net;
 using System.Text.Json;
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Retargeting;
 using Cursus.Web.Retargeting;
+using NodaTime;
 
 namespace Cursus.Web.Archives;
 
-/// <summary>What the job's rules say against a line of an archive: a file can hold what no form would have taken, and the edge goes by what is stored.</summary>
-internal static class ArchivedLineRules
+/// <summary>What the job's rules say against the lines of an archive: a file can hold what no form would have taken, and the edge goes by what is stored, for all workspaces at once. One for each archive.</summary>
+internal sealed class ArchivedLineRules
 {
     /// <summary>The columns of tables that hold addresses where visitors may be led.</summary>
     private static readonly Dictionary<string, string[]> Addresses = new()
     {
-        ["links"] = ["destination", "final_url", "fallback"],
+        ["links"] = ["destination", "fallback"],
         ["posts"] = ["destination"],
         ["campaigns"] = ["fallback"],
         ["domains"] = ["bare_page", "unknown_page", "ended_page"],
@@ -19,10 +22,10 @@ internal static class ArchivedLineRules
         ["handoff_settings"] = ["privacy_page"],
     };
 
-    private static readonly Dictionary<string, string> Keys = new() { ["campaigns"] = "key", ["channels"] = "source" };
+    private readonly Dictionary<string, AdNetwork> networks = AdNetworkFile.Shipped.ToDictionary(n => n.Key);
 
-    /// <summary>What is wrong with a line; null where nothing is.</summary>
-    public static Flaw? Against(string table, JsonElement line)
+    /// <summary>What is wrong with a line; null where nothing is. Networks have to come before their pixels.</summary>
+    public Flaw? Against(string table, JsonElement line)
     {
         foreach (var column in Addresses.GetValueOrDefault(table, []))
         {
@@ -32,37 +35,63 @@ internal static class ArchivedLineRules
             }
         }
 
-        if (Keys.TryGetValue(table, out var key) && !TagValue.TryParse(Text(line, key), out _, out var wrong))
-        {
-            return wrong;
-        }
-
         return table switch
         {
-            "links" or "link_aliases" => Slugs(line),
+            "workspaces" => Workspace(line),
             "domains" => Text(line, "name") is { } name && Destination.TryParse($"http://{name}/", out var page, out _) && page.Address.Host == name ? null : new Flaw("domain", "The short domain is no host name in lower-case letters."),
-            "ad_networks" => Readable(line, "description", text => AdNetworkFile.Read(text)),
-            "handoff_settings" => Readable(line, "questions", text => JsonSerializer.Deserialize<Dictionary<string, string>>(text))
-                ?? (Text(line, "logo") is { } logo && !logo.StartsWith("data:image/", StringComparison.Ordinal) ? new Flaw("logo", "The logo is no picture.") : null),
+            "campaigns" => TagValue.TryParse(Text(line, "key"), out _, out var wrong) ? null : wrong,
+            "channels" => TagValue.TryParse(Text(line, "source"), out _, out var wrong) && TagValue.TryParse(Text(line, "medium"), out _, out wrong) ? null : wrong,
+            "links" => FinalUrl(line) ?? SlugOf(line),
+            "link_aliases" => SlugOf(line),
+            "ad_networks" => Network(line),
+            "pixels" => networks.TryGetValue(Text(line, "network") ?? "", out var network) ? PixelSnippet.Check(network, Text(line, "reference") ?? "") : new Flaw("network", "The pixel is of a network that nobody has described."),
+            "handoff_settings" => Handoff(line),
             _ => null,
         };
     }
 
-    private static Flaw? Slugs(JsonElement line) =>
-        Text(line, "slug") is { } text && Slug.TryParse(text, out var slug, out var flaw) ? slug.Key == Text(line, "slug_key") ? null : new Flaw("slug-key", "The slug and what it is compared by are not the same.")
-        : new Flaw("slug", $"“{Text(line, "slug")}” is no slug.");
+    private static Flaw? Workspace(JsonElement line) =>
+        DateTimeZoneProviders.Tzdb.GetZoneOrNull(Text(line, "time_zone") ?? "") is null ? new Flaw("time-zone", "There is no such time zone.")
+        : line.GetProperty("office_networks").EnumerateArray().Any(n => !IPNetwork.TryParse(n.GetString(), out _)) ? new Flaw("office-networks", "One of the office networks is none.")
+        : null;
 
-    private static Flaw? Readable(JsonElement line, string column, Action<string> read)
+    /// <summary>Exactly as Cursus writes it, since it is sent to browsers as it is.</summary>
+    private static Flaw? FinalUrl(JsonElement line) =>
+        Text(line, "final_url") is { } text && WebAddress.Parse(text, @base: null, out _)?.ToString() == text ? null : new Flaw("final-url", "It would lead visitors to what is no finished http or https address.");
+
+    private static Flaw? SlugOf(JsonElement line) =>
+        !Slug.TryParse(Text(line, "slug"), out var slug, out _) ? new Flaw("slug", $"“{Text(line, "slug")}” is no slug.")
+        : slug.Key != Text(line, "slug_key") ? new Flaw("slug-key", "The slug and what it is compared by are not the same.")
+        : null;
+
+    private Flaw? Network(JsonElement line)
     {
         try
         {
-            read(line.GetProperty(column).GetRawText());
-            return null;
+            var network = AdNetworkFile.Read(line.GetProperty("description").GetRawText());
+            networks[network.Key] = network;
+            return AdNetworkCheck.Flaws(network).Select(f => f.Flaw).FirstOrDefault();
         }
-        catch (Exception e) when (e is JsonException or KeyNotFoundException)
+        catch (JsonException)
         {
-            return new Flaw("unreadable", $"“{column}” can't be read.");
+            return new Flaw("network", "Its description can't be read.");
         }
+    }
+
+    private static Flaw? Handoff(JsonElement line)
+    {
+        try
+        {
+            _ = line.GetProperty("questions").Deserialize<Dictionary<string, string>>();
+        }
+        catch (JsonException)
+        {
+            return new Flaw("questions", "Its questions can't be read.");
+        }
+
+        return Text(line, "logo") is { } logo && !logo.StartsWith("data:image/", StringComparison.Ordinal) ? new Flaw("logo", "The logo is no picture.")
+            : !ColorContrast.TryParse(Text(line, "paper"), out _) || !ColorContrast.TryParse(Text(line, "ink"), out _) ? new Flaw("color", "A colour is none.")
+            : null;
     }
 
     private static string? Text(JsonElement line, string column) => line.TryGetProperty(column, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;

@@ -29,20 +29,24 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
                 foreach (var (page, number) in site.Select((page, number) => (page, number)))
                 {
                     await Task.Delay(number == 0 ? 0 : options.LinkCheck.Pause, stop);
-                    await Check(page.Id, stop);
+                    if (await Check(page.Id, stop) is { Trouble: PageTrouble.Silent or PageTrouble.TooSlow })
+                    {
+                        // Its other pages would be waited for in vain too; they stay due.
+                        break;
+                    }
                 }
             });
         return due.Count;
     }
 
-    /// <summary>Asks one page now and writes down what it answered. False where there is none.</summary>
-    public async Task<bool> Check(Guid pageId, CancellationToken cancel)
+    /// <summary>Asks one page now and writes down what it answered. Null where there is none.</summary>
+    public async Task<PageAnswer?> Check(Guid pageId, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
         if (await db.CheckedPages.AsNoTracking().FirstOrDefaultAsync(p => p.Id == pageId, cancel) is not { } known)
         {
-            return false;
+            return null;
         }
 
         var own = await db.Domains.Where(d => d.WorkspaceId == known.WorkspaceId).Select(d => d.Name).ToListAsync(cancel);
@@ -59,7 +63,7 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
         }
 
         await transaction.CommitAsync(cancel);
-        return page is not null;
+        return answer;
     }
 
     private async Task<List<DuePage>> Due(CancellationToken cancel)

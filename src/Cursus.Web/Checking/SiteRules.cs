@@ -7,7 +7,8 @@ using Microsoft.Extensions.Caching.Memory;
 
 namespace Cursus.Web.Checking;
 
-/// <summary>What sites say in their robots.txt. A site without one, or with one that can't be read, says nothing; one whose server fails is left alone (RFC 9309, section 2.3.1).</summary>
+/// <summary>What sites say in their robots.txt (RFC 9309). A site without one says nothing, and neither does one whose server fails at it: those who crawl would leave it alone then (section 2.3.1.4), but
+/// whether it fails is what the link check has to find out.</summary>
 internal sealed class SiteRules(OutgoingClient outgoing, IMemoryCache cache)
 {
     public const string Token = "Cursus";

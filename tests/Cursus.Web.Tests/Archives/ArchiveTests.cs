@@ -7,6 +7,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Cursus.Data.Archives;
+using Cursus.Web.Tests.Checking;
 using Cursus.Web.Tests.Retargeting;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -14,6 +15,7 @@ using Npgsql;
 namespace Cursus.Web.Tests.Archives;
 
 /// <summary>A whole workspace as one file: out, and back in another installation or another workspace, figure for figure; and files that nobody should import.</summary>
+[Collection(Checks.OneAtATime)]
 public class ArchiveTests(CursusApp app)
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -92,9 +94,12 @@ public class ArchiveTests(CursusApp app)
     [InlineData("bomb", "far larger")]
     [InlineData("longer than said", "not what it was")]
     [InlineData("later format", "reads layout 1")]
-    [InlineData("script", "http")]
+    [InlineData("script", "no finished http")]
     [InlineData("foreign domain", "refers to something")]
-    [InlineData("foreign member", "refers to something")]
+    [InlineData("line break", "no finished http")]
+    [InlineData("time zone", "no such time zone")]
+    [InlineData("office", "office networks is none")]
+    [InlineData("pixel", "no web address")]
     [InlineData("slug", "is no slug")]
     [InlineData("network", "can't be read")]
     [InlineData("column", "doesn't know")]
@@ -112,6 +117,18 @@ public class ArchiveTests(CursusApp app)
         text.ShouldContain(told);
         ((int)(await heir.Get("/api/v1/links"))["total"]!).ShouldBe(0);
         ((int)(await heir.Get("/api/v1/channels"))["total"]!).ShouldBe(4, "what was set up stays");
+    }
+
+    [Fact]
+    public async Task Who_made_what_is_known_by_e_mail_address_and_somebody_else_is_nobody()
+    {
+        var world = await Full();
+        var heir = await World.Make(app);
+        await using var db = app.Database();
+        var stranger = await db.Members.Where(m => m.WorkspaceId == heir.Workspace.Id).Select(m => m.Id).FirstAsync(Cancel);
+        var archive = await Harmed(await Export(world), $"made by {stranger}", heir);
+        (await Import(heir, archive)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await db.Links.Where(l => l.WorkspaceId == heir.Workspace.Id).Select(l => l.CreatedBy).ToListAsync(Cancel)).ShouldAllBe(by => by == null);
     }
 
     [Fact]
@@ -298,8 +315,17 @@ public class ArchiveTests(CursusApp app)
             case "foreign domain":
                 Rewrite("links.ndjson", text => Regex.Replace(text, "\"domain_id\":\"[^\"]*\"", $"\"domain_id\":\"{others["id"]}\""));
                 break;
-            case "foreign member":
-                Rewrite("links.ndjson", text => Regex.Replace(text, "\"created_by\":\"[^\"]*\"", $"\"created_by\":\"{Guid.NewGuid()}\""));
+            case "line break":
+                Rewrite("links.ndjson", text => text.Replace("\"final_url\":\"https://", "\"final_url\":\"https://\\r\\n", StringComparison.Ordinal));
+                break;
+            case "time zone":
+                Rewrite("workspaces.ndjson", text => text.Replace("Europe/London", "Europe/Nowhere", StringComparison.Ordinal));
+                break;
+            case "office":
+                Rewrite("workspaces.ndjson", text => text.Replace("\"office_networks\":[]", "\"office_networks\":[\"somewhere\"]", StringComparison.Ordinal));
+                break;
+            case "pixel":
+                Rewrite("pixels.ndjson", text => text.Replace("https://ads.northmoor.example/p.gif", "javascript:alert(1)", StringComparison.Ordinal));
                 break;
             case "slug":
                 Rewrite("links.ndjson", text => text.Replace("\"slug\":\"geminids-1\"", "\"slug\":\"a/b\"", StringComparison.Ordinal));
@@ -312,6 +338,9 @@ public class ArchiveTests(CursusApp app)
                 break;
             case "twice":
                 Rewrite("tags.ndjson", text => text + text);
+                break;
+            case var _ when harm.StartsWith("made by ", StringComparison.Ordinal):
+                Rewrite("links.ndjson", text => Regex.Replace(text, "\"created_by\":\"[^\"]*\"", $"\"created_by\":\"{harm[8..]}\""));
                 break;
             case "no zip":
                 return Encoding.UTF8.GetBytes("a list of links");

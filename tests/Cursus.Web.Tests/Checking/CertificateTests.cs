@@ -89,7 +89,7 @@ public sealed class CertificateTests(CursusApp app) : IDisposable
                 }
             }
         }
-        catch (SocketException)
+        catch (Exception e) when (e is SocketException or InvalidOperationException)
         {
             // The listener was stopped.
         }

@@ -13,7 +13,7 @@ namespace Cursus.Web.Tests.Checking;
 /// <summary>A workspace with links to sites that do as they are told, and a link check whose clock is the test's.</summary>
 internal sealed class Checks : IAsyncDisposable
 {
-    /// <summary>A round asks whatever is due, so that no two tests may run one at the same time.</summary>
+    /// <summary>A round asks whatever is due, and takes away pages that nobody leads to, so that none may run beside another or beside tests that look at these pages.</summary>
     public const string OneAtATime = "link checks";
 
     private readonly StoppedClock clock = new(SystemClock.Instance.GetCurrentInstant() + Duration.FromMinutes(1));
