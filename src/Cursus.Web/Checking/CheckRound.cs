@@ -78,13 +78,16 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
             """,
             cancel);
         await db.CheckedPages.Where(p => p.IgnoredUntil <= now).ExecuteUpdateAsync(p => p.SetProperty(x => x.IgnoredUntil, (Instant?)null), cancel);
+
+        // Pages in trouble come first, then new ones, what was made last before the rest of a long list: somebody may be waiting for it. The others wait in the order in which they became due.
         return await db.Database.SqlQuery<DuePage>(
             $"""
             select id, site from (
-                select p.id, p.site, p.next_check_at, row_number() over (partition by p.site order by p.next_check_at) as place
+                select p.id, p.site, row_number() over (partition by p.site order by
+                    p.tries > 0 desc, p.checked_at is null desc, case when p.checked_at is null then p.next_check_at end desc, p.next_check_at) as place
                 from checked_pages p left join link_check_settings s on s.workspace_id = p.workspace_id
                 where p.next_check_at <= {now} and s.is_on is not false
-            ) due where place <= {PagesOfSite} order by next_check_at limit {PagesInAll}
+            ) due where place <= {PagesOfSite} order by place, site limit {PagesInAll}
             """).ToListAsync(cancel);
     }
 

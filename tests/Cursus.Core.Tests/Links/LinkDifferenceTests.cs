@@ -26,6 +26,7 @@ public class LinkDifferenceTests
             (LinkField.Address, Plain with { Slug = "full-moon" }, "nmoor.localhost/moon", "nmoor.localhost/full-moon"),
             (LinkField.Title, Plain with { Title = "Full moon" }, "Moon", "Full moon"),
             (LinkField.Destination, Plain with { Destination = "https://northmoor.example/full" }, "https://northmoor.example/moon", "https://northmoor.example/full"),
+            (LinkField.Fallback, Plain with { Fallback = "https://northmoor.example/" }, null, "https://northmoor.example/"),
             (LinkField.Campaign, Plain with { CampaignId = Things[1].Id }, null, "Winter members"),
             (LinkField.Source, Plain with { Source = "perch" }, null, "perch"),
             (LinkField.Medium, Plain with { Medium = "social" }, null, "social"),

@@ -70,7 +70,7 @@ internal sealed class Checks : IAsyncDisposable
 
     public async Task<JsonNode> Do(HttpMethod method, string path, object? body = null)
     {
-        var response = await World.Editor.SendAsync(new HttpRequestMessage(method, "/api/v1/" + path) { Content = body is null ? null : JsonContent.Create(body) }, TestContext.Current.CancellationToken);
+        var response = await World.Editor.SendAsync(new HttpRequestMessage(method, "/api/v1/" + path) { Content = body as HttpContent ?? (body is null ? null : JsonContent.Create(body)) }, TestContext.Current.CancellationToken);
         var text = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
         response.IsSuccessStatusCode.ShouldBeTrue(text);
         return JsonNode.Parse(text.Length == 0 ? "{}" : text)!;

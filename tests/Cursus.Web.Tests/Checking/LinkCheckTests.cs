@@ -207,6 +207,25 @@ public class LinkCheckTests(CursusApp app)
     }
 
     [Fact]
+    public async Task What_was_made_last_does_not_wait_behind_a_long_list_of_the_same_site()
+    {
+        await using var checks = await Checks.Begin(app);
+        var list = string.Join('\n', Enumerable.Range(0, 100).Select(n => checks.Sites.At($"/listed/{n}", "l.localhost")));
+        var batch = await checks.Do(HttpMethod.Post, "batches?name=list.txt", new StringContent(list));
+        await checks.Do(HttpMethod.Post, $"batches/{batch["id"]}/run", new { });
+        while ((string)(await checks.Do(HttpMethod.Get, $"batches/{batch["id"]}"))["state"]! != "done")
+        {
+            await Task.Delay(20, Cancel);
+        }
+
+        checks.Let("l.localhost/last", "Orion");
+        var link = await checks.Link("l.localhost/last");
+        await checks.RunRound();
+        ((string)(await checks.World.Get($"/api/v1/links/{link["id"]}"))["check"]!["verdict"]!).ShouldBe("fine");
+        checks.Asked.Count(a => a.StartsWith("GET l.localhost", StringComparison.Ordinal)).ShouldBe(30, "the others wait for the next rounds");
+    }
+
+    [Fact]
     public async Task Of_two_processes_one_asks()
     {
         await using var checks = await Checks.Begin(app);
