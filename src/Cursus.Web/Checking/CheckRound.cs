@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Cursus.Core.Checking;
 using Cursus.Data;
 using Cursus.Web.Hosting;
@@ -17,23 +18,28 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
 
     private const int PagesInAll = 400;
 
-    /// <summary>Returns how many pages were asked.</summary>
+    /// <summary>No page is begun with after so long.</summary>
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(20);
+
+    /// <summary>Returns how many pages were due.</summary>
     public async Task<int> Run(CancellationToken cancel)
     {
+        var began = Stopwatch.GetTimestamp();
         var due = await Due(cancel);
         await Parallel.ForEachAsync(
             due.GroupBy(p => p.Site),
             new ParallelOptions { MaxDegreeOfParallelism = SitesAtOnce, CancellationToken = cancel },
             async (site, stop) =>
             {
-                foreach (var (page, number) in site.Select((page, number) => (page, number)))
+                // What is not come to stays due: where a site as a whole doesn't answer its other pages would be waited for in vain, and new links wait for the next round.
+                foreach (var page in site)
                 {
-                    await Task.Delay(number == 0 ? 0 : options.LinkCheck.Pause, stop);
-                    if (await Check(page.Id, stop) is { Trouble: PageTrouble.Silent or PageTrouble.TooSlow })
+                    if (await Check(page.Id, stop) is { Trouble: PageTrouble.Silent or PageTrouble.TooSlow or PageTrouble.UnknownHost or PageTrouble.Insecure } || Stopwatch.GetElapsedTime(began) > Longest)
                     {
-                        // Its other pages would be waited for in vain too; they stay due.
                         break;
                     }
+
+                    await Task.Delay(options.LinkCheck.Pause, stop);
                 }
             });
         return due.Count;

@@ -32,13 +32,13 @@ test('a page dies, visitors are led to a fallback meanwhile, and back when it ha
   const path = `/care/${unique('talk').replace(' ', '-')}`
   const site = `www.northmoor.localhost:${standins}${path}`
   const slug = await sendPost(page, path, unique('A talk'))
-  await setMood(request, site, 'gone')
 
-  // The check has asked the page when the link was made; by hand it is asked again at once.
+  // The check asks the page when the link is made; afterwards it dies, and by hand it is asked again at once.
   await page.goto(`/links?query=${slug}`)
   await page.locator('[data-link-row]').first().click()
   const sheet = page.getByRole('complementary', { name: 'Link' })
   await expect(sheet.getByText(/^Fine/)).toBeVisible({ timeout: 30_000 })
+  await setMood(request, site, 'gone')
   const id = page.url().match(/links\/([0-9a-f-]{36})/)![1]
   const checked = await page.evaluate(async (link) => {
     const { csrfToken } = (await (await fetch('/api/v1/session')).json()) as { csrfToken: string }

@@ -35,7 +35,8 @@ export const linkQuery = (id: string) =>
   queryOptions({
     queryKey: ['links', 'one', id],
     queryFn: () => read(api.GET('/api/v1/links/{id}', { params: { path: { id } } })),
-    refetchInterval: 30_000,
+    // A new destination is checked within seconds, and whoever has just made the link is watching.
+    refetchInterval: ({ state }) => (state.data?.check?.verdict === 'not-yet' ? 3_000 : 30_000),
   })
 
 export const historyQuery = (link: Link) =>
