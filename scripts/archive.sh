@@ -16,10 +16,5 @@ archive() {
     shift
   done
   [ -n "$file" ] || fail "say which file: ./cursus $command northmoor.zip"
-  DATA=$(known_data "$DATA")
-  pg_running "$DATA" || fail "Cursus doesn't run in $DATA. Start it first."
-  PORT=0 EMPTY= STANDINS=
-  pg_start "$DATA"
-  serve_environment cursus
-  dotnet artifacts/web/Cursus.Web.dll "$command" --file "$(realpath -m "$file")" "${email[@]}" --contentRoot "$PWD/artifacts/web"
+  beside_server "$command" --file "$(realpath -m "$file")" "${email[@]}"
 }

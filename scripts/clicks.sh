@@ -44,10 +44,5 @@ roll_ups() {
     esac
     shift
   done
-  DATA=$(known_data "$DATA")
-  pg_running "$DATA" || fail "Cursus doesn't run in $DATA. Start it first."
-  PORT=0 EMPTY= STANDINS=
-  pg_start "$DATA"
-  serve_environment cursus
-  dotnet artifacts/web/Cursus.Web.dll "$command" --contentRoot "$PWD/artifacts/web"
+  beside_server "$command"
 }

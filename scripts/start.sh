@@ -94,6 +94,16 @@ serve_environment() {
   export DOTNET_ENVIRONMENT=Production ASPNETCORE_ENVIRONMENT=Production
 }
 
+# beside_server COMMAND [OPTION...]: what the program does besides serving, on the data of a Cursus that runs in DATA.
+beside_server() {
+  DATA=$(known_data "$DATA")
+  pg_running "$DATA" || fail "Cursus doesn't run in $DATA. Start it first."
+  PORT=0 EMPTY= STANDINS=
+  pg_start "$DATA"
+  serve_environment cursus
+  dotnet artifacts/web/Cursus.Web.dll "$@" --contentRoot "$PWD/artifacts/web"
+}
+
 # serve: starts the server and the stand-ins, and returns when they answer.
 serve() {
   dotnet artifacts/web/Cursus.Web.dll --urls "http://localhost:$PORT" --contentRoot "$PWD/artifacts/web" &

@@ -13,10 +13,5 @@ token() {
     shift
   done
   [ -n "$email" ] || fail "say for whom: ./cursus token --email somebody@example.org"
-  DATA=$(known_data "$DATA")
-  pg_running "$DATA" || fail "Cursus doesn't run in $DATA. Start it first."
-  PORT=0 EMPTY= STANDINS=
-  pg_start "$DATA"
-  serve_environment cursus
-  dotnet artifacts/web/Cursus.Web.dll token --email "$email" --contentRoot "$PWD/artifacts/web"
+  beside_server token --email "$email"
 }

@@ -43,13 +43,10 @@ public sealed record PageState
     public string? Validator { get; init; }
 
     /// <summary>Whether visitors find nothing there.</summary>
-    public bool IsDead => IsDeadVerdict(Verdict);
+    public bool IsDead => Verdict is PageVerdict.Gone or PageVerdict.Failing;
 
     /// <summary>Whether a person should look at it.</summary>
     public bool NeedsCare => IsDead || Verdict == PageVerdict.Changed || (Verdict == PageVerdict.Redirected && IsPermanent && LeadsTo != Accepted?.LeadsTo);
-
-    /// <summary>Whether visitors find nothing where this is the verdict.</summary>
-    public static bool IsDeadVerdict(PageVerdict verdict) => verdict is PageVerdict.Gone or PageVerdict.Failing;
 
     /// <summary>The page as a person has seen it and finds it good.</summary>
     public PageState Accept(Instant now) => PageJudgement.Again(this with { Accepted = new(Title, [.. LoudWords.Union(Words)], LeadsTo) }, now);

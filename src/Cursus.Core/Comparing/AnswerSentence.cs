@@ -14,9 +14,9 @@ public static class AnswerSentence
         return brought switch
         {
             [] when rest == 0 => "No clicks in this period.",
-            [] => $"{Clicks(rest)} came; where they belong is not known.",
-            [var only] when rest == 0 => $"All {Clicks(only.Count.Clicks)} came by {only.Count.Label}.",
-            [var only] => $"{only.Count.Label} brought {Clicks(only.Count.Clicks)} ({Percent(only.Share)}); where the other {Number(rest)} belong is not known.",
+            [] => $"{CountWords.Clicks(rest)} came; where they belong is not known.",
+            [var only] when rest == 0 => $"All {CountWords.Clicks(only.Count.Clicks)} came by {only.Count.Label}.",
+            [var only] => $"{only.Count.Label} brought {CountWords.Clicks(only.Count.Clicks)} ({Percent(only.Share)}); where the other {CountWords.Number(rest)} belong is not known.",
             [var leader, var next, ..] => Of(leader, next, days),
         };
     }
@@ -27,13 +27,13 @@ public static class AnswerSentence
         var (first, second, verdict) = (leader.Count, next.Count, leader.Lead!);
         if (verdict.Call == VerdictCall.TooClose)
         {
-            var said = first.Clicks == second.Clicks ? $"{first.Label} and {second.Label} are level at {Clicks(first.Clicks)}."
-                : first.Clicks + second.Clicks < Verdict.FewestClicks ? $"{first.Label} has {Clicks(first.Clicks)} and {second.Label} {Number(second.Clicks)}: too few to call."
-                : $"{first.Label} and {second.Label} are too close to call: {Number(first.Clicks)} clicks against {Number(second.Clicks)}.";
+            var said = first.Clicks == second.Clicks ? $"{first.Label} and {second.Label} are level at {CountWords.Clicks(first.Clicks)}."
+                : first.Clicks + second.Clicks < Verdict.FewestClicks ? $"{first.Label} has {CountWords.Clicks(first.Clicks)} and {second.Label} {CountWords.Number(second.Clicks)}: too few to call."
+                : $"{first.Label} and {second.Label} are too close to call: {CountWords.Number(first.Clicks)} clicks against {CountWords.Number(second.Clicks)}.";
             return said + More(first.Clicks + second.Clicks, verdict.MoreClicks, days);
         }
 
-        var leads = $"{first.Label} leads with {Clicks(first.Clicks)} ({Percent(leader.Share)}).";
+        var leads = $"{first.Label} leads with {CountWords.Clicks(first.Clicks)} ({Percent(leader.Share)}).";
         return verdict.Call == VerdictCall.Clear
             ? $"{leads} Its lead over {second.Label} is clear: {Times(verdict)}."
             : $"{leads} It leans ahead of {second.Label}, which isn't settled yet: {Times(verdict)}.{More(first.Clicks + second.Clicks, verdict.MoreClicks, days)}";
@@ -48,7 +48,7 @@ public static class AnswerSentence
         }
 
         var wait = Math.Max(1, (long)Math.Ceiling((double)needed / clicks * days));
-        return $" About {Number(Rounded(needed))} more clicks (≈ {(wait == 1 ? "1 day" : $"{Number(wait)} days")} at this pace) would tell.";
+        return $" About {CountWords.Number(Rounded(needed))} more clicks (≈ {(wait == 1 ? "1 day" : $"{CountWords.Number(wait)} days")} at this pace) would tell.";
     }
 
     /// <summary>To two figures, upwards.</summary>
@@ -66,10 +66,6 @@ public static class AnswerSentence
     private static string Times(Verdict verdict) => verdict is { Ratio: { } ratio, High: { } high }
         ? string.Create(CultureInfo.InvariantCulture, $"{ratio:0.0#} times, somewhere between {verdict.Low:0.0#} and {high:0.0#}")
         : string.Create(CultureInfo.InvariantCulture, $"at least {verdict.Low:0.0} times");
-
-    private static string Clicks(long clicks) => clicks == 1 ? "1 click" : $"{Number(clicks)} clicks";
-
-    private static string Number(long number) => number.ToString("N0", CultureInfo.InvariantCulture);
 
     private static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0.#} %");
 }

@@ -40,13 +40,13 @@ public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sectio
     }
 
     private static string HeadlineOf(IReadOnlyList<BreakdownRow> channels) => channels.FirstOrDefault(c => c.Count is { Clicks: > 0, IsRest: false }) is { } leader
-        ? $"{leader.Count.Label} led with {Clicks(leader.Count.Clicks)}"
+        ? $"{leader.Count.Label} led with {CountWords.Clicks(leader.Count.Clicks)}"
         : "a week without clicks";
 
     private static List<DigestLine> Led(Breakdown channels, Breakdown posts) =>
     [
         new(AnswerSentence.Of(channels.Rows, 7)),
-        .. posts.Rows.Where(p => p.Count is { Clicks: > 0, IsRest: false }).Take(3).Select(p => new DigestLine($"“{p.Count.Label}” brought {Clicks(p.Count.Clicks)}.", "post", p.Count.Key)),
+        .. posts.Rows.Where(p => p.Count is { Clicks: > 0, IsRest: false }).Take(3).Select(p => new DigestLine($"“{p.Count.Label}” brought {CountWords.Clicks(p.Count.Clicks)}.", "post", p.Count.Key)),
     ];
 
     /// <summary>The sum, and those channels whose clicks of the week before lie outside of what this week's are sure of.</summary>
@@ -65,20 +65,20 @@ public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sectio
     private static List<DigestLine> TooClose(IReadOnlyList<BreakdownRow> channels) =>
     [
         .. channels.Zip(channels.Skip(1)).Where(p => p.First.IsTooCloseToNext && p.First.Count.Clicks + p.Second.Count.Clicks >= Verdict.FewestClicks).Take(MostLines)
-            .Select(p => new DigestLine($"{p.First.Count.Label} and {p.Second.Count.Label}: {Number(p.First.Count.Clicks)} clicks against {Number(p.Second.Count.Clicks)}.", "channel", p.First.Count.Key)),
+            .Select(p => new DigestLine($"{p.First.Count.Label} and {p.Second.Count.Label}: {CountWords.Number(p.First.Count.Clicks)} clicks against {CountWords.Number(p.Second.Count.Clicks)}.", "channel", p.First.Count.Key)),
     ];
 
     private static List<DigestLine> Died(IReadOnlyList<BreakdownRow> posts) =>
     [
         .. posts.Where(p => p.Count is { IsRest: false, PreviousClicks: >= Verdict.FewestClicks } && p.Count.Clicks <= DeadPart * p.Count.PreviousClicks)
             .OrderByDescending(p => p.Count.PreviousClicks).Take(MostLines)
-            .Select(p => new DigestLine($"“{p.Count.Label}”: {Clicks(p.Count.Clicks)}, after {Number(p.Count.PreviousClicks!.Value)} the week before.", "post", p.Count.Key)),
+            .Select(p => new DigestLine($"“{p.Count.Label}”: {CountWords.Clicks(p.Count.Clicks)}, after {CountWords.Number(p.Count.PreviousClicks!.Value)} the week before.", "post", p.Count.Key)),
     ];
 
     private static List<DigestLine> Careful(IReadOnlyList<string> care) =>
     [
         .. care.Take(MostLines).Select(text => new DigestLine(text, "care")),
-        .. care.Count > MostLines ? [new DigestLine($"And {Number(care.Count - MostLines)} more.", "care")] : Array.Empty<DigestLine>(),
+        .. care.Count > MostLines ? [new DigestLine($"And {CountWords.Number(care.Count - MostLines)} more.", "care")] : Array.Empty<DigestLine>(),
     ];
 
     private static List<DigestLine> Silent(IReadOnlyList<BreakdownRow> posts) =>
@@ -88,12 +88,8 @@ public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sectio
     ];
 
     private static string Against(long clicks, long before) => before == 0
-        ? $"{Clicks(clicks)}, after none the week before"
-        : string.Create(CultureInfo.InvariantCulture, $"{Clicks(clicks)}, after {Number(before)} the week before ({Sign(clicks - before)}{Math.Abs(100.0 * (clicks - before) / before):0.#} %)");
+        ? $"{CountWords.Clicks(clicks)}, after none the week before"
+        : string.Create(CultureInfo.InvariantCulture, $"{CountWords.Clicks(clicks)}, after {CountWords.Number(before)} the week before ({Sign(clicks - before)}{Math.Abs(100.0 * (clicks - before) / before):0.#} %)");
 
     private static string Sign(long change) => change > 0 ? "+" : change < 0 ? "−" : "";
-
-    private static string Clicks(long clicks) => clicks == 1 ? "1 click" : $"{Number(clicks)} clicks";
-
-    private static string Number(long number) => number.ToString("N0", CultureInfo.InvariantCulture);
 }

@@ -39,8 +39,8 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
             await Run(connection, $"delete from {table.Name} where workspace_id = $1", cancel, into);
         }
 
-        var ids = new ArchiveIds(archive.Manifest.WorkspaceId, into, archive.Ids, await Members(connection, archive, into, cancel), await AreAllNew(connection, archive, cancel));
         var columns = await ArchiveColumns.Of(connection, cancel);
+        var ids = new ArchiveIds(archive.Manifest.WorkspaceId, into, archive.Ids, await Members(connection, archive, into, cancel), await AreAllNew(connection, archive, columns, cancel));
 
         // Clicks are told apart by the journal they came by, so that these get one of their own.
         var journal = await Ask<int>(connection, "insert into journals (key, shipped_to) values ($1, 0) returning id", Guid.NewGuid(), cancel);
@@ -168,13 +168,12 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         return archive.Members.ToDictionary(m => m.Key, m => here.TryGetValue(m.Value?.ToUpperInvariant() ?? "", out var id) ? id : (Guid?)null);
     }
 
-    private static async Task<bool> AreAllNew(NpgsqlConnection connection, ArchiveFile archive, CancellationToken cancel)
+    private static async Task<bool> AreAllNew(NpgsqlConnection connection, ArchiveFile archive, ILookup<string, ArchiveColumns.Column> columns, CancellationToken cancel)
     {
         var ids = archive.Ids.ToArray();
-        foreach (var table in ArchiveTable.All.Where(t => t.IsPlain))
+        foreach (var table in ArchiveTable.All.Where(t => t.IsPlain && columns[t.Name].Any(c => c.Name == "id")))
         {
-            var hasId = await Ask<bool>(connection, "select exists (select from information_schema.columns where table_name = $1 and column_name = 'id')", table.Name, cancel);
-            if (hasId && await Ask<bool>(connection, $"select exists (select from {table.Name} where id = any($1))", ids, cancel))
+            if (await Ask<bool>(connection, $"select exists (select from {table.Name} where id = any($1))", ids, cancel))
             {
                 return false;
             }

@@ -47,6 +47,12 @@ public static partial class ArchiveSchema
 
     private static JsonObject TypeOf(ArchiveColumns.Column column)
     {
+        if (column.Type == "jsonb")
+        {
+            // Objects, lists and single values, as the feature keeps them.
+            return [];
+        }
+
         var (type, format) = column.Type switch
         {
             "uuid" => ("string", "uuid"),
@@ -55,7 +61,6 @@ public static partial class ArchiveSchema
             "boolean" => ("boolean", null),
             "smallint" or "integer" or "bigint" => ("integer", null),
             "double precision" => ("number", null),
-            "jsonb" => ("object", null),
             _ when column.Type.EndsWith("[]", StringComparison.Ordinal) => ("array", null),
             _ => ("string", null as string),
         };
@@ -63,12 +68,6 @@ public static partial class ArchiveSchema
         if (format is not null)
         {
             told["format"] = format;
-        }
-
-        if (column.Type == "jsonb")
-        {
-            // Lists and single values too, as the feature keeps them.
-            told.Remove("type");
         }
 
         return told;

@@ -3,6 +3,7 @@ using Cursus.Data.Archives;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Edge;
+using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -52,12 +53,8 @@ public static class ArchiveOfWorkspace
     private static async Task<Results<Ok<Imported>, ProblemHttpResult>> TakeIn(
         HttpRequest http, CurrentMember member, ArchiveImport import, CursusDb db, LinkFeed feed, CancellationToken cancel)
     {
-        if (http.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
-        {
-            // A year of clicks is larger than any form. What it may become is looked at before it is unpacked.
-            limit.MaxRequestBodySize = null;
-        }
-
+        // A year of clicks is larger than any form. What it may become is looked at before it is unpacked.
+        RequestSize.Unlimit(http.HttpContext);
         var path = Path.GetTempFileName();
         try
         {

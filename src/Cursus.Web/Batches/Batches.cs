@@ -2,10 +2,10 @@ using Cursus.Core.Batches;
 using Cursus.Data;
 using Cursus.Data.Batches;
 using Cursus.Web.Access;
+using Cursus.Web.Hosting;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Cursus.Web.Runs;
-using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -138,12 +138,7 @@ public static class Batches
     /// <summary>The body, or null where it is larger than any list taken.</summary>
     private static async Task<byte[]?> ReadBody(HttpRequest http, CancellationToken cancel)
     {
-        if (http.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
-        {
-            // The server's own limit would end the connection without a word; the one below says what to do.
-            limit.MaxRequestBodySize = null;
-        }
-
+        RequestSize.Unlimit(http.HttpContext);
         using var content = new MemoryStream();
         var buffer = new byte[81920];
         for (int read; (read = await http.Body.ReadAsync(buffer, cancel)) > 0;)

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Cursus.Core;
 using Cursus.Core.Checking;
 using Cursus.Data;
 using Microsoft.EntityFrameworkCore;
@@ -16,14 +17,13 @@ internal static class CareLines
 
     public static async Task<IReadOnlyList<string>> Of(CursusDb db, Guid workspaceId, DateTimeZone zone, Instant now, CancellationToken cancel)
     {
-        var (today, ahead) = (now.InZone(zone).Date, now + CertificateCare.Ahead);
-        var certificates = await db.Domains.Where(d => d.WorkspaceId == workspaceId && d.CertificateEndsAt != null && d.CertificateEndsAt <= ahead)
-            .OrderBy(d => d.CertificateEndsAt).Select(d => new { d.Name, EndsAt = d.CertificateEndsAt!.Value }).ToListAsync(cancel);
+        var today = now.InZone(zone).Date;
+        var certificates = await EndingCertificate.Of(db, workspaceId, now, cancel);
         var pages = await CarePages.ByRecentClicks(db, workspaceId, today).AsNoTracking().Take(Most).ToListAsync(cancel);
         var hurt = await CarePages.Hurt(db, workspaceId, [.. pages.Select(p => p.Key)], today, cancel);
         return
         [
-            .. certificates.Select(c => $"The certificate of {c.Name} {(c.EndsAt <= now ? "has ended" : "ends")} on {Day.Format(c.EndsAt.InZone(zone).Date)}. Browsers warn visitors away from then on."),
+            .. certificates.Select(c => $"The certificate of {c.Domain} {(c.EndsAt <= now ? "has ended" : "ends")} on {Day.Format(c.EndsAt.InZone(zone).Date)}. Browsers warn visitors away from then on."),
             .. pages.Select(p => $"{p.Address}: {CareText.Of(p.State)} {Hurting([.. hurt[p.Key]])}"),
         ];
     }
@@ -37,6 +37,6 @@ internal static class CareLines
             1 => $"in “{posts[0].Title}”",
             _ => $"in “{posts[0].Title}” and {posts.Count - 1} more",
         };
-        return string.Create(CultureInfo.InvariantCulture, $"{(clicks == 1 ? "1 click" : $"{clicks:N0} clicks")} in thirty days, {where}.");
+        return $"{CountWords.Clicks(clicks)} in thirty days, {where}.";
     }
 }

@@ -59,7 +59,7 @@ internal static class CarePages
         var state = page.State;
         string[] fallbacks = [.. hurt.Select(h => h.Fallback ?? ofWorkspace).OfType<string>().Distinct()];
         return new(
-            page.Id, page.Address, page.Verdict, CareText.Of(state), page.Since, page.CheckedAt, page.NextCheckAt, page.Status, page.LeadsTo, page.IsPermanent,
+            page.Id, page.Address, page.Verdict, state.IsDead, CareText.Of(state), page.Since, page.CheckedAt, page.NextCheckAt, page.Status, page.LeadsTo, page.IsPermanent,
             hurt.Sum(h => h.Links), hurt.Sum(h => h.RecentClicks),
             [.. hurt.Take(MostHurt).Select(h => new NeedsCare.Hurt(h.Post, h.Title, h.Campaign, h.CampaignName, h.Links, h.RecentClicks))], hurt.Count,
             state.IsDead && page.IgnoredUntil is null ? fallbacks : [], page.IgnoredUntil);

@@ -19,6 +19,7 @@ public static class NeedsCare
 
     /// <summary>A page that links lead to.</summary>
     /// <param name="Address">As links have it, without fragment.</param>
+    /// <param name="IsDead">Whether visitors find nothing there.</param>
     /// <param name="Text">What was found, in words.</param>
     /// <param name="Since">Since when it has been so.</param>
     /// <param name="LeadsTo">Where its redirects end.</param>
@@ -30,7 +31,7 @@ public static class NeedsCare
     /// <param name="Fallbacks">Where visitors are led meanwhile; none where they reach the page itself.</param>
     /// <param name="IgnoredUntil">Until when nobody wants to hear of it.</param>
     public sealed record Response(
-        Guid Id, string Address, PageVerdict Verdict, string Text, Instant? Since, Instant? CheckedAt, Instant? NextCheckAt, int? Status, string? LeadsTo, bool IsPermanent,
+        Guid Id, string Address, PageVerdict Verdict, bool IsDead, string Text, Instant? Since, Instant? CheckedAt, Instant? NextCheckAt, int? Status, string? LeadsTo, bool IsPermanent,
         int Links, long RecentClicks, IReadOnlyList<Hurt> Hurts, int HurtsInAll, IReadOnlyList<string> Fallbacks, Instant? IgnoredUntil);
 
     /// <summary>A post, or links of a campaign without one, that lead to a page.</summary>
@@ -49,8 +50,6 @@ public static class NeedsCare
 
     /// <summary>How many pages have each verdict.</summary>
     public sealed record PageCounts(int NotYet, int Fine, int Redirected, int Changed, int Gone, int Failing, int Closed);
-
-    public sealed record EndingCertificate(string Domain, Instant EndsAt);
 
     /// <param name="Days">For how many days.</param>
     public sealed record Ignoring(int? Days);
@@ -80,7 +79,6 @@ public static class NeedsCare
         var counts = await mine.GroupBy(p => p.Verdict).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
         int Count(PageVerdict verdict) => counts.GetValueOrDefault(verdict);
         var today = now.InZone(member.Zone).Date;
-        var ends = now + CertificateCare.Ahead;
         return TypedResults.Ok(new Summary(
             await db.LinkCheckSettings.Where(s => s.WorkspaceId == member.WorkspaceId).Select(s => (bool?)s.IsOn).FirstOrDefaultAsync(cancel) ?? true,
             new PageCounts(
@@ -89,8 +87,7 @@ public static class NeedsCare
             await CarePages.ByRecentClicks(db, member.WorkspaceId, today).CountAsync(cancel),
             await CarePages.ByRecentClicks(db, member.WorkspaceId, today, ignored: true).CountAsync(cancel),
             await mine.MaxAsync(p => p.CheckedAt, cancel),
-            await db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId && d.CertificateEndsAt != null && d.CertificateEndsAt <= ends).OrderBy(d => d.CertificateEndsAt)
-                .Select(d => new EndingCertificate(d.Name, d.CertificateEndsAt!.Value)).ToListAsync(cancel)));
+            await EndingCertificate.Of(db, member.WorkspaceId, now, cancel)));
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel) =>

@@ -1,3 +1,4 @@
+using Cursus.Core;
 using Cursus.Web.Drawing;
 using NodaTime.Text;
 using SkiaSharp;
@@ -28,7 +29,7 @@ internal static class CoursePicture
         {
             var clicks = (long)Math.Round(part * most);
             pen.Line(Left, Y(clicks), width, Y(clicks), Pen.Hair, 0.7f);
-            pen.Text(LanesPicture.Number(clicks), Left - 6, Y(clicks) + 3, 8.5f, Pen.Dimmed, align: Align.Right);
+            pen.Text(CountWords.Number(clicks), Left - 6, Y(clicks) + 3, 8.5f, Pen.Dimmed, align: Align.Right);
         }
 
         foreach (var step in Marks(points, course.Posts))

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Cursus.Core;
 using Cursus.Web.Drawing;
 using SkiaSharp;
 
@@ -45,7 +46,7 @@ internal static class LanesPicture
                 pen.Bar(left + before * scale - 1, top + 3, 2, 20, Pen.Ink);
             }
 
-            pen.Text(Number(row.Clicks), right + 66, top + 17, 11, isBold: true, align: Align.Right);
+            pen.Text(CountWords.Number(row.Clicks), right + 66, top + 17, 11, isBold: true, align: Align.Right);
             pen.Text(Percent(row.Share), right + 112, top + 17, 10, align: Align.Right);
             if (hasBefore)
             {
@@ -59,8 +60,6 @@ internal static class LanesPicture
             Bracket(pen, right + 4, Head + Row * i + 13);
         }
     }
-
-    public static string Number(long number) => number.ToString("N0", CultureInfo.InvariantCulture);
 
     public static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0.#} %");
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Cursus.Core;
 using Cursus.Web.Drawing;
 using NodaTime;
 using NodaTime.Text;
@@ -43,9 +44,9 @@ internal static class ReportPage
     {
         var (machines, previews, team, prefetches, repeats, heads) = answer.Excluded;
         string[] reasons = [.. new (long Clicks, string What)[] { (machines, "machines"), (previews, "link previews"), (team, "of the team"), (prefetches, "prefetches"), (repeats, "repeats"), (heads, "of headers alone") }
-            .Where(r => r.Clicks > 0).Select(r => $"{LanesPicture.Number(r.Clicks)} {r.What}")];
+            .Where(r => r.Clicks > 0).Select(r => $"{CountWords.Number(r.Clicks)} {r.What}")];
         var before = answer.Before is { } b ? $", against {Day.Format(b.From)} to {Day.Format(b.To)}{(answer.IsUnfinished ? ", as much of it as has passed" : "")}" : "";
-        return $"{Day.Format(answer.From)} to {Day.Format(answer.To)}, {answer.TimeZone}{before} · {LanesPicture.Number(answer.Total.Clicks)} clicks · {(reasons.Length == 0 ? "nothing left out" : $"left out: {string.Join(", ", reasons)}")}";
+        return $"{Day.Format(answer.From)} to {Day.Format(answer.To)}, {answer.TimeZone}{before} · {CountWords.Number(answer.Total.Clicks)} clicks · {(reasons.Length == 0 ? "nothing left out" : $"left out: {string.Join(", ", reasons)}")}";
     }
 
     /// <summary>Draws something over the page's width, smaller by <paramref name="scale"/> so that all fits on one page; returns the room that it took.</summary>
@@ -63,13 +64,13 @@ internal static class ReportPage
     {
         (string Name, Func<BreakdownReport.Row, string> Of)[] columns =
         [
-            ("Clicks", r => LanesPicture.Number(r.Clicks)),
-            ("Visitors", r => r.Visitors is { } visitors ? LanesPicture.Number(visitors) : "–"),
-            ("At least", r => LanesPicture.Number((long)Math.Round(r.Low))),
-            ("At most", r => LanesPicture.Number((long)Math.Round(r.High))),
-            ("Placements", r => r.Placements == 0 ? "–" : LanesPicture.Number(r.Placements)),
+            ("Clicks", r => CountWords.Number(r.Clicks)),
+            ("Visitors", r => r.Visitors is { } visitors ? CountWords.Number(visitors) : "–"),
+            ("At least", r => CountWords.Number((long)Math.Round(r.Low))),
+            ("At most", r => CountWords.Number((long)Math.Round(r.High))),
+            ("Placements", r => r.Placements == 0 ? "–" : CountWords.Number(r.Placements)),
             ("A placement", r => r.ClicksPerPlacement?.ToString("0.#", CultureInfo.InvariantCulture) ?? "–"),
-            ("Before", r => r.PreviousClicks is { } before ? LanesPicture.Number(before) : "–"),
+            ("Before", r => r.PreviousClicks is { } before ? CountWords.Number(before) : "–"),
         ];
         float X(int column) => width * (0.34f + 0.11f * column);
         for (var column = 0; column < columns.Length; column++)
@@ -91,7 +92,7 @@ internal static class ReportPage
         var rest = answer.Rows.Skip(MostRows).Sum(r => r.Clicks) + (answer.Others?.Clicks ?? 0);
         if (rest > 0)
         {
-            pen.Text($"and {LanesPicture.Number(answer.Rows.Count - MostRows + (answer.Others?.Groups ?? 0))} more with {LanesPicture.Number(rest)} clicks", 0, 14 + 15 * MostRows + 11, 9, Pen.Dimmed);
+            pen.Text($"and {CountWords.Number(answer.Rows.Count - MostRows + (answer.Others?.Groups ?? 0))} more with {CountWords.Number(rest)} clicks", 0, 14 + 15 * MostRows + 11, 9, Pen.Dimmed);
         }
     }
 }

@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read } from '../../api/client'
 import { Failed } from '../../parts/States'
-import { checksChanged, isDead, type CarePage } from './checks'
+import { checksChanged, type CarePage } from './checks'
 import { LeadElsewhere } from './LeadElsewhere'
 
 const spells = [
@@ -52,7 +52,7 @@ export function CareActions({ page }: { page: CarePage }) {
         >
           {page.verdict === 'redirected' ? 'Use the new address' : 'Change the destination'}
         </Button>
-        {isDead(page.verdict) && (
+        {page.isDead && (
           <Button
             size="compact-md"
             variant={doing === 'meanwhile' ? 'light' : 'default'}
@@ -62,7 +62,7 @@ export function CareActions({ page }: { page: CarePage }) {
             Fallback meanwhile
           </Button>
         )}
-        {!isDead(page.verdict) && (
+        {!page.isDead && (
           <Button
             size="compact-md"
             variant="default"

@@ -3,6 +3,7 @@ import { Link } from '@tanstack/react-router'
 import { addressOf } from '../../parts/addressText'
 import { count, counted, dayOf, timeOf } from '../../parts/numbers'
 import { mayEdit, useSession } from '../access/session'
+import { toLink } from '../../parts/toLink'
 import classes from './Care.module.css'
 import { CareActions } from './CareActions'
 import { verdicts, type CarePage } from './checks'
@@ -41,11 +42,7 @@ export function CareEntry({ page }: { page: CarePage }) {
           {page.recentClicks === 1 ? 'click' : 'clicks'} in 30 days
         </Text>
         <Text size="sm">
-          <Link
-            to="/links"
-            search={{ page: page.id, state: 'all' }}
-            style={{ color: 'var(--mantine-color-anchor)' }}
-          >
+          <Link to="/links" search={{ page: page.id, state: 'all' }} style={toLink}>
             {counted(page.links, 'link')}
           </Link>
         </Text>

@@ -16,7 +16,7 @@ export function CareNote() {
       variant="subtle"
       size="compact-sm"
       leftSection={<IconAlertTriangle size={15} color="var(--bad)" aria-hidden />}
-      renderRoot={(props) => <Link to="/needs-care" search={{ ignored: undefined }} {...props} />}
+      renderRoot={(props) => <Link to="/needs-care" {...props} />}
     >
       {needCare > 0
         ? `${counted(needCare, 'page needs', 'pages need')} care`

@@ -1,6 +1,7 @@
 import { Link } from '@tanstack/react-router'
 import { timeOf } from '../../parts/numbers'
 import type { Schema } from '../../api/client'
+import { toLink } from '../../parts/toLink'
 import { verdicts } from './checks'
 
 /** What the link check says of the page that a link leads to. */
@@ -12,11 +13,7 @@ export function CheckFact({ check }: { check: Schema['LinkCheckOf'] }) {
       {check.checkedAt && `, checked ${timeOf(check.checkedAt)}`}
       {check.verdict !== 'fine' && check.verdict !== 'not-yet' && <div>{check.text}</div>}
       {check.needsCare && (
-        <Link
-          to="/needs-care"
-          search={{ ignored: undefined }}
-          style={{ color: 'var(--mantine-color-anchor)' }}
-        >
+        <Link to="/needs-care" style={toLink}>
           What can be done
         </Link>
       )}

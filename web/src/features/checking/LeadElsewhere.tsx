@@ -1,11 +1,10 @@
 import { Button, Group, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
-import { useQueryClient } from '@tanstack/react-query'
 import { fieldErrors } from '../../api/client'
 import { counted } from '../../parts/numbers'
 import { Failed } from '../../parts/States'
 import { useChangeMany } from '../links/useChangeMany'
-import { checksChanged, type CarePage } from './checks'
+import type { CarePage } from './checks'
 
 interface Props {
   page: CarePage
@@ -15,7 +14,6 @@ interface Props {
 
 /** Gives all links to a page another destination, or a fallback for as long as it is dead. It can be taken back like every change of many. */
 export function LeadElsewhere({ page, what, onDone }: Props) {
-  const queries = useQueryClient()
   const change = useChangeMany()
   const isMeanwhile = what === 'meanwhile'
   const form = useForm({
@@ -34,10 +32,7 @@ export function LeadElsewhere({ page, what, onDone }: Props) {
         change: isMeanwhile ? { fallback: address } : { destination: address },
       },
       {
-        onSuccess: () => {
-          onDone()
-          void checksChanged(queries)
-        },
+        onSuccess: onDone,
         onError: (error) => {
           const { destination, fallback } = fieldErrors(error)
           form.setErrors({ address: destination ?? fallback })

@@ -5,6 +5,7 @@ import { Link } from '@tanstack/react-router'
 import { api, fieldErrors, read } from '../../api/client'
 import { Failed, Loading } from '../../parts/States'
 import { useSession } from '../access/session'
+import { toLink } from '../../parts/toLink'
 import { checkSettingsQuery, checksChanged, type CheckSettings } from './checks'
 
 /** Whether pages behind links are asked, what counts as a sign that they are gone, and where visitors are led then. */
@@ -44,11 +45,7 @@ function LinkCheckForm({ settings }: { settings: CheckSettings }) {
         <Stack gap="md" maw={640}>
           <Text c="dimmed">
             Each page that links lead to is checked once a day, and at once after a change.{' '}
-            <Link
-              to="/needs-care"
-              search={{ ignored: undefined }}
-              style={{ color: 'var(--mantine-color-anchor)' }}
-            >
+            <Link to="/needs-care" style={toLink}>
               What needs care
             </Link>
           </Text>

@@ -4,6 +4,7 @@ import { Link, useSearch } from '@tanstack/react-router'
 import { count, counted, day, timeOf } from '../../parts/numbers'
 import { Page } from '../../parts/Page'
 import { Empty, Failed, Loading } from '../../parts/States'
+import { toLink } from '../../parts/toLink'
 import classes from './Care.module.css'
 import { CareEntry } from './CareEntry'
 import { careQuery, checkSummaryQuery } from './checks'
@@ -68,7 +69,7 @@ function Standing() {
     return (
       <Text c="dimmed" mt={-10} mb="md">
         The link check is switched off, so nothing new is found.{' '}
-        <Link to="/set-up" search={{ part: 'link-check' }} style={{ color: 'var(--mantine-color-anchor)' }}>
+        <Link to="/set-up" search={{ part: 'link-check' }} style={toLink}>
           Set-up
         </Link>
       </Text>
@@ -107,10 +108,7 @@ const NoneIgnored = () => (
   <Empty
     title="Nothing is ignored"
     action={
-      <Button
-        variant="default"
-        renderRoot={(props) => <Link to="/needs-care" search={{ ignored: undefined }} {...props} />}
-      >
+      <Button variant="default" renderRoot={(props) => <Link to="/needs-care" {...props} />}>
         What needs care
       </Button>
     }

@@ -38,5 +38,3 @@ export const verdicts: Record<Verdict, { label: string; color: string }> = {
   failing: { label: 'Failing', color: 'var(--bad)' },
   closed: { label: 'Closed to programs', color: 'var(--mantine-color-dimmed)' },
 }
-
-export const isDead = (verdict: Verdict) => verdict === 'gone' || verdict === 'failing'

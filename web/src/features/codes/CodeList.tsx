@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
 import { counted } from '../../parts/numbers'
 import type { Link } from '../links/links'
+import { toLink } from '../../parts/toLink'
 import { codesOfLink } from './codes'
 
 interface Props {
@@ -44,11 +45,7 @@ export function CodeList({ link, code, onChoose, isEditor }: Props) {
       </Title>
       <Text size="sm" c="dimmed" mb={8}>
         A code for each place, such as poster A and poster B, tells in Compare which one was scanned.{' '}
-        <RouterLink
-          to="/compare"
-          search={{ by: 'code', post: link.post?.id }}
-          style={{ color: 'var(--mantine-color-anchor)' }}
-        >
+        <RouterLink to="/compare" search={{ by: 'code', post: link.post?.id }} style={toLink}>
           Compare them
         </RouterLink>
       </Text>

@@ -69,12 +69,7 @@ function LineText({ line, from, to }: { line: Line; from: string; to: string }) 
         {line.text}
       </Link>
     )
-  if (line.by === 'care')
-    return (
-      <Link to="/needs-care" search={{ ignored: undefined }}>
-        {line.text}
-      </Link>
-    )
+  if (line.by === 'care') return <Link to="/needs-care">{line.text}</Link>
   return line.text
 }
 

@@ -2,11 +2,10 @@ import { Link as RouterLink } from '@tanstack/react-router'
 import type { ReactNode } from 'react'
 import { addressOf } from '../../parts/addressText'
 import { TagPills } from '../../parts/TagPill'
+import { toLink } from '../../parts/toLink'
 import { CheckFact } from '../checking/CheckFact'
 import type { Link } from './links'
 import classes from './LinksPage.module.css'
-
-const toLink = { color: 'var(--mantine-color-anchor)' }
 
 /** Everything about a link that somebody chose. */
 export function LinkFacts({ link }: { link: Link }) {

@@ -74,7 +74,7 @@ export async function linkChanged(queries: QueryClient, link: Link) {
 
 export const linksChanged = (queries: QueryClient) =>
   Promise.all(
-    [['links'], ['folders'], ['tags'], ['posts'], ['find'], ['link-changes']].map((queryKey) =>
-      queries.invalidateQueries({ queryKey }),
+    [['links'], ['folders'], ['tags'], ['posts'], ['find'], ['link-changes'], ['link-checks']].map(
+      (queryKey) => queries.invalidateQueries({ queryKey }),
     ),
   )
