@@ -41,6 +41,7 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<Draft> Drafts => Set<Draft>();
     public DbSet<Batch> Batches => Set<Batch>();
     public DbSet<BatchLine> BatchLines => Set<BatchLine>();
+    public DbSet<ListMapping> ListMappings => Set<ListMapping>();
     public DbSet<SavedView> SavedViews => Set<SavedView>();
     public DbSet<ViewShare> ViewShares => Set<ViewShare>();
     public DbSet<SavedCodeStyle> CodeStyles => Set<SavedCodeStyle>();

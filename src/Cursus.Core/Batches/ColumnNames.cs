@@ -8,7 +8,7 @@ public static class ColumnNames
 {
     private static readonly FrozenDictionary<string, ListField> Fields = new (ListField Field, string[] Names)[]
     {
-        (ListField.Destination, ["destination", "address", "url", "link", "page", "pageaddress", "webaddress", "website", "target", "landingpage"]),
+        (ListField.Destination, ["destination", "address", "url", "link", "page", "pageaddress", "webaddress", "website", "target", "landingpage", "longurl", "longaddress", "originalurl"]),
         (ListField.Title, ["title", "name", "posttitle", "linktitle"]),
         (ListField.Channel, ["channel", "network", "platform"]),
         (ListField.Campaign, ["campaign", "utmcampaign"]),
@@ -17,12 +17,16 @@ public static class ColumnNames
         (ListField.Term, ["term", "utmterm", "keyword"]),
         (ListField.Content, ["content", "utmcontent", "variant"]),
         (ListField.Slug, ["slug", "path"]),
+        (ListField.ShortAddress, ["shortaddress", "shorturl", "shortlink"]),
         (ListField.Domain, ["domain", "shortdomain"]),
         (ListField.Tags, ["tags", "tag", "labels"]),
         (ListField.Folder, ["folder"]),
+        (ListField.Group, ["group", "groups", "category", "collection"]),
         (ListField.Note, ["note", "notes", "comment", "remark"]),
         (ListField.Redirect, ["redirect", "redirecttype"]),
         (ListField.PublishedOn, ["publishedon", "published", "date", "day"]),
+        (ListField.CreatedAt, ["createdat", "created", "createdon", "datecreated", "creationdate", "createdate", "madeon"]),
+        (ListField.BroughtAlong, ["broughtalong", "clicksbroughtalong", "clicks", "totalclicks", "clickcount", "clickstotal", "visits"]),
     }.SelectMany(f => f.Names.Select(name => (name, f.Field))).ToFrozenDictionary(f => f.name, f => f.Field);
 
     /// <summary>The field that a column of this name holds; null where the name says nothing. Case, accents, spaces and punctuation don't matter.</summary>

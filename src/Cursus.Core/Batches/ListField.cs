@@ -12,10 +12,22 @@ public enum ListField
     Term,
     Content,
     Slug,
+
+    /// <summary>The whole short address, of which the slug and perhaps the domain are taken.</summary>
+    ShortAddress,
     Domain,
     Tags,
     Folder,
+
+    /// <summary>What another program keeps links together by; it becomes folders or tags.</summary>
+    Group,
     Note,
     Redirect,
     PublishedOn,
+
+    /// <summary>When the link was made, there where it comes from.</summary>
+    CreatedAt,
+
+    /// <summary>Clicks that were counted there; never mixed with those that Cursus counts.</summary>
+    BroughtAlong,
 }

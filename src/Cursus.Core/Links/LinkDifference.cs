@@ -1,3 +1,4 @@
+using System.Globalization;
 using Cursus.Core.Addresses;
 
 namespace Cursus.Core.Links;
@@ -28,6 +29,7 @@ public enum LinkField
     Folder,
     Tags,
     Pixels,
+    BroughtAlong,
     Archived,
     Deleted,
 }
@@ -73,6 +75,7 @@ public sealed record LinkDifference(LinkField Field, string? From, string? To)
         [LinkField.Folder] = state.FolderId is { } folder ? nameOf(folder) : null,
         [LinkField.Tags] = Names(state.TagIds, nameOf),
         [LinkField.Pixels] = Names(state.PixelIds, nameOf),
+        [LinkField.BroughtAlong] = state.BroughtAlong is { } clicks ? string.Create(CultureInfo.InvariantCulture, $"{clicks:N0}") : null,
         [LinkField.Archived] = OnOrNull(state.IsArchived),
         [LinkField.Deleted] = OnOrNull(state.IsDeleted),
     };

@@ -23,6 +23,7 @@ public sealed record LinkState
     public string? Term { get; init; }
     public string? Content { get; init; }
     public Guid? CampaignId { get; init; }
+
     /// <summary>Where visitors are led while the destination is dead.</summary>
     public string? Fallback { get; init; }
 
@@ -36,6 +37,9 @@ public sealed record LinkState
 
     /// <summary>Its own retargeting pixels, in the order of their values.</summary>
     public IReadOnlyList<Guid> PixelIds { get; init; } = [];
+
+    /// <summary>Clicks that were counted elsewhere, before the link came to Cursus.</summary>
+    public long? BroughtAlong { get; init; }
 
     /// <summary>Out of the lists, though it leads on.</summary>
     public bool IsArchived { get; init; }

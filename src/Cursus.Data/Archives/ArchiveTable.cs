@@ -29,6 +29,7 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null)
         new("code_logos", Own),
         new("code_styles", Own),
         new("link_check_settings", Own),
+        new("list_mappings", Own),
         new("saved_filters", Own),
         new("saved_views", Own),
         new("link_changes", Own),

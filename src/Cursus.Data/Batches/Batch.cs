@@ -1,3 +1,4 @@
+using Cursus.Core.Batches;
 using Cursus.Data.Links;
 using NodaTime;
 
@@ -21,6 +22,9 @@ public sealed class Batch
     /// <summary>When its links were made; null while they wait.</summary>
     public Instant? DoneAt { get; set; }
 
+    /// <summary>Folders that were made for it.</summary>
+    public List<Guid> FolderIds { get; set; } = [];
+
     public List<BatchLine> Lines { get; init; } = [];
 }
 
@@ -33,10 +37,12 @@ public sealed class BatchLine
     /// <summary>Counted from one, as in the file.</summary>
     public int Line { get; init; }
 
+    public LineOutcome Outcome { get; init; }
+
     /// <summary>Null where the line was left out.</summary>
     public Guid? LinkId { get; init; }
 
-    /// <summary>Why the line was left out.</summary>
+    /// <summary>Why the line was left out, or which other slug its link wanted.</summary>
     public string? Problem { get; init; }
 
     /// <summary>The line's address as it was written, where the line was left out.</summary>

@@ -52,6 +52,9 @@ public sealed class Link
     /// <summary>How it behaves on the way and in web pages.</summary>
     public LinkOptions Options { get; set; } = LinkOptions.Plain;
 
+    /// <summary>Clicks that were counted elsewhere, before the link came to Cursus; null where it was made here. Never part of a figure.</summary>
+    public long? BroughtAlong { get; set; }
+
     /// <summary>What colleagues should know about it; never visible to visitors.</summary>
     public string? Note { get; set; }
 

@@ -270,6 +270,13 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("done_at");
 
+                    b.PrimitiveCollection<List<Guid>>("FolderIds")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("folder_ids")
+                        .HasDefaultValueSql("'{}'::uuid[]");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
@@ -314,6 +321,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("link_id");
 
+                    b.Property<int>("Outcome")
+                        .HasColumnType("integer")
+                        .HasColumnName("outcome");
+
                     b.Property<string>("Problem")
                         .HasColumnType("text")
                         .HasColumnName("problem");
@@ -328,6 +339,31 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_batch_lines_batch_id_line");
 
                     b.ToTable("batch_lines", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Batches.ListMapping", b =>
+                {
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.Property<string>("ColumnsKey")
+                        .HasColumnType("text")
+                        .HasColumnName("columns_key");
+
+                    b.Property<string>("Choices")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("choices");
+
+                    b.Property<Instant>("UsedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("used_at");
+
+                    b.HasKey("WorkspaceId", "ColumnsKey")
+                        .HasName("pk_list_mappings");
+
+                    b.ToTable("list_mappings", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Checking.CheckedPage", b =>
@@ -1194,6 +1230,10 @@ namespace Cursus.Data.Migrations
                     b.Property<Instant?>("ArchivedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("archived_at");
+
+                    b.Property<long?>("BroughtAlong")
+                        .HasColumnType("bigint")
+                        .HasColumnName("brought_along");
 
                     b.Property<Guid?>("CampaignId")
                         .HasColumnType("uuid")
@@ -2615,6 +2655,16 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_batch_lines_links_link_id");
 
                     b.Navigation("Link");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Batches.ListMapping", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_list_mappings_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("Cursus.Data.Checking.CheckedPage", b =>

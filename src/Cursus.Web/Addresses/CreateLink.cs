@@ -55,10 +55,11 @@ public static class CreateLink
     }
 
     /// <summary>Reads the request against the workspace's words; null with what is wrong in <paramref name="errors"/>.</summary>
-    internal static LinkPlan? Plan(Request request, Vocabulary vocabulary, FieldErrors errors)
+    /// <param name="mayWait">Whether its short domain may be one that doesn't point here yet.</param>
+    internal static LinkPlan? Plan(Request request, Vocabulary vocabulary, FieldErrors errors, bool mayWait = false)
     {
         var destination = vocabulary.Destination(request.Destination, errors);
-        var domain = vocabulary.Domain(request.Domain, errors);
+        var domain = vocabulary.Domain(request.Domain, errors, mayWait: mayWait);
         var channel = request.Channel is null ? null : vocabulary.Channel(request.Channel, errors, "channel");
         var campaign = request.Campaign is null ? null : vocabulary.Campaign(request.Campaign, errors);
         var slug = Vocabulary.OptionalSlug(request.Slug, errors, "slug");

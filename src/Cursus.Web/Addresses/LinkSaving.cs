@@ -16,6 +16,9 @@ namespace Cursus.Web.Addresses;
 /// <param name="PixelsOfPosts">Retargeting pixels that fire for all links of a post.</param>
 internal sealed record SavedBeside(IReadOnlyList<Post> Posts, IReadOnlyList<BatchLine> Lines, params IReadOnlyList<(Guid Post, Guid Pixel)> PixelsOfPosts)
 {
+    /// <summary>What else is done in the same transaction, after all this is written.</summary>
+    public Func<Task>? Then { get; init; }
+
     public static SavedBeside Nothing { get; } = new([], []);
 }
 
@@ -43,7 +46,9 @@ internal sealed class LinkSaving(CursusDb db, LinkFeed feed)
             try
             {
                 var pixels = links.Zip(plans).SelectMany(l => l.Second.PixelIds.Select(p => (l.First.Id, p))).ToList();
-                await Write(links, pixels, alongside(links), progress, cancel);
+                var beside = alongside(links);
+                await Write(links, pixels, beside, progress, cancel);
+                await (beside.Then?.Invoke() ?? Task.CompletedTask);
                 await transaction.CommitAsync(cancel);
             }
             catch (PostgresException e) when (SlugTaken.Is(e) && attempt < Tries)

@@ -7,13 +7,32 @@ namespace Cursus.Web.Addresses;
 
 /// <summary>A slug that somebody wants on a domain, or an empty one that asks for a proposal.</summary>
 /// <param name="Wanted">Null asks for a readable slug made from title and channel.</param>
-internal sealed record SlugWish(Guid DomainId, Slug? Wanted, string Title, string ChannelKey);
+/// <param name="Else">What is wished for where the wanted one is taken.</param>
+internal sealed record SlugWish(Guid DomainId, Slug? Wanted, string Title, string ChannelKey, SlugElse Else = SlugElse.OffersOthers);
+
+/// <summary>What is wished for where a wanted slug is taken.</summary>
+internal enum SlugElse
+{
+    OffersOthers,
+    TakesAnother,
+    Nothing,
+}
 
 /// <summary>What came of a wish.</summary>
 /// <param name="Slug">The wanted slug, or the proposed one, which is free.</param>
-/// <param name="Alternatives">Three free ones where the wanted one is taken; else empty.</param>
-/// <param name="Blocked">The deleted link that holds the wanted slug still, if that is why it is taken.</param>
-internal sealed record SlugState(string Slug, bool IsTaken, IReadOnlyList<string> Alternatives, BlockedSlug? Blocked);
+/// <param name="IsTaken">Whether the wanted slug can't be had.</param>
+/// <param name="Alternatives">Three free ones where the wanted one is taken and no other does; else empty.</param>
+/// <param name="Holder">The link that has the wanted slug; null where nobody has it, or an earlier wish.</param>
+internal sealed record SlugState(string Slug, bool IsTaken, IReadOnlyList<string> Alternatives, LinkWithSlug? Holder)
+{
+    /// <summary>The deleted link that holds the wanted slug still, if that is why it is taken.</summary>
+    public BlockedSlug? Blocked => Holder is { DeletedAt: { } deleted } ? new BlockedSlug(Holder.LinkId, deleted, SlugCheck.BlockedUntil(deleted)) : null;
+}
+
+/// <summary>A link that has a slug.</summary>
+/// <param name="IsFormer">Whether it is only found by it still, after its address was changed.</param>
+/// <param name="DeletedAt">When it was deleted; its slug is kept for it.</param>
+internal sealed record LinkWithSlug(Guid LinkId, bool IsFormer, Instant? DeletedAt);
 
 /// <summary>A slug that waits for its deleted link to be revived.</summary>
 /// <param name="Until">From then on the slug is free.</param>
@@ -37,7 +56,7 @@ internal static class SlugCheck
 
         // Others are looked for only where they are needed: for many rows that is the greater part of the work.
         var seen = held.Keys.ToHashSet();
-        var candidates = wishes.Select(w => w.Wanted is null || !seen.Add((w.DomainId, w.Wanted.Key)) ? Candidates(w, now.InUtc().Year) : []).ToList();
+        var candidates = wishes.Select(w => w.Wanted is null || (!seen.Add((w.DomainId, w.Wanted.Key)) && w.Else != SlugElse.Nothing) ? Candidates(w, now.InUtc().Year) : []).ToList();
         var others = wishes.Zip(candidates).SelectMany(c => c.Second.Select(s => (c.First.DomainId, s.ToLowerInvariant()))).ToHashSet();
 
         // Earlier rows come first: a later row that wants or is offered the same slug gets another.
@@ -49,14 +68,17 @@ internal static class SlugCheck
             {
                 var key = (wish.DomainId, slug.Key);
                 var isTaken = !used.Add(key);
-                var blocked = held.TryGetValue(key, out var holder) && holder.DeletedAt is { } deleted ? new BlockedSlug(holder.Id, deleted, BlockedUntil(deleted)) : null;
-                states.Add(new SlugState(slug.Text, isTaken, isTaken ? [.. row.Where(s => !used.Contains((wish.DomainId, s.ToLowerInvariant()))).Take(Offered)] : [], blocked));
-                continue;
+                var holder = held.GetValueOrDefault(key);
+                if (!isTaken || wish.Else != SlugElse.TakesAnother)
+                {
+                    states.Add(new SlugState(slug.Text, isTaken, isTaken ? [.. row.Where(s => !used.Contains((wish.DomainId, s.ToLowerInvariant()))).Take(Offered)] : [], holder));
+                    continue;
+                }
             }
 
             var proposed = row.First(s => !used.Contains((wish.DomainId, s.ToLowerInvariant())) && !wanted.Contains((wish.DomainId, s.ToLowerInvariant())));
             used.Add((wish.DomainId, proposed.ToLowerInvariant()));
-            states.Add(new SlugState(proposed, IsTaken: false, [], Blocked: null));
+            states.Add(new SlugState(proposed, IsTaken: false, [], Holder: null));
         }
 
         return states;
@@ -87,7 +109,7 @@ internal static class SlugCheck
     }
 
     /// <summary>Those of the slugs that a link holds, or keeps after it was deleted.</summary>
-    private static async Task<Dictionary<(Guid DomainId, string Key), Holder>> Held(
+    private static async Task<Dictionary<(Guid DomainId, string Key), LinkWithSlug>> Held(
         CursusDb db, IReadOnlyCollection<(Guid DomainId, string Key)> slugs, Instant now, CancellationToken cancel)
     {
         if (slugs.Count == 0)
@@ -100,14 +122,12 @@ internal static class SlugCheck
         var freed = now - Block;
         var own = db.Links
             .Where(l => domains.Contains(l.DomainId) && keys.Contains(l.SlugKey) && l.SlugFreedAt == null && (l.DeletedAt == null || l.DeletedAt > freed))
-            .Select(l => new { l.DomainId, l.SlugKey, l.Id, l.DeletedAt });
+            .Select(l => new { l.DomainId, l.SlugKey, l.Id, IsFormer = false, l.DeletedAt });
         var earlier = db.LinkAliases
             .Where(a => domains.Contains(a.DomainId) && keys.Contains(a.SlugKey) && (a.Link!.DeletedAt == null || a.Link.DeletedAt > freed))
-            .Select(a => new { a.DomainId, a.SlugKey, Id = a.LinkId, a.Link!.DeletedAt });
-        return await own.Concat(earlier).ToDictionaryAsync(l => (l.DomainId, l.SlugKey), l => new Holder(l.Id, l.DeletedAt), cancel);
+            .Select(a => new { a.DomainId, a.SlugKey, Id = a.LinkId, IsFormer = true, a.Link!.DeletedAt });
+        return await own.Concat(earlier).ToDictionaryAsync(l => (l.DomainId, l.SlugKey), l => new LinkWithSlug(l.Id, l.IsFormer, l.DeletedAt), cancel);
     }
-
-    private sealed record Holder(Guid Id, Instant? DeletedAt);
 
     private static List<string> Candidates(SlugWish wish, int year)
     {

@@ -84,6 +84,13 @@ internal sealed class Vocabulary
         _ => Destination(wish, errors, "fallback")?.AsEntered,
     };
 
+    /// <summary>The folder that is called so whatever the case of its letters; a new one where there is none, which is saved with the links that are put into it.</summary>
+    public Folder FolderOrNew(string name, Guid workspaceId)
+    {
+        var folder = folders.GetValueOrDefault(name) ?? folders.Values.FirstOrDefault(f => f.Name.Equals(name, StringComparison.OrdinalIgnoreCase));
+        return folder ?? (folders[name] = new Folder { WorkspaceId = workspaceId, Name = name });
+    }
+
     /// <summary>The folder of this name, or null where none is named.</summary>
     public Folder? Folder(string? name, FieldErrors errors, string field)
     {
@@ -148,12 +155,13 @@ internal sealed class Vocabulary
     public bool HasCampaign(string key) => campaigns.ContainsKey(key);
 
     /// <summary>The named domain, or the default one where none is named.</summary>
-    public ShortDomain? Domain(string? name, FieldErrors errors, string field = "domain")
+    /// <param name="mayWait">Whether it may be one that doesn't point here yet.</param>
+    public ShortDomain? Domain(string? name, FieldErrors errors, string field = "domain", bool mayWait = false)
     {
         var domain = string.IsNullOrWhiteSpace(name)
             ? domains.Values.FirstOrDefault(d => d.IsDefault) ?? domains.Values.FirstOrDefault(d => d.VerifiedAt is not null)
             : domains.GetValueOrDefault(name.Trim().ToLowerInvariant());
-        if (domain is { VerifiedAt: not null })
+        if (domain is { VerifiedAt: not null } || (domain is not null && mayWait))
         {
             return domain;
         }

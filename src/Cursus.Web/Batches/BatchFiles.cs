@@ -16,9 +16,6 @@ public static class BatchFiles
     private static readonly string[] TemplateColumns =
         ["destination", "title", "channel", "campaign", "content", "slug", "domain", "tags", "folder", "note", "redirect", "published on"];
 
-    private static readonly string[] ResultColumns =
-        ["line", "short address", "leads to", "destination", "title", "channel", "campaign", "source", "medium", "term", "content", "problem"];
-
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/batches/template.csv", Template).ForEditors().WithSummary("A list to fill in, with this workspace's own words as examples");
@@ -47,20 +44,20 @@ public static class BatchFiles
             .Select(l => new
             {
                 l.Line,
+                l.Outcome,
                 l.Address,
                 l.Problem,
                 Domain = l.Link!.Domain!.Name,
                 Channel = l.Link.Channel!.Key,
                 Campaign = l.Link.Campaign!.Key,
+                Folder = l.Link.Folder!.Name,
                 l.Link,
             })
             .AsNoTracking()
             .ToListAsync(cancel);
-        var rows = lines.Select(l => l.Link is { } link
-            ? [Text(l.Line), options.ShortUrl(l.Domain, link.Slug), link.FinalUrl, link.Destination, link.Title, l.Channel, l.Campaign, link.Source, link.Medium, link.Term, link.Content, ""]
-            : (string?[])[Text(l.Line), "", "", l.Address, "", "", "", "", "", "", "", l.Problem]);
-        return CsvFile.Of([ResultColumns, .. rows], $"{Path.GetFileNameWithoutExtension(name)} links.csv");
+        var told = lines.Select(l => l.Link is not { } link ? LinesFile.LeftOut(l.Line, l.Outcome, l.Problem, l.Address) : new LinesFile.Line(
+            l.Line, l.Outcome, l.Problem, options.ShortUrl(l.Domain, link.Slug), link.FinalUrl, link.Destination, link.Title, l.Channel, l.Campaign,
+            link.Source, link.Medium, link.Term, link.Content, l.Folder, link.CreatedAt, link.BroughtAlong));
+        return LinesFile.File([.. told], member.Zone, name, "links");
     }
-
-    private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 }

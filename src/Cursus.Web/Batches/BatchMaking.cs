@@ -11,7 +11,7 @@ using NodaTime;
 namespace Cursus.Web.Batches;
 
 /// <summary>Makes the links of a plan with their posts, all or none, and notes what became of each line.</summary>
-internal sealed class BatchMaking(CursusDb db, LinkSaving saving, IClock clock)
+internal sealed class BatchMaking(CursusDb db, LinkSaving saving, TakingOver takingOver, IClock clock)
 {
     /// <summary>The shortest time that the database tells apart.</summary>
     private const int TicksOfMicrosecond = 10;
@@ -20,21 +20,23 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, IClock clock)
     public async Task<string?> Make(Batch batch, BatchPlan plan, bool isGoodOnly, CurrentMember member, LongRun run)
     {
         var leftOut = plan.LeftOut.ToList();
-        var lines = plan.Links;
+        var lines = plan.Links.Where(l => l.TakesOver is null).ToList();
         while (true)
         {
             var now = clock.GetCurrentInstant();
-            var (_, taken) = await saving.Save([.. lines.Select(l => l.Link)], member, now, links => Alongside(batch, lines, links, leftOut, member, now), run.Cancelled, run);
+            var (_, taken) = await saving.Save([.. lines.Select(l => l.Link)], member, now, links => Alongside(batch, plan, lines, links, leftOut, member, run, now), run.Cancelled, run);
             if (taken.Count == 0)
             {
                 return null;
             }
 
             // Between preview and saving somebody else took a slug.
-            var lost = taken.Select(t => (lines[t.Place].Line, Address: lines[t.Place].Link.Destination.AsEntered, Problem: $"“{t.State.Slug}” was taken a moment ago. Free are {string.Join(", ", t.State.Alternatives)}.")).ToList();
+            var lost = taken.Select(t => new LeftOutLine(
+                lines[t.Place].Line, LineOutcome.Refused, lines[t.Place].Link.Destination.AsEntered,
+                $"“{t.State.Slug}” was taken a moment ago. Free are {string.Join(", ", t.State.Alternatives)}.")).ToList();
             if (!isGoodOnly)
             {
-                return $"Line {lost[0].Line}: {lost[0].Problem} No link was made. Correct the list, or make the good lines alone.";
+                return $"Line {lost[0].Line}: {lost[0].Remark} No link was made. Correct the list, or make the good lines alone.";
             }
 
             leftOut.AddRange(lost);
@@ -47,19 +49,28 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, IClock clock)
     }
 
     private SavedBeside Alongside(
-        Batch batch, List<PlannedLine> lines, IReadOnlyList<Link> links, List<(int Line, string Address, string Problem)> leftOut, CurrentMember member, Instant now)
+        Batch batch, BatchPlan plan, List<PlannedLine> lines, IReadOnlyList<Link> links, List<LeftOutLine> leftOut, CurrentMember member, LongRun run, Instant now)
     {
         for (var place = 0; place < links.Count; place++)
         {
-            links[place].CreatedAt = At(place, now);
+            (links[place].CreatedAt, links[place].BroughtAlong) = (At(lines[place], place, now), lines[place].Past.BroughtAlong);
         }
 
-        (batch.DoneAt, batch.Content) = (now, null);
+        var takenOver = plan.Links.Where(l => l.TakesOver is not null).ToList();
+        var folders = plan.NewFolders;
+        db.AddRange(folders);
+        (batch.DoneAt, batch.Content, batch.FolderIds) = (now, null, [.. folders.Select(f => f.Id)]);
         db.Update(batch);
-        var made = lines.Zip(links, (line, link) => new BatchLine { BatchId = batch.Id, Line = line.Line, LinkId = link.Id });
-        var notMade = leftOut.Select(line => new BatchLine { BatchId = batch.Id, Line = line.Line, Address = line.Address, Problem = line.Problem });
-        return new SavedBeside([.. Posts(lines, links, member, now)], [.. made, .. notMade]);
+        var made = lines.Zip(links, (line, link) => Told(batch, line, link.Id)).Concat(takenOver.Select(line => Told(batch, line, line.TakesOver!.Value)));
+        var notMade = leftOut.Select(line => new BatchLine { BatchId = batch.Id, Line = line.Line, Outcome = line.Outcome, Address = line.Address, Problem = line.Remark });
+        return new SavedBeside([.. Posts(lines, links, member, now)], [.. made, .. notMade])
+        {
+            Then = () => takingOver.Write(batch, takenOver, member, links.Count, run, now),
+        };
     }
+
+    private static BatchLine Told(Batch batch, PlannedLine line, Guid link) =>
+        new() { BatchId = batch.Id, Line = line.Line, Outcome = line.Outcome, LinkId = link, Problem = line.Remark };
 
     private static IEnumerable<Post> Posts(List<PlannedLine> lines, IReadOnlyList<Link> links, CurrentMember member, Instant now)
     {
@@ -75,8 +86,8 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, IClock clock)
                 Title = first.Link.Title,
                 Destination = first.Link.Destination.AsEntered,
                 CampaignId = first.Link.Campaign!.Id,
-                PublishedOn = first.PublishedOn,
-                CreatedAt = At(places[0], now),
+                PublishedOn = first.Past.PublishedOn,
+                CreatedAt = At(first, places[0], now),
                 CreatedBy = member.Id,
             };
             post.Placements.AddRange(places.Select((place, i) =>
@@ -90,6 +101,6 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, IClock clock)
         }
     }
 
-    /// <summary>A moment apart, so that they stand in the list's order wherever the newest come first.</summary>
-    private static Instant At(int place, Instant now) => now - Duration.FromTicks(place * TicksOfMicrosecond);
+    /// <summary>When the line says it was made; else a moment apart, so that they stand in the list's order wherever the newest come first.</summary>
+    private static Instant At(PlannedLine line, int place, Instant now) => line.Past.CreatedAt ?? now - Duration.FromTicks(place * TicksOfMicrosecond);
 }

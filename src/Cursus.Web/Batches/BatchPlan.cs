@@ -2,15 +2,14 @@ using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Core.Batches;
 using Cursus.Data;
+using Cursus.Data.Links;
+using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Posts;
 using Cursus.Web.Problems;
 using NodaTime;
 
 namespace Cursus.Web.Batches;
-
-/// <summary>One link to be made from a line.</summary>
-internal sealed record PlannedLine(int Line, LinkPlan Link, LocalDate PublishedOn);
 
 /// <summary>
 /// The links that a list would make, with everything that is wrong with its lines. Previewing and making both go by this plan, so that what is shown is
@@ -22,9 +21,11 @@ internal sealed class BatchPlan
     public const int MaxLinks = 100_000;
 
     private readonly Dictionary<int, string> addresses = [];
+    private readonly List<LeftOutLine> skipped = [];
+    private LineReading? reading;
 
-    /// <summary>Links of lines with nothing wrong, in the list's order.</summary>
-    public List<PlannedLine> Links { get; private set; } = [];
+    /// <summary>Links of lines with nothing wrong, in the list's order; those that are taken over are among them.</summary>
+    public IReadOnlyList<PlannedLine> Links { get; private set; } = [];
 
     /// <summary>What keeps lines from being made.</summary>
     public LineRemarks Problems { get; } = new();
@@ -38,16 +39,27 @@ internal sealed class BatchPlan
     /// <summary>What is wrong with the request itself.</summary>
     public FieldErrors Errors { get; } = new();
 
-    /// <summary>Lines that are left out, with their address as written and what is wrong.</summary>
-    public IReadOnlyList<(int Line, string Address, string Problem)> LeftOut =>
-        [.. Problems.ByLine().OrderBy(p => p.Key).Select(p => (p.Key, addresses.GetValueOrDefault(p.Key, ""), p.Value))];
+    /// <summary>Whether days can be read two ways and somebody must say which.</summary>
+    public bool IsDayOrderOpen { get; private set; }
+
+    public IEnumerable<string> OpenRedirects => reading?.OpenRedirects ?? [];
+
+    public IEnumerable<string> OpenDomains => reading?.OpenDomains ?? [];
+
+    /// <summary>Folders that are made with the links.</summary>
+    public IReadOnlyList<Folder> NewFolders =>
+        [.. Links.Select(l => l.Link.Manner.Folder).OfType<Folder>().Where(f => reading!.IsNew(f)).Distinct().OrderBy(f => f.Name, StringComparer.OrdinalIgnoreCase)];
+
+    /// <summary>Lines that nothing is made of: skipped ones, and those with something wrong.</summary>
+    public IReadOnlyList<LeftOutLine> LeftOut =>
+        [.. Problems.ByLine().Select(p => new LeftOutLine(p.Key, LineOutcome.Refused, addresses.GetValueOrDefault(p.Key, ""), p.Value)).Concat(skipped).OrderBy(l => l.Line)];
 
     public static async Task<BatchPlan> Make(
-        ListTable table, BatchRequest request, Vocabulary vocabulary, CursusDb db, Instant now, LocalDate today, CancellationToken cancel)
+        ListTable table, BatchRequest request, Vocabulary vocabulary, CurrentMember member, CursusDb db, Instant now, CancellationToken cancel)
     {
         var plan = new BatchPlan();
         var columns = plan.ReadColumns(table, request.Columns ?? table.Fields);
-        var forAll = request.ForAll ?? new BatchDefaults();
+        var (forAll, choices) = (request.ForAll ?? new(), request.Choices ?? new());
         var channels = (forAll.Channels ?? []).Distinct().ToList();
         foreach (var channel in channels)
         {
@@ -59,21 +71,23 @@ internal sealed class BatchPlan
             plan.Errors.Add("forAll.channels", new Flaw("list-too-many-links", $"This would make more than {MaxLinks:N0} links at once. Choose fewer channels, or cut the list into parts."));
         }
 
+        List<ListLine> lines = [.. table.Rows.Select(row => new ListLine(row, columns))];
+        var order = plan.ReadDayOrder(lines, choices);
         if (plan.Errors.Any)
         {
             return plan;
         }
 
-        foreach (var row in table.Rows)
+        plan.reading = new LineReading(forAll, choices, order, vocabulary, member.WorkspaceId, now, member.Zone);
+        var read = new List<PlannedLine>();
+        foreach (var line in lines)
         {
             cancel.ThrowIfCancellationRequested();
-            plan.Add(new ListLine(row, columns), forAll, channels, vocabulary, today);
+            read.AddRange(plan.Read(line, channels, vocabulary));
         }
 
-        await plan.ChooseSlugs(forAll.SlugKind ?? SlugKind.Random, db, now, cancel);
-
-        // A line that can't be made for one of its channels is made for none, so that it is corrected and dropped again as one.
-        plan.Links = [.. plan.Links.Where(l => !plan.Problems.Lines.Contains(l.Line))];
+        var chosen = await SlugsOfLines.Choose(read, forAll.SlugKind ?? SlugKind.Random, choices.Taken ?? TakenSlug.Refuse, db, now, cancel);
+        plan.Take(chosen);
         return plan;
     }
 
@@ -96,16 +110,28 @@ internal sealed class BatchPlan
         return columns;
     }
 
-    private void Add(ListLine line, BatchDefaults forAll, List<string> channels, Vocabulary vocabulary, LocalDate today)
+    private DayOrder ReadDayOrder(List<ListLine> lines, ListChoices choices)
+    {
+        IsDayOrderOpen = !ListedTime.TryTellOrder(lines.SelectMany(l => new[] { l[ListField.CreatedAt], l[ListField.PublishedOn] }).OfType<string>(), out var order);
+        if (IsDayOrderOpen && choices.DayOrder is null)
+        {
+            Errors.Add("choices.dayOrder", new Flaw("day-order", "Days such as 3/4/2026 can be read two ways. Choose which number is the day."));
+        }
+
+        return IsDayOrderOpen && choices.DayOrder is { } chosen ? chosen : order;
+    }
+
+    /// <summary>The links of one line; none where something is wrong with it.</summary>
+    private IEnumerable<PlannedLine> Read(ListLine line, List<string> channels, Vocabulary vocabulary)
     {
         addresses[line.Line] = line[ListField.Destination] ?? "";
         IEnumerable<string?> ofLine = line[ListField.Channel] is { } own ? [vocabulary.ChannelKey(own)] : channels;
         foreach (var channel in ofLine.DefaultIfEmpty())
         {
             var errors = new FieldErrors();
-            var wishes = Read(line, channel, forAll, vocabulary, errors);
-            var publishedOn = line.PublishedOn(errors) ?? today;
-            var link = CreateLink.Plan(wishes, vocabulary, errors);
+            var wishes = reading!.Wishes(line, channel, errors);
+            var past = reading.Past(line, errors);
+            var link = CreateLink.Plan(wishes, vocabulary, errors, mayWait: line[ListField.ShortAddress] is not null);
             foreach (var (field, texts) in errors.ByField)
             {
                 Problems.Add(line.Line, field, string.Join(" ", texts));
@@ -118,46 +144,20 @@ internal sealed class BatchPlan
 
             if (link is not null && !errors.Any)
             {
-                Links.Add(new PlannedLine(line.Line, link, publishedOn));
-                Hint(line.Line, link.Utm, vocabulary);
+                Hint(line.Line, link, vocabulary);
+                yield return new PlannedLine(line.Line, link, past, Said(wishes, link, past));
             }
         }
     }
 
-    private static CreateLink.Request Read(ListLine line, string? channel, BatchDefaults forAll, Vocabulary vocabulary, FieldErrors errors)
-    {
-        var campaign = line[ListField.Campaign] is { } named ? vocabulary.CampaignKey(named) : forAll.Campaign;
-        var request = new CreateLink.Request(
-            line[ListField.Destination], line[ListField.Title], campaign, channel, line[ListField.Source], line[ListField.Medium], line[ListField.Term],
-            line[ListField.Content], line[ListField.Slug], line[ListField.Domain] ?? forAll.Domain, line.Redirect(errors) ?? forAll.Redirect,
-            [.. forAll.Tags ?? [], .. line.Tags ?? []], forAll.Pixels, forAll.Options, line[ListField.Note] ?? forAll.Note, line[ListField.Folder] ?? forAll.Folder);
-        return request is { Source: null, Medium: null, Campaign: null, Channel: null } ? WithPastedTags(request, vocabulary) : request;
-    }
+    private static ListedLink Said(CreateLink.Request wishes, LinkPlan link, LinePast past) => new(
+        link.Destination.AsEntered, wishes.Title is null ? null : link.Title,
+        link.Utm?.Source.Text, link.Utm?.Medium.Text, link.Utm?.Term?.Text, link.Utm?.Content?.Text, link.Utm is null ? null : link.Campaign?.Id,
+        (short?)wishes.Redirect, link.Manner.Note, link.Manner.Folder?.Id, TagIds: null, past.BroughtAlong);
 
-    /// <summary>Where neither line nor settings say what clicks are counted under, complete tags in the address itself do.</summary>
-    private static CreateLink.Request WithPastedTags(CreateLink.Request request, Vocabulary vocabulary)
+    private void Hint(int line, LinkPlan link, Vocabulary vocabulary)
     {
-        if (!Destination.TryParse(request.Destination, out var destination, out _))
-        {
-            return request;
-        }
-
-        var pasted = UtmTags.In(destination.Address);
-        return pasted.TryGetValue(TagField.Source, out var source) && pasted.TryGetValue(TagField.Medium, out var medium) && pasted.TryGetValue(TagField.Campaign, out var campaign)
-            ? request with
-            {
-                Source = source.Text,
-                Medium = medium.Text,
-                Campaign = vocabulary.CampaignKey(campaign.Text),
-                Term = request.Term ?? pasted.GetValueOrDefault(TagField.Term)?.Text,
-                Content = request.Content ?? pasted.GetValueOrDefault(TagField.Content)?.Text,
-            }
-            : request;
-    }
-
-    private void Hint(int line, UtmTags? tags, Vocabulary vocabulary)
-    {
-        (TagField Field, TagValue? Value)[] values = [(TagField.Source, tags?.Source), (TagField.Medium, tags?.Medium), (TagField.Term, tags?.Term), (TagField.Content, tags?.Content)];
+        (TagField Field, TagValue? Value)[] values = [(TagField.Source, link.Utm?.Source), (TagField.Medium, link.Utm?.Medium), (TagField.Term, link.Utm?.Term), (TagField.Content, link.Utm?.Content)];
         foreach (var (field, value) in values)
         {
             if (value is not null && vocabulary.Words.SlipOf(field, value.Text) is { } slip)
@@ -165,26 +165,23 @@ internal sealed class BatchPlan
                 Hints.Add(line, field.ToString().ToLowerInvariant(), $"“{value}” is nearly “{slip.Agreed}”, which is agreed. Did you mean that?");
             }
         }
+
+        if (link.Domain.VerifiedAt is null)
+        {
+            Hints.Add(line, "domain", $"{link.Domain.Name} doesn't point here yet. Its links lead on as soon as it does.");
+        }
     }
 
-    /// <summary>Tells which wanted slugs are taken, and gives readable ones where those are wished for.</summary>
-    private async Task ChooseSlugs(SlugKind kind, CursusDb db, Instant now, CancellationToken cancel)
+    private void Take(IReadOnlyList<PlannedLine> chosen)
     {
-        var asking = Links.Where(l => l.Link.Slug is not null || kind == SlugKind.Readable).ToList();
-        var states = await SlugCheck.Run(db, [.. asking.Select(l => new SlugWish(l.Link.Domain.Id, l.Link.Slug, l.Link.Title, l.Link.Channel?.Key ?? ""))], now, cancel);
-        var chosen = new Dictionary<PlannedLine, Slug>(ReferenceEqualityComparer.Instance);
-        foreach (var (line, state) in asking.Zip(states))
+        foreach (var line in chosen.Where(l => l.Outcome == LineOutcome.Refused))
         {
-            if (state.IsTaken)
-            {
-                Problems.Add(line.Line, "slug", $"“{state.Slug}” is taken, or stands on an earlier line. Free are {string.Join(", ", state.Alternatives)}.");
-            }
-            else if (line.Link.Slug is null && Slug.TryParse(state.Slug, out var slug, out _))
-            {
-                chosen[line] = slug;
-            }
+            Problems.Add(line.Line, "slug", line.Remark!);
         }
 
-        Links = [.. Links.Select(l => chosen.TryGetValue(l, out var slug) ? l with { Link = l.Link with { Slug = slug } } : l)];
+        // A line that can't be made for one of its channels is made for none, so that it is corrected and dropped again as one.
+        var good = chosen.Where(l => !Problems.Lines.Contains(l.Line)).ToList();
+        skipped.AddRange(good.Where(l => l.Outcome == LineOutcome.Skipped).Select(l => new LeftOutLine(l.Line, l.Outcome, addresses[l.Line], l.Remark!)));
+        Links = [.. good.Where(l => l.Outcome != LineOutcome.Skipped)];
     }
 }

@@ -26,13 +26,15 @@ public static class Batches
     /// <param name="Remark">Something to know about how the list was read.</param>
     /// <param name="Progress">Where it goes on.</param>
     /// <param name="Failure">Why the last try to make it saved nothing.</param>
-    /// <param name="Links">Links that were made.</param>
+    /// <param name="Choices">What was chosen for the last list with the same columns; null where there was none.</param>
+    /// <param name="Links">New links that were made.</param>
+    /// <param name="TakenOver">Links that were there already and became what the list says.</param>
     /// <param name="LeftOut">Lines that were left out.</param>
     public sealed record Response(
         Guid Id, string Name, BatchState State, Instant CreatedAt, Instant? DoneAt, int Lines, IReadOnlyList<Column> Columns, string? Remark, Progress? Progress,
-        string? Failure, int Links, int LeftOut);
+        string? Failure, ListChoices? Choices, int Links, int TakenOver, int LeftOut);
 
-    /// <param name="Field">What the column probably says; null where its name doesn't tell.</param>
+    /// <param name="Field">What the column said the last time, or probably says; null where nobody can tell.</param>
     /// <param name="Samples">The first few cells.</param>
     public sealed record Column(string Name, ListField? Field, IReadOnlyList<string> Samples);
 
@@ -62,25 +64,30 @@ public static class Batches
     {
         var run = runs.Find(batch.Id);
         var state = batch.DoneAt is not null ? BatchState.Done : run is { IsOver: false } ? BatchState.Running : BatchState.Waiting;
-        var links = state == BatchState.Done ? await db.BatchLines.CountAsync(l => l.BatchId == batch.Id && l.LinkId != null, cancel) : 0;
-        var leftOut = state == BatchState.Done ? await db.BatchLines.CountAsync(l => l.BatchId == batch.Id && l.Problem != null, cancel) : 0;
+        var outcomes = state == BatchState.Done
+            ? await db.BatchLines.Where(l => l.BatchId == batch.Id).GroupBy(l => l.Outcome).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancel)
+            : [];
         var table = state == BatchState.Waiting && ListFile.TryRead(batch.Content!, out var read, out _) ? read : new ListTable([], [], []);
+        var remembered = table.HasNames ? await RememberedLists.Find(table, batch.WorkspaceId, db, cancel) : null;
         var columns = table.Columns.Select((name, i) =>
-            new Column(name, table.Fields[i], [.. table.Rows.Select(r => r.Cells.ElementAtOrDefault(i) ?? "").Where(c => c.Length > 0).Take(Samples)]));
+            new Column(name, (remembered?.Columns ?? table.Fields)[i], [.. table.Rows.Select(r => r.Cells.ElementAtOrDefault(i) ?? "").Where(c => c.Length > 0).Take(Samples)]));
         return new Response(
             batch.Id, batch.Name, state, batch.CreatedAt, batch.DoneAt, table.Rows.Count, [.. columns], table.Remark,
-            state == BatchState.Running ? new Progress(run!.Done, run.Total) : null, state == BatchState.Waiting ? run?.Failure : null, links, leftOut);
+            state == BatchState.Running ? new Progress(run!.Done, run.Total) : null, state == BatchState.Waiting ? run?.Failure : null, remembered?.Choices,
+            Of(LineOutcome.Made) + Of(LineOutcome.Renamed), Of(LineOutcome.TakenOver), Of(LineOutcome.Skipped) + Of(LineOutcome.Refused));
+
+        int Of(LineOutcome outcome) => outcomes.GetValueOrDefault(outcome);
     }
 
     private static async Task<Ok<Page<Summary>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         TypedResults.Ok(await page.Of(
             Mine(db, member).OrderByDescending(b => b.CreatedAt)
-                .Select(b => new Summary(b.Id, b.Name, b.CreatedAt, b.DoneAt, b.Lines.Count(l => l.LinkId != null), b.Lines.Count(l => l.Problem != null))),
+                .Select(b => new Summary(b.Id, b.Name, b.CreatedAt, b.DoneAt, b.Lines.Count(l => l.LinkId != null), b.Lines.Count(l => l.LinkId == null))),
             b => b,
             cancel));
 
     /// <param name="DoneAt">When its links were made; null while they wait.</param>
-    /// <param name="Links">Links that were made.</param>
+    /// <param name="Links">Links that were made or taken over.</param>
     /// <param name="LeftOut">Lines that were left out.</param>
     public sealed record Summary(Guid Id, string Name, Instant CreatedAt, Instant? DoneAt, int Links, int LeftOut);
 
@@ -121,7 +128,7 @@ public static class Batches
 
         if (batch.DoneAt is not null)
         {
-            return ApiProblem.Conflict("batch-done", "The links of this batch are made already. Take them back within two minutes, or delete them in Links.");
+            return ApiProblem.Conflict("batch-done", "The links of this batch are made already. Take them back within ten minutes, or delete them in Links.");
         }
 
         if (runs.Find(id) is { IsOver: false } run)

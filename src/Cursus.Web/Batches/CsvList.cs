@@ -136,7 +136,7 @@ internal static partial class CsvList
         IReadOnlyList<ListField?> fields = names is null
             ? [.. columns.Select((_, i) => i == 0 ? ListField.Destination : (ListField?)null)]
             : ColumnNames.FieldsOf(columns);
-        return new ListTable(columns, rows, fields, remark);
+        return new ListTable(columns, rows, fields, names is not null, remark);
     }
 
     private static List<string> Cells(CsvReader reader) => [.. Enumerable.Range(0, reader.FieldCount).Select(i => reader.GetString(i).Trim())];

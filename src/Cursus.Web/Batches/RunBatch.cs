@@ -4,6 +4,7 @@ using Cursus.Data.Batches;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
+using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Cursus.Web.Runs;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -12,28 +13,44 @@ using NodaTime;
 
 namespace Cursus.Web.Batches;
 
-/// <summary>POST /batches/{id}/preview and /batches/{id}/run: what a list would make, and making it.</summary>
+/// <summary>POST /batches/{id}/preview, /report and /run: what a list would make, in short and line by line, and making it.</summary>
 public static class RunBatch
 {
     private const int PreviewedRows = 8;
 
-    /// <param name="Links">Number of links that the good lines make.</param>
+    /// <summary>Remarks that are shown; a list of many lines can have one for each, and the report has them all.</summary>
+    private const int ShownRemarks = 200;
+
+    /// <param name="Links">Number of new links that the good lines make, renamed ones among them.</param>
+    /// <param name="Renamed">How many of these get another slug than the list says.</param>
+    /// <param name="TakenOver">Links that are here already and become what the list says.</param>
+    /// <param name="Skipped">Links that are left out since their slug is taken.</param>
     /// <param name="GoodLines">Lines with nothing wrong.</param>
-    /// <param name="Problems">Everything that is wrong, with its lines.</param>
+    /// <param name="Problems">What is wrong, with its lines; the first two hundred different things.</param>
     /// <param name="Hints">Values that were probably meant to be agreed ones; they keep nothing from being made.</param>
     /// <param name="NewCampaigns">Campaigns that lines name and nobody has added yet.</param>
+    /// <param name="NewFolders">Folders that are made with the links.</param>
+    /// <param name="OpenRedirects">Words of the list whose redirect type must be chosen, or is.</param>
+    /// <param name="OpenDomains">Domains of the list for which one of the workspace's must be chosen, or is.</param>
+    /// <param name="IsDayOrderOpen">Whether days can be read two ways.</param>
     /// <param name="Errors">What is wrong with the settings, by field.</param>
-    /// <param name="Rows">The first lines, as they would come out.</param>
+    /// <param name="Rows">The first lines, as they would come out; those that are not simply made come first.</param>
     public sealed record Preview(
-        int Links, int Lines, int GoodLines, IReadOnlyList<LineRemark> Problems, IReadOnlyList<LineRemark> Hints, IReadOnlyList<string> NewCampaigns,
-        IReadOnlyDictionary<string, string[]> Errors, IReadOnlyList<Row> Rows);
+        int Links, int Renamed, int TakenOver, int Skipped, int Lines, int GoodLines, IReadOnlyList<LineRemark> Problems, IReadOnlyList<LineRemark> Hints,
+        IReadOnlyList<string> NewCampaigns, IReadOnlyList<string> NewFolders, IReadOnlyList<string> OpenRedirects, IReadOnlyList<string> OpenDomains,
+        bool IsDayOrderOpen, IReadOnlyDictionary<string, string[]> Errors, IReadOnlyList<Row> Rows);
 
     /// <param name="ShortUrl">Null where the slug is drawn when it is made.</param>
-    public sealed record Row(int Line, string? Channel, string Title, string? ShortUrl, string FinalUrl);
+    /// <param name="Remark">Why it is not simply made.</param>
+    /// <param name="CreatedOn">The day when it was made, there where it comes from.</param>
+    /// <param name="BroughtAlong">Clicks that were counted there.</param>
+    public sealed record Row(
+        int Line, LineOutcome Outcome, string? Channel, string Title, string? ShortUrl, string FinalUrl, string? Folder, LocalDate? CreatedOn, long? BroughtAlong, string? Remark);
 
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapPost("/batches/{id:guid}/preview", PreviewIt).ForEditors().WithSummary("What a list would make, with everything that is wrong with its lines");
+        api.MapPost("/batches/{id:guid}/report", Report).ForEditors().WithSummary("What a list would make, line by line, as CSV").Produces(200, contentType: CsvFile.ContentType);
         api.MapPost("/batches/{id:guid}/run", Run).ForEditors().WithSummary("Make the links of a list, all or none; ask the batch for its progress");
     }
 
@@ -46,12 +63,26 @@ public static class RunBatch
         }
 
         var (table, plan) = await Plan(batch, request, member, db, options, clock, cancel);
-        var rows = plan.Links.Take(PreviewedRows).Select(l => new Row(
-            l.Line, l.Link.Channel?.Key, l.Link.Title, l.Link.Slug is { } slug ? options.ShortUrl(l.Link.Domain.Name, slug.Text) : null,
-            l.Link.Destination.FinishedWith(l.Link.Sent).ToString()));
+        var rows = plan.Links.OrderBy(l => l.Outcome == LineOutcome.Made).Take(PreviewedRows).Select(l => new Row(
+            l.Line, l.Outcome, l.Link.Channel?.Key, l.Link.Title, l.ShortUrl(options), l.FinalUrl, l.Link.Manner.Folder?.Name, l.Past.CreatedAt?.InZone(member.Zone).Date, l.Past.BroughtAlong, l.Remark));
+        var takenOver = plan.Links.Count(l => l.Outcome == LineOutcome.TakenOver);
         return TypedResults.Ok(new Preview(
-            plan.Links.Count, table.Rows.Count, plan.Errors.Any ? 0 : table.Rows.Count - plan.Problems.Lines.Count,
-            plan.Problems.All, plan.Hints.All, [.. plan.NewCampaigns], plan.Errors.ByField, [.. rows]));
+            plan.Links.Count - takenOver, plan.Links.Count(l => l.Outcome == LineOutcome.Renamed), takenOver, plan.LeftOut.Count(l => l.Outcome == LineOutcome.Skipped),
+            table.Rows.Count, plan.Errors.Any ? 0 : table.Rows.Count - plan.Problems.Lines.Count,
+            [.. plan.Problems.All.Take(ShownRemarks)], [.. plan.Hints.All.Take(ShownRemarks)], [.. plan.NewCampaigns], [.. plan.NewFolders.Select(f => f.Name)],
+            [.. plan.OpenRedirects], [.. plan.OpenDomains], plan.IsDayOrderOpen, plan.Errors.ByField, [.. rows]));
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Report(
+        Guid id, BatchRequest request, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, CancellationToken cancel)
+    {
+        if (await Waiting(id, member, db, cancel) is not { } batch)
+        {
+            return ApiProblem.NotFound("list that waits to be made");
+        }
+
+        var (_, plan) = await Plan(batch, request, member, db, options, clock, cancel);
+        return plan.Errors.Any ? ApiProblem.Invalid(plan.Errors) : LinesFile.Of(plan, options, member.Zone, batch.Name);
     }
 
     private static async Task<Results<Accepted<Batches.Response>, ProblemHttpResult>> Run(
@@ -62,7 +93,7 @@ public static class RunBatch
             return ApiProblem.NotFound("list that waits to be made");
         }
 
-        var (_, plan) = await Plan(batch, request, member, db, options, clock, cancel);
+        var (table, plan) = await Plan(batch, request, member, db, options, clock, cancel);
         if (plan.Errors.Any)
         {
             return ApiProblem.Invalid(plan.Errors);
@@ -70,8 +101,8 @@ public static class RunBatch
 
         if (plan.Problems.Lines.Count > 0 && !request.IsGoodOnly)
         {
-            var first = plan.LeftOut[0];
-            return ApiProblem.Invalid("list", new("list-has-problems", $"{plan.Problems.Lines.Count:N0} lines have something wrong, the first is line {first.Line}: {first.Problem} Correct them, or make the good lines alone."));
+            var first = plan.LeftOut.First(l => l.Outcome == LineOutcome.Refused);
+            return ApiProblem.Invalid("list", new("list-has-problems", $"{plan.Problems.Lines.Count:N0} lines have something wrong, the first is line {first.Line}: {first.Remark} Correct them, or make the good lines alone."));
         }
 
         if (plan.Links.Count == 0)
@@ -79,6 +110,7 @@ public static class RunBatch
             return ApiProblem.Invalid("list", new("list-nothing-good", "No line of this list can be made. Correct the list and drop it again."));
         }
 
+        await RememberedLists.Keep(table, request, member, db, clock.GetCurrentInstant(), cancel);
         var run = runs.Start(id, member.WorkspaceId, plan.Links.Count, "no link was made", (services, run) =>
             ActivatorUtilities.CreateInstance<BatchMaking>(services).Make(batch, plan, request.IsGoodOnly, member, run));
         return run is null
@@ -96,6 +128,6 @@ public static class RunBatch
         var table = ListFile.TryRead(batch.Content!, out var read, out var flaw) ? read : throw new InvalidDataException(flaw.Text);
         var now = clock.GetCurrentInstant();
         var vocabulary = await Vocabulary.Load(db, member, options, cancel);
-        return (table, await BatchPlan.Make(table, request, vocabulary, db, now, now.InZone(member.Zone).Date, cancel));
+        return (table, await BatchPlan.Make(table, request, vocabulary, member, db, now, cancel));
     }
 }

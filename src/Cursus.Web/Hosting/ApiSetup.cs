@@ -35,6 +35,7 @@ public static class ApiSetup
         services.AddSingleton<SavedRequest>();
         services.AddScoped<LinkSaving>();
         services.AddScoped<ManyLinks>();
+        services.AddScoped<TakingOver>();
         services.AddSingleton<LongRuns>();
         services.AddSingleton<ArchiveWriter>();
         services.AddSingleton<ArchiveImport>();

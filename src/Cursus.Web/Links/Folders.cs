@@ -12,7 +12,7 @@ namespace Cursus.Web.Links;
 /// <summary>/folders: places to keep links together, one level deep.</summary>
 public static class Folders
 {
-    private const int MaxName = 60;
+    public const int MaxName = 60;
 
     public sealed record Request(string? Name);
 

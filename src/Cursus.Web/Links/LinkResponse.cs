@@ -24,6 +24,7 @@ namespace Cursus.Web.Links;
 /// <param name="Version">How often it was made or changed; the ETag of its answers.</param>
 /// <param name="Fallback">Where visitors are led while the destination is dead, if the link has one of its own.</param>
 /// <param name="Check">What the link check knows of the destination; null where it is not asked.</param>
+/// <param name="BroughtAlong">Clicks that were counted elsewhere, before it came to Cursus; never part of <paramref name="Clicks"/>.</param>
 /// <param name="State">What is to be known of it at a glance.</param>
 /// <param name="Variant">Tells two placements of one post in one channel apart.</param>
 public sealed record LinkResponse(
@@ -32,7 +33,7 @@ public sealed record LinkResponse(
     int Redirect, IReadOnlyList<string> Tags, IReadOnlyList<Guid> Pixels, Instant CreatedAt, string? CreatedBy, long Clicks, LinkPost? Post,
     LinkOptions Options, string? Note, string? Folder, Instant? DeletedAt, Instant? BlockedUntil, IReadOnlyList<FiringPixel> FiringPixels,
     Instant? LastClickAt, IReadOnlyList<int>? Course, IReadOnlyList<string> Aliases, int Version, Instant? ArchivedAt, Instant? ChangedAt, string? ChangedBy,
-    string? Fallback, LinkCheckOf? Check, StateOfLink State)
+    string? Fallback, LinkCheckOf? Check, StateOfLink State, long? BroughtAlong)
 {
     /// <summary>How links are read from the database, all in one query.</summary>
     internal static Expression<Func<Link, Row>> Read(CursusDb db) => l => new Row
@@ -68,6 +69,7 @@ public sealed record LinkResponse(
         ArchivedAt = l.ArchivedAt,
         ChangedAt = l.ChangedAt,
         Fallback = l.Fallback,
+        BroughtAlong = l.BroughtAlong,
         Page = db.CheckedPages.Where(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey).FirstOrDefault(),
         ChangedBy = db.Members.Where(m => m.Id == l.ChangedBy).Select(m => m.Account!.Name).FirstOrDefault(),
         Post = l.Placement == null ? null : new LinkPost(l.Placement.Post!.Id, l.Placement.Post.Title, l.Placement.Post.Campaign!.Name, l.Placement.Post.PublishedOn),
@@ -80,7 +82,7 @@ public sealed record LinkResponse(
         row.Redirect, row.Tags, [.. row.Pixels.Where(p => p.Place == "link").Select(p => p.Id)], row.CreatedAt, row.CreatedBy, row.Clicks, row.Post,
         row.Options, row.Note, row.Folder, row.DeletedAt, row.DeletedAt is { } deleted && row.SlugFreedAt is null ? SlugCheck.BlockedUntil(deleted) : null, row.Pixels,
         row.LastClickAt, courses?.Of(row.Id), [.. row.Aliases.Select(a => options.ShortUrl(a.Domain, a.Slug))], row.Version, row.ArchivedAt, row.ChangedAt, row.ChangedBy,
-        row.Fallback, row.Page is { } page && row.DeletedAt is null ? LinkCheckOf.Of(page.Id, page.State, page.IgnoredUntil) : null, StateOf(row));
+        row.Fallback, row.Page is { } page && row.DeletedAt is null ? LinkCheckOf.Of(page.Id, page.State, page.IgnoredUntil) : null, StateOf(row), row.BroughtAlong);
 
     private static StateOfLink StateOf(Row row) => row switch
     {
@@ -125,6 +127,7 @@ public sealed record LinkResponse(
         public required Instant? ChangedAt { get; init; }
         public required string? ChangedBy { get; init; }
         public required string? Fallback { get; init; }
+        public required long? BroughtAlong { get; init; }
         public required CheckedPage? Page { get; init; }
     }
 

@@ -79,19 +79,56 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
         return null;
     }
 
+    /// <summary>Makes each link a new version of itself, a portion at a time, within the caller's transaction. Returns how many are different.</summary>
+    /// <param name="id">The change that this belongs to.</param>
+    /// <param name="after">What a link becomes, from what it is.</param>
+    /// <param name="progress">Is told how many have been gone through.</param>
+    public async Task<int> Rewrite(
+        Guid id, IReadOnlyList<Guid> ids, Func<Link, LinkState, LinkState> after, CurrentMember member, Instant now, Action<int> progress, CancellationToken cancel)
+    {
+        var (changed, seen) = (0, 0);
+        foreach (var portion in ids.Chunk(Portion))
+        {
+            db.ChangeTracker.Clear();
+            var rewriting = await LinkRewriting.Load(db, member, options, cancel);
+            await Hold(portion, cancel);
+            foreach (var link in await Whole(portion).ToListAsync(cancel))
+            {
+                var before = LinkVersions.StateOf(link);
+                rewriting.Write(link, before, after(link, before), now);
+                changed += LinkVersions.Keep(db, link, before, member.Id, now, id) ? 1 : 0;
+            }
+
+            await db.SaveChangesAsync(cancel);
+            progress(seen += portion.Length);
+        }
+
+        db.ChangeTracker.Clear();
+        return changed;
+    }
+
     /// <summary>Makes the links what they were before the change, but for those that have been changed since. Returns how many that are.</summary>
     public async Task<(int Undone, int ChangedSince)> Undo(LinkChange change, CurrentMember member, CancellationToken cancel)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var undone = await Restore(change.Id, member, cancel);
+        await transaction.CommitAsync(cancel);
+        await feed.CatchUp();
+        return (undone, change.Links - undone);
+    }
+
+    /// <summary>Like <see cref="Undo"/>, within the caller's transaction; who calls it tells the edge.</summary>
+    public async Task<int> Restore(Guid change, CurrentMember member, CancellationToken cancel)
+    {
         var now = clock.GetCurrentInstant();
-        var ids = await db.Links.Where(l => l.ChangeId == change.Id && l.WorkspaceId == member.WorkspaceId).Select(l => l.Id).ToListAsync(cancel);
+        var ids = await db.Links.Where(l => l.ChangeId == change && l.WorkspaceId == member.WorkspaceId).Select(l => l.Id).ToListAsync(cancel);
         foreach (var portion in ids.Chunk(Portion))
         {
             var rewriting = await LinkRewriting.Load(db, member, options, cancel);
             await Hold(portion, cancel);
             var former = await db.LinkVersions.Where(v => portion.Contains(v.LinkId) && v.Number == db.Links.Single(l => l.Id == v.LinkId).Version - 1).AsNoTracking()
                 .ToDictionaryAsync(v => v.LinkId, v => LinkState.FromJson(v.State), cancel);
-            foreach (var link in await Whole(portion).Where(l => l.ChangeId == change.Id).ToListAsync(cancel))
+            foreach (var link in await Whole(portion).Where(l => l.ChangeId == change).ToListAsync(cancel))
             {
                 var before = LinkVersions.StateOf(link);
                 rewriting.Write(link, before, former[link.Id], now);
@@ -102,10 +139,8 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
             db.ChangeTracker.Clear();
         }
 
-        await db.LinkChanges.Where(c => c.Id == change.Id).ExecuteUpdateAsync(c => c.SetProperty(x => x.UndoneAt, now), cancel);
-        await transaction.CommitAsync(cancel);
-        await feed.CatchUp();
-        return (ids.Count, change.Links - ids.Count);
+        await db.LinkChanges.Where(c => c.Id == change).ExecuteUpdateAsync(c => c.SetProperty(x => x.UndoneAt, now), cancel);
+        return ids.Count;
     }
 
     /// <summary>Lets nobody else change these links until the transaction ends.</summary>

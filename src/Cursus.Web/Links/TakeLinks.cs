@@ -26,7 +26,7 @@ public static class TakeLinks
     private static readonly string[] Columns =
     [
         "short address", "title", "destination", "leads to", "channel", "campaign", "source", "medium", "term", "content", "tags", "folder", "note", "redirect",
-        "made on", "made by", "clicks", "last click", "state", "earlier addresses",
+        "made on", "made by", "clicks", "last click", "state", "earlier addresses", "clicks brought along",
     ];
 
     /// <param name="Format"><c>csv</c> (default), <c>xlsx</c> or <c>ndjson</c>.</param>
@@ -96,7 +96,7 @@ public static class TakeLinks
         var rows = new List<Dictionary<string, object?>>();
         await foreach (var link in links.WithCancellation(cancel))
         {
-            rows.Add(Columns.Zip(Cells(link, zone)).ToDictionary(c => c.First, c => c.First is "clicks" or "redirect" ? (object?)long.Parse(c.Second!, CultureInfo.InvariantCulture) : c.Second));
+            rows.Add(Columns.Zip(Cells(link, zone)).ToDictionary(c => c.First, c => c.First is "clicks" or "redirect" or "clicks brought along" && c.Second is not null ? (object?)long.Parse(c.Second!, CultureInfo.InvariantCulture) : c.Second));
         }
 
         var content = new MemoryStream();
@@ -110,6 +110,7 @@ public static class TakeLinks
         link.ShortUrl, link.Title, link.Destination, link.FinalUrl, link.Channel, link.Campaign, link.Source, link.Medium, link.Term, link.Content,
         string.Join(", ", link.Tags), link.Folder, link.Note, Text(link.Redirect), Time(link.CreatedAt, zone), link.CreatedBy, Text(link.Clicks),
         link.LastClickAt is { } last ? Time(last, zone) : null, JsonNamingPolicy.KebabCaseLower.ConvertName($"{link.State}"), string.Join(", ", link.Aliases),
+        link.BroughtAlong is { } elsewhere ? Text(elsewhere) : null,
     ];
 
     private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);

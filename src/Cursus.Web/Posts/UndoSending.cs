@@ -1,7 +1,9 @@
+using Cursus.Core.Batches;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Edge;
+using Cursus.Web.Links;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -11,12 +13,15 @@ namespace Cursus.Web.Posts;
 
 /// <summary>
 /// POST /posts/{id}/undo, /batches/{id}/undo and /links/{id}/undo: takes back what was saved a moment ago, as if it had never been. Its slugs are free at once, since
-/// nobody has seen them; what somebody has clicked already can only be deleted.
+/// nobody has seen them; what somebody has clicked already can only be deleted. Links that a list took over become what they were.
 /// </summary>
 public static class UndoSending
 {
     /// <summary>Longer than the interface offers it, so that a slow network makes nobody too late.</summary>
     private static readonly Duration Within = Duration.FromMinutes(2);
+
+    /// <summary>Many links take longer to look at.</summary>
+    private static readonly Duration BatchWithin = Duration.FromMinutes(10);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -29,7 +34,7 @@ public static class UndoSending
     {
         var posts = db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId);
         return await posts.Select(p => (Instant?)p.CreatedAt).FirstOrDefaultAsync(cancel) is { } created
-            ? await Undo(created, db.Links.Where(l => l.Placement!.PostId == id), () => posts.ExecuteDeleteAsync(cancel), db, feed, clock, cancel)
+            ? await Undo(created + Within, db.Links.Where(l => l.Placement!.PostId == id), () => posts.ExecuteDeleteAsync(cancel), db, feed, clock, cancel)
             : ApiProblem.NotFound("post");
     }
 
@@ -37,21 +42,24 @@ public static class UndoSending
     {
         var links = db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && l.Placement == null);
         return await links.Select(l => (Instant?)l.CreatedAt).FirstOrDefaultAsync(cancel) is { } created
-            ? await Undo(created, links, () => Task.CompletedTask, db, feed, clock, cancel)
+            ? await Undo(created + Within, links, () => Task.CompletedTask, db, feed, clock, cancel)
             : ApiProblem.NotFound("link");
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> UndoBatch(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> UndoBatch(
+        Guid id, CurrentMember member, CursusDb db, ManyLinks many, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
         var batches = db.Batches.Where(b => b.Id == id && b.WorkspaceId == member.WorkspaceId);
-        var links = db.Links.Where(l => db.BatchLines.Any(b => b.BatchId == id && b.LinkId == l.Id));
+        var links = db.Links.Where(l => db.BatchLines.Any(b => b.BatchId == id && b.LinkId == l.Id && b.Outcome != LineOutcome.TakenOver));
         return await batches.Select(b => b.DoneAt).FirstOrDefaultAsync(cancel) is { } done
             ? await Undo(
-                done,
+                done + BatchWithin,
                 links,
                 async () =>
                 {
                     await db.Posts.Where(p => p.Placements.Any(placement => links.Contains(placement.Link!))).ExecuteDeleteAsync(cancel);
+                    await many.Restore(id, member, cancel);
+                    await db.Folders.Where(f => batches.Any(b => b.FolderIds.Contains(f.Id)) && !db.Links.Any(l => l.FolderId == f.Id && !links.Contains(l))).ExecuteDeleteAsync(cancel);
                     await batches.ExecuteDeleteAsync(cancel);
                 },
                 db,
@@ -61,12 +69,13 @@ public static class UndoSending
             : ApiProblem.NotFound("batch whose links are made");
     }
 
+    /// <param name="until">The last moment for it.</param>
     /// <param name="links">Those to take back.</param>
     /// <param name="alongside">Deletes what goes with them and refers to them, before they are deleted themselves.</param>
     private static async Task<Results<NoContent, ProblemHttpResult>> Undo(
-        Instant createdAt, IQueryable<Link> links, Func<Task> alongside, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
+        Instant until, IQueryable<Link> links, Func<Task> alongside, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
-        if (clock.GetCurrentInstant() - createdAt > Within || await db.LinkDays.AnyAsync(d => d.Clicks + d.Machines + d.Previews + d.Prefetches + d.Repeats + d.Heads > 0 && links.Any(l => l.Id == d.LinkId), cancel))
+        if (clock.GetCurrentInstant() > until || await db.LinkDays.AnyAsync(d => d.Clicks + d.Machines + d.Previews + d.Prefetches + d.Repeats + d.Heads > 0 && links.Any(l => l.Id == d.LinkId), cancel))
         {
             return ApiProblem.Conflict("too-late-to-undo", "These links may be out in the world already, so they can't be taken back. Delete them instead; their slugs stay blocked.");
         }

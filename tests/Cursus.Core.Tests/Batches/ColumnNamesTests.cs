@@ -14,6 +14,11 @@ public class ColumnNamesTests
     [InlineData("utm-content", ListField.Content)]
     [InlineData("Short domain", ListField.Domain)]
     [InlineData("published_on", ListField.PublishedOn)]
+    [InlineData("Short URL", ListField.ShortAddress)]
+    [InlineData("Long URL", ListField.Destination)]
+    [InlineData("Date created", ListField.CreatedAt)]
+    [InlineData("Total clicks", ListField.BroughtAlong)]
+    [InlineData("Category", ListField.Group)]
     public void A_name_is_known_whatever_its_case_spaces_and_punctuation(string name, ListField field) => ColumnNames.FieldOf(name).ShouldBe(field);
 
     [Theory]

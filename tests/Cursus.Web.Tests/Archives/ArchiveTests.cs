@@ -7,6 +7,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Cursus.Data.Archives;
+using Cursus.Data.Batches;
 using Cursus.Web.Tests.Checking;
 using Cursus.Web.Tests.Retargeting;
 using Microsoft.EntityFrameworkCore;
@@ -202,6 +203,12 @@ public class ArchiveTests(CursusApp app)
         await Do(HttpMethod.Post, "tag-merges", new { field = "source", from = "Perch", into = "perch" });
         await Do(HttpMethod.Post, "referrer-rules", new { host = "forum.northmoor.example", channel = "perch" });
         await Do(HttpMethod.Post, "saved-filters", new { name = "With pixels", filter = $"pixels={pixel["id"]}" });
+        await using (var db = app.Database())
+        {
+            db.Add(new ListMapping { WorkspaceId = world.Workspace.Id, ColumnsKey = "01", Choices = """{"columns":["destination"]}""" });
+            await db.SaveChangesAsync(Cancel);
+        }
+
         await Do(HttpMethod.Post, "views", new { name = "This year", question = "by=channel&period=this-year" });
         await Do(HttpMethod.Post, "code-logos?name=Dome", new StringContent("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'><rect width='8' height='8'/></svg>", null, "image/svg+xml"));
         await Do(HttpMethod.Post, "code-styles", new { name = "Plum" });

@@ -1,6 +1,5 @@
 using System.Net;
 using System.Net.Http.Json;
-using System.Text.Json.Nodes;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Batches;
@@ -9,6 +8,7 @@ using Cursus.Web.Runs;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using static Cursus.Web.Tests.Batches.BatchSteps;
 
 namespace Cursus.Web.Tests.Batches;
 
@@ -95,7 +95,7 @@ public class BatchTests(CursusApp app)
         var lines = result.TrimEnd().Split("\r\n");
         lines.Length.ShouldBe(9);
         lines[1].ShouldStartWith($"2,http://{world.Domain}/good,");
-        lines[2].ShouldStartWith("3,,,ftp://northmoor.example/2,");
+        lines[2].ShouldStartWith("3,,refused,");
         var post = (await world.Get("/api/v1/posts"))["items"]!.AsArray().Single(p => p!["placements"]!.AsArray().Count == 1)!;
         ((string)post["publishedOn"]!, (int)post["placements"]![0]!["link"]!["redirect"]!).ShouldBe(("2026-03-24", 301));
     }
@@ -175,7 +175,7 @@ public class BatchTests(CursusApp app)
         var now = SystemClock.Instance.GetCurrentInstant();
         ListFile.TryRead(batch.Content!, out var table, out _).ShouldBeTrue();
         var vocabulary = await Vocabulary.Load(db, member, app.Services.GetRequiredService<CursusOptions>(), Cancel);
-        var plan = await BatchPlan.Make(table!, new BatchRequest(), vocabulary, db, now, now.InUtc().Date, Cancel);
+        var plan = await BatchPlan.Make(table!, new BatchRequest(), vocabulary, member, db, now, Cancel);
         await world.Send(p => p["placements"]![0]!["slug"] = "second");
 
         using var cancellation = new CancellationTokenSource();
@@ -203,34 +203,5 @@ public class BatchTests(CursusApp app)
         var template = await world.Editor.GetStringAsync("/api/v1/batches/template.csv", Cancel);
         var preview = await Preview(world, await Upload(world, template), new { });
         ((int)preview["lines"]!, (int)preview["goodLines"]!).ShouldBe((2, 2));
-    }
-
-    private static async Task<JsonNode> Upload(World world, string text) =>
-        await World.Read(await world.Editor.PostAsync("/api/v1/batches?name=list.csv", new StringContent(text), Cancel));
-
-    private static async Task<JsonNode> Preview(World world, JsonNode batch, object request) =>
-        await World.Read(await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/preview", request, Cancel));
-
-    private static async Task<JsonNode> Made(World world, JsonNode batch, object request)
-    {
-        var answer = await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/run", request, Cancel);
-        answer.StatusCode.ShouldBe(HttpStatusCode.Accepted, await answer.Content.ReadAsStringAsync(Cancel));
-        var after = await Over(world, batch);
-        ((string)after["state"]!).ShouldBe("done", (string?)after["failure"]);
-        return after;
-    }
-
-    private static async Task<JsonNode> Over(World world, JsonNode batch)
-    {
-        while (true)
-        {
-            var now = await World.Read(await world.Editor.GetAsync($"/api/v1/batches/{batch["id"]}", Cancel));
-            if ((string)now["state"]! != "running")
-            {
-                return now;
-            }
-
-            await Task.Delay(50, Cancel);
-        }
     }
 }

@@ -43,7 +43,7 @@ export function BatchPage() {
         <Loading />
       </Page>
     )
-  if (!domains.data.some((d) => d.isVerified))
+  if (domains.data.length === 0)
     return (
       <Page title={title}>
         <Empty

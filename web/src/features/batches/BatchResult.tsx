@@ -9,14 +9,15 @@ import { counted } from '../../parts/numbers'
 import classes from './Batch.module.css'
 import type { Batch } from './batches'
 
-const undoWithin = 2 * 60 * 1000
+const undoWithin = 10 * 60 * 1000
 
 /** What came of a list: its links, to be taken along or looked at. */
 export function BatchResult({ batch, onUndone }: { batch: Batch; onUndone: () => void }) {
   const queries = useQueryClient()
   const canUndo = useStillWithin(batch.doneAt, undoWithin)
   useEffect(() => {
-    for (const queryKey of [['links'], ['tags'], ['find']]) void queries.invalidateQueries({ queryKey })
+    for (const queryKey of [['links'], ['tags'], ['folders'], ['find']])
+      void queries.invalidateQueries({ queryKey })
     void queries.invalidateQueries({ queryKey: ['batches'], exact: true })
   }, [batch.id, queries])
   const undo = useMutation({
@@ -24,14 +25,20 @@ export function BatchResult({ batch, onUndone }: { batch: Batch; onUndone: () =>
     onSuccess: async () => {
       onUndone()
       queries.removeQueries({ queryKey: ['batches', batch.id] })
-      for (const queryKey of [['links'], ['find'], ['batches']]) await queries.invalidateQueries({ queryKey })
-      notifications.show({ message: `${counted(batch.links, 'link')} taken back`, autoClose: 3000 })
+      for (const queryKey of [['links'], ['folders'], ['find'], ['batches']])
+        await queries.invalidateQueries({ queryKey })
+      notifications.show({
+        message: `${counted(batch.links + batch.takenOver, 'link')} taken back`,
+        autoClose: 3000,
+      })
     },
   })
   return (
     <section aria-label="Result" className={classes.progress}>
       <Title order={2} size={22}>
-        {counted(batch.links, 'link')} made
+        {(batch.links > 0 || batch.takenOver === 0) && `${counted(batch.links, 'link')} made`}
+        {batch.links > 0 && batch.takenOver > 0 && ', '}
+        {batch.takenOver > 0 && `${counted(batch.takenOver, 'link')} taken over`}
       </Title>
       <Text c="dimmed" mt={4}>
         From {batch.name}.{' '}

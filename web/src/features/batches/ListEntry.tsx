@@ -71,7 +71,8 @@ export function ListEntry({ onOpen }: { onOpen: (batch: string) => void }) {
           </Dropzone>
           <Text size="sm" mt={10} c="dimmed">
             Columns are known by their names, such as <b>destination</b>, <b>title</b>, <b>channel</b> or{' '}
-            <b>utm_campaign</b>.{' '}
+            <b>utm_campaign</b>. Lists of other programs are taken as well, with short addresses, groups, days
+            and click totals.{' '}
             <Anchor href="/api/v1/batches/template.csv" download inherit underline="always">
               Download a template
             </Anchor>

@@ -1,4 +1,4 @@
-import { Alert, Button, Group, SegmentedControl, Text } from '@mantine/core'
+import { Alert, Button, Group, SegmentedControl, Stack, Text } from '@mantine/core'
 import { useDebouncedValue, useHotkeys } from '@mantine/hooks'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -13,13 +13,17 @@ import {
   runBatch,
   type Batch,
   type BatchRequest,
+  type Choices,
   type ListField,
+  type Preview,
 } from './batches'
 import { ColumnsTable } from './ColumnsTable'
 import { ForAllFields } from './ForAllFields'
 import { LineRemarks } from './LineRemarks'
+import { ListChoices } from './ListChoices'
 import { MadeRows } from './MadeRows'
 import { NewCampaigns } from './NewCampaigns'
+import { Outcomes } from './Outcomes'
 
 interface Props {
   batch: Batch
@@ -31,12 +35,13 @@ interface Props {
 export function ListReading({ batch, domains, onDiscarded }: Props) {
   const [columns, setColumns] = useState<Array<ListField | null>>(() => batch.columns.map((c) => c.field))
   const [forAll, setForAll] = useState<NonNullable<BatchRequest['forAll']>>({ slugKind: 'random' })
+  const [choices, setChoices] = useState<Choices>(() => batch.choices ?? {})
   const [isGoodOnly, setIsGoodOnly] = useState(false)
-  const [settled] = useDebouncedValue({ columns, forAll, isGoodOnly: false }, 200)
+  const [settled] = useDebouncedValue({ columns, forAll, choices, isGoodOnly: false }, 200)
   const preview = useQuery(previewQuery(batch.id, settled))
   const queries = useQueryClient()
   const run = useMutation({
-    mutationFn: () => runBatch(batch.id, { columns, forAll, isGoodOnly }),
+    mutationFn: () => runBatch(batch.id, { columns, forAll, choices, isGoodOnly }),
     onSuccess: (running) => queries.setQueryData(batchQuery(batch.id).queryKey, running),
     onError: () => void preview.refetch(),
   })
@@ -51,7 +56,7 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
 
   const found = preview.data
   const bad = found ? found.lines - found.goodLines : 0
-  const isReady = found !== undefined && found.links > 0 && (bad === 0 || isGoodOnly)
+  const isReady = found !== undefined && found.links + found.takenOver > 0 && (bad === 0 || isGoodOnly)
   const make = () => isReady && !run.isPending && run.mutate()
   useHotkeys([['mod+Enter', make]], [])
   const wrong = Object.values(found?.errors ?? {}).flat()
@@ -61,6 +66,7 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
       <Text c="dimmed" mb={14}>
         {batch.name} · {counted(batch.lines, 'line')}
         {batch.remark && ` · ${batch.remark}`}
+        {batch.choices && ' · Read like the last list with these columns'}
       </Text>
       <div className={classes.reading}>
         <section aria-labelledby="what-columns-say">
@@ -68,6 +74,7 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
           <ColumnsTable batch={batch} columns={columns} onChange={setColumns} />
           {found && wrong.length === 0 && (
             <>
+              <Outcomes batch={batch} preview={found} request={settled} />
               <NewCampaigns names={found.newCampaigns} />
               <LineRemarks
                 title={`${counted(bad, 'line')} can’t be made as they are`}
@@ -78,10 +85,19 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
             </>
           )}
         </section>
-        <section aria-labelledby="for-all-lines">
-          <h2 id="for-all-lines">For lines that don’t say it themselves</h2>
-          <ForAllFields forAll={forAll} columns={columns} domains={domains} onChange={setForAll} />
-        </section>
+        <Stack gap={24}>
+          <ListChoices
+            choices={choices}
+            columns={columns}
+            domains={domains}
+            preview={found}
+            onChange={setChoices}
+          />
+          <section aria-labelledby="for-all-lines">
+            <h2 id="for-all-lines">For lines that don’t say it themselves</h2>
+            <ForAllFields forAll={forAll} columns={columns} domains={domains} onChange={setForAll} />
+          </section>
+        </Stack>
       </div>
 
       {(preview.error ?? run.error) && (
@@ -99,7 +115,11 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
           {wrong.join(' ')}
         </Alert>
       )}
-      {found && wrong.length === 0 && <MadeRows rows={found.rows} links={found.links} />}
+      {found && wrong.length === 0 && (
+        <>
+          <MadeRows rows={found.rows} links={found.links + found.takenOver} />
+        </>
+      )}
 
       <div className={classes.bar}>
         <Group gap={10}>
@@ -126,12 +146,21 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
             Discard
           </Button>
           <Button size="md" disabled={!isReady} loading={run.isPending} onClick={make}>
-            {isReady || found === undefined || found.links === 0
-              ? `Make ${counted(found?.links ?? 0, 'link')}`
+            {isReady || found === undefined || found.links + found.takenOver === 0
+              ? making(found)
               : `Make all ${counted(batch.lines, 'line')}`}
           </Button>
         </Group>
       </div>
     </>
   )
+}
+
+/** What the button does. */
+function making(found: Preview | undefined) {
+  const { links, takenOver } = found ?? { links: 0, takenOver: 0 }
+  if (takenOver === 0) return `Make ${counted(links, 'link')}`
+  return links === 0
+    ? `Take over ${counted(takenOver, 'link')}`
+    : `Make ${counted(links, 'link')}, take over ${count(takenOver)}`
 }

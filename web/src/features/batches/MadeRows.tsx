@@ -1,12 +1,19 @@
 import { addressOf } from '../../parts/addressText'
 import type { Schema } from '../../api/client'
 import { useChannels } from '../../api/vocabulary'
-import { count, counted } from '../../parts/numbers'
+import { count, counted, day } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import classes from './Batch.module.css'
 
+type Row = Schema['RunBatchRow']
+
+const outcomes: Partial<Record<Row['outcome'], string>> = {
+  renamed: 'another slug, since that is taken',
+  'taken-over': 'takes over the link that is here',
+}
+
 /** The first links as they would come out. */
-export function MadeRows({ rows, links }: { rows: Array<Schema['RunBatchRow']>; links: number }) {
+export function MadeRows({ rows, links }: { rows: Row[]; links: number }) {
   const channels = useChannels()
   if (rows.length === 0) return null
   return (
@@ -42,8 +49,14 @@ export function MadeRows({ rows, links }: { rows: Array<Schema['RunBatchRow']>; 
                       '–'
                     )}
                   </td>
-                  <td title={row.title}>{row.title}</td>
-                  <td>{row.shortUrl ? addressOf(row.shortUrl) : 'drawn when made'}</td>
+                  <td title={row.title}>
+                    {row.title}
+                    <Beside text={past(row)} />
+                  </td>
+                  <td title={row.remark ?? undefined}>
+                    {row.shortUrl ? addressOf(row.shortUrl) : 'drawn when made'}
+                    <Beside text={outcomes[row.outcome]} />
+                  </td>
                   <td title={row.finalUrl}>{addressOf(row.finalUrl)}</td>
                 </tr>
               )
@@ -53,4 +66,19 @@ export function MadeRows({ rows, links }: { rows: Array<Schema['RunBatchRow']>; 
       </div>
     </section>
   )
+}
+
+/** What a line brings from elsewhere. */
+function past(row: Row) {
+  return [
+    row.createdOn && `made ${day(row.createdOn)}`,
+    row.broughtAlong !== null && `${counted(row.broughtAlong, 'click')} brought along`,
+    row.folder && `in ${row.folder}`,
+  ]
+    .filter(Boolean)
+    .join(' · ')
+}
+
+function Beside({ text }: { text: string | undefined }) {
+  return text ? <small className={classes.beside}>{text}</small> : null
 }

@@ -3,6 +3,8 @@ import { api, asFile, read, type Schema } from '../../api/client'
 
 export type Batch = Schema['BatchesResponse']
 export type BatchRequest = Schema['BatchRequest']
+export type Preview = Schema['RunBatchPreview']
+export type Choices = NonNullable<BatchRequest['choices']>
 export type ListField = NonNullable<Schema['NullableOfListField']>
 
 /** What a column may say, as it is named on the screen. */
@@ -16,12 +18,16 @@ export const listFields: ReadonlyArray<{ value: ListField; label: string }> = [
   { value: 'term', label: 'Term' },
   { value: 'content', label: 'Content' },
   { value: 'slug', label: 'Slug' },
+  { value: 'short-address', label: 'Short address' },
   { value: 'domain', label: 'Short domain' },
   { value: 'tags', label: 'Tags' },
   { value: 'folder', label: 'Folder' },
+  { value: 'group', label: 'Group' },
   { value: 'note', label: 'Note' },
   { value: 'redirect', label: 'Redirect' },
   { value: 'published-on', label: 'Goes out on' },
+  { value: 'created-at', label: 'Made on' },
+  { value: 'brought-along', label: 'Clicks brought along' },
 ]
 
 const polling = 400
@@ -62,6 +68,10 @@ export const uploadList = (list: Blob, name: string) =>
 
 export const runBatch = (id: string, request: BatchRequest) =>
   read(api.POST('/api/v1/batches/{id}/run', { params: { path: { id } }, body: request }))
+
+/** What making the list would come to, line by line, as a file. */
+export const reportOf = (id: string, request: BatchRequest) =>
+  read(api.POST('/api/v1/batches/{id}/report', { params: { path: { id } }, body: request, parseAs: 'blob' }))
 
 /** Cancels a batch that is being made, or throws its list away. */
 export const cancelBatch = (id: string) =>

@@ -18,6 +18,11 @@ export function LinkFigures({ link, color }: { link: Link; color: number }) {
         <Text size="sm" c="dimmed">
           {link.clicks === 1 ? 'click' : 'clicks'} by people
         </Text>
+        {link.broughtAlong !== null && (
+          <Text size="sm" c="dimmed" title="Counted elsewhere, before the link came here; part of no figure">
+            {count(link.broughtAlong)} brought along
+          </Text>
+        )}
       </div>
       <div>
         <div className={classes.bars} role="img" aria-label={`${recent} in the last 30 days`}>

@@ -92,7 +92,14 @@ export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, pic
           {cells[column]}
         </td>
       ))}
-      <td className={classes.clicks}>{count(link.clicks)}</td>
+      <td className={classes.clicks}>
+        {count(link.clicks)}
+        {link.broughtAlong !== null && (
+          <small title="Brought along: counted elsewhere, part of no figure">
+            +{count(link.broughtAlong)}
+          </small>
+        )}
+      </td>
     </tr>
   )
 }

@@ -5,7 +5,7 @@ import { useNavigate, useParams, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import { useChannels } from '../../api/vocabulary'
 import { addressOf } from '../../parts/addressText'
-import { day, dayOf } from '../../parts/numbers'
+import { dayOf } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
@@ -48,7 +48,7 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
     link.variant,
     link.post?.campaign,
     link.createdBy && `by ${link.createdBy}`,
-    day(link.createdAt.slice(0, 10)),
+    dayOf(link.createdAt),
   ]
   return (
     <>

@@ -87,6 +87,15 @@ export function LinksPage() {
                   ? `Nothing is written so; ${counted(total, 'link')} nearly so`
                   : counted(total, 'link'))}
             </Text>
+            {mayEdit(session) && (
+              <Button
+                variant="subtle"
+                size="compact-sm"
+                renderRoot={(props) => <RouterLink to="/send/many" {...props} />}
+              >
+                Bring in links
+              </Button>
+            )}
             <ManyCodes
               of={isNarrowed(search) ? 'this list' : 'the workspace'}
               count={total}
@@ -152,12 +161,18 @@ const NoneYet = () => (
   <Empty
     title="No links yet"
     action={
-      <Button component={RouterLink} to="/send">
-        Send the first post
-      </Button>
+      <Row gap={12} justify="center">
+        <Button component={RouterLink} to="/send">
+          Send the first post
+        </Button>
+        <Button variant="default" renderRoot={(props) => <RouterLink to="/send/many" {...props} />}>
+          Bring in links
+        </Button>
+      </Row>
     }
   >
-    Paste the address of a page anywhere, and a post begins with it.
+    Paste the address of a page anywhere, and a post begins with it; or bring along those that you have made
+    elsewhere.
   </Empty>
 )
 

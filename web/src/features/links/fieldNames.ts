@@ -25,6 +25,7 @@ export const fieldNames: Record<Schema['LinkField'], string> = {
   folder: 'Folder',
   tags: 'Tags',
   pixels: 'Pixels',
+  'brought-along': 'Clicks brought along',
   archived: 'Archived',
   deleted: 'Deleted',
 }

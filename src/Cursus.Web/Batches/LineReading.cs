@@ -1,0 +1,177 @@
+using Cursus.Core;
+using Cursus.Core.Addresses;
+using Cursus.Core.Batches;
+using Cursus.Data.Links;
+using Cursus.Web.Addresses;
+using Cursus.Web.Links;
+using Cursus.Web.Problems;
+using NodaTime;
+
+namespace Cursus.Web.Batches;
+
+/// <summary>What a line says of a link beside what any new link is asked for.</summary>
+/// <param name="CreatedAt">When it was made, there where it comes from.</param>
+/// <param name="BroughtAlong">Clicks that were counted there.</param>
+internal sealed record LinePast(LocalDate PublishedOn, Instant? CreatedAt, long? BroughtAlong);
+
+/// <summary>Reads the lines of one list by the choices that were made for it.</summary>
+/// <param name="order">Which number of its days comes first.</param>
+internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, DayOrder order, Vocabulary vocabulary, Guid workspaceId, Instant now, DateTimeZone zone)
+{
+    private readonly HashSet<string> openRedirects = new(StringComparer.OrdinalIgnoreCase);
+    private readonly HashSet<string> openDomains = new(StringComparer.Ordinal);
+    private readonly HashSet<Folder> foldersThere = [.. vocabulary.Folders];
+
+    /// <summary>Words for redirect types that somebody must say the meaning of, or has said it.</summary>
+    public IEnumerable<string> OpenRedirects => openRedirects.Order(StringComparer.OrdinalIgnoreCase);
+
+    /// <summary>Domains of short addresses that are none of the workspace's, so that somebody must name one for them, or has done so.</summary>
+    public IEnumerable<string> OpenDomains => openDomains.Order(StringComparer.Ordinal);
+
+    /// <summary>Whether <paramref name="folder"/> is yet to be made.</summary>
+    public bool IsNew(Folder folder) => !foldersThere.Contains(folder);
+
+    /// <summary>The wishes of a line for one channel; what is wrong with them is added to <paramref name="errors"/>.</summary>
+    public CreateLink.Request Wishes(ListLine line, string? channel, FieldErrors errors)
+    {
+        var campaign = line[ListField.Campaign] is { } named ? vocabulary.CampaignKey(named) : forAll.Campaign;
+        var address = Address(line, errors);
+        var groups = line.Words(ListField.Group);
+        var groupTags = choices.Groups == GroupsBecome.Tags ? groups : [];
+        var request = new CreateLink.Request(
+            line[ListField.Destination], line[ListField.Title], campaign, channel, line[ListField.Source], line[ListField.Medium], line[ListField.Term],
+            line[ListField.Content], line[ListField.Slug] ?? address?.Slug, line[ListField.Domain] ?? address?.Host ?? forAll.Domain, Redirect(line, errors) ?? forAll.Redirect,
+            [.. forAll.Tags ?? [], .. line.Words(ListField.Tags), .. groupTags], forAll.Pixels, forAll.Options, line[ListField.Note] ?? forAll.Note,
+            Folder(line[ListField.Folder] ?? (choices.Groups == GroupsBecome.Tags ? null : line[ListField.Group]), errors) ?? forAll.Folder);
+        return request is { Source: null, Medium: null, Campaign: null, Channel: null } ? WithPastedTags(request) : request;
+    }
+
+    /// <summary>Where the line's link comes from in time.</summary>
+    public LinePast Past(ListLine line, FieldErrors errors)
+    {
+        var publishedOn = Time(line, ListField.PublishedOn, "publishedOn", errors)?.InZone(zone).Date;
+        var createdAt = Time(line, ListField.CreatedAt, "createdAt", errors);
+        if (createdAt > now)
+        {
+            errors.Add("createdAt", new Flaw("made-in-future", $"“{line[ListField.CreatedAt]}” is yet to come; no link was made then."));
+        }
+
+        return new LinePast(publishedOn ?? (createdAt ?? now).InZone(zone).Date, createdAt, BroughtAlong(line, errors));
+    }
+
+    private static long? BroughtAlong(ListLine line, FieldErrors errors)
+    {
+        if (line[ListField.BroughtAlong] is not { } text)
+        {
+            return null;
+        }
+
+        var clicks = ListedCount.Read(text);
+        if (clicks is null)
+        {
+            errors.Add("broughtAlong", new Flaw("count", $"“{text}” is no number of clicks. Write a whole number, such as 1204."));
+        }
+
+        return clicks;
+    }
+
+    private Instant? Time(ListLine line, ListField field, string name, FieldErrors errors)
+    {
+        if (line[field] is not { } text)
+        {
+            return null;
+        }
+
+        var time = ListedTime.Read(text, order, zone);
+        if (time is null)
+        {
+            errors.Add(name, new Flaw("day", $"“{text}” is no day that everybody reads alike. Write year, month and day: 2026-03-24."));
+        }
+
+        return time;
+    }
+
+    private int? Redirect(ListLine line, FieldErrors errors)
+    {
+        if (line[ListField.Redirect] is not { } text)
+        {
+            return null;
+        }
+
+        if (RedirectNames.StatusOf(text) is { } status)
+        {
+            return status;
+        }
+
+        openRedirects.Add(text);
+        var chosen = choices.Redirects?.FirstOrDefault(r => r.Key.Equals(text, StringComparison.OrdinalIgnoreCase)).Value;
+        if (chosen is null or 0)
+        {
+            errors.Add("redirect", new Flaw("redirect", $"“{text}” is no redirect type that Cursus knows. Choose what it becomes: 301, 302, 307 or 308."));
+            return null;
+        }
+
+        return chosen;
+    }
+
+    /// <summary>Slug and short domain of a whole short address.</summary>
+    private ListedAddress? Address(ListLine line, FieldErrors errors)
+    {
+        if (line[ListField.ShortAddress] is not { } text)
+        {
+            return null;
+        }
+
+        if (ListedAddress.Read(text) is not { } address)
+        {
+            errors.Add("shortAddress", new Flaw("short-address", $"“{text}” is no short address: a domain, a slash and a slug."));
+            return null;
+        }
+
+        if (line[ListField.Domain] is not null || vocabulary.IsOwnDomain(address.Host))
+        {
+            return address;
+        }
+
+        openDomains.Add(address.Host);
+        var chosen = choices.Domains?.GetValueOrDefault(address.Host);
+        if (string.IsNullOrEmpty(chosen))
+        {
+            errors.Add("domain", new Flaw("domain-unknown", $"{address.Host} is no short domain of this workspace. Choose one of yours for its links, or add it in Set-up first."));
+        }
+
+        return address with { Host = chosen ?? "" };
+    }
+
+    private string? Folder(string? name, FieldErrors errors)
+    {
+        if (name?.Length > Folders.MaxName)
+        {
+            errors.Add("folder", new Flaw("folder-name", $"“{name[..20]}…” is too long for a folder: {Folders.MaxName} characters at most. Shorten it, or let groups become tags."));
+            return null;
+        }
+
+        return name is null ? null : vocabulary.FolderOrNew(name, workspaceId).Name;
+    }
+
+    /// <summary>Where neither line nor settings say what clicks are counted under, complete tags in the address itself do.</summary>
+    private CreateLink.Request WithPastedTags(CreateLink.Request request)
+    {
+        if (!Destination.TryParse(request.Destination, out var destination, out _))
+        {
+            return request;
+        }
+
+        var pasted = UtmTags.In(destination.Address);
+        return pasted.TryGetValue(TagField.Source, out var source) && pasted.TryGetValue(TagField.Medium, out var medium) && pasted.TryGetValue(TagField.Campaign, out var campaign)
+            ? request with
+            {
+                Source = source.Text,
+                Medium = medium.Text,
+                Campaign = vocabulary.CampaignKey(campaign.Text),
+                Term = request.Term ?? pasted.GetValueOrDefault(TagField.Term)?.Text,
+                Content = request.Content ?? pasted.GetValueOrDefault(TagField.Content)?.Text,
+            }
+            : request;
+    }
+}

@@ -1,0 +1,52 @@
+using System.Globalization;
+using System.Text.Json;
+using Cursus.Core.Batches;
+using Cursus.Web.Hosting;
+using Cursus.Web.Lists;
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Cursus.Web.Batches;
+
+/// <summary>The lines of a list with what becomes of each, as CSV: the same before its links are made and afterwards.</summary>
+internal static class LinesFile
+{
+    private static readonly string[] Columns =
+    [
+        "line", "short address", "outcome", "remark", "leads to", "destination", "title", "channel", "campaign", "source", "medium", "term", "content", "folder", "made on",
+        "clicks brought along",
+    ];
+
+    /// <summary>One line, with what is known of its link.</summary>
+    public sealed record Line(
+        int Number, LineOutcome Outcome, string? Remark, string? ShortUrl, string? FinalUrl, string? Destination, string? Title, string? Channel, string? Campaign,
+        string? Source, string? Medium, string? Term, string? Content, string? Folder, Instant? CreatedAt, long? BroughtAlong);
+
+    /// <summary>What would become of the lines.</summary>
+    public static FileContentHttpResult Of(BatchPlan plan, CursusOptions options, DateTimeZone zone, string list)
+    {
+        var made = plan.Links.Select(l => new Line(
+            l.Line, l.Outcome, l.Remark, l.ShortUrl(options), l.FinalUrl, l.Link.Destination.AsEntered, l.Link.Title, l.Link.Channel?.Key, l.Link.Campaign?.Key,
+            l.Link.Utm?.Source.Text, l.Link.Utm?.Medium.Text, l.Link.Utm?.Term?.Text, l.Link.Utm?.Content?.Text, l.Link.Manner.Folder?.Name, l.Past.CreatedAt, l.Past.BroughtAlong));
+        var leftOut = plan.LeftOut.Select(l => LeftOut(l.Line, l.Outcome, l.Remark, l.Address));
+        return File([.. made.Concat(leftOut).OrderBy(l => l.Number)], zone, list, "report");
+    }
+
+    /// <summary>What has become of the lines, in their order.</summary>
+    public static FileContentHttpResult File(IReadOnlyList<Line> lines, DateTimeZone zone, string list, string what) =>
+        CsvFile.Of([Columns, .. lines.Select(l => Cells(l, zone))], $"{Path.GetFileNameWithoutExtension(list)} {what}.csv");
+
+    /// <summary>A line that nothing is made of.</summary>
+    public static Line LeftOut(int number, LineOutcome outcome, string? remark, string? address) =>
+        new(number, outcome, remark, null, null, address, null, null, null, null, null, null, null, null, null, null);
+
+    private static string?[] Cells(Line line, DateTimeZone zone) =>
+    [
+        Text(line.Number), line.ShortUrl, JsonNamingPolicy.KebabCaseLower.ConvertName($"{line.Outcome}"), line.Remark, line.FinalUrl, line.Destination, line.Title, line.Channel,
+        line.Campaign, line.Source, line.Medium, line.Term, line.Content, line.Folder,
+        line.CreatedAt is { } at ? OffsetDateTimePattern.Rfc3339.Format(at.InZone(zone).ToOffsetDateTime()) : null, line.BroughtAlong is { } clicks ? Text(clicks) : null,
+    ];
+
+    private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
+}
