@@ -50,10 +50,12 @@ for (let round = -5; round < rounds; round++)
   }
 
 const at = (values, share) => Number(values.toSorted((a, b) => a - b)[Math.floor(share * (values.length - 1))].toPrecision(3))
+const withWords = Object.entries(milliseconds).flatMap(([kind, all]) => (['withoutWords', 'byClicks', 'byTitle', 'neverClicked'].includes(kind) ? [] : all))
 const plain = at(milliseconds.withoutWords, 0.5)
 tell({
   measured: `${rounds} questions of each kind to ${links} links, 50 links an answer`,
   milliseconds: Object.fromEntries(Object.entries(milliseconds).map(([kind, all]) => [kind, { median: at(all, 0.5), p95: at(all, 0.95) }])),
+  allQuestionsWithWords: { median: at(withWords, 0.5), p95: at(withWords, 0.95) },
   timesTheListWithoutWords: Object.fromEntries(Object.entries(milliseconds).map(([kind, all]) => [kind, Number((at(all, 0.5) / plain).toPrecision(3))])),
   meantIsAmongTheFirstTen: `${found} of ${meant}`,
 })

@@ -8,7 +8,6 @@ using Cursus.Web.Links;
 using Cursus.Web.Posts;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Cursus.Web.Addresses;
@@ -50,7 +49,7 @@ public static class CreateLink
             return SlugTaken.Problem([("slug", taken[0].State)]);
         }
 
-        var saved = await db.Links.Where(l => l.Id == links[0].Id).Select(LinkResponse.Read(db)).SingleAsync(cancel);
+        var saved = (await db.Links.Where(l => l.Id == links[0].Id).Read(db, cancel)).Single();
         return TypedResults.Created($"/api/v1/links/{saved.Id}", LinkResponse.Of(saved, options));
     }
 

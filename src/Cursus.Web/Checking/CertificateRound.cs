@@ -14,7 +14,7 @@ internal sealed class CertificateRound(CursusDb db, OutgoingClient outgoing, Cur
 
     public async Task Run(CancellationToken cancel)
     {
-        if (options.LinkCheck.CertificatePort is not { } port)
+        if (options.CertificatePort is not { } port)
         {
             return;
         }

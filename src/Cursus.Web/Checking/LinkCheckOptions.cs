@@ -15,6 +15,6 @@ public sealed class LinkCheckOptions
     /// <summary>Seconds that a page may take, redirects included, before it counts as too slow.</summary>
     public int Patience { get; init; } = 10;
 
-    /// <summary>Port at which short domains show their certificates; null where they have none, as without https.</summary>
+    /// <summary>Port at which short domains show their certificates, where it isn't the one that visitors come to.</summary>
     public int? CertificatePort { get; init; }
 }

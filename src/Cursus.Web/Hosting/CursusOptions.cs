@@ -61,6 +61,9 @@ public sealed class CursusOptions
     /// <summary>How links are checked.</summary>
     public LinkCheckOptions LinkCheck { get; init; } = new();
 
+    /// <summary>Port at which short domains show their certificates; null where they have none.</summary>
+    public int? CertificatePort => LinkCheck.CertificatePort ?? (PublicScheme == "https" ? PublicPort ?? 443 : null);
+
     /// <summary>The short address of a slug as people see and follow it.</summary>
     public string ShortUrl(string domain, string slug) => $"{PublicScheme}://{domain}{(PublicPort is { } port ? $":{port}" : "")}/{slug}";
 }

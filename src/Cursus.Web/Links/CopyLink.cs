@@ -43,7 +43,7 @@ public static class CopyLink
             return SlugTaken.Problem([("slug", taken[0].State)]);
         }
 
-        var saved = await db.Links.Where(l => l.Id == links[0].Id).Select(LinkResponse.Read(db)).SingleAsync(cancel);
+        var saved = (await db.Links.Where(l => l.Id == links[0].Id).Read(db, cancel)).Single();
         return TypedResults.Created($"/api/v1/links/{saved.Id}", LinkResponse.Of(saved, options));
     }
 }

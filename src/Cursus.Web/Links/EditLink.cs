@@ -184,7 +184,7 @@ public static class EditLink
         }
 
         await feed.CatchUp();
-        var saved = await db.Links.Where(l => l.Id == link.Id && l.WorkspaceId == member.WorkspaceId).Select(LinkResponse.Read(db)).SingleAsync(cancel);
+        var saved = (await db.Links.Where(l => l.Id == link.Id && l.WorkspaceId == member.WorkspaceId).Read(db, cancel)).Single();
         http.Response.Headers.ETag = SeenVersion.Tag(saved.Version);
         return TypedResults.Ok(LinkResponse.Of(saved, options));
     }

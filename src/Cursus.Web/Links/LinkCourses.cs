@@ -7,7 +7,7 @@ namespace Cursus.Web.Links;
 /// <summary>People's clicks of some links on each of the last thirty days.</summary>
 internal sealed class LinkCourses
 {
-    private const int Days = 30;
+    public const int Days = 30;
 
     private readonly Dictionary<Guid, int[]> courses;
 

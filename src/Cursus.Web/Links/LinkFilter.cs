@@ -146,10 +146,11 @@ internal sealed record FoundLinks(IQueryable<Link> Links, string Typed, IReadOnl
             return new FoundLinks(links.Where(l => false), filter.Query, words, IsNear: false);
         }
 
-        var having = links.Having(words);
-        if (await having.AnyAsync(cancel))
+        // Words that some link has are no slips, whatever the other filters leave of them.
+        var anywhere = db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && (l.DeletedAt == null || filter.State == "deleted"));
+        if (await anywhere.Having(words).AnyAsync(cancel))
         {
-            return new FoundLinks(having, filter.Query, words, IsNear: false);
+            return new FoundLinks(links.Having(words), filter.Query, words, IsNear: false);
         }
 
         await LinkSearch.AllowSlips(db, cancel);

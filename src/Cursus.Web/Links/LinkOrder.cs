@@ -1,14 +1,18 @@
+using Cursus.Core.Checking;
+using Cursus.Data;
 using Cursus.Data.Links;
+using NodaTime;
 
 namespace Cursus.Web.Links;
 
 /// <summary>In which order links are listed.</summary>
 internal static class LinkOrder
 {
-    public const string Names = "best, newest, oldest, title, address, destination, channel, campaign, clicks, last-click or changed, the other way round with a minus before it";
+    public const string Names = "best, newest, oldest, title, address, destination, channel, campaign, tags, clicks, recent-clicks, last-click, state or changed, the other way round with a minus before it";
 
     /// <summary>The links in the order that is asked for: by how well they fit where words were typed, else the newest first. Null where there is no such order.</summary>
-    public static IQueryable<Link>? By(string? order, FoundLinks found)
+    /// <param name="today">By the workspace's clock, where the clicks of the last thirty days end.</param>
+    public static IQueryable<Link>? By(string? order, FoundLinks found, CursusDb db, LocalDate today)
     {
         var links = found.Links;
         return order switch
@@ -26,14 +30,50 @@ internal static class LinkOrder
             "-channel" => links.OrderBy(l => l.Channel == null).ThenByDescending(l => l.Channel!.Name).ThenByDescending(l => l.CreatedAt).ThenBy(l => l.Id),
             "campaign" => links.OrderBy(l => l.Campaign == null).ThenBy(l => l.Campaign!.Name).ThenByDescending(l => l.CreatedAt).WithinPosts(),
             "-campaign" => links.OrderBy(l => l.Campaign == null).ThenByDescending(l => l.Campaign!.Name).ThenByDescending(l => l.CreatedAt).WithinPosts(),
+            "tags" => links.OrderBy(l => l.Tags.Count == 0).ThenBy(l => l.Tags.Min(t => t.Name)).ThenByDescending(l => l.CreatedAt).WithinPosts(),
+            "-tags" => links.OrderBy(l => l.Tags.Count == 0).ThenByDescending(l => l.Tags.Min(t => t.Name)).ThenByDescending(l => l.CreatedAt).WithinPosts(),
             "clicks" => links.OrderByDescending(l => l.Total == null ? 0 : l.Total.Clicks).ThenByDescending(l => l.Id),
             "-clicks" => links.OrderBy(l => l.Total == null ? 0 : l.Total.Clicks).ThenByDescending(l => l.Id),
+            "recent-clicks" => links.WithRecent(db, today).OrderByDescending(r => r.Clicks).ThenByDescending(r => r.Link.Id).Select(r => r.Link),
+            "-recent-clicks" => links.WithRecent(db, today).OrderBy(r => r.Clicks).ThenByDescending(r => r.Link.Id).Select(r => r.Link),
             "last-click" => links.OrderBy(l => l.Total == null).ThenByDescending(l => l.Total!.LastClickAt).ThenByDescending(l => l.Id),
             "-last-click" => links.OrderBy(l => l.Total == null).ThenBy(l => l.Total!.LastClickAt).ThenByDescending(l => l.Id),
+            "state" => links.WithUrgency(db).OrderBy(r => r.Urgency).ThenByDescending(r => r.Link.CreatedAt).ThenByDescending(r => r.Link.Id).Select(r => r.Link),
+            "-state" => links.WithUrgency(db).OrderByDescending(r => r.Urgency).ThenByDescending(r => r.Link.CreatedAt).ThenByDescending(r => r.Link.Id).Select(r => r.Link),
             "changed" => links.OrderByDescending(l => l.ChangedAt ?? l.CreatedAt).ThenByDescending(l => l.Id),
             "-changed" => links.OrderBy(l => l.ChangedAt ?? l.CreatedAt).ThenByDescending(l => l.Id),
             _ => null,
         };
+    }
+
+    /// <summary>The links with people's clicks of the last thirty days, summed up once for all of them.</summary>
+    private static IQueryable<Recent> WithRecent(this IQueryable<Link> links, CursusDb db, LocalDate today)
+    {
+        var recent = db.LinkDays.Where(d => d.Day > today.PlusDays(-LinkCourses.Days)).GroupBy(d => d.LinkId).Select(g => new { LinkId = g.Key, Clicks = g.Sum(d => d.Clicks) });
+        return links.GroupJoin(recent, l => l.Id, r => r.LinkId, (l, r) => new { l, r }).SelectMany(x => x.r.DefaultIfEmpty(), (x, r) => new Recent { Link = x.l, Clicks = (int?)r!.Clicks ?? 0 });
+    }
+
+    /// <summary>The links with how much their state asks for somebody: those that lead to dead pages first, then those never clicked, live, archived and deleted ones.</summary>
+    private static IQueryable<Urgent> WithUrgency(this IQueryable<Link> links, CursusDb db) => links.Select(l => new Urgent
+    {
+        Link = l,
+        Urgency = l.DeletedAt != null ? 4
+            : db.CheckedPages.Any(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey && (p.Verdict == PageVerdict.Gone || p.Verdict == PageVerdict.Failing)) ? 0
+            : l.ArchivedAt != null ? 3
+            : l.Total == null ? 1
+            : 2,
+    });
+
+    private sealed class Recent
+    {
+        public required Link Link { get; init; }
+        public required int Clicks { get; init; }
+    }
+
+    private sealed class Urgent
+    {
+        public required Link Link { get; init; }
+        public required int Urgency { get; init; }
     }
 
     /// <summary>Links of one post stand together, in the order of its placements.</summary>

@@ -1,7 +1,3 @@
-using System.Linq.Expressions;
-using Cursus.Data;
-using Cursus.Data.Checking;
-using Cursus.Data.Links;
 using Cursus.Web.Addresses;
 using Cursus.Web.Checking;
 using Cursus.Web.Hosting;
@@ -35,48 +31,8 @@ public sealed record LinkResponse(
     Instant? LastClickAt, IReadOnlyList<int>? Course, IReadOnlyList<string> Aliases, int Version, Instant? ArchivedAt, Instant? ChangedAt, string? ChangedBy,
     string? Fallback, LinkCheckOf? Check, StateOfLink State, long? BroughtAlong)
 {
-    /// <summary>How links are read from the database, all in one query.</summary>
-    internal static Expression<Func<Link, Row>> Read(CursusDb db) => l => new Row
-    {
-        Id = l.Id,
-        Domain = l.Domain!.Name,
-        Slug = l.Slug,
-        Title = l.Title,
-        Destination = l.Destination,
-        FinalUrl = l.FinalUrl,
-        Source = l.Source,
-        Medium = l.Medium,
-        Campaign = l.Campaign!.Key,
-        Term = l.Term,
-        Content = l.Content,
-        Channel = l.Channel!.Key,
-        Variant = l.Placement!.Variant,
-        Redirect = l.Redirect,
-        Options = l.Options,
-        Note = l.Note,
-        Folder = l.Folder!.Name,
-        DeletedAt = l.DeletedAt,
-        SlugFreedAt = l.SlugFreedAt,
-        Tags = l.Tags.OrderBy(t => t.Name).Select(t => t.Name).ToList(),
-        Pixels = db.PixelsOfLinks.Where(p => p.LinkId == l.Id).Join(db.Pixels, o => o.PixelId, p => p.Id, (o, p) => new { p.Id, p.Name, o.Place })
-            .OrderBy(p => p.Name).ThenBy(p => p.Place).Select(p => new FiringPixel(p.Id, p.Name, p.Place)).ToList(),
-        CreatedAt = l.CreatedAt,
-        CreatedBy = db.Members.Where(m => m.Id == l.CreatedBy).Select(m => m.Account!.Name).FirstOrDefault(),
-        Clicks = l.Total == null ? 0 : l.Total.Clicks,
-        LastClickAt = l.Total == null ? null : l.Total.LastClickAt,
-        Aliases = l.Aliases.OrderByDescending(a => a.CreatedAt).Select(a => new AliasRow(a.Domain!.Name, a.Slug)).ToList(),
-        Version = l.Version,
-        ArchivedAt = l.ArchivedAt,
-        ChangedAt = l.ChangedAt,
-        Fallback = l.Fallback,
-        BroughtAlong = l.BroughtAlong,
-        Page = db.CheckedPages.Where(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey).FirstOrDefault(),
-        ChangedBy = db.Members.Where(m => m.Id == l.ChangedBy).Select(m => m.Account!.Name).FirstOrDefault(),
-        Post = l.Placement == null ? null : new LinkPost(l.Placement.Post!.Id, l.Placement.Post.Title, l.Placement.Post.Campaign!.Name, l.Placement.Post.PublishedOn),
-    };
-
     /// <param name="courses">The last thirty days of links, where they are to be told.</param>
-    internal static LinkResponse Of(Row row, CursusOptions options, LinkCourses? courses = null) => new(
+    internal static LinkResponse Of(LinkRow row, CursusOptions options, LinkCourses? courses = null) => new(
         row.Id, options.ShortUrl(row.Domain, row.Slug), row.Domain, row.Slug, row.Title, row.Destination, row.FinalUrl,
         row.Source, row.Medium, row.Campaign, row.Term, row.Content, row.Channel, row.Variant,
         row.Redirect, row.Tags, [.. row.Pixels.Where(p => p.Place == "link").Select(p => p.Id)], row.CreatedAt, row.CreatedBy, row.Clicks, row.Post,
@@ -84,7 +40,7 @@ public sealed record LinkResponse(
         row.LastClickAt, courses?.Of(row.Id), [.. row.Aliases.Select(a => options.ShortUrl(a.Domain, a.Slug))], row.Version, row.ArchivedAt, row.ChangedAt, row.ChangedBy,
         row.Fallback, row.Page is { } page && row.DeletedAt is null ? LinkCheckOf.Of(page.Id, page.State, page.IgnoredUntil) : null, StateOf(row), row.BroughtAlong);
 
-    private static StateOfLink StateOf(Row row) => row switch
+    private static StateOfLink StateOf(LinkRow row) => row switch
     {
         { DeletedAt: not null } => StateOfLink.Deleted,
         { Page.State.IsDead: true } => StateOfLink.Dead,
@@ -92,46 +48,6 @@ public sealed record LinkResponse(
         { Clicks: 0 } => StateOfLink.NeverClicked,
         _ => StateOfLink.Live,
     };
-
-    internal sealed class Row
-    {
-        public required Guid Id { get; init; }
-        public required string Domain { get; init; }
-        public required string Slug { get; init; }
-        public required string Title { get; init; }
-        public required string Destination { get; init; }
-        public required string FinalUrl { get; init; }
-        public required string? Source { get; init; }
-        public required string? Medium { get; init; }
-        public required string? Campaign { get; init; }
-        public required string? Term { get; init; }
-        public required string? Content { get; init; }
-        public required string? Channel { get; init; }
-        public required string? Variant { get; init; }
-        public required short Redirect { get; init; }
-        public required LinkOptions Options { get; init; }
-        public required string? Note { get; init; }
-        public required string? Folder { get; init; }
-        public required Instant? DeletedAt { get; init; }
-        public required Instant? SlugFreedAt { get; init; }
-        public required List<string> Tags { get; init; }
-        public required List<FiringPixel> Pixels { get; init; }
-        public required Instant CreatedAt { get; init; }
-        public required string? CreatedBy { get; init; }
-        public required long Clicks { get; init; }
-        public required LinkPost? Post { get; init; }
-        public required Instant? LastClickAt { get; init; }
-        public required List<AliasRow> Aliases { get; init; }
-        public required int Version { get; init; }
-        public required Instant? ArchivedAt { get; init; }
-        public required Instant? ChangedAt { get; init; }
-        public required string? ChangedBy { get; init; }
-        public required string? Fallback { get; init; }
-        public required long? BroughtAlong { get; init; }
-        public required CheckedPage? Page { get; init; }
-    }
-
-    internal sealed record AliasRow(string Domain, string Slug);
 }
 
 /// <summary>What is to be known of a link at a glance; of several that hold, the first of <c>deleted</c>, <c>dead</c>, <c>archived</c>, <c>never-clicked</c>.</summary>

@@ -35,22 +35,25 @@ public static class ReadLinks
             return ApiProblem.Invalid(errors);
         }
 
-        if (LinkOrder.By(sort, found) is not { } sorted)
+        var today = clock.GetCurrentInstant().InZone(member.Zone).Date;
+        if (LinkOrder.By(sort, found, db, today) is not { } sorted)
         {
             return ApiProblem.Invalid("sort", new Flaw("sort", $"Links are sorted by {LinkOrder.Names}."));
         }
 
         // Sorting narrow rows and reading the page's links by their ids takes a fraction of sorting all that is to be shown.
-        var ids = await page.Of(sorted.Select(l => l.Id), id => id, cancel);
-        var rows = await db.Links.Where(l => ids.Items.Contains(l.Id)).Select(LinkResponse.Read(db)).ToDictionaryAsync(l => l.Id, cancel);
-        var courses = await LinkCourses.Of(ids.Items, clock.GetCurrentInstant().InZone(member.Zone).Date, db, cancel);
+        // What words find is looked for once, since looking costs more than the ids; all links there are, are counted instead.
+        var order = sorted.Select(l => l.Id);
+        var ids = found.Words.Count > 0 ? page.Of(await order.ToListAsync(cancel)) : await page.Of(order, id => id, cancel);
+        var rows = (await db.Links.Where(l => ids.Items.Contains(l.Id)).Read(db, cancel)).ToDictionary(l => l.Id);
+        var courses = await LinkCourses.Of(ids.Items, today, db, cancel);
         return TypedResults.Ok(new Found([.. ids.Items.Select(id => LinkResponse.Of(rows[id], options, courses))], ids.NextCursor, ids.Total, found.IsNear));
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Get(
         Guid id, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, HttpResponse response, CancellationToken cancel)
     {
-        if (await db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId).Select(LinkResponse.Read(db)).SingleOrDefaultAsync(cancel) is not { } link)
+        if ((await db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId).Read(db, cancel)).SingleOrDefault() is not { } link)
         {
             return ApiProblem.NotFound("link");
         }

@@ -63,7 +63,7 @@ public static class TakeLinks
     {
         foreach (var portion in ids.Chunk(Portion))
         {
-            var rows = await db.Links.Where(l => portion.Contains(l.Id)).OrderBy(l => l.CreatedAt).ThenBy(l => l.Id).Select(LinkResponse.Read(db)).ToListAsync(cancel);
+            var rows = await db.Links.Where(l => portion.Contains(l.Id)).OrderBy(l => l.CreatedAt).ThenBy(l => l.Id).Read(db, cancel);
             foreach (var row in rows)
             {
                 yield return LinkResponse.Of(row, options);

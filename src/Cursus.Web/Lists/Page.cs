@@ -28,5 +28,13 @@ public sealed record PageRequest(int? Limit, string? Cursor)
         return new Page<TOut>([.. items.Select(project)], end < total ? Encode(end) : null, total);
     }
 
+    /// <summary>Cuts the page out of a list that is there as a whole.</summary>
+    public Page<T> Of<T>(IReadOnlyList<T> whole)
+    {
+        IReadOnlyList<T> items = [.. whole.Skip(Skip).Take(Take)];
+        var end = Skip + items.Count;
+        return new Page<T>(items, end < whole.Count ? Encode(end) : null, whole.Count);
+    }
+
     private static string Encode(int position) => Base64Url.EncodeToString(Encoding.ASCII.GetBytes(position.ToString(CultureInfo.InvariantCulture)));
 }

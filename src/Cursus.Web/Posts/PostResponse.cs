@@ -17,7 +17,7 @@ public sealed record PostResponse(
     {
         var found = await posts.Include(p => p.Campaign).Include(p => p.Placements).AsNoTracking().ToListAsync(cancel);
         var linkIds = found.SelectMany(p => p.Placements).Select(p => p.LinkId).ToList();
-        var links = await db.Links.Where(l => linkIds.Contains(l.Id) && l.DeletedAt == null).Select(LinkResponse.Read(db)).ToDictionaryAsync(l => l.Id, cancel);
+        var links = (await db.Links.Where(l => linkIds.Contains(l.Id) && l.DeletedAt == null).Read(db, cancel)).ToDictionary(l => l.Id);
         return [.. found.Select(post =>
         {
             var placements = post.Placements.Where(p => links.ContainsKey(p.LinkId)).OrderBy(p => p.Position)

@@ -42,6 +42,15 @@ public sealed class CertificateTests(CursusApp app) : IDisposable
         (await world.Get("/api/v1/link-checks/summary"))["certificates"]!.AsArray().Select(c => (string)c!["domain"]!).ShouldBe(isTold ? [world.Domain] : []);
     }
 
+    [Theory]
+    [InlineData("https", null, null, 443)]
+    [InlineData("https", 8443, null, 8443)]
+    [InlineData("https", null, 5184, 5184)]
+    [InlineData("http", 5180, null, null)]
+    [InlineData("http", 5180, 5184, 5184)]
+    public void Certificates_are_looked_at_where_visitors_meet_them(string scheme, int? port, int? named, int? expected) =>
+        new CursusOptions { PublicScheme = scheme, PublicPort = port, LinkCheck = new() { CertificatePort = named } }.CertificatePort.ShouldBe(expected);
+
     [Fact]
     public async Task A_domain_that_shows_none_is_looked_at_without_harm()
     {

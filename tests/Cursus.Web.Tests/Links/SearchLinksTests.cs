@@ -35,6 +35,14 @@ public class SearchLinksTests(CursusApp app)
     }
 
     [Fact]
+    public async Task Words_that_some_link_has_are_no_slips_where_the_filters_leave_none()
+    {
+        var world = await Sky();
+        var found = await world.Get("/api/v1/links?query=geminids&tag=Raffle");
+        ((int)found["total"]!, (bool)found["isNear"]!).ShouldBe((0, false));
+    }
+
+    [Fact]
     public async Task What_stands_in_slug_and_title_comes_before_what_stands_in_a_note()
     {
         var world = await Sky();
@@ -103,7 +111,10 @@ public class SearchLinksTests(CursusApp app)
     [InlineData("destination")]
     [InlineData("channel")]
     [InlineData("campaign")]
+    [InlineData("tags")]
     [InlineData("clicks")]
+    [InlineData("recent-clicks")]
+    [InlineData("state")]
     [InlineData("last-click")]
     [InlineData("changed")]
     [InlineData("newest")]
@@ -114,9 +125,19 @@ public class SearchLinksTests(CursusApp app)
         var (up, down) = (await Slugs(order), await Slugs("-" + order));
         up.Count.ShouldBe(4);
         down.ShouldBe(up, ignoreOrder: true);
-        if (order is "clicks" or "last-click")
+        if (order is "clicks" or "recent-clicks" or "last-click")
         {
             up[0].ShouldBe("geminids-perch");
+        }
+
+        if (order is "state")
+        {
+            up[^1].ShouldBe("geminids-perch", "it alone was clicked");
+        }
+
+        if (order is "tags")
+        {
+            up[..2].ShouldBe(["first-scope", "geminids-perch"], "links without tags come last");
         }
 
         if (order is "address" or "title" or "destination")

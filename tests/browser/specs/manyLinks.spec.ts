@@ -28,7 +28,10 @@ test('links are found in spite of a slip, narrowed by chips, and the filter is k
   await page.getByRole('button', { name: 'Saved' }).click()
   await page.getByRole('menuitem', { name }).click()
   await expect(page.getByText('2 links', { exact: true })).toBeVisible()
-  await page.getByRole('button', { name: `Delete the saved filter ${name}` }).click()
+  await page.getByRole('button', { name: `Rename ${name}` }).click()
+  await page.getByLabel(`New name for ${name}`).fill(`${name} anew`)
+  await page.getByRole('button', { name: 'Save' }).click()
+  await page.getByRole('button', { name: `Delete ${name} anew` }).click()
   await expect(page.getByRole('button', { name: 'Keep', exact: true })).toBeVisible()
 })
 

@@ -70,7 +70,7 @@ export function LinksTable({ links, total, search, channels, selection, isBeside
     const isBy = order !== undefined && (search.sort === order || search.sort === `-${order}`)
     const isTurned = search.sort?.startsWith('-') ?? false
     // Figures begin with the most, words with A.
-    const isUp = isBy && isTurned === (name === 'clicks' || name === 'lastClick')
+    const isUp = isBy && isTurned === (name === 'clicks' || name === 'course' || name === 'lastClick')
     return (
       <th
         key={name}

@@ -1,10 +1,11 @@
-import { ActionIcon, Button, Group, Menu, Popover, Stack, TextInput } from '@mantine/core'
+import { Button, Group, Menu, Popover, Stack, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
-import { IconBookmark, IconTrash } from '@tabler/icons-react'
+import { IconBookmark } from '@tabler/icons-react'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link as RouterLink } from '@tanstack/react-router'
 import { useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
+import { NameActions } from '../../parts/NameActions'
 import { mayEdit, useSession } from '../access/session'
 import { filtersQuery } from './links'
 import { fromKeptFilter, isNarrowed, keptFilter, type LinksSearch } from './linksSearch'
@@ -16,10 +17,8 @@ export function SavedFilters({ search }: { search: LinksSearch }) {
   const kept = useQuery(filtersQuery)
   const now = keptFilter(search)
   const current = kept.data?.find((filter) => filter.filter === now)
-  const remove = useMutation({
-    mutationFn: (id: string) => read(api.DELETE('/api/v1/saved-filters/{id}', { params: { path: { id } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['saved-filters'] }),
-  })
+  const changed = () => queries.invalidateQueries({ queryKey: ['saved-filters'] })
+  const path = { path: { id: current?.id ?? '' } }
   return (
     <>
       {(kept.data?.length ?? 0) > 0 && (
@@ -48,16 +47,14 @@ export function SavedFilters({ search }: { search: LinksSearch }) {
         </Menu>
       )}
       {mayEdit(session) && current && (
-        <ActionIcon
-          variant="subtle"
-          color="red"
-          size={34}
-          aria-label={`Delete the saved filter ${current.name}`}
-          loading={remove.isPending}
-          onClick={() => remove.mutate(current.id)}
-        >
-          <IconTrash size={16} />
-        </ActionIcon>
+        <NameActions
+          key={current.id}
+          name={current.name}
+          onRename={(name) =>
+            read(api.PATCH('/api/v1/saved-filters/{id}', { params: path, body: { name } })).then(changed)
+          }
+          onDelete={() => read(api.DELETE('/api/v1/saved-filters/{id}', { params: path })).then(changed)}
+        />
       )}
       {mayEdit(session) && isNarrowed(search) && !search.batch && !current && <Keep filter={now} />}
     </>

@@ -16,6 +16,9 @@ export const sortOf: Partial<Record<Column | 'link' | 'clicks', string>> = {
   link: 'title',
   destination: 'destination',
   campaign: 'campaign',
+  tags: 'tags',
+  course: 'recent-clicks',
+  state: 'state',
   lastClick: 'last-click',
   clicks: 'clicks',
 }
@@ -26,6 +29,7 @@ export const sorts = [
   { value: 'oldest', label: 'Oldest first' },
   { value: 'changed', label: 'Last changed first' },
   { value: 'clicks', label: 'Most clicks first' },
+  { value: 'recent-clicks', label: 'Most clicks in 30 days' },
   { value: 'last-click', label: 'Last clicked first' },
   { value: 'title', label: 'By title' },
   { value: 'address', label: 'By short address' },
