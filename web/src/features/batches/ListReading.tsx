@@ -54,9 +54,12 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
     },
   })
 
-  const found = preview.data
+  // What was seen last stays while the server can't be asked, so that nobody loses sight of what is being chosen.
+  const [found, setFound] = useState(preview.data)
+  if (preview.data && preview.data !== found) setFound(preview.data)
   const bad = found ? found.lines - found.goodLines : 0
-  const isReady = found !== undefined && found.links + found.takenOver > 0 && (bad === 0 || isGoodOnly)
+  const isReady =
+    found !== undefined && !preview.isError && found.links + found.takenOver > 0 && (bad === 0 || isGoodOnly)
   const make = () => isReady && !run.isPending && run.mutate()
   useHotkeys([['mod+Enter', make]], [])
   const wrong = Object.values(found?.errors ?? {}).flat()
@@ -103,6 +106,17 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
       {(preview.error ?? run.error) && (
         <Alert role="alert" variant="default" mt="md" title={run.error ? 'No link was made' : 'No preview'}>
           {wordsOf((run.error ?? preview.error)!)}
+          {preview.error && (
+            <Button
+              variant="default"
+              size="compact-sm"
+              ml={12}
+              loading={preview.isFetching}
+              onClick={() => void preview.refetch()}
+            >
+              Try again
+            </Button>
+          )}
         </Alert>
       )}
       {batch.failure && !run.error && (
