@@ -106,7 +106,9 @@ export function LinksPage() {
         </Row>
         {found.isPending && <Loading rows={9} />}
         {found.isError && <Failed error={found.error} onRetry={() => void found.refetch()} />}
-        {found.data && links.length === 0 && (isNarrowed(search) ? <NoneFound /> : <NoneYet />)}
+        {found.data &&
+          links.length === 0 &&
+          (isNarrowed(search) ? <NoneFound /> : <NoneYet isReader={!mayEdit(session)} />)}
         {links.length > 0 && (
           <LinksTable
             links={links}
@@ -157,22 +159,25 @@ function ColumnChoice({ search, onNarrow }: ChoiceProps) {
   )
 }
 
-const NoneYet = () => (
+const NoneYet = ({ isReader }: { isReader: boolean }) => (
   <Empty
     title="No links yet"
     action={
-      <Row gap={12} justify="center">
-        <Button component={RouterLink} to="/send">
-          Send the first post
-        </Button>
-        <Button variant="default" renderRoot={(props) => <RouterLink to="/send/many" {...props} />}>
-          Bring in links
-        </Button>
-      </Row>
+      !isReader && (
+        <Row gap={12} justify="center">
+          <Button component={RouterLink} to="/send">
+            Send the first post
+          </Button>
+          <Button variant="default" renderRoot={(props) => <RouterLink to="/send/many" {...props} />}>
+            Bring in links
+          </Button>
+        </Row>
+      )
     }
   >
-    Paste the address of a page anywhere, and a post begins with it; or bring along those that you have made
-    elsewhere.
+    {isReader
+      ? 'Editors of this workspace make them; you will see them here.'
+      : 'Paste the address of a page anywhere, and a post begins with it; or bring along those that you have made elsewhere.'}
   </Empty>
 )
 
