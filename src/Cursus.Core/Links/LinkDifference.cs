@@ -1,4 +1,3 @@
-using System.Globalization;
 using Cursus.Core.Addresses;
 
 namespace Cursus.Core.Links;
@@ -75,7 +74,7 @@ public sealed record LinkDifference(LinkField Field, string? From, string? To)
         [LinkField.Folder] = state.FolderId is { } folder ? nameOf(folder) : null,
         [LinkField.Tags] = Names(state.TagIds, nameOf),
         [LinkField.Pixels] = Names(state.PixelIds, nameOf),
-        [LinkField.BroughtAlong] = state.BroughtAlong is { } clicks ? string.Create(CultureInfo.InvariantCulture, $"{clicks:N0}") : null,
+        [LinkField.BroughtAlong] = state.BroughtAlong is { } clicks ? CountWords.Number(clicks) : null,
         [LinkField.Archived] = OnOrNull(state.IsArchived),
         [LinkField.Deleted] = OnOrNull(state.IsDeleted),
     };

@@ -1,11 +1,9 @@
-using System.Globalization;
 using System.Text.Json;
 using Cursus.Core.Batches;
 using Cursus.Web.Hosting;
 using Cursus.Web.Lists;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
-using NodaTime.Text;
 
 namespace Cursus.Web.Batches;
 
@@ -43,10 +41,8 @@ internal static class LinesFile
 
     private static string?[] Cells(Line line, DateTimeZone zone) =>
     [
-        Text(line.Number), line.ShortUrl, JsonNamingPolicy.KebabCaseLower.ConvertName($"{line.Outcome}"), line.Remark, line.FinalUrl, line.Destination, line.Title, line.Channel,
+        CsvFile.Text(line.Number), line.ShortUrl, JsonNamingPolicy.KebabCaseLower.ConvertName($"{line.Outcome}"), line.Remark, line.FinalUrl, line.Destination, line.Title, line.Channel,
         line.Campaign, line.Source, line.Medium, line.Term, line.Content, line.Folder,
-        line.CreatedAt is { } at ? OffsetDateTimePattern.Rfc3339.Format(at.InZone(zone).ToOffsetDateTime()) : null, line.BroughtAlong is { } clicks ? Text(clicks) : null,
+        line.CreatedAt is { } at ? CsvFile.Time(at, zone) : null, line.BroughtAlong is { } clicks ? CsvFile.Text(clicks) : null,
     ];
-
-    private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
 }

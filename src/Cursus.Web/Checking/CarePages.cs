@@ -10,6 +10,9 @@ namespace Cursus.Web.Checking;
 /// <summary>Reads the pages that need care, with what they hurt.</summary>
 internal static class CarePages
 {
+    /// <summary>Pages at which visitors find nothing; see <see cref="PageState.IsDead"/>.</summary>
+    public static IQueryable<CheckedPage> Dead(CursusDb db) => db.CheckedPages.Where(p => p.Verdict == PageVerdict.Gone || p.Verdict == PageVerdict.Failing);
+
     /// <summary>Clicks of so many days count as recent.</summary>
     public const int RecentDays = 30;
 

@@ -38,7 +38,7 @@ public static class Find
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var found = (await FoundLinks.Of(new LinkFilter(Query: query), db, member, new FieldErrors(), cancel))!;
-        var links = LinkOrder.By("best", found, db, default)!;
+        var links = LinkOrder.Best(found);
         List<Hit> hits =
         [
             .. await campaigns.OrderBy(c => c.Name).Take(Each).Select(c => new Hit("campaign", c.Key, c.Name, c.Key)).ToListAsync(cancel),

@@ -1,9 +1,10 @@
 using Cursus.Core;
-using Cursus.Core.Checking;
 using Cursus.Core.Links;
 using Cursus.Data;
+using Cursus.Data.Checking;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
+using Cursus.Web.Checking;
 using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -56,12 +57,14 @@ public sealed record LinkFilter(
         return WithPixels(Made(links, member.Zone, errors), db, errors);
     }
 
+    private static IQueryable<Link> LeadingTo(IQueryable<Link> links, IQueryable<CheckedPage> pages) =>
+        links.Where(l => l.DeletedAt == null && pages.Any(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey));
+
     private IQueryable<Link> OfState(IQueryable<Link> links, CursusDb db, FieldErrors errors) => State switch
     {
         null or "live" => links.Where(l => l.DeletedAt == null && l.ArchivedAt == null),
         "never-clicked" => links.Where(l => l.DeletedAt == null && l.ArchivedAt == null && !db.LinkTotals.Any(t => t.LinkId == l.Id)),
-        "dead" => links.Where(l => l.DeletedAt == null
-            && db.CheckedPages.Any(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey && (p.Verdict == PageVerdict.Gone || p.Verdict == PageVerdict.Failing))),
+        "dead" => LeadingTo(links, CarePages.Dead(db)),
         "archived" => links.Where(l => l.DeletedAt == null && l.ArchivedAt != null),
         "deleted" => links.Where(l => l.DeletedAt != null),
         "all" => links.Where(l => l.DeletedAt == null),

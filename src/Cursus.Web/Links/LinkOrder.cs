@@ -1,6 +1,6 @@
-using Cursus.Core.Checking;
 using Cursus.Data;
 using Cursus.Data.Links;
+using Cursus.Web.Checking;
 using NodaTime;
 
 namespace Cursus.Web.Links;
@@ -17,8 +17,8 @@ internal static class LinkOrder
         var links = found.Links;
         return order switch
         {
-            null or "best" when found.Words.Count > 0 => links.BestFirst(found.Typed, found.Words, found.IsNear),
-            null or "best" or "newest" or "-oldest" => links.OrderByDescending(l => l.CreatedAt).ThenByDescending(l => l.Placement!.Post!.CreatedAt).WithinPosts(),
+            null or "best" => Best(found),
+            "newest" or "-oldest" => links.NewestFirst(),
             "oldest" or "-newest" => links.OrderBy(l => l.CreatedAt).ThenBy(l => l.Placement!.Post!.CreatedAt).WithinPosts(),
             "title" => links.OrderBy(l => l.Title).ThenBy(l => l.CreatedAt).WithinPosts(),
             "-title" => links.OrderByDescending(l => l.Title).ThenByDescending(l => l.CreatedAt).WithinPosts(),
@@ -46,6 +46,13 @@ internal static class LinkOrder
         };
     }
 
+    /// <summary>By how well they fit where words were typed, else the newest first.</summary>
+    public static IQueryable<Link> Best(FoundLinks found) =>
+        found.Words.Count > 0 ? found.Links.BestFirst(found.Typed, found.Words, found.IsNear) : found.Links.NewestFirst();
+
+    private static IQueryable<Link> NewestFirst(this IQueryable<Link> links) =>
+        links.OrderByDescending(l => l.CreatedAt).ThenByDescending(l => l.Placement!.Post!.CreatedAt).WithinPosts();
+
     /// <summary>The links with people's clicks of the last thirty days, summed up once for all of them.</summary>
     private static IQueryable<Recent> WithRecent(this IQueryable<Link> links, CursusDb db, LocalDate today)
     {
@@ -54,15 +61,19 @@ internal static class LinkOrder
     }
 
     /// <summary>The links with how much their state asks for somebody: those that lead to dead pages first, then those never clicked, live, archived and deleted ones.</summary>
-    private static IQueryable<Urgent> WithUrgency(this IQueryable<Link> links, CursusDb db) => links.Select(l => new Urgent
+    private static IQueryable<Urgent> WithUrgency(this IQueryable<Link> links, CursusDb db)
     {
-        Link = l,
-        Urgency = l.DeletedAt != null ? 4
-            : db.CheckedPages.Any(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey && (p.Verdict == PageVerdict.Gone || p.Verdict == PageVerdict.Failing)) ? 0
-            : l.ArchivedAt != null ? 3
-            : l.Total == null ? 1
-            : 2,
-    });
+        var dead = CarePages.Dead(db);
+        return links.Select(l => new Urgent
+        {
+            Link = l,
+            Urgency = l.DeletedAt != null ? 4
+                : dead.Any(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey) ? 0
+                : l.ArchivedAt != null ? 3
+                : l.Total == null ? 1
+                : 2,
+        });
+    }
 
     private sealed class Recent
     {

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Cursus.Core;
 using Cursus.Core.Links;
 using Cursus.Data;
@@ -38,7 +39,7 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
     public async Task<string?> Change(Guid id, IReadOnlyList<Guid> ids, ManyWishes wishes, bool isGoodOnly, CurrentMember member, LongRun run)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(run.Cancelled);
-        var (now, changed, seen) = (clock.GetCurrentInstant(), 0, 0);
+        var (now, changed) = (clock.GetCurrentInstant(), 0);
         var errors = new FieldErrors();
         var change = await wishes.Read(db, member, await Vocabulary.Load(db, member, options, run.Cancelled), errors, run.Cancelled);
         if (errors.Any)
@@ -48,12 +49,9 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
 
         // New tags come first, since links refer to them.
         await db.SaveChangesAsync(run.Cancelled);
-        foreach (var portion in ids.Chunk(Portion))
+        await foreach (var (links, rewriting) in Held(ids, member, run.Report, run.Cancelled))
         {
-            db.ChangeTracker.Clear();
-            var rewriting = await LinkRewriting.Load(db, member, options, run.Cancelled);
-            await Hold(portion, run.Cancelled);
-            foreach (var link in await Whole(portion).ToListAsync(run.Cancelled))
+            foreach (var link in links)
             {
                 var outcome = Apply(link, change, rewriting);
                 if (outcome.After is null && !isGoodOnly)
@@ -67,9 +65,6 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
                     changed += LinkVersions.Keep(db, link, outcome.Before, member.Id, now, id) ? 1 : 0;
                 }
             }
-
-            await db.SaveChangesAsync(run.Cancelled);
-            run.Report(seen += portion.Length);
         }
 
         db.Add(new LinkChange { Id = id, WorkspaceId = member.WorkspaceId, MadeBy = member.Id, MadeAt = now, What = wishes.Told(), Links = changed });
@@ -86,24 +81,17 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
     public async Task<int> Rewrite(
         Guid id, IReadOnlyList<Guid> ids, Func<Link, LinkState, LinkState> after, CurrentMember member, Instant now, Action<int> progress, CancellationToken cancel)
     {
-        var (changed, seen) = (0, 0);
-        foreach (var portion in ids.Chunk(Portion))
+        var changed = 0;
+        await foreach (var (links, rewriting) in Held(ids, member, progress, cancel))
         {
-            db.ChangeTracker.Clear();
-            var rewriting = await LinkRewriting.Load(db, member, options, cancel);
-            await Hold(portion, cancel);
-            foreach (var link in await Whole(portion).ToListAsync(cancel))
+            foreach (var link in links)
             {
                 var before = LinkVersions.StateOf(link);
                 rewriting.Write(link, before, after(link, before), now);
                 changed += LinkVersions.Keep(db, link, before, member.Id, now, id) ? 1 : 0;
             }
-
-            await db.SaveChangesAsync(cancel);
-            progress(seen += portion.Length);
         }
 
-        db.ChangeTracker.Clear();
         return changed;
     }
 
@@ -122,25 +110,40 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
     {
         var now = clock.GetCurrentInstant();
         var ids = await db.Links.Where(l => l.ChangeId == change && l.WorkspaceId == member.WorkspaceId).Select(l => l.Id).ToListAsync(cancel);
-        foreach (var portion in ids.Chunk(Portion))
+        await foreach (var (links, rewriting) in Held(ids, member, _ => { }, cancel))
         {
-            var rewriting = await LinkRewriting.Load(db, member, options, cancel);
-            await Hold(portion, cancel);
+            var portion = links.ConvertAll(l => l.Id);
             var former = await db.LinkVersions.Where(v => portion.Contains(v.LinkId) && v.Number == db.Links.Single(l => l.Id == v.LinkId).Version - 1).AsNoTracking()
                 .ToDictionaryAsync(v => v.LinkId, v => LinkState.FromJson(v.State), cancel);
-            foreach (var link in await Whole(portion).Where(l => l.ChangeId == change).ToListAsync(cancel))
+            foreach (var link in links.Where(l => l.ChangeId == change))
             {
                 var before = LinkVersions.StateOf(link);
                 rewriting.Write(link, before, former[link.Id], now);
                 LinkVersions.Keep(db, link, before, member.Id, now);
             }
-
-            await db.SaveChangesAsync(cancel);
-            db.ChangeTracker.Clear();
         }
 
         await db.LinkChanges.Where(c => c.Id == change).ExecuteUpdateAsync(c => c.SetProperty(x => x.UndoneAt, now), cancel);
         return ids.Count;
+    }
+
+    /// <summary>The links a portion at a time, whole and held for whoever changes them; what was changed is saved before the next portion comes.</summary>
+    /// <param name="progress">Is told how many have been gone through.</param>
+    private async IAsyncEnumerable<(List<Link> Links, LinkRewriting Rewriting)> Held(
+        IReadOnlyList<Guid> ids, CurrentMember member, Action<int> progress, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        var seen = 0;
+        foreach (var portion in ids.Chunk(Portion))
+        {
+            db.ChangeTracker.Clear();
+            var rewriting = await LinkRewriting.Load(db, member, options, cancel);
+            await Hold(portion, cancel);
+            yield return (await Whole(portion).ToListAsync(cancel), rewriting);
+            await db.SaveChangesAsync(cancel);
+            progress(seen += portion.Length);
+        }
+
+        db.ChangeTracker.Clear();
     }
 
     /// <summary>Lets nobody else change these links until the transaction ends.</summary>

@@ -12,7 +12,6 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using MiniExcelLibs;
 using NodaTime;
-using NodaTime.Text;
 
 namespace Cursus.Web.Links;
 
@@ -108,12 +107,8 @@ public static class TakeLinks
     private static string?[] Cells(LinkResponse link, DateTimeZone zone) =>
     [
         link.ShortUrl, link.Title, link.Destination, link.FinalUrl, link.Channel, link.Campaign, link.Source, link.Medium, link.Term, link.Content,
-        string.Join(", ", link.Tags), link.Folder, link.Note, Text(link.Redirect), Time(link.CreatedAt, zone), link.CreatedBy, Text(link.Clicks),
-        link.LastClickAt is { } last ? Time(last, zone) : null, JsonNamingPolicy.KebabCaseLower.ConvertName($"{link.State}"), string.Join(", ", link.Aliases),
-        link.BroughtAlong is { } elsewhere ? Text(elsewhere) : null,
+        string.Join(", ", link.Tags), link.Folder, link.Note, CsvFile.Text(link.Redirect), CsvFile.Time(link.CreatedAt, zone), link.CreatedBy, CsvFile.Text(link.Clicks),
+        link.LastClickAt is { } last ? CsvFile.Time(last, zone) : null, JsonNamingPolicy.KebabCaseLower.ConvertName($"{link.State}"), string.Join(", ", link.Aliases),
+        link.BroughtAlong is { } elsewhere ? CsvFile.Text(elsewhere) : null,
     ];
-
-    private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
-
-    private static string Time(Instant at, DateTimeZone zone) => OffsetDateTimePattern.Rfc3339.Format(at.InZone(zone).ToOffsetDateTime());
 }

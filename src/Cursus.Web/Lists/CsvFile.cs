@@ -1,5 +1,8 @@
+using System.Globalization;
 using CsvHelper;
 using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using NodaTime.Text;
 
 namespace Cursus.Web.Lists;
 
@@ -23,6 +26,12 @@ internal static class CsvFile
 
         return TypedResults.File(content.ToArray(), ContentType, name);
     }
+
+    /// <summary>A number as every program reads it.</summary>
+    public static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
+
+    /// <summary>A moment by the clock of a zone (RFC 3339).</summary>
+    public static string Time(Instant at, DateTimeZone zone) => OffsetDateTimePattern.Rfc3339.Format(at.InZone(zone).ToOffsetDateTime());
 
     /// <summary>A table that is written row by row; the stream stays open.</summary>
     public static CsvWriter Begin(Stream stream, bool hasByteOrderMark = true) =>

@@ -4,7 +4,7 @@ import { IconDownload } from '@tabler/icons-react'
 import { useMutation } from '@tanstack/react-query'
 import { wordsOf } from '../../api/client'
 import { count, counted } from '../../parts/numbers'
-import { saveFile } from '../codes/saveFile'
+import { saveFile } from '../../parts/saveFile'
 import { reportOf, type Batch, type BatchRequest, type Preview } from './batches'
 
 interface Props {

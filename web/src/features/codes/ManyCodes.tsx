@@ -16,7 +16,7 @@ import { api, read, wordsOf } from '../../api/client'
 import { counted } from '../../parts/numbers'
 import { mayEdit, useSession } from '../access/session'
 import { placesQuery, stylesChanged, stylesQuery } from './codes'
-import { saveFile } from './saveFile'
+import { saveFile } from '../../parts/saveFile'
 
 interface Props {
   /** What the links are, such as a post's title. */

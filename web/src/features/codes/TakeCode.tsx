@@ -7,7 +7,7 @@ import { api, read, wordsOf } from '../../api/client'
 import type { Link } from '../links/links'
 import type { Wanted } from './codes'
 import { drawPicture } from './drawPicture'
-import { saveFile } from './saveFile'
+import { saveFile } from '../../parts/saveFile'
 
 interface Props {
   link: Link
