@@ -25,6 +25,8 @@ public static class ColumnNames
         (ListField.Note, ["note", "notes", "comment", "remark"]),
         (ListField.Redirect, ["redirect", "redirecttype"]),
         (ListField.PublishedOn, ["publishedon", "published", "date", "day"]),
+        (ListField.OpensAt, ["opens", "opensat", "openson", "startsat", "starts", "startdate", "activefrom", "validfrom"]),
+        (ListField.EndsAt, ["ends", "endsat", "endson", "enddate", "expires", "expiresat", "expireson", "expiry", "expirydate", "expirationdate", "validuntil", "activeuntil"]),
         (ListField.CreatedAt, ["createdat", "created", "createdon", "datecreated", "creationdate", "createdate", "madeon"]),
         (ListField.BroughtAlong, ["broughtalong", "clicksbroughtalong", "clicks", "totalclicks", "clickcount", "clickstotal", "visits"]),
     }.SelectMany(f => f.Names.Select(name => (name, f.Field))).ToFrozenDictionary(f => f.name, f => f.Field);

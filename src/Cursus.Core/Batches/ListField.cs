@@ -25,6 +25,12 @@ public enum ListField
     Redirect,
     PublishedOn,
 
+    /// <summary>When the link opens.</summary>
+    OpensAt,
+
+    /// <summary>When it ends.</summary>
+    EndsAt,
+
     /// <summary>When the link was made, there where it comes from.</summary>
     CreatedAt,
 

@@ -1,4 +1,5 @@
 using Cursus.Core.Links;
+using NodaTime;
 
 namespace Cursus.Core.Batches;
 
@@ -8,13 +9,16 @@ namespace Cursus.Core.Batches;
 /// <param name="BroughtAlong">Clicks that were counted elsewhere.</param>
 public sealed record ListedLink(
     string Destination, string? Title = null, string? Source = null, string? Medium = null, string? Term = null, string? Content = null, Guid? CampaignId = null,
-    short? Redirect = null, string? Note = null, Guid? FolderId = null, IReadOnlyList<Guid>? TagIds = null, long? BroughtAlong = null)
+    short? Redirect = null, string? Note = null, Guid? FolderId = null, IReadOnlyList<Guid>? TagIds = null, long? BroughtAlong = null,
+    Instant? OpensAt = null, Instant? EndsAt = null)
 {
     /// <summary>The link as it is when it has been taken over.</summary>
     public LinkState Onto(LinkState link)
     {
         ArgumentNullException.ThrowIfNull(link);
         var isTagged = Source is not null;
+        var span = new LinkSpan(OpensAt ?? link.OpensAt, EndsAt ?? link.EndsAt);
+        span = span.IsPossible(out _) ? span : new LinkSpan(OpensAt, EndsAt);
         return link with
         {
             Destination = Destination,
@@ -28,6 +32,8 @@ public sealed record ListedLink(
             Note = Note ?? link.Note,
             FolderId = FolderId ?? link.FolderId,
             TagIds = [.. link.TagIds.Union(TagIds ?? []).Order()],
+            OpensAt = span.OpensAt,
+            EndsAt = span.EndsAt,
             BroughtAlong = BroughtAlong ?? link.BroughtAlong,
         };
     }

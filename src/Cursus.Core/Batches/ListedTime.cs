@@ -25,7 +25,12 @@ public static partial class ListedTime
     private static readonly string[] Months = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
 
     /// <summary>The time that <paramref name="text"/> says, or null where it says none. A day alone is its first moment; without an offset it is of the <paramref name="zone"/>.</summary>
-    public static Instant? Read(string text, DayOrder order, DateTimeZone zone)
+    public static Instant? Read(string text, DayOrder order, DateTimeZone zone) => Read(text, order, zone, daysAfter: 0);
+
+    /// <summary>The same for what ends then: a day alone is over with the next day's first moment.</summary>
+    public static Instant? ReadEnd(string text, DayOrder order, DateTimeZone zone) => Read(text, order, zone, daysAfter: 1);
+
+    private static Instant? Read(string text, DayOrder order, DateTimeZone zone, int daysAfter)
     {
         ArgumentNullException.ThrowIfNull(text);
         ArgumentNullException.ThrowIfNull(zone);
@@ -36,12 +41,18 @@ public static partial class ListedTime
         }
 
         var match = DayAndRest().Match(trimmed);
-        if (!match.Success || DayOf(match, order) is not { } day || TimeOf(match) is not { } time)
+        if (!match.Success || DayOf(match, order) is not { } day)
         {
             return null;
         }
 
-        return OffsetOf(match) is { } offset ? (day + time).WithOffset(offset).ToInstant() : zone.AtLeniently(day + time).ToInstant();
+        if (!match.Groups["hour"].Success)
+        {
+            return zone.AtStartOfDay(day.PlusDays(daysAfter)).ToInstant();
+        }
+
+        return TimeOf(match) is not { } time ? null
+            : OffsetOf(match) is { } offset ? (day + time).WithOffset(offset).ToInstant() : zone.AtLeniently(day + time).ToInstant();
     }
 
     /// <summary>
@@ -77,14 +88,8 @@ public static partial class ListedTime
         return month is >= 1 and <= LongestMonth && day >= 1 && day <= CalendarSystem.Iso.GetDaysInMonth(year, month) ? new LocalDate(year, month, day) : null;
     }
 
-    /// <summary>Midnight where no time is said.</summary>
     private static LocalTime? TimeOf(Match match)
     {
-        if (!match.Groups["hour"].Success)
-        {
-            return LocalTime.Midnight;
-        }
-
         var (hour, minute, second) = (Number(match, "hour"), Number(match, "minute"), match.Groups["second"].Success ? Number(match, "second") : 0);
         if (match.Groups["half"].Success)
         {

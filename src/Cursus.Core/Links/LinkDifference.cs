@@ -1,4 +1,7 @@
+using System.Globalization;
 using Cursus.Core.Addresses;
+using NodaTime;
+using NodaTime.Text;
 
 namespace Cursus.Core.Links;
 
@@ -9,6 +12,9 @@ public enum LinkField
     Title,
     Destination,
     Fallback,
+    Opens,
+    Ends,
+    Channel,
     Campaign,
     Source,
     Medium,
@@ -38,23 +44,31 @@ public enum LinkField
 /// <param name="To">Null where there is nothing any more.</param>
 public sealed record LinkDifference(LinkField Field, string? From, string? To)
 {
+    private static readonly LocalDateTimePattern ToTheMinute = LocalDateTimePattern.Create("d MMM uuuu, HH:mm", CultureInfo.GetCultureInfo("en-GB"));
+    private static readonly LocalDatePattern WholeDay = LocalDatePattern.Create("d MMM uuuu", CultureInfo.GetCultureInfo("en-GB"));
+
     /// <summary>What makes <paramref name="after"/> of <paramref name="before"/>, in the order of <see cref="LinkField"/>. The finished address follows from the rest and isn't told.</summary>
-    /// <param name="nameOf">The name of a short domain, campaign, folder, tag or pixel.</param>
-    public static IReadOnlyList<LinkDifference> Between(LinkState before, LinkState after, Func<Guid, string> nameOf)
+    /// <param name="nameOf">The name of a short domain, channel, campaign, folder, tag or pixel.</param>
+    /// <param name="zone">By whose clock times are told.</param>
+    public static IReadOnlyList<LinkDifference> Between(LinkState before, LinkState after, Func<Guid, string> nameOf, DateTimeZone zone)
     {
         ArgumentNullException.ThrowIfNull(before);
         ArgumentNullException.ThrowIfNull(after);
         ArgumentNullException.ThrowIfNull(nameOf);
-        var (was, now) = (Told(before, nameOf), Told(after, nameOf));
+        ArgumentNullException.ThrowIfNull(zone);
+        var (was, now) = (Told(before, nameOf, zone), Told(after, nameOf, zone));
         return [.. Enum.GetValues<LinkField>().Where(f => was[f] != now[f]).Select(f => new LinkDifference(f, was[f], now[f]))];
     }
 
-    private static Dictionary<LinkField, string?> Told(LinkState state, Func<Guid, string> nameOf) => new()
+    private static Dictionary<LinkField, string?> Told(LinkState state, Func<Guid, string> nameOf, DateTimeZone zone) => new()
     {
         [LinkField.Address] = $"{nameOf(state.DomainId)}/{state.Slug}",
         [LinkField.Title] = state.Title,
         [LinkField.Destination] = state.Destination,
         [LinkField.Fallback] = state.Fallback,
+        [LinkField.Opens] = Time(state.OpensAt?.InZone(zone).LocalDateTime, daysBefore: 0),
+        [LinkField.Ends] = Time(state.EndsAt?.InZone(zone).LocalDateTime, daysBefore: 1),
+        [LinkField.Channel] = state.ChannelId is { } channel ? nameOf(channel) : null,
         [LinkField.Campaign] = state.CampaignId is { } campaign ? nameOf(campaign) : null,
         [LinkField.Source] = state.Source,
         [LinkField.Medium] = state.Medium,
@@ -81,6 +95,14 @@ public sealed record LinkDifference(LinkField Field, string? From, string? To)
 
     private static string? Names(IReadOnlyList<Guid> ids, Func<Guid, string> nameOf) =>
         ids.Count == 0 ? null : string.Join(", ", ids.Select(nameOf).Order(StringComparer.OrdinalIgnoreCase));
+
+    /// <summary>A bound as people say it: at midnight it is a day's, the one that begins or the one that is over; see <see cref="SpanBound"/>.</summary>
+    private static string? Time(LocalDateTime? at, int daysBefore) => at switch
+    {
+        null => null,
+        { TimeOfDay: var time } when time == LocalTime.Midnight => WholeDay.Format(at.Value.Date.PlusDays(-daysBefore)),
+        _ => ToTheMinute.Format(at.Value),
+    };
 
     private static string? OnOrNull(bool isOn) => isOn ? "yes" : null;
 }

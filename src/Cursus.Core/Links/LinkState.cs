@@ -1,12 +1,14 @@
 using System.Text.Json;
 using Cursus.Core.Addresses;
+using NodaTime;
+using NodaTime.Serialization.SystemTextJson;
 
 namespace Cursus.Core.Links;
 
 /// <summary>Everything about a link that can be changed, as it stood at one time. Other things are named by their ids, which stay when they are renamed.</summary>
 public sealed record LinkState
 {
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+    private static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web).ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
 
     public required Guid DomainId { get; init; }
     public required string Slug { get; init; }
@@ -24,8 +26,17 @@ public sealed record LinkState
     public string? Content { get; init; }
     public Guid? CampaignId { get; init; }
 
-    /// <summary>Where visitors are led while the destination is dead.</summary>
+    /// <summary>The channel that its clicks are counted for.</summary>
+    public Guid? ChannelId { get; init; }
+
+    /// <summary>Where visitors are led while the destination is dead, and outside of the link's time.</summary>
     public string? Fallback { get; init; }
+
+    /// <summary>When it opens, where it isn't open from its making.</summary>
+    public Instant? OpensAt { get; init; }
+
+    /// <summary>When it ends, if ever.</summary>
+    public Instant? EndsAt { get; init; }
 
     public short Redirect { get; init; } = 302;
     public LinkOptions Options { get; init; } = LinkOptions.Plain;

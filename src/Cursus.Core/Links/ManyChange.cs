@@ -1,4 +1,9 @@
+using NodaTime;
+
 namespace Cursus.Core.Links;
+
+/// <summary>A wish for one bound of a link's time; null takes the bound away.</summary>
+public readonly record struct SpanWish(Instant? At);
 
 /// <summary>One change made to many links. What is left out stays as each link has it.</summary>
 public sealed record ManyChange
@@ -17,8 +22,14 @@ public sealed record ManyChange
     /// <summary>The destination that all of them get.</summary>
     public string? Destination { get; init; }
 
-    /// <summary>Where visitors are led while the destination is dead; an empty text leaves it to campaign and workspace.</summary>
+    /// <summary>Where visitors are led while the destination is dead, and outside of the link's time; an empty text leaves it to campaign and workspace.</summary>
     public string? Fallback { get; init; }
+
+    /// <summary>When they open.</summary>
+    public SpanWish? Opens { get; init; }
+
+    /// <summary>When they end.</summary>
+    public SpanWish? Ends { get; init; }
 
     public bool? Archive { get; init; }
 
@@ -45,6 +56,12 @@ public sealed record ManyChange
             return null;
         }
 
+        var span = new LinkSpan(Opens is { } opens ? opens.At : link.OpensAt, Ends is { } ends ? ends.At : link.EndsAt);
+        if ((Opens is not null || Ends is not null) && !span.IsPossible(out flaw))
+        {
+            return null;
+        }
+
         return link with
         {
             TagIds = Joined(link.TagIds, AddTags, RemoveTags),
@@ -55,6 +72,8 @@ public sealed record ManyChange
             Medium = medium,
             Destination = destination!,
             Fallback = Fallback switch { null => link.Fallback, "" => null, _ => Fallback },
+            OpensAt = span.OpensAt,
+            EndsAt = span.EndsAt,
             IsArchived = Archive ?? link.IsArchived,
             IsDeleted = Delete ?? link.IsDeleted,
         };

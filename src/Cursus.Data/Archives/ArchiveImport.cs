@@ -52,6 +52,10 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
             }
 
             await connection.Run("drop sequence archive_place", cancel);
+
+            // Archives from before channels could be changed don't say them in versions: it was the present one all along.
+            await Run(connection, "update link_versions v set state = v.state || jsonb_build_object('channelId', l.channel_id) from links l"
+                + " where l.id = v.link_id and l.workspace_id = $1 and not jsonb_exists(v.state, 'channelId')", cancel, into);
             await VerifyDomains(connection, into, needsNoProof, cancel);
             await MonthRollUp.AddLate(connection, await Days(connection, into, cancel), cancel);
             await transaction.CommitAsync(cancel);

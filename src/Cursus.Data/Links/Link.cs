@@ -1,4 +1,5 @@
 using Cursus.Core.Addresses;
+using Cursus.Core.Links;
 using Cursus.Data.Addresses;
 using Cursus.Data.Clicks;
 using Cursus.Data.Posts;
@@ -29,8 +30,17 @@ public sealed class Link
     /// <summary>Tells the page by its address without fragment, for the link check: all links of a workspace with the same key lead to the same page.</summary>
     public Guid PageKey { get; private init; }
 
-    /// <summary>Where visitors are led while the page is dead; null does what campaign or workspace say.</summary>
+    /// <summary>Where visitors are led while the page is dead, and outside of its time; null does what campaign or workspace say.</summary>
     public string? Fallback { get; set; }
+
+    /// <summary>When it opens; null where it is open from its making.</summary>
+    public Instant? OpensAt { get; set; }
+
+    /// <summary>When it ends; null where it never does.</summary>
+    public Instant? EndsAt { get; set; }
+
+    /// <summary>From when until when it leads to its destination.</summary>
+    public LinkSpan Span => new(OpensAt, EndsAt);
 
     /// <summary>Where visitors are sent: the destination with its UTM values.</summary>
     public required string FinalUrl { get; set; }

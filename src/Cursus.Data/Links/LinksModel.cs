@@ -29,6 +29,7 @@ internal sealed class LinksModel : IEntityTypeConfiguration<Link>, IEntityTypeCo
         link.ComplexProperty(l => l.Options, AddressesModel.Options);
         link.HasIndex(l => new { l.WorkspaceId, l.CreatedAt });
         link.HasIndex(l => new { l.WorkspaceId, l.Title });
+        link.HasIndex(l => new { l.WorkspaceId, l.EndsAt }).HasFilter("opens_at is not null or ends_at is not null").HasDatabaseName("ix_links_with_span");
         link.HasIndex(l => l.ChangeId).HasFilter("change_id is not null");
         link.Property(l => l.PageKey).HasComputedColumnSql("md5(split_part(destination, '#', 1))::uuid", stored: true);
         link.HasIndex(l => new { l.WorkspaceId, l.PageKey });
@@ -37,7 +38,9 @@ internal sealed class LinksModel : IEntityTypeConfiguration<Link>, IEntityTypeCo
         link.HasOne(l => l.Total).WithOne().HasForeignKey<LinkTotal>(t => t.LinkId);
         link.Property(l => l.Slug).HasMaxLength(Slug.MaxLength);
         link.Property(l => l.SlugKey).HasMaxLength(Slug.MaxLength);
+        link.Ignore(l => l.Span);
         link.ToTable(t => t.HasCheckConstraint("ck_links_redirect", "redirect in (301, 302, 307, 308)"));
+        link.ToTable(t => t.HasCheckConstraint("ck_links_span", "ends_at > opens_at"));
     }
 
     public void Configure(EntityTypeBuilder<Tag> tag)

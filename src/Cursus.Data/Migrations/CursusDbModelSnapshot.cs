@@ -1284,6 +1284,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("domain_id");
 
+                    b.Property<Instant?>("EndsAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ends_at");
+
                     b.Property<string>("Fallback")
                         .HasColumnType("text")
                         .HasColumnName("fallback");
@@ -1304,6 +1308,10 @@ namespace Cursus.Data.Migrations
                     b.Property<string>("Note")
                         .HasColumnType("text")
                         .HasColumnName("note");
+
+                    b.Property<Instant?>("OpensAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("opens_at");
 
                     b.Property<Guid>("PageKey")
                         .ValueGeneratedOnAddOrUpdate()
@@ -1428,6 +1436,10 @@ namespace Cursus.Data.Migrations
                     b.HasIndex("WorkspaceId", "CreatedAt")
                         .HasDatabaseName("ix_links_workspace_id_created_at");
 
+                    b.HasIndex("WorkspaceId", "EndsAt")
+                        .HasDatabaseName("ix_links_with_span")
+                        .HasFilter("opens_at is not null or ends_at is not null");
+
                     b.HasIndex("WorkspaceId", "PageKey")
                         .HasDatabaseName("ix_links_workspace_id_page_key");
 
@@ -1437,6 +1449,8 @@ namespace Cursus.Data.Migrations
                     b.ToTable("links", null, t =>
                         {
                             t.HasCheckConstraint("ck_links_redirect", "redirect in (301, 302, 307, 308)");
+
+                            t.HasCheckConstraint("ck_links_span", "ends_at > opens_at");
                         });
                 });
 

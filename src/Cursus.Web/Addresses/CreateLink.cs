@@ -20,10 +20,13 @@ public static class CreateLink
     /// <param name="Channel">Key of a channel, whose source and medium are taken where none are given.</param>
     /// <param name="Slug">A random one is made where left out.</param>
     /// <param name="Pixels">Ids of retargeting pixels; those of its campaign, channel and domain fire too.</param>
+    /// <param name="OpensAt">When it opens: a moment, or a day or time by the workspace's clock. Until then its fallback answers.</param>
+    /// <param name="EndsAt">When it ends, said in the same ways; a day alone is its last.</param>
     public sealed record Request(
         string? Destination, string? Title = null, string? Campaign = null, string? Channel = null, string? Source = null, string? Medium = null,
         string? Term = null, string? Content = null, string? Slug = null, string? Domain = null, int? Redirect = null,
-        IReadOnlyList<string>? Tags = null, IReadOnlyList<Guid>? Pixels = null, LinkWishes? Options = null, string? Note = null, string? Folder = null);
+        IReadOnlyList<string>? Tags = null, IReadOnlyList<Guid>? Pixels = null, LinkWishes? Options = null, string? Note = null, string? Folder = null,
+        string? OpensAt = null, string? EndsAt = null);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links", Handle).ForEditors().WithSummary("Make one link without a post");
 
@@ -49,7 +52,7 @@ public static class CreateLink
             return SlugTaken.Problem([("slug", taken[0].State)]);
         }
 
-        var saved = (await db.Links.Where(l => l.Id == links[0].Id).Read(db, cancel)).Single();
+        var saved = (await db.Links.Where(l => l.Id == links[0].Id).Read(db, clock.GetCurrentInstant(), cancel)).Single();
         return TypedResults.Created($"/api/v1/links/{saved.Id}", LinkResponse.Of(saved, options));
     }
 
@@ -69,7 +72,7 @@ public static class CreateLink
         vocabulary.Words.Check(TagField.Medium, utm?.Medium, errors, "medium");
         vocabulary.Words.Check(TagField.Term, utm?.Term, errors, "term");
         vocabulary.Words.Check(TagField.Content, utm?.Content, errors, "content");
-        var manner = LinkManner.Read(request.Redirect, request.Options, request.Note, request.Folder, domain, vocabulary, errors);
+        var manner = LinkManner.Read(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt, domain, vocabulary, errors);
         var tagNames = TagsOfLinks.Names(request.Tags, errors);
         if (request.Title?.Trim().Length > PostPlan.MaxTitle)
         {

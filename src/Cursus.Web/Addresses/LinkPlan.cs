@@ -38,6 +38,8 @@ internal sealed record LinkPlan(
         Options = Manner.Options,
         Note = Manner.Note,
         FolderId = Manner.Folder?.Id,
+        OpensAt = Manner.Span.OpensAt,
+        EndsAt = Manner.Span.EndsAt,
         CreatedAt = now,
         CreatedBy = member.Id,
         Tags = [.. tags.Where(t => TagNames.Contains(t.Name, StringComparer.OrdinalIgnoreCase))],

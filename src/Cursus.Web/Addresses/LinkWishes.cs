@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Cursus.Data.Addresses;
 using Cursus.Data.Links;
@@ -10,7 +11,7 @@ namespace Cursus.Web.Addresses;
 /// <summary>Options of a link as requests carry them; what is left out is taken from the next wider place: row, post, domain.</summary>
 /// <param name="TitleAttribute">An empty text takes it away.</param>
 /// <param name="AnchorText">An empty text takes it away.</param>
-/// <param name="HandoffDeadline">Milliseconds that ad networks are waited for.</param>
+/// <param name="HandoffDeadline">Milliseconds that ad networks are waited for; 800 is the usual, and the same as nothing.</param>
 public sealed record LinkWishes(
     QueryPassing? PassQuery = null, ReferrerPassing? Referrer = null, bool? HideFromSearch = null, bool? Nofollow = null, bool? Sponsored = null,
     bool? NewTab = null, string? TitleAttribute = null, string? AnchorText = null, int? HandoffDeadline = null)
@@ -37,7 +38,8 @@ public sealed record LinkWishes(
             return given;
         }
 
-        return (short?)HandoffDeadline ?? given;
+        // The usual needs no saying, so that who wishes for it is back at what was never set.
+        return HandoffDeadline is HandoffPage.DefaultDeadline ? null : (short?)HandoffDeadline ?? given;
     }
 
     private static string? Text(string? wish, string? given, FieldErrors errors, string field)
@@ -58,16 +60,17 @@ public sealed record LinkWishes(
 
 /// <summary>What a link is given beside address and tags.</summary>
 /// <param name="Redirect">HTTP status of its answers.</param>
-internal sealed record LinkManner(short Redirect, LinkOptions Options, string? Note, Folder? Folder)
+internal sealed record LinkManner(short Redirect, LinkOptions Options, string? Note, Folder? Folder, LinkSpan Span)
 {
     public const int MaxNote = 1000;
 
     public static LinkManner Read(
-        int? redirect, LinkWishes? wishes, string? note, string? folder, ShortDomain? domain, Vocabulary vocabulary, FieldErrors errors, string prefix = "") => new(
+        int? redirect, LinkWishes? wishes, string? note, string? folder, string? opensAt, string? endsAt, ShortDomain? domain, Vocabulary vocabulary, FieldErrors errors, string prefix = "") => new(
         Vocabulary.ReadRedirect(redirect, domain?.Redirect ?? vocabulary.Redirect, errors, prefix + "redirect"),
         (wishes ?? new LinkWishes()).Over(domain?.Options ?? LinkOptions.Plain, errors, prefix + "options"),
         ReadNote(note, errors, prefix + "note"),
-        vocabulary.Folder(folder, errors, prefix + "folder"));
+        vocabulary.Folder(folder, errors, prefix + "folder"),
+        vocabulary.Span(opensAt, endsAt, LinkSpan.Always, errors, prefix));
 
     public static string? ReadNote(string? note, FieldErrors errors, string field)
     {

@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Links;
@@ -9,6 +10,7 @@ using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Cursus.Web.Retargeting;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Addresses;
 
@@ -26,10 +28,15 @@ internal sealed class Vocabulary
 
     public required IReadOnlyList<string> AllowedPrivateHosts { get; init; }
 
+    /// <summary>By whose clock times are meant.</summary>
+    public required DateTimeZone Zone { get; init; }
+
     /// <summary>The agreed UTM values.</summary>
     public required TagWords Words { get; init; }
 
     public IEnumerable<Campaign> Campaigns => campaigns.Values;
+
+    public IEnumerable<Channel> Channels => channels.Values;
 
     public IEnumerable<ShortDomain> Domains => domains.Values;
 
@@ -46,6 +53,7 @@ internal sealed class Vocabulary
         return new Vocabulary
         {
             Redirect = member.Workspace.Redirect,
+            Zone = member.Zone,
             AllowedPrivateHosts = [.. options.AllowedPrivateHosts],
             channels = channels,
             campaigns = campaigns,
@@ -76,13 +84,45 @@ internal sealed class Vocabulary
         return destination;
     }
 
-    /// <summary>Where visitors are led while a destination is dead: what was given where nothing is said, and nothing where the text is empty.</summary>
+    /// <summary>Where visitors are led while a destination is dead and outside of a link's time: what was given where nothing is said, and nothing where the text is empty.</summary>
     public string? Fallback(string? wish, string? given, FieldErrors errors) => wish switch
     {
         null => given,
         _ when wish.Trim().Length == 0 => null,
         _ => Destination(wish, errors, "fallback")?.AsEntered,
     };
+
+    /// <summary>The wished time of a link: what was given where nothing is said, and no bound where the text is empty.</summary>
+    public LinkSpan Span(string? opens, string? ends, LinkSpan given, FieldErrors errors, string prefix = "")
+    {
+        var span = new LinkSpan(
+            Bound(opens, given.OpensAt, SpanBound.TryReadOpening, errors, prefix + "opensAt"),
+            Bound(ends, given.EndsAt, SpanBound.TryReadEnd, errors, prefix + "endsAt"));
+        if ((opens ?? ends) is not null && !span.IsPossible(out var flaw))
+        {
+            errors.Add(prefix + "endsAt", flaw);
+        }
+
+        return span;
+    }
+
+    private Instant? Bound(string? wish, Instant? given, ReadBound read, FieldErrors errors, string field)
+    {
+        if (string.IsNullOrWhiteSpace(wish))
+        {
+            return wish is null ? given : null;
+        }
+
+        if (read(wish, Zone, out var at, out var flaw))
+        {
+            return at;
+        }
+
+        errors.Add(field, flaw!);
+        return given;
+    }
+
+    private delegate bool ReadBound(string text, DateTimeZone zone, out Instant at, out Flaw? flaw);
 
     /// <summary>The folder that is called so whatever the case of its letters; a new one where there is none, which is saved with the links that are put into it.</summary>
     public Folder FolderOrNew(string name, Guid workspaceId)

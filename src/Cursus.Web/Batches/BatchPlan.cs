@@ -112,7 +112,7 @@ internal sealed class BatchPlan
 
     private DayOrder ReadDayOrder(List<ListLine> lines, ListChoices choices)
     {
-        IsDayOrderOpen = !ListedTime.TryTellOrder(lines.SelectMany(l => new[] { l[ListField.CreatedAt], l[ListField.PublishedOn] }).OfType<string>(), out var order);
+        IsDayOrderOpen = !ListedTime.TryTellOrder(lines.SelectMany(l => new[] { l[ListField.CreatedAt], l[ListField.PublishedOn], l[ListField.OpensAt], l[ListField.EndsAt] }).OfType<string>(), out var order);
         if (IsDayOrderOpen && choices.DayOrder is null)
         {
             Errors.Add("choices.dayOrder", new Flaw("day-order", "Days such as 3/4/2026 can be read two ways. Choose which number is the day."));
@@ -153,7 +153,8 @@ internal sealed class BatchPlan
     private static ListedLink Said(CreateLink.Request wishes, LinkPlan link, LinePast past) => new(
         link.Destination.AsEntered, wishes.Title is null ? null : link.Title,
         link.Utm?.Source.Text, link.Utm?.Medium.Text, link.Utm?.Term?.Text, link.Utm?.Content?.Text, link.Utm is null ? null : link.Campaign?.Id,
-        (short?)wishes.Redirect, link.Manner.Note, link.Manner.Folder?.Id, TagIds: null, past.BroughtAlong);
+        (short?)wishes.Redirect, link.Manner.Note, link.Manner.Folder?.Id, TagIds: null, past.BroughtAlong,
+        link.Manner.Span.OpensAt, link.Manner.Span.EndsAt);
 
     private void Hint(int line, LinkPlan link, Vocabulary vocabulary)
     {

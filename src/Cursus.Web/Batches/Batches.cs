@@ -62,8 +62,14 @@ public static class Batches
 
     internal static async Task<Response> Read(Batch batch, CursusDb db, LongRuns runs, CancellationToken cancel)
     {
+        // A run is over when the edge knows its links as well, a moment after they are saved.
         var run = runs.Find(batch.Id);
-        var state = batch.DoneAt is not null ? BatchState.Done : run is { IsOver: false } ? BatchState.Running : BatchState.Waiting;
+        if (run is { IsOver: true, Failure: null } && batch.DoneAt is null)
+        {
+            await db.Entry(batch).ReloadAsync(cancel);
+        }
+
+        var state = run is { IsOver: false } ? BatchState.Running : batch.DoneAt is not null ? BatchState.Done : BatchState.Waiting;
         var outcomes = state == BatchState.Done
             ? await db.BatchLines.Where(l => l.BatchId == batch.Id).GroupBy(l => l.Outcome).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancel)
             : [];

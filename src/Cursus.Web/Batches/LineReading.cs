@@ -6,6 +6,7 @@ using Cursus.Web.Addresses;
 using Cursus.Web.Links;
 using Cursus.Web.Problems;
 using NodaTime;
+using NodaTime.Text;
 
 namespace Cursus.Web.Batches;
 
@@ -42,9 +43,14 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
             line[ListField.Destination], line[ListField.Title], campaign, channel, line[ListField.Source], line[ListField.Medium], line[ListField.Term],
             line[ListField.Content], line[ListField.Slug] ?? address?.Slug, line[ListField.Domain] ?? address?.Host ?? forAll.Domain, Redirect(line, errors) ?? forAll.Redirect,
             [.. forAll.Tags ?? [], .. line.Words(ListField.Tags), .. groupTags], forAll.Pixels, forAll.Options, line[ListField.Note] ?? forAll.Note,
-            Folder(line[ListField.Folder] ?? (choices.Groups == GroupsBecome.Tags ? null : line[ListField.Group]), errors) ?? forAll.Folder);
+            Folder(line[ListField.Folder] ?? (choices.Groups == GroupsBecome.Tags ? null : line[ListField.Group]), errors) ?? forAll.Folder,
+            Bound(line, ListField.OpensAt, "opensAt", errors), Bound(line, ListField.EndsAt, "endsAt", errors));
         return request is { Source: null, Medium: null, Campaign: null, Channel: null } ? WithPastedTags(request) : request;
     }
+
+    /// <summary>When the line's link opens or ends, as requests say it.</summary>
+    private string? Bound(ListLine line, ListField field, string name, FieldErrors errors) =>
+        Time(line, field, name, errors) is { } at ? InstantPattern.General.Format(at) : null;
 
     /// <summary>Where the line's link comes from in time.</summary>
     public LinePast Past(ListLine line, FieldErrors errors)
@@ -82,7 +88,7 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
             return null;
         }
 
-        var time = ListedTime.Read(text, order, zone);
+        var time = field == ListField.EndsAt ? ListedTime.ReadEnd(text, order, zone) : ListedTime.Read(text, order, zone);
         if (time is null)
         {
             errors.Add(name, new Flaw("day", $"“{text}” is no day that everybody reads alike. Write year, month and day: 2026-03-24."));

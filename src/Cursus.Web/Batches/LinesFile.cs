@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Cursus.Core.Batches;
+using Cursus.Core.Links;
 using Cursus.Web.Hosting;
 using Cursus.Web.Lists;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -13,20 +14,21 @@ internal static class LinesFile
     private static readonly string[] Columns =
     [
         "line", "short address", "outcome", "remark", "leads to", "destination", "title", "channel", "campaign", "source", "medium", "term", "content", "folder", "made on",
-        "clicks brought along",
+        "opens", "ends", "clicks brought along",
     ];
 
     /// <summary>One line, with what is known of its link.</summary>
     public sealed record Line(
         int Number, LineOutcome Outcome, string? Remark, string? ShortUrl, string? FinalUrl, string? Destination, string? Title, string? Channel, string? Campaign,
-        string? Source, string? Medium, string? Term, string? Content, string? Folder, Instant? CreatedAt, long? BroughtAlong);
+        string? Source, string? Medium, string? Term, string? Content, string? Folder, Instant? CreatedAt, LinkSpan Span, long? BroughtAlong);
 
     /// <summary>What would become of the lines.</summary>
     public static FileContentHttpResult Of(BatchPlan plan, CursusOptions options, DateTimeZone zone, string list)
     {
         var made = plan.Links.Select(l => new Line(
             l.Line, l.Outcome, l.Remark, l.ShortUrl(options), l.FinalUrl, l.Link.Destination.AsEntered, l.Link.Title, l.Link.Channel?.Key, l.Link.Campaign?.Key,
-            l.Link.Utm?.Source.Text, l.Link.Utm?.Medium.Text, l.Link.Utm?.Term?.Text, l.Link.Utm?.Content?.Text, l.Link.Manner.Folder?.Name, l.Past.CreatedAt, l.Past.BroughtAlong));
+            l.Link.Utm?.Source.Text, l.Link.Utm?.Medium.Text, l.Link.Utm?.Term?.Text, l.Link.Utm?.Content?.Text, l.Link.Manner.Folder?.Name, l.Past.CreatedAt,
+            l.Link.Manner.Span, l.Past.BroughtAlong));
         var leftOut = plan.LeftOut.Select(l => LeftOut(l.Line, l.Outcome, l.Remark, l.Address));
         return File([.. made.Concat(leftOut).OrderBy(l => l.Number)], zone, list, "report");
     }
@@ -37,12 +39,14 @@ internal static class LinesFile
 
     /// <summary>A line that nothing is made of.</summary>
     public static Line LeftOut(int number, LineOutcome outcome, string? remark, string? address) =>
-        new(number, outcome, remark, null, null, address, null, null, null, null, null, null, null, null, null, null);
+        new(number, outcome, remark, null, null, address, null, null, null, null, null, null, null, null, null, LinkSpan.Always, null);
 
     private static string?[] Cells(Line line, DateTimeZone zone) =>
     [
         CsvFile.Text(line.Number), line.ShortUrl, JsonNamingPolicy.KebabCaseLower.ConvertName($"{line.Outcome}"), line.Remark, line.FinalUrl, line.Destination, line.Title, line.Channel,
         line.Campaign, line.Source, line.Medium, line.Term, line.Content, line.Folder,
-        line.CreatedAt is { } at ? CsvFile.Time(at, zone) : null, line.BroughtAlong is { } clicks ? CsvFile.Text(clicks) : null,
+        Time(line.CreatedAt, zone), Time(line.Span.OpensAt, zone), Time(line.Span.EndsAt, zone), line.BroughtAlong is { } clicks ? CsvFile.Text(clicks) : null,
     ];
+
+    private static string? Time(Instant? at, DateTimeZone zone) => at is { } time ? CsvFile.Time(time, zone) : null;
 }

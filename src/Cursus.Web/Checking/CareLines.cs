@@ -19,8 +19,8 @@ internal static class CareLines
     {
         var today = now.InZone(zone).Date;
         var certificates = await EndingCertificate.Of(db, workspaceId, now, cancel);
-        var pages = await CarePages.ByRecentClicks(db, workspaceId, today).AsNoTracking().Take(Most).ToListAsync(cancel);
-        var hurt = await CarePages.Hurt(db, workspaceId, [.. pages.Select(p => p.Key)], today, cancel);
+        var pages = await CarePages.ByRecentClicks(db, workspaceId, now, today).AsNoTracking().Take(Most).ToListAsync(cancel);
+        var hurt = await CarePages.Hurt(db, workspaceId, [.. pages.Select(p => p.Key)], now, today, cancel);
         return
         [
             .. certificates.Select(c => $"The certificate of {c.Domain} {(c.EndsAt <= now ? "has ended" : "ends")} on {Day.Format(c.EndsAt.InZone(zone).Date)}. Browsers warn visitors away from then on."),

@@ -18,21 +18,22 @@ internal static class CarePages
 
     private const int MostHurt = 12;
 
-    /// <summary>Pages that need care and that links lead to, those with the most recent clicks first.</summary>
-    public static IQueryable<CheckedPage> ByRecentClicks(CursusDb db, Guid workspaceId, LocalDate today, bool ignored = false)
+    /// <summary>Pages that need care and that links lead to which haven't ended, those with the most recent clicks first.</summary>
+    public static IQueryable<CheckedPage> ByRecentClicks(CursusDb db, Guid workspaceId, Instant now, LocalDate today, bool ignored = false)
     {
+        var links = db.Links.Where(l => l.DeletedAt == null && !(l.EndsAt <= now));
         var since = today.PlusDays(-RecentDays);
         return db.CheckedPages
             .Where(p => p.WorkspaceId == workspaceId && p.NeedsCare && p.IgnoredUntil != null == ignored)
-            .Where(p => db.Links.Any(l => l.WorkspaceId == p.WorkspaceId && l.PageKey == p.Key && l.DeletedAt == null))
+            .Where(p => links.Any(l => l.WorkspaceId == p.WorkspaceId && l.PageKey == p.Key))
             .OrderByDescending(p => db.LinkDays
-                .Where(d => d.Day > since && db.Links.Any(l => l.Id == d.LinkId && l.WorkspaceId == p.WorkspaceId && l.PageKey == p.Key && l.DeletedAt == null))
+                .Where(d => d.Day > since && links.Any(l => l.Id == d.LinkId && l.WorkspaceId == p.WorkspaceId && l.PageKey == p.Key))
                 .Sum(d => (long?)d.Clicks) ?? 0)
             .ThenBy(p => p.Since).ThenBy(p => p.Id);
     }
 
     /// <summary>What pages hurt: posts, and links without one by their campaign; of each page those with the most recent clicks first.</summary>
-    public static async Task<ILookup<Guid, HurtRow>> Hurt(CursusDb db, Guid workspaceId, IReadOnlyList<Guid> keys, LocalDate today, CancellationToken cancel)
+    public static async Task<ILookup<Guid, HurtRow>> Hurt(CursusDb db, Guid workspaceId, IReadOnlyList<Guid> keys, Instant now, LocalDate today, CancellationToken cancel)
     {
         var since = today.PlusDays(-RecentDays);
         var rows = await db.Database.SqlQuery<HurtRow>(
@@ -43,7 +44,7 @@ internal static class CarePages
             from links l
                 left join placements pl on pl.link_id = l.id left join posts po on po.id = pl.post_id left join campaigns c on c.id = l.campaign_id
                 left join lateral (select sum(d.clicks) as clicks from link_days d where d.link_id = l.id and d.day > {since}) recent on true
-            where l.workspace_id = {workspaceId} and l.page_key = any({keys.ToArray()}) and l.deleted_at is null
+            where l.workspace_id = {workspaceId} and l.page_key = any({keys.ToArray()}) and l.deleted_at is null and (l.ends_at is null or l.ends_at > {now})
             group by l.page_key, po.id, po.title, c.key, c.name order by recent_clicks desc, links desc, po.id
             """).ToListAsync(cancel);
         return rows.ToLookup(r => r.PageKey);
@@ -52,7 +53,7 @@ internal static class CarePages
     /// <summary>The pages as they are told.</summary>
     public static async Task<IReadOnlyList<NeedsCare.Response>> Tell(IReadOnlyList<CheckedPage> pages, CursusDb db, CurrentMember member, Instant now, CancellationToken cancel)
     {
-        var hurt = await Hurt(db, member.WorkspaceId, [.. pages.Select(p => p.Key)], now.InZone(member.Zone).Date, cancel);
+        var hurt = await Hurt(db, member.WorkspaceId, [.. pages.Select(p => p.Key)], now, now.InZone(member.Zone).Date, cancel);
         var ofWorkspace = await db.LinkCheckSettings.Where(s => s.WorkspaceId == member.WorkspaceId).Select(s => s.Fallback).FirstOrDefaultAsync(cancel);
         return [.. pages.Select(p => Of(p, [.. hurt[p.Key]], ofWorkspace))];
     }

@@ -80,11 +80,13 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
         await db.Database.ExecuteSqlAsync(
             $"""
             delete from checked_pages p where next_check_at <= {now}
-                and not exists (select 1 from links l where l.workspace_id = p.workspace_id and l.page_key = p.key and l.deleted_at is null)
+                and not exists (select 1 from links l where l.workspace_id = p.workspace_id and l.page_key = p.key and l.deleted_at is null
+                    and (l.ends_at is null or l.ends_at > {now}))
             """,
             cancel);
         await db.CheckedPages.Where(p => p.IgnoredUntil <= now).ExecuteUpdateAsync(p => p.SetProperty(x => x.IgnoredUntil, (Instant?)null), cancel);
 
+        // Pages of links that are yet to open wait for that: they may not be there before.
         // Pages in trouble come first, then new ones, what was made last before the rest of a long list: somebody may be waiting for it. The others wait in the order in which they became due.
         return await db.Database.SqlQuery<DuePage>(
             $"""
@@ -93,6 +95,7 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
                     p.tries > 0 desc, p.checked_at is null desc, case when p.checked_at is null then p.next_check_at end desc, p.next_check_at) as place
                 from checked_pages p left join link_check_settings s on s.workspace_id = p.workspace_id
                 where p.next_check_at <= {now} and s.is_on is not false
+                    and exists (select 1 from links l where l.workspace_id = p.workspace_id and l.page_key = p.key and l.deleted_at is null and (l.opens_at is null or l.opens_at <= {now}))
             ) due where place <= {PagesOfSite} order by place, site limit {PagesInAll}
             """).ToListAsync(cancel);
     }

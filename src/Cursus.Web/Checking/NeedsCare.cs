@@ -69,7 +69,7 @@ public static class NeedsCare
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, bool? ignored, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
     {
         var now = clock.GetCurrentInstant();
-        var found = await page.Of(CarePages.ByRecentClicks(db, member.WorkspaceId, now.InZone(member.Zone).Date, ignored == true).AsNoTracking(), p => p, cancel);
+        var found = await page.Of(CarePages.ByRecentClicks(db, member.WorkspaceId, now, now.InZone(member.Zone).Date, ignored == true).AsNoTracking(), p => p, cancel);
         return TypedResults.Ok(new Page<Response>(await CarePages.Tell(found.Items, db, member, now, cancel), found.NextCursor, found.Total));
     }
 
@@ -84,8 +84,8 @@ public static class NeedsCare
             new PageCounts(
                 Count(PageVerdict.NotYet), Count(PageVerdict.Fine), Count(PageVerdict.Redirected), Count(PageVerdict.Changed), Count(PageVerdict.Gone), Count(PageVerdict.Failing),
                 Count(PageVerdict.Closed)),
-            await CarePages.ByRecentClicks(db, member.WorkspaceId, today).CountAsync(cancel),
-            await CarePages.ByRecentClicks(db, member.WorkspaceId, today, ignored: true).CountAsync(cancel),
+            await CarePages.ByRecentClicks(db, member.WorkspaceId, now, today).CountAsync(cancel),
+            await CarePages.ByRecentClicks(db, member.WorkspaceId, now, today, ignored: true).CountAsync(cancel),
             await mine.MaxAsync(p => p.CheckedAt, cancel),
             await EndingCertificate.Of(db, member.WorkspaceId, now, cancel)));
     }

@@ -18,7 +18,15 @@ internal static class QuestionWords
 
     public static string Of(Question question)
     {
-        var narrowed = question.Filters.Select(f => $"{Names.GetValueOrDefault(f.Key, f.Key)} {string.Join(" or ", f.Value)}").ToList();
+        var narrowed = question.Filters.Select(f => Narrowed(f.Key, f.Value)).ToList();
         return $"Which {Names.GetValueOrDefault(question.By, question.By)} brought the most clicks{(narrowed.Count > 0 ? $" for {string.Join(", ", narrowed)}" : "")}?";
     }
+
+    /// <summary>What the answer is narrowed to; posts and links are kept by ids that nobody reads.</summary>
+    private static string Narrowed(string filter, string[] values) => (filter, values.Length) switch
+    {
+        ("post" or "link", 1) => $"one {filter}",
+        ("post" or "link", var many) => $"{many} {filter}s",
+        _ => $"{Names.GetValueOrDefault(filter, filter)} {string.Join(" or ", values)}",
+    };
 }

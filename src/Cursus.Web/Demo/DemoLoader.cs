@@ -94,6 +94,8 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
             {
                 var channel = channels[placed[0]];
                 var link = MakeLink(post, file, channel, placed.ElementAtOrDefault(1), domain, campaign.Key, slugs);
+                link.EndsAt = file.EndsDaysAgo is { } days ? zone.AtStartOfDay(now.InZone(zone).Date.PlusDays(-days)).ToInstant() : null;
+                link.Fallback = file.Fallback is { } page ? Address(scenario, page) : null;
                 link.Tags.AddRange(file.Tags.Select(t => tags[t]));
                 post.Placements.Add(new Placement { PostId = post.Id, LinkId = link.Id, Link = link, Variant = placed.ElementAtOrDefault(1), Position = position });
                 links.Add(link);

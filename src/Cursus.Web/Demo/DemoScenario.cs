@@ -66,9 +66,11 @@ public sealed record DemoScenario(
     /// <param name="Page">Site and path, such as <c>northmoor/events/autumn</c>.</param>
     /// <param name="Channels">Channel keys, with a variant behind a slash.</param>
     /// <param name="Clicks">People's clicks by channel where the story needs an exact number.</param>
+    /// <param name="EndsDaysAgo">So many days ago its links have ended.</param>
+    /// <param name="Fallback">Page that they lead to since, as <paramref name="Page"/> is written.</param>
     public sealed record PostFile(
         int DaysAgo, string Title, string Page, string Campaign, IReadOnlyList<string> Channels, IReadOnlyList<string> Tags, string By,
-        string? Slug = null, string? Domain = null, IReadOnlyDictionary<string, int>? Clicks = null);
+        string? Slug = null, string? Domain = null, IReadOnlyDictionary<string, int>? Clicks = null, int? EndsDaysAgo = null, string? Fallback = null);
 
     /// <summary>Posts that come again each month or week. Braces are filled in: <c>{month}</c>, <c>{yyyy-mm}</c>, <c>{yyyy-mm-dd}</c>, <c>{topic}</c>.</summary>
     public sealed record SeriesFile(

@@ -1,9 +1,11 @@
 using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
 using Cursus.Core.Codes;
+using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Cursus.Data.Clicks;
 using Microsoft.AspNetCore.Http.Features;
+using NodaTime;
 
 namespace Cursus.Web.Edge;
 
@@ -11,7 +13,7 @@ namespace Cursus.Web.Edge;
 /// Answers requests on short domains: finds the link in memory, writes the click into the journal, redirects. Works on the server's own
 /// features of a request; an <see cref="HttpContext"/> is made only where cookies or passes are read. Waits for the database only for links that aren't loaded yet.
 /// </summary>
-internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedLinks unloaded, ClickJournal journal, VisitReader visits, TeamMark team, PixelTable pixels, HandoffAnswer handoffs, HandoffReports reports)
+internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedLinks unloaded, ClickJournal journal, VisitReader visits, TeamMark team, PixelTable pixels, HandoffAnswer handoffs, HandoffReports reports, IClock clock)
 {
     private const string Html = "text/html; charset=utf-8";
 
@@ -62,9 +64,16 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         }
     }
 
-    private Task AnswerLink(Exchange exchange, DomainEntry domain, in LinkEntry link, byte code) => link.HasEnded
-        ? LeadOrShow(exchange, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended)
-        : Follow(exchange, domain, link, code);
+    private Task AnswerLink(Exchange exchange, DomainEntry domain, in LinkEntry link, byte code)
+    {
+        // Links without a time, which are nearly all, need no clock.
+        var stage = LinkStage.Open;
+        var answering = link.HasSpan ? link.At(clock.GetCurrentInstant(), out stage) : link;
+        return stage == LinkStage.Scheduled && IsTeam(exchange, domain) ? Follow(exchange, domain, link, code)
+            : !answering.LeadsNowhere ? Follow(exchange, domain, answering, code)
+            : stage == LinkStage.Scheduled ? exchange.Write(StatusCodes.Status404NotFound, Html, EdgePages.Scheduled)
+            : LeadOrShow(exchange, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended);
+    }
 
     private Task Follow(Exchange exchange, DomainEntry domain, in LinkEntry link, byte code)
     {

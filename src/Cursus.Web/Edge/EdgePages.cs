@@ -11,7 +11,9 @@ internal static class EdgePages
 
     public static readonly byte[] BareDomain = Page("A short domain", "The links on this domain lead on to other pages. This one is only their signpost.");
 
-    public static readonly byte[] Ended = Page("This link has ended", "It led somewhere once and was taken back by whoever made it. Ask them for the page you are looking for.");
+    public static readonly byte[] Ended = Page("This link has ended", "It led somewhere once and does so no more. Ask whoever gave it to you for the page you are looking for.");
+
+    public static readonly byte[] Scheduled = Page("This link isn’t open yet", "You are early: whoever made it has set a time for it. Come back a little later.");
 
     public static readonly byte[] Starting = Page("One moment", "This short domain is just starting. Try again in a few seconds.");
 

@@ -1,7 +1,9 @@
 using System.Text;
 using Cursus.Core.Clicks;
+using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Microsoft.AspNetCore.WebUtilities;
+using NodaTime;
 
 namespace Cursus.Web.Edge;
 
@@ -9,7 +11,7 @@ namespace Cursus.Web.Edge;
 /// What handoff pages report back: which networks answered, and what a visitor answered. Also takes the question's form from browsers without scripts. A report is believed as
 /// far as a click is: whoever wants to make one up could as well follow the link.
 /// </summary>
-internal sealed class HandoffReports(LinkTable links, PixelTable pixels, HandoffAnswer handoffs, VisitReader visits, TeamMark team)
+internal sealed class HandoffReports(LinkTable links, PixelTable pixels, HandoffAnswer handoffs, VisitReader visits, TeamMark team, IClock clock)
 {
     private const int MostBytes = 4096;
     private const string Html = "text/html; charset=utf-8";
@@ -43,7 +45,7 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
     private Task Answer(Exchange exchange, DomainEntry domain, Dictionary<string, Microsoft.Extensions.Primitives.StringValues> form)
     {
         string Field(string name) => form.TryGetValue(name, out var value) ? value.ToString() : "";
-        if (Visit(domain, Field("slug"), Field("query")) is not { } visit)
+        if (Visit(exchange, domain, Field("slug"), Field("query")) is not { } visit)
         {
             exchange.Response.StatusCode = StatusCodes.Status404NotFound;
             return Task.CompletedTask;
@@ -95,7 +97,7 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
     private void ReportWithoutScript(Exchange exchange, DomainEntry domain)
     {
         var slug = QueryHelpers.ParseQuery(exchange.Request.QueryString).GetValueOrDefault("slug").ToString();
-        if (Visit(domain, slug, "") is { } visit)
+        if (Visit(exchange, domain, slug, "") is { } visit)
         {
             var visitor = Visitor(exchange, domain);
             handoffs.Report(visit, visitor, HandoffAnswer.KindOf(exchange, visitor), [.. visit.Pixels.Select(p =>
@@ -103,8 +105,17 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
         }
     }
 
-    private HandoffVisit? Visit(DomainEntry domain, string slug, string query) =>
-        links.TryFind(domain.Number, slug, out var link) && !link.HasEnded && pixels.Of(domain, link) is { } fired ? HandoffVisit.Of(domain, link, slug, query, fired) : null;
+    private HandoffVisit? Visit(Exchange exchange, DomainEntry domain, string slug, string query)
+    {
+        if (!links.TryFind(domain.Number, slug, out var link))
+        {
+            return null;
+        }
+
+        var answering = link.At(clock.GetCurrentInstant(), out var stage);
+        answering = stage == LinkStage.Scheduled && team.IsOn(exchange, domain.WorkspaceId) ? link : answering;
+        return !answering.LeadsNowhere && pixels.Of(domain, answering) is { } fired ? HandoffVisit.Of(domain, answering, slug, query, fired) : null;
+    }
 
     private VisitReader.Visitor Visitor(Exchange exchange, DomainEntry domain) =>
         visits.Read(exchange.Request, exchange.Connection, domain, team.IsOn(exchange, domain.WorkspaceId) ? ClickKind.Team : null);

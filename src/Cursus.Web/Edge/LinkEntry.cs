@@ -2,20 +2,25 @@ using System.Buffers.Binary;
 using System.Runtime.InteropServices;
 using System.Text;
 using Cursus.Core.Addresses;
+using Cursus.Core.Links;
+using NodaTime;
 
 namespace Cursus.Web.Edge;
 
 /// <summary>
 /// What the edge must know to answer a link, as the bytes that <see cref="LinkTable"/> keeps of it.
 /// Layout: id (16), numbers of domain, campaign and channel (4 each), length of the location (4), redirect status (2), options (1), length of the slug (1), slug, location; where the
-/// link waits for ad networks otherwise than usual or has pixels of its own, deadline (2), how many pixels (1) and their numbers (4 each).
+/// link waits for ad networks otherwise than usual or has pixels of its own, deadline (2), how many pixels (1) and their numbers (4 each); where it opens or ends, Unix milliseconds of
+/// both (8 each) and the record of what answers outside of its time.
 /// </summary>
 public readonly ref struct LinkEntry
 {
     private const int SlugAt = 36;
     private const byte HandoffOption = 32;
+    private const byte SpanOption = 64;
     private const short UsualDeadline = -1;
-    private const int Ended = -1;
+    private const int Nowhere = -1;
+    private const int SpanLength = 2 * sizeof(long);
 
     private readonly ReadOnlySpan<byte> bytes;
 
@@ -38,8 +43,11 @@ public readonly ref struct LinkEntry
     /// <summary>In lower case.</summary>
     public ReadOnlySpan<byte> Slug => bytes.Slice(SlugAt, bytes[35]);
 
-    /// <summary>True where it leads nowhere any more.</summary>
-    public bool HasEnded => LocationLength == Ended;
+    /// <summary>True where it was deleted, or stands for a link outside of its time and there is no fallback.</summary>
+    public bool LeadsNowhere => LocationLength == Nowhere;
+
+    /// <summary>Whether it opens or ends.</summary>
+    public bool HasSpan => (bytes[34] & SpanOption) != 0;
 
     /// <summary>Where it leads.</summary>
     public string Location => Encoding.UTF8.GetString(bytes.Slice(SlugAt + bytes[35], LocationLength));
@@ -61,7 +69,12 @@ public readonly ref struct LinkEntry
     public int[] Pixels => HasHandoff ? MemoryMarshal.Cast<byte, int>(bytes.Slice(HandoffAt + 3, bytes[HandoffAt + 2] * sizeof(int))).ToArray() : [];
 
     /// <summary>Bytes of the record alone.</summary>
-    public int Length => HandoffAt + (HasHandoff ? 3 + bytes[HandoffAt + 2] * sizeof(int) : 0);
+    public int Length => SpanAt + (HasSpan ? SpanLength + Otherwise.Length : 0);
+
+    private int SpanAt => HandoffAt + (HasHandoff ? 3 + bytes[HandoffAt + 2] * sizeof(int) : 0);
+
+    /// <summary>What answers outside of its time.</summary>
+    private LinkEntry Otherwise => new(bytes[(SpanAt + SpanLength)..]);
 
     private bool HasHandoff => (bytes[34] & HandoffOption) != 0;
 
@@ -69,9 +82,32 @@ public readonly ref struct LinkEntry
 
     private int LocationLength => BinaryPrimitives.ReadInt32LittleEndian(bytes[28..]);
 
+    /// <summary>What answers at a time: the link itself, or before it opens and after it has ended what stands for it.</summary>
+    public LinkEntry At(Instant now, out LinkStage stage)
+    {
+        stage = HasSpan ? Span.StageAt(now) : LinkStage.Open;
+        return stage == LinkStage.Open ? this : Otherwise;
+    }
+
+    private LinkSpan Span => new(
+        BinaryPrimitives.ReadInt64LittleEndian(bytes[SpanAt..]) is not long.MinValue and var opens ? Instant.FromUnixTimeMilliseconds(opens) : null,
+        BinaryPrimitives.ReadInt64LittleEndian(bytes[(SpanAt + sizeof(long))..]) is not long.MaxValue and var ends ? Instant.FromUnixTimeMilliseconds(ends) : null);
+
+    /// <summary>Writes the record of a link that opens or ends.</summary>
+    /// <param name="link">The link within its time.</param>
+    /// <param name="otherwise">What answers before and afterwards.</param>
+    public static byte[] Write(byte[] link, LinkSpan span, byte[] otherwise)
+    {
+        byte[] record = [.. link, .. new byte[SpanLength], .. otherwise];
+        record[34] |= SpanOption;
+        BinaryPrimitives.WriteInt64LittleEndian(record.AsSpan(link.Length), span.OpensAt?.ToUnixTimeMilliseconds() ?? long.MinValue);
+        BinaryPrimitives.WriteInt64LittleEndian(record.AsSpan(link.Length + sizeof(long)), span.EndsAt?.ToUnixTimeMilliseconds() ?? long.MaxValue);
+        return record;
+    }
+
     /// <summary>Writes a record.</summary>
     /// <param name="slugKey">ASCII in lower case, at most <see cref="Slug.MaxLength"/> characters.</param>
-    /// <param name="location">Null where the link has ended.</param>
+    /// <param name="location">Null where it leads nowhere.</param>
     public static byte[] Write(Guid id, string slugKey, string? location, in Places places, in Manner manner)
     {
         var handoffAt = SlugAt + slugKey.Length + (location is null ? 0 : Encoding.UTF8.GetByteCount(location));
@@ -81,7 +117,7 @@ public readonly ref struct LinkEntry
         BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(16), places.Domain);
         BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(20), places.Campaign);
         BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(24), places.Channel);
-        BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(28), location is null ? Ended : handoffAt - SlugAt - slugKey.Length);
+        BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(28), location is null ? Nowhere : handoffAt - SlugAt - slugKey.Length);
         BinaryPrimitives.WriteInt16LittleEndian(record.AsSpan(32), manner.Redirect);
         record[34] = (byte)((int)manner.PassQuery | ((int)manner.Referrer << 2) | (manner.HideFromSearch ? 16 : 0) | (hasHandoff ? HandoffOption : 0));
         record[35] = (byte)slugKey.Length;

@@ -2,8 +2,10 @@ using System.Diagnostics;
 using System.Net;
 using Cursus.Core.Addresses;
 using Cursus.Core.Checking;
+using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Cursus.Web.Clicks;
+using NodaTime;
 using Npgsql;
 
 namespace Cursus.Web.Edge;
@@ -38,11 +40,11 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         ) own on true
         """;
 
-    /// <summary>Where visitors are led instead, for the few links whose page is dead.</summary>
-    private const string FallbackWhileDead = """
+    /// <summary>Where visitors are led instead, for the few links whose page is dead, or that open or end.</summary>
+    private const string Fallbacks = """
         left join checked_pages dead on dead.workspace_id = l.workspace_id and dead.key = l.page_key and is_dead(dead.verdict, dead.ignored_until)
-        left join campaigns ofcampaign on dead.key is not null and ofcampaign.id = l.campaign_id
-        left join link_check_settings ofworkspace on dead.key is not null and ofworkspace.workspace_id = l.workspace_id
+        left join campaigns ofcampaign on (dead.key is not null or l.opens_at is not null or l.ends_at is not null) and ofcampaign.id = l.campaign_id
+        left join link_check_settings ofworkspace on (dead.key is not null or l.opens_at is not null or l.ends_at is not null) and ofworkspace.workspace_id = l.workspace_id
         """;
 
     private static readonly TimeSpan RoundAtLeastEach = TimeSpan.FromSeconds(5);
@@ -226,8 +228,9 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
 
     private static string Select((string Tables, string Address, bool AreFew) at, string ownPixels) => $"""
         select l.id, d.id, {at.Address}.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search,
-            l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels, case when dead.key is not null then coalesce(l.fallback, ofcampaign.fallback, ofworkspace.fallback) end as fallback
-        from {at.Tables} join domains d on d.id = {at.Address}.domain_id {(at.AreFew ? PixelsOfFew : ownPixels)} {FallbackWhileDead}
+            l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels, coalesce(l.fallback, ofcampaign.fallback, ofworkspace.fallback) as fallback,
+            dead.key is not null as is_dead, l.opens_at, l.ends_at
+        from {at.Tables} join domains d on d.id = {at.Address}.domain_id {(at.AreFew ? PixelsOfFew : ownPixels)} {Fallbacks}
         """;
 
     private async Task ReadRemovals(NpgsqlConnection connection)
@@ -251,18 +254,26 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
 
     private byte[] Record(NpgsqlDataReader reader, int domain)
     {
-        var (location, redirect) = (Text(reader, 3), reader.GetInt16(4));
-        if (location is not null && Text(reader, 12) is { } fallback)
+        var (location, redirect, isDead, span) = (Text(reader, 3), reader.GetInt16(4), reader.GetBoolean(13), new LinkSpan(Time(reader, 14), Time(reader, 15)));
+        if (location is null || (span.IsAlways && !isDead))
         {
-            (location, redirect) = (FallbackDestination.For(fallback, location), FallbackDestination.Redirect(redirect));
+            return Record(reader, domain, location, redirect);
         }
 
-        return LinkEntry.Write(
-            reader.GetGuid(0), reader.GetString(2), location,
-            new(domain, pixels.NumberOf(Id(reader, 8)), pixels.NumberOf(Id(reader, 9))),
-            new(redirect, (QueryPassing)reader.GetInt16(5), (ReferrerPassing)reader.GetInt16(6), reader.GetBoolean(7), reader.IsDBNull(10) ? null : reader.GetInt16(10),
-                reader.IsDBNull(11) ? [] : [.. reader.GetFieldValue<Guid[]>(11).Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))]));
+        // Where a link leads now is not for good if it has led, or will lead, elsewhere.
+        var elsewhere = Text(reader, 12) is { } fallback ? FallbackDestination.For(fallback, location) : null;
+        redirect = span.IsAlways && elsewhere is null ? redirect : FallbackDestination.Redirect(redirect);
+        var within = Record(reader, domain, isDead ? elsewhere ?? location : location, redirect);
+        return span.IsAlways ? within : LinkEntry.Write(within, span, Record(reader, domain, elsewhere, redirect));
     }
+
+    private byte[] Record(NpgsqlDataReader reader, int domain, string? location, short redirect) => LinkEntry.Write(
+        reader.GetGuid(0), reader.GetString(2), location,
+        new(domain, pixels.NumberOf(Id(reader, 8)), pixels.NumberOf(Id(reader, 9))),
+        new(redirect, (QueryPassing)reader.GetInt16(5), (ReferrerPassing)reader.GetInt16(6), reader.GetBoolean(7), reader.IsDBNull(10) ? null : reader.GetInt16(10),
+            reader.IsDBNull(11) ? [] : [.. reader.GetFieldValue<Guid[]>(11).Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))]));
+
+    private static Instant? Time(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetFieldValue<Instant>(column);
 
     private static Guid? Id(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetGuid(column);
 

@@ -37,7 +37,7 @@ public sealed class LinkTable
         return TryFold(slug, key, out var length) && contents.TryFind(domain, key[..length], out link);
     }
 
-    /// <summary>Enters or changes a link; see <see cref="LinkEntry.Write"/>.</summary>
+    /// <summary>Enters or changes a link; see <see cref="LinkEntry"/>.</summary>
     public void Put(ReadOnlySpan<byte> record)
     {
         lock (writing)

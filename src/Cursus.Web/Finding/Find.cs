@@ -5,6 +5,7 @@ using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Finding;
 
@@ -20,7 +21,7 @@ public static class Find
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/find", Handle).ForViewers().WithSummary("Links, posts and campaigns by words");
 
-    private static async Task<Ok<IReadOnlyList<Hit>>> Handle(string query, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Ok<IReadOnlyList<Hit>>> Handle(string query, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
     {
         var words = query.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Like.Contains).ToList();
         if (words.Count == 0)
@@ -37,7 +38,7 @@ public static class Find
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var found = (await FoundLinks.Of(new LinkFilter(Query: query), db, member, new FieldErrors(), cancel))!;
+        var found = (await FoundLinks.Of(new LinkFilter(Query: query), db, member, clock.GetCurrentInstant(), new FieldErrors(), cancel))!;
         var links = LinkOrder.Best(found);
         List<Hit> hits =
         [

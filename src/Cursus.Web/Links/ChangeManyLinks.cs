@@ -71,7 +71,7 @@ public static class ChangeManyLinks
         Request request, CurrentMember member, CursusDb db, ManyLinks many, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         var errors = new FieldErrors();
-        var ids = await (request.Links ?? new()).Find(db, member, errors, cancel);
+        var ids = await (request.Links ?? new()).Find(db, member, clock.GetCurrentInstant(), errors, cancel);
         var rewriting = await LinkRewriting.Load(db, member, options, cancel);
         var change = await (request.Change ?? new()).Read(db, member, rewriting.Vocabulary, errors, cancel);
         if (errors.Any)
@@ -104,7 +104,7 @@ public static class ChangeManyLinks
         Request request, CurrentMember member, CursusDb db, LongRuns runs, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         var errors = new FieldErrors();
-        var ids = await (request.Links ?? new()).Find(db, member, errors, cancel);
+        var ids = await (request.Links ?? new()).Find(db, member, clock.GetCurrentInstant(), errors, cancel);
         var wishes = request.Change ?? new();
         await wishes.Read(db, member, await Vocabulary.Load(db, member, options, cancel), errors, cancel);
         if (errors.Any)
@@ -159,14 +159,15 @@ public static class ChangeManyLinks
 
     private static async Task<Response?> Read(Guid id, CurrentMember member, CursusDb db, LongRuns runs, IClock clock, CancellationToken cancel)
     {
-        if (await db.LinkChanges.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id && c.WorkspaceId == member.WorkspaceId, cancel) is { } change)
+        // A run is over when the edge knows the changed links as well, a moment after they are saved.
+        var run = runs.Find(id) is { } found && found.WorkspaceId == member.WorkspaceId ? found : null;
+        if (run is not { IsOver: false }
+            && await db.LinkChanges.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id && c.WorkspaceId == member.WorkspaceId, cancel) is { } change)
         {
             return Of(change, clock.GetCurrentInstant());
         }
 
-        return runs.Find(id) is { } run && run.WorkspaceId == member.WorkspaceId
-            ? new Response(id, run.Failure is null ? "running" : "failed", null, 0, run.Done, run.Total, run.Failure, null)
-            : null;
+        return run is null ? null : new Response(id, run.Failure is null ? "running" : "failed", null, 0, run.Done, run.Total, run.Failure, null);
     }
 
     private static Response Of(LinkChange change, Instant now)

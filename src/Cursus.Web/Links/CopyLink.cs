@@ -1,3 +1,4 @@
+using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
@@ -36,14 +37,17 @@ public static class CopyLink
             return ApiProblem.Invalid(errors);
         }
 
-        var like = plan with { Manner = plan.Manner with { Options = link.Options } };
-        var (links, taken) = await saving.Save([like], member, clock.GetCurrentInstant(), _ => SavedBeside.Nothing, cancel);
+        // A copy of a link that has ended is to lead somewhere.
+        var now = clock.GetCurrentInstant();
+        var span = link.Span.StageAt(now) == LinkStage.Ended ? LinkSpan.Always : link.Span;
+        var like = plan with { Manner = plan.Manner with { Options = link.Options, Span = span } };
+        var (links, taken) = await saving.Save([like], member, now, _ => SavedBeside.Nothing, cancel);
         if (taken.Count > 0)
         {
             return SlugTaken.Problem([("slug", taken[0].State)]);
         }
 
-        var saved = (await db.Links.Where(l => l.Id == links[0].Id).Read(db, cancel)).Single();
+        var saved = (await db.Links.Where(l => l.Id == links[0].Id).Read(db, now, cancel)).Single();
         return TypedResults.Created($"/api/v1/links/{saved.Id}", LinkResponse.Of(saved, options));
     }
 }

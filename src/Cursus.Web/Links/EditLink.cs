@@ -19,15 +19,19 @@ namespace Cursus.Web.Links;
 /// <summary>PATCH and DELETE /links/{id}. The edge follows at once: the short address stays, its destination changes.</summary>
 public static class EditLink
 {
-    /// <summary>Fields that are left out stay as they are; an empty note, folder or fallback takes it away.</summary>
+    /// <summary>Fields that are left out stay as they are; an empty note, folder, fallback, opening or end takes it away.</summary>
     /// <param name="Slug">Another slug; under the one before the link is still found.</param>
     /// <param name="Domain">Another short domain.</param>
-    /// <param name="Fallback">Where visitors are led while the destination is dead.</param>
+    /// <param name="Fallback">Where visitors are led while the destination is dead, and outside of its time.</param>
+    /// <param name="OpensAt">When it opens: a moment, or a day or time by the workspace's clock.</param>
+    /// <param name="EndsAt">When it ends, said in the same ways; a day alone is its last.</param>
+    /// <param name="Channel">Key of the channel that all its clicks are counted for, or an empty text for none. Its source and medium stay.</param>
     /// <param name="IsArchived">Out of the lists, though it leads on.</param>
     public sealed record Request(
         string? Title = null, string? Destination = null, string? Campaign = null, string? Source = null, string? Medium = null,
         string? Term = null, string? Content = null, int? Redirect = null, IReadOnlyList<string>? Tags = null, LinkWishes? Options = null, string? Note = null,
-        string? Folder = null, IReadOnlyList<Guid>? Pixels = null, string? Slug = null, string? Domain = null, bool? IsArchived = null, string? Fallback = null);
+        string? Folder = null, IReadOnlyList<Guid>? Pixels = null, string? Slug = null, string? Domain = null, bool? IsArchived = null, string? Fallback = null,
+        string? OpensAt = null, string? EndsAt = null, string? Channel = null);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -53,10 +57,17 @@ public static class EditLink
         var vocabulary = await Vocabulary.Load(db, member, options, cancel);
         var destination = vocabulary.Destination(request.Destination ?? link.Destination, errors);
         var campaign = request.Campaign is null ? link.Campaign : vocabulary.Campaign(request.Campaign, errors);
+        var channel = string.IsNullOrWhiteSpace(request.Channel) ? null : vocabulary.Channel(request.Channel, errors, "channel");
+        if (request.Channel is not null && !errors.Any && await LinkChannel.Hindrance(db, link, channel?.Id, cancel) is { } hindrance)
+        {
+            errors.Add("channel", hindrance);
+        }
+
         var redirect = Vocabulary.ReadRedirect(request.Redirect, link.Redirect, errors);
         var utm = CreateLink.ReadTags(
             request.Source ?? link.Source, request.Medium ?? link.Medium, campaign, request.Term ?? link.Term, request.Content ?? link.Content, errors);
         var fallback = vocabulary.Fallback(request.Fallback, link.Fallback, errors);
+        var span = vocabulary.Span(request.OpensAt, request.EndsAt, link.Span, errors);
         if (request.Title?.Trim() is { Length: 0 or > PostPlan.MaxTitle })
         {
             errors.Add("title", new Flaw("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
@@ -90,9 +101,11 @@ public static class EditLink
         link.Title = request.Title?.Trim() ?? link.Title;
         link.Destination = destination!.AsEntered;
         link.Fallback = fallback;
+        (link.OpensAt, link.EndsAt) = (span.OpensAt, span.EndsAt);
         link.FinalUrl = destination.FinishedWith(vocabulary.Sent(utm)).ToString();
         (link.Source, link.Medium, link.Term, link.Content) = (utm?.Source.Text, utm?.Medium.Text, utm?.Term?.Text, utm?.Content?.Text);
         link.CampaignId = campaign?.Id;
+        link.ChannelId = request.Channel is null ? link.ChannelId : channel?.Id;
         link.Redirect = redirect;
         link.Options = wishes;
         link.Note = note;
@@ -111,7 +124,7 @@ public static class EditLink
         }
 
         LinkVersions.Keep(db, link, before, member.Id, now);
-        return await Save(link, member, db, feed, options, http, transaction, cancel);
+        return await Save(link, member, db, feed, options, http, clock, transaction, cancel);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Delete(
@@ -130,7 +143,7 @@ public static class EditLink
         var (now, before) = (clock.GetCurrentInstant(), LinkVersions.StateOf(link));
         link.DeletedAt = now;
         LinkVersions.Keep(db, link, before, member.Id, now);
-        return (await Save(link, member, db, feed, options, http, transaction: null, cancel)).Result is ProblemHttpResult problem ? problem : TypedResults.NoContent();
+        return (await Save(link, member, db, feed, options, http, clock, transaction: null, cancel)).Result is ProblemHttpResult problem ? problem : TypedResults.NoContent();
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Revive(
@@ -149,7 +162,7 @@ public static class EditLink
         var before = LinkVersions.StateOf(link);
         link.DeletedAt = null;
         LinkVersions.Keep(db, link, before, member.Id, clock.GetCurrentInstant());
-        return await Save(link, member, db, feed, options, http, transaction: null, cancel);
+        return await Save(link, member, db, feed, options, http, clock, transaction: null, cancel);
     }
 
     /// <summary>A link whose slug belongs to another by now can't come back.</summary>
@@ -163,7 +176,7 @@ public static class EditLink
 
     /// <summary>Saves a changed link, tells the edge, and answers with the link as it is now.</summary>
     internal static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Save(
-        Link link, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, HttpContext http, IDbContextTransaction? transaction, CancellationToken cancel)
+        Link link, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, HttpContext http, IClock clock, IDbContextTransaction? transaction, CancellationToken cancel)
     {
         try
         {
@@ -184,7 +197,7 @@ public static class EditLink
         }
 
         await feed.CatchUp();
-        var saved = (await db.Links.Where(l => l.Id == link.Id && l.WorkspaceId == member.WorkspaceId).Read(db, cancel)).Single();
+        var saved = (await db.Links.Where(l => l.Id == link.Id && l.WorkspaceId == member.WorkspaceId).Read(db, clock.GetCurrentInstant(), cancel)).Single();
         http.Response.Headers.ETag = SeenVersion.Tag(saved.Version);
         return TypedResults.Ok(LinkResponse.Of(saved, options));
     }

@@ -26,16 +26,16 @@ namespace Cursus.Web.Links;
 /// <param name="Pixels">Id of a pixel that fires at their visits, <c>any</c>, or <c>none</c>.</param>
 /// <param name="Batch">Id of a batch that made them.</param>
 /// <param name="Page">Id of a page in the link check that they lead to.</param>
-/// <param name="State"><c>live</c> (default), <c>never-clicked</c>, <c>dead</c>, <c>archived</c>, <c>deleted</c>, or <c>all</c> that are not deleted.</param>
+/// <param name="State"><c>live</c>, <c>scheduled</c>, <c>ended</c>, <c>dead</c>, <c>never-clicked</c>, <c>archived</c>, <c>deleted</c>, or <c>all</c> that are not deleted; those that are neither archived nor deleted where left out.</param>
 public sealed record LinkFilter(
     string? Query = null, string[]? Tag = null, string? Tags = null, string[]? Campaign = null, string[]? Channel = null, string[]? Domain = null, string[]? Folder = null,
     Guid[]? By = null, string? Since = null, string? Until = null, string? Pixels = null, Guid? Batch = null, string? State = null, Guid? Page = null)
 {
     /// <summary>The links that fit, whatever their words; what can't be understood is in <paramref name="errors"/>.</summary>
     /// <param name="tags">Ids of the named tags, by which the database knows beforehand how many links have them.</param>
-    internal IQueryable<Link> Narrow(CursusDb db, CurrentMember member, IReadOnlyDictionary<string, Guid> tags, FieldErrors errors)
+    internal IQueryable<Link> Narrow(CursusDb db, CurrentMember member, Instant now, IReadOnlyDictionary<string, Guid> tags, FieldErrors errors)
     {
-        var links = OfState(db.Links.Where(l => l.WorkspaceId == member.WorkspaceId), db, errors);
+        var links = OfState(db.Links.Where(l => l.WorkspaceId == member.WorkspaceId), db, now, errors);
         if (Tag is { Length: > 0 })
         {
             Guid[] ids = [.. tags.Values];
@@ -60,15 +60,24 @@ public sealed record LinkFilter(
     private static IQueryable<Link> LeadingTo(IQueryable<Link> links, IQueryable<CheckedPage> pages) =>
         links.Where(l => l.DeletedAt == null && pages.Any(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey));
 
-    private IQueryable<Link> OfState(IQueryable<Link> links, CursusDb db, FieldErrors errors) => State switch
+    /// <summary>Those that the lists show unless something else is asked for.</summary>
+    private static IQueryable<Link> Listed(IQueryable<Link> links) => links.Where(l => l.DeletedAt == null && l.ArchivedAt == null);
+
+    /// <summary>Those that are within their time; see <see cref="LinkSpan.StageAt"/>.</summary>
+    private static IQueryable<Link> Open(IQueryable<Link> links, Instant now) => links.Where(l => !(l.EndsAt <= now) && !(l.OpensAt > now));
+
+    private IQueryable<Link> OfState(IQueryable<Link> links, CursusDb db, Instant now, FieldErrors errors) => State switch
     {
-        null or "live" => links.Where(l => l.DeletedAt == null && l.ArchivedAt == null),
-        "never-clicked" => links.Where(l => l.DeletedAt == null && l.ArchivedAt == null && !db.LinkTotals.Any(t => t.LinkId == l.Id)),
-        "dead" => LeadingTo(links, CarePages.Dead(db)),
+        null => Listed(links),
+        "live" => Open(Listed(links), now),
+        "scheduled" => links.Where(l => l.DeletedAt == null && l.OpensAt > now && !(l.EndsAt <= now)),
+        "ended" => links.Where(l => l.DeletedAt == null && l.EndsAt <= now),
+        "never-clicked" => Listed(links).Where(l => !(l.OpensAt > now) && !db.LinkTotals.Any(t => t.LinkId == l.Id)),
+        "dead" => Open(LeadingTo(links, CarePages.Dead(db)), now),
         "archived" => links.Where(l => l.DeletedAt == null && l.ArchivedAt != null),
         "deleted" => links.Where(l => l.DeletedAt != null),
         "all" => links.Where(l => l.DeletedAt == null),
-        _ => Unknown(links, errors, "state", "A state is live, never-clicked, dead, archived, deleted or all."),
+        _ => Unknown(links, errors, "state", "A state is live, scheduled, ended, dead, never-clicked, archived, deleted or all."),
     };
 
     private IQueryable<Link> WithPixels(IQueryable<Link> links, CursusDb db, FieldErrors errors) => Pixels switch
@@ -128,11 +137,11 @@ internal sealed record FoundLinks(IQueryable<Link> Links, string Typed, IReadOnl
 {
     /// <summary>Finds links by a filter; the caller holds a transaction, in which they are read.</summary>
     /// <returns>Null with what is wrong in <paramref name="errors"/>.</returns>
-    public static async Task<FoundLinks?> Of(LinkFilter filter, CursusDb db, CurrentMember member, FieldErrors errors, CancellationToken cancel)
+    public static async Task<FoundLinks?> Of(LinkFilter filter, CursusDb db, CurrentMember member, Instant now, FieldErrors errors, CancellationToken cancel)
     {
         string[] names = filter.Tag ?? [];
         var tags = names.Length == 0 ? [] : await db.Tags.Where(t => t.WorkspaceId == member.WorkspaceId && names.Contains(t.Name)).ToDictionaryAsync(t => t.Name, t => t.Id, cancel);
-        var links = filter.Narrow(db, member, tags, errors);
+        var links = filter.Narrow(db, member, now, tags, errors);
         if (errors.Any)
         {
             return null;

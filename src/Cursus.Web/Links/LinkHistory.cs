@@ -67,7 +67,7 @@ public static class LinkHistory
         var entries = versions.Select((version, i) => new Entry(
             version.Number, version.Since, version == present ? null : version.Until, version.MadeBy is { } by ? names.GetValueOrDefault(by) : null,
             version.ChangeId is { } change ? changes.GetValueOrDefault(change) : null, states[i].Destination, states[i].FinalUrl, clicks.GetValueOrDefault(version.Number),
-            i == 0 ? [] : LinkDifference.Between(states[i - 1], states[i], rewriting.NameOf))).Reverse().ToList();
+            i == 0 ? [] : LinkDifference.Between(states[i - 1], states[i], rewriting.NameOf, member.Zone))).Reverse().ToList();
         return TypedResults.Ok(new Page<Entry>(entries, null, entries.Count));
     }
 
@@ -98,6 +98,11 @@ public static class LinkHistory
         var rewriting = await LinkRewriting.Load(db, member, options, cancel);
         var errors = new FieldErrors();
         rewriting.Vocabulary.Destination(state.Destination, errors);
+        if (await LinkChannel.Hindrance(db, link, state.ChannelId, cancel) is { } hindrance)
+        {
+            errors.Add("channel", hindrance);
+        }
+
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -112,7 +117,7 @@ public static class LinkHistory
 
         rewriting.Write(link, before, state, now);
         LinkVersions.Keep(db, link, before, member.Id, now);
-        return await EditLink.Save(link, member, db, feed, options, http, transaction, cancel);
+        return await EditLink.Save(link, member, db, feed, options, http, clock, transaction, cancel);
     }
 
     /// <summary>People's clicks while each version held, by its number.</summary>

@@ -12,7 +12,7 @@ internal static class LinkOrder
 
     /// <summary>The links in the order that is asked for: by how well they fit where words were typed, else the newest first. Null where there is no such order.</summary>
     /// <param name="today">By the workspace's clock, where the clicks of the last thirty days end.</param>
-    public static IQueryable<Link>? By(string? order, FoundLinks found, CursusDb db, LocalDate today)
+    public static IQueryable<Link>? By(string? order, FoundLinks found, CursusDb db, Instant now, LocalDate today)
     {
         var links = found.Links;
         return order switch
@@ -38,8 +38,8 @@ internal static class LinkOrder
             "-recent-clicks" => links.WithRecent(db, today).OrderBy(r => r.Clicks).ThenByDescending(r => r.Link.Id).Select(r => r.Link),
             "last-click" => links.OrderBy(l => l.Total == null).ThenByDescending(l => l.Total!.LastClickAt).ThenByDescending(l => l.Id),
             "-last-click" => links.OrderBy(l => l.Total == null).ThenBy(l => l.Total!.LastClickAt).ThenByDescending(l => l.Id),
-            "state" => links.WithUrgency(db).OrderBy(r => r.Urgency).ThenByDescending(r => r.Link.CreatedAt).ThenByDescending(r => r.Link.Id).Select(r => r.Link),
-            "-state" => links.WithUrgency(db).OrderByDescending(r => r.Urgency).ThenByDescending(r => r.Link.CreatedAt).ThenByDescending(r => r.Link.Id).Select(r => r.Link),
+            "state" => links.WithUrgency(db, now).OrderBy(r => r.Urgency).ThenByDescending(r => r.Link.CreatedAt).ThenByDescending(r => r.Link.Id).Select(r => r.Link),
+            "-state" => links.WithUrgency(db, now).OrderByDescending(r => r.Urgency).ThenByDescending(r => r.Link.CreatedAt).ThenByDescending(r => r.Link.Id).Select(r => r.Link),
             "changed" => links.OrderByDescending(l => l.ChangedAt ?? l.CreatedAt).ThenByDescending(l => l.Id),
             "-changed" => links.OrderBy(l => l.ChangedAt ?? l.CreatedAt).ThenByDescending(l => l.Id),
             _ => null,
@@ -60,16 +60,18 @@ internal static class LinkOrder
         return links.GroupJoin(recent, l => l.Id, r => r.LinkId, (l, r) => new { l, r }).SelectMany(x => x.r.DefaultIfEmpty(), (x, r) => new Recent { Link = x.l, Clicks = (int?)r!.Clicks ?? 0 });
     }
 
-    /// <summary>The links with how much their state asks for somebody: those that lead to dead pages first, then those never clicked, live, archived and deleted ones.</summary>
-    private static IQueryable<Urgent> WithUrgency(this IQueryable<Link> links, CursusDb db)
+    /// <summary>The links with how much their state asks for somebody: those that lead to dead pages first, then those never clicked, live, scheduled, ended, archived and deleted ones.</summary>
+    private static IQueryable<Urgent> WithUrgency(this IQueryable<Link> links, CursusDb db, Instant now)
     {
         var dead = CarePages.Dead(db);
         return links.Select(l => new Urgent
         {
             Link = l,
-            Urgency = l.DeletedAt != null ? 4
+            Urgency = l.DeletedAt != null ? 6
+                : l.EndsAt <= now ? 4
+                : l.OpensAt > now ? 3
                 : dead.Any(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey) ? 0
-                : l.ArchivedAt != null ? 3
+                : l.ArchivedAt != null ? 5
                 : l.Total == null ? 1
                 : 2,
         });

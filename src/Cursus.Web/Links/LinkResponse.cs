@@ -1,3 +1,4 @@
+using Cursus.Core.Links;
 using Cursus.Web.Addresses;
 using Cursus.Web.Checking;
 using Cursus.Web.Hosting;
@@ -18,7 +19,9 @@ namespace Cursus.Web.Links;
 /// <param name="Course">People's clicks of the last thirty days, today's last; only where links are read.</param>
 /// <param name="Aliases">Short addresses that it had before, under which it is still found.</param>
 /// <param name="Version">How often it was made or changed; the ETag of its answers.</param>
-/// <param name="Fallback">Where visitors are led while the destination is dead, if the link has one of its own.</param>
+/// <param name="Fallback">Where visitors are led while the destination is dead and outside of its time, if the link has one of its own.</param>
+/// <param name="OpensAt">When it opens, where it isn't open from its making.</param>
+/// <param name="EndsAt">The first moment at which it has ended, if it ever does.</param>
 /// <param name="Check">What the link check knows of the destination; null where it is not asked.</param>
 /// <param name="BroughtAlong">Clicks that were counted elsewhere, before it came to Cursus; never part of <paramref name="Clicks"/>.</param>
 /// <param name="State">What is to be known of it at a glance.</param>
@@ -29,7 +32,7 @@ public sealed record LinkResponse(
     int Redirect, IReadOnlyList<string> Tags, IReadOnlyList<Guid> Pixels, Instant CreatedAt, string? CreatedBy, long Clicks, LinkPost? Post,
     LinkOptions Options, string? Note, string? Folder, Instant? DeletedAt, Instant? BlockedUntil, IReadOnlyList<FiringPixel> FiringPixels,
     Instant? LastClickAt, IReadOnlyList<int>? Course, IReadOnlyList<string> Aliases, int Version, Instant? ArchivedAt, Instant? ChangedAt, string? ChangedBy,
-    string? Fallback, LinkCheckOf? Check, StateOfLink State, long? BroughtAlong)
+    string? Fallback, LinkCheckOf? Check, StateOfLink State, long? BroughtAlong, Instant? OpensAt, Instant? EndsAt)
 {
     /// <param name="courses">The last thirty days of links, where they are to be told.</param>
     internal static LinkResponse Of(LinkRow row, CursusOptions options, LinkCourses? courses = null) => new(
@@ -38,11 +41,13 @@ public sealed record LinkResponse(
         row.Redirect, row.Tags, [.. row.Pixels.Where(p => p.Place == "link").Select(p => p.Id)], row.CreatedAt, row.CreatedBy, row.Clicks, row.Post,
         row.Options, row.Note, row.Folder, row.DeletedAt, row.DeletedAt is { } deleted && row.SlugFreedAt is null ? SlugCheck.BlockedUntil(deleted) : null, row.Pixels,
         row.LastClickAt, courses?.Of(row.Id), [.. row.Aliases.Select(a => options.ShortUrl(a.Domain, a.Slug))], row.Version, row.ArchivedAt, row.ChangedAt, row.ChangedBy,
-        row.Fallback, row.Page is { } page && row.DeletedAt is null ? LinkCheckOf.Of(page.Id, page.State, page.IgnoredUntil) : null, StateOf(row), row.BroughtAlong);
+        row.Fallback, row.Page is { } page && row.DeletedAt is null ? LinkCheckOf.Of(page.Id, page.State, page.IgnoredUntil) : null, StateOf(row), row.BroughtAlong, row.OpensAt, row.EndsAt);
 
     private static StateOfLink StateOf(LinkRow row) => row switch
     {
         { DeletedAt: not null } => StateOfLink.Deleted,
+        { Stage: LinkStage.Ended } => StateOfLink.Ended,
+        { Stage: LinkStage.Scheduled } => StateOfLink.Scheduled,
         { Page.State.IsDead: true } => StateOfLink.Dead,
         { ArchivedAt: not null } => StateOfLink.Archived,
         { Clicks: 0 } => StateOfLink.NeverClicked,
@@ -50,13 +55,19 @@ public sealed record LinkResponse(
     };
 }
 
-/// <summary>What is to be known of a link at a glance; of several that hold, the first of <c>deleted</c>, <c>dead</c>, <c>archived</c>, <c>never-clicked</c>.</summary>
+/// <summary>What is to be known of a link at a glance; of several that hold, the first of <c>deleted</c>, <c>ended</c>, <c>scheduled</c>, <c>dead</c>, <c>archived</c>, <c>never-clicked</c>.</summary>
 public enum StateOfLink
 {
     Live,
     NeverClicked,
     Archived,
     Dead,
+
+    /// <summary>It opens later.</summary>
+    Scheduled,
+
+    /// <summary>Its time is over.</summary>
+    Ended,
     Deleted,
 }
 

@@ -23,6 +23,7 @@ internal sealed class LinkRewriting
     private readonly Dictionary<Guid, Folder> folders;
     private readonly Dictionary<Guid, Campaign> campaigns;
     private readonly Dictionary<Guid, ShortDomain> domains;
+    private readonly Dictionary<Guid, Channel> channels;
 
     private LinkRewriting(Vocabulary vocabulary, Dictionary<Guid, Tag> tags, Dictionary<Guid, Pixel> pixels)
     {
@@ -30,6 +31,7 @@ internal sealed class LinkRewriting
         folders = vocabulary.Folders.ToDictionary(f => f.Id);
         campaigns = vocabulary.Campaigns.ToDictionary(c => c.Id);
         domains = vocabulary.Domains.ToDictionary(d => d.Id);
+        channels = vocabulary.Channels.ToDictionary(c => c.Id);
     }
 
     public Vocabulary Vocabulary { get; }
@@ -49,6 +51,7 @@ internal sealed class LinkRewriting
         : pixels.TryGetValue(id, out var pixel) ? pixel.Name
         : folders.TryGetValue(id, out var folder) ? folder.Name
         : campaigns.TryGetValue(id, out var campaign) ? campaign.Name
+        : channels.TryGetValue(id, out var channel) ? channel.Name
         : domains.TryGetValue(id, out var domain) ? domain.Name
         : Gone;
 
@@ -59,8 +62,11 @@ internal sealed class LinkRewriting
         link.Title = state.Title;
         link.Destination = state.Destination;
         link.Fallback = state.Fallback;
+        (link.OpensAt, link.EndsAt) = (state.OpensAt, state.EndsAt);
         (link.Source, link.Medium, link.Term, link.Content) = (state.Source, state.Medium, state.Term, state.Content);
         link.CampaignId = state.CampaignId is { } campaign && campaigns.ContainsKey(campaign) ? campaign : null;
+        // A placement is always of a channel, so that one that was deleted since is not taken away.
+        link.ChannelId = state.ChannelId is { } channel && !channels.ContainsKey(channel) ? link.ChannelId : state.ChannelId;
         link.Redirect = state.Redirect;
         link.Options = state.Options;
         link.Note = state.Note;

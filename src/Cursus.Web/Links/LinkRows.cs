@@ -1,4 +1,5 @@
 using System.Linq.Expressions;
+using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Checking;
 using Cursus.Data.Links;
@@ -45,6 +46,12 @@ internal sealed class LinkRow
     public required Instant? ChangedAt { get; init; }
     public required string? ChangedBy { get; init; }
     public required string? Fallback { get; init; }
+    public required Instant? OpensAt { get; init; }
+    public required Instant? EndsAt { get; init; }
+
+    /// <summary>Where it stood in its time when it was read.</summary>
+    public LinkStage Stage { get; set; }
+
     public required long? BroughtAlong { get; init; }
 
     /// <summary>The one that it leads to, where that is asked; as a list, since a database reads the one of fifty links by their keys so, and else all pages there are.</summary>
@@ -59,14 +66,14 @@ internal sealed record AliasRow(string Domain, string Slug);
 internal static class LinkRows
 {
     /// <summary>In two queries: what fires for links is known quickest where their ids are.</summary>
-    public static async Task<List<LinkRow>> Read(this IQueryable<Link> links, CursusDb db, CancellationToken cancel)
+    public static async Task<List<LinkRow>> Read(this IQueryable<Link> links, CursusDb db, Instant now, CancellationToken cancel)
     {
         var rows = await links.AsNoTracking().Select(Row(db)).ToListAsync(cancel);
         var ids = rows.ConvertAll(r => r.Id);
         var firing = await db.PixelsOfLinks.Where(p => ids.Contains(p.LinkId)).Join(db.Pixels, o => o.PixelId, p => p.Id, (o, p) => new { o.LinkId, p.Id, p.Name, o.Place })
             .OrderBy(p => p.Name).ThenBy(p => p.Place).ToListAsync(cancel);
         var ofLinks = firing.ToLookup(p => p.LinkId, p => new FiringPixel(p.Id, p.Name, p.Place));
-        rows.ForEach(r => r.Pixels = [.. ofLinks[r.Id]]);
+        rows.ForEach(r => (r.Pixels, r.Stage) = ([.. ofLinks[r.Id]], new LinkSpan(r.OpensAt, r.EndsAt).StageAt(now)));
         return rows;
     }
 
@@ -101,6 +108,8 @@ internal static class LinkRows
         ArchivedAt = l.ArchivedAt,
         ChangedAt = l.ChangedAt,
         Fallback = l.Fallback,
+        OpensAt = l.OpensAt,
+        EndsAt = l.EndsAt,
         BroughtAlong = l.BroughtAlong,
         Pages = db.CheckedPages.Where(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey).ToList(),
         ChangedBy = db.Members.Where(m => m.Id == l.ChangedBy).Select(m => m.Account!.Name).FirstOrDefault(),

@@ -4,6 +4,7 @@ using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Links;
 
@@ -16,7 +17,7 @@ public sealed record LinkSelection(IReadOnlyList<Guid>? Ids = null, LinkFilter? 
     public const int Most = 100_000;
 
     /// <summary>Their ids, in the order of their making; what is wrong is in <paramref name="errors"/>.</summary>
-    internal async Task<IReadOnlyList<Guid>> Find(CursusDb db, CurrentMember member, FieldErrors errors, CancellationToken cancel)
+    internal async Task<IReadOnlyList<Guid>> Find(CursusDb db, CurrentMember member, Instant now, FieldErrors errors, CancellationToken cancel)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         IReadOnlyList<Guid> ids = [];
@@ -24,7 +25,7 @@ public sealed record LinkSelection(IReadOnlyList<Guid>? Ids = null, LinkFilter? 
         {
             ids = await InOrder(db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && Ids.Contains(l.Id)), cancel);
         }
-        else if (Filter is not null && await FoundLinks.Of(Filter, db, member, errors, cancel) is { } found)
+        else if (Filter is not null && await FoundLinks.Of(Filter, db, member, now, errors, cancel) is { } found)
         {
             ids = await InOrder(found.Links, cancel);
         }

@@ -16,12 +16,15 @@ namespace Cursus.Web.Links;
 /// <param name="Find">A part of destinations that is replaced.</param>
 /// <param name="ReplaceWith">What stands there afterwards; may be empty.</param>
 /// <param name="Destination">The destination that all of them get.</param>
-/// <param name="Fallback">Where visitors are led while the destination is dead; an empty text takes it away.</param>
+/// <param name="Fallback">Where visitors are led while the destination is dead, and outside of their time; an empty text takes it away.</param>
+/// <param name="OpensAt">When they open: a moment, or a day or time by the workspace's clock; an empty text takes it away.</param>
+/// <param name="EndsAt">When they end, said in the same ways; a day alone is their last.</param>
 /// <param name="Archive">Out of the lists, or back into them.</param>
 /// <param name="Delete">True deletes them, false brings them back.</param>
 public sealed record ManyWishes(
     IReadOnlyList<string>? AddTags = null, IReadOnlyList<string>? RemoveTags = null, string? Folder = null, string? Campaign = null, string? Find = null, string? ReplaceWith = null,
-    IReadOnlyList<Guid>? AddPixels = null, IReadOnlyList<Guid>? RemovePixels = null, bool? Archive = null, bool? Delete = null, string? Destination = null, string? Fallback = null)
+    IReadOnlyList<Guid>? AddPixels = null, IReadOnlyList<Guid>? RemovePixels = null, bool? Archive = null, bool? Delete = null, string? Destination = null, string? Fallback = null,
+    string? OpensAt = null, string? EndsAt = null)
 {
     /// <summary>The change, with new tags ready to be saved; what is wrong is in <paramref name="errors"/>.</summary>
     internal async Task<ManyChange> Read(CursusDb db, CurrentMember member, Vocabulary vocabulary, FieldErrors errors, CancellationToken cancel)
@@ -40,6 +43,7 @@ public sealed record ManyWishes(
         var folder = vocabulary.Folder(Folder, errors, "folder");
         var campaign = Campaign is null ? null : vocabulary.Campaign(Campaign, errors);
         var destination = Destination is null ? null : vocabulary.Destination(Destination, errors);
+        var span = vocabulary.Span(OpensAt, EndsAt, LinkSpan.Always, errors);
         var added = await PixelsOfWorkspace.Find(db, member.WorkspaceId, AddPixels, errors, cancel, "addPixels");
         return new ManyChange
         {
@@ -52,6 +56,8 @@ public sealed record ManyWishes(
             Replace = string.IsNullOrWhiteSpace(Find) ? null : new FindAndReplace(Find.Trim(), (ReplaceWith ?? "").Trim()),
             Destination = destination?.AsEntered,
             Fallback = Fallback is null ? null : vocabulary.Fallback(Fallback, given: null, errors) ?? "",
+            Opens = OpensAt is null ? null : new SpanWish(span.OpensAt),
+            Ends = EndsAt is null ? null : new SpanWish(span.EndsAt),
             Archive = Archive,
             Delete = Delete,
         };
@@ -65,11 +71,29 @@ public sealed record ManyWishes(
             Some("tagged", AddTags), Some("tag taken off:", RemoveTags), Folder is null ? null : Folder.Trim().Length == 0 ? "taken out of folders" : $"moved to {Folder.Trim()}",
             Campaign is null ? null : $"counted under {Campaign}", Find is null ? null : $"“{Find.Trim()}” replaced with “{ReplaceWith?.Trim()}”",
             Destination is null ? null : $"led to {Destination.Trim()}", Fallback is null ? null : Fallback.Trim().Length == 0 ? "fallback taken away" : $"fallback {Fallback.Trim()}",
+            Time(),
             AddPixels is { Count: > 0 } ? "pixels attached" : null, RemovePixels is { Count: > 0 } ? "pixels taken off" : null,
             Archive switch { true => "archived", false => "taken out of the archive", null => null }, Delete switch { true => "deleted", false => "brought back", null => null },
         ];
         return string.Join(", ", parts.OfType<string>());
     }
+
+    private string? Time()
+    {
+        if (OpensAt is "" && EndsAt is "")
+        {
+            return "opened for good";
+        }
+
+        string?[] bounds =
+        [
+            OpensAt switch { null => null, "" => "opened at once", _ => $"set to open {Written(OpensAt)}" },
+            EndsAt switch { null => null, "" => "set to end no more", _ => $"set to end {Written(EndsAt)}" },
+        ];
+        return bounds.OfType<string>().ToList() is { Count: > 0 } said ? string.Join(", ", said) : null;
+    }
+
+    private static string Written(string bound) => bound.Trim().Replace('T', ' ');
 
     private static string? Some(string verb, IReadOnlyList<string>? names) => names is { Count: > 0 } ? $"{verb} {string.Join(", ", names)}" : null;
 }

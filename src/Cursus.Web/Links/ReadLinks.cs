@@ -29,14 +29,14 @@ public static class ReadLinks
         [AsParameters] LinkFilter filter, string? sort, [AsParameters] PageRequest page, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var errors = new FieldErrors();
-        if (await FoundLinks.Of(filter, db, member, errors, cancel) is not { } found)
+        var (errors, now) = (new FieldErrors(), clock.GetCurrentInstant());
+        if (await FoundLinks.Of(filter, db, member, now, errors, cancel) is not { } found)
         {
             return ApiProblem.Invalid(errors);
         }
 
-        var today = clock.GetCurrentInstant().InZone(member.Zone).Date;
-        if (LinkOrder.By(sort, found, db, today) is not { } sorted)
+        var today = now.InZone(member.Zone).Date;
+        if (LinkOrder.By(sort, found, db, now, today) is not { } sorted)
         {
             return ApiProblem.Invalid("sort", new Flaw("sort", $"Links are sorted by {LinkOrder.Names}."));
         }
@@ -45,7 +45,7 @@ public static class ReadLinks
         // What words find is looked for once, since looking costs more than the ids; all links there are, are counted instead.
         var order = sorted.Select(l => l.Id);
         var ids = found.Words.Count > 0 ? page.Of(await order.ToListAsync(cancel)) : await page.Of(order, id => id, cancel);
-        var rows = (await db.Links.Where(l => ids.Items.Contains(l.Id)).Read(db, cancel)).ToDictionary(l => l.Id);
+        var rows = (await db.Links.Where(l => ids.Items.Contains(l.Id)).Read(db, now, cancel)).ToDictionary(l => l.Id);
         var courses = await LinkCourses.Of(ids.Items, today, db, cancel);
         return TypedResults.Ok(new Found([.. ids.Items.Select(id => LinkResponse.Of(rows[id], options, courses))], ids.NextCursor, ids.Total, found.IsNear));
     }
@@ -53,13 +53,14 @@ public static class ReadLinks
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Get(
         Guid id, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, HttpResponse response, CancellationToken cancel)
     {
-        if ((await db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId).Read(db, cancel)).SingleOrDefault() is not { } link)
+        var now = clock.GetCurrentInstant();
+        if ((await db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId).Read(db, now, cancel)).SingleOrDefault() is not { } link)
         {
             return ApiProblem.NotFound("link");
         }
 
         response.Headers.ETag = SeenVersion.Tag(link.Version);
-        return TypedResults.Ok(LinkResponse.Of(link, options, await LinkCourses.Of([id], clock.GetCurrentInstant().InZone(member.Zone).Date, db, cancel)));
+        return TypedResults.Ok(LinkResponse.Of(link, options, await LinkCourses.Of([id], now.InZone(member.Zone).Date, db, cancel)));
     }
 
     private static async Task<Results<RedirectHttpResult, ProblemHttpResult>> Open(

@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using System.Text;
 using Cursus.Core;
+using Cursus.Core.Checking;
 using Cursus.Core.Codes;
 using Cursus.Core.Links;
 using Cursus.Data;
@@ -8,6 +9,7 @@ using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Links;
 
@@ -18,7 +20,7 @@ public static class RedirectFiles
         api.MapGet("/domains/{id:guid}/redirects", Handle).ForViewers().WithSummary("All redirects of a short domain, for another server").Produces(200, contentType: "application/octet-stream");
 
     /// <param name="form"><c>nginx</c> (default), <c>apache</c>, or <c>pages</c> for a ZIP of plain pages.</param>
-    private static async Task<IResult> Handle(Guid id, string? form, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<IResult> Handle(Guid id, string? form, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
     {
         if (await db.Domains.Where(d => d.Id == id && d.WorkspaceId == member.WorkspaceId).Select(d => d.Name).FirstOrDefaultAsync(cancel) is not { } domain)
         {
@@ -30,7 +32,7 @@ public static class RedirectFiles
             return ApiProblem.Invalid("form", new Flaw("form", "Redirects are written for nginx, for apache, or as pages."));
         }
 
-        var redirects = await Read(id, db, cancel);
+        var redirects = await Read(id, clock.GetCurrentInstant(), db, cancel);
         return form switch
         {
             "apache" => Text(RedirectList.Apache(domain, redirects), $"{domain}.map"),
@@ -39,15 +41,27 @@ public static class RedirectFiles
         };
     }
 
-    /// <summary>Everything that leads somewhere on the domain: links and their earlier addresses, archived ones too.</summary>
-    private static async Task<IReadOnlyList<KeptRedirect>> Read(Guid domain, CursusDb db, CancellationToken cancel)
+    /// <summary>Everything that leads somewhere on the domain: links and their earlier addresses, archived ones too. Other servers know no time: links that are yet to open are open there,
+    /// and those that have ended lead to their fallback, or are left out.</summary>
+    private static async Task<IReadOnlyList<KeptRedirect>> Read(Guid domain, Instant now, CursusDb db, CancellationToken cancel)
     {
-        var own = db.Links.Where(l => l.DomainId == domain && l.DeletedAt == null).Select(l => new { l.Slug, l.Id, l.FinalUrl });
-        var earlier = db.LinkAliases.Where(a => a.DomainId == domain && a.Link!.DeletedAt == null).Select(a => new { a.Slug, a.Link!.Id, a.Link.FinalUrl });
-        var all = (await own.Concat(earlier).ToListAsync(cancel)).OrderBy(l => l.Slug, StringComparer.OrdinalIgnoreCase);
+        var own = db.Links.Where(l => l.DomainId == domain && l.DeletedAt == null).Select(l => new { l.Slug, Link = l });
+        var earlier = db.LinkAliases.Where(a => a.DomainId == domain && a.Link!.DeletedAt == null).Select(a => new { a.Slug, Link = a.Link! });
+        var all = await own.Concat(earlier).Select(l => new
+        {
+            l.Slug,
+            l.Link.Id,
+            l.Link.FinalUrl,
+            HasEnded = l.Link.EndsAt <= now,
+            Fallback = l.Link.Fallback ?? l.Link.Campaign!.Fallback ?? db.LinkCheckSettings.Where(s => s.WorkspaceId == l.Link.WorkspaceId).Select(s => s.Fallback).FirstOrDefault(),
+        }).ToListAsync(cancel);
         var codes = (await db.LinkCodes.Where(c => db.Links.Any(l => l.Id == c.LinkId && l.DeletedAt == null && (l.DomainId == domain || l.Aliases.Any(a => a.DomainId == domain))))
             .Select(c => new { c.LinkId, c.Number }).ToListAsync(cancel)).ToLookup(c => c.LinkId, c => (int)c.Number);
-        return [.. all.Select(l => new KeptRedirect(l.Slug, l.FinalUrl, [ScannedPath.OwnCode, .. codes[l.Id].Where(n => n != ScannedPath.OwnCode).Order()]))];
+        return
+        [
+            .. all.Where(l => !l.HasEnded || l.Fallback is not null).OrderBy(l => l.Slug, StringComparer.OrdinalIgnoreCase).Select(l => new KeptRedirect(
+                l.Slug, l.HasEnded ? FallbackDestination.For(l.Fallback!, l.FinalUrl) : l.FinalUrl, [ScannedPath.OwnCode, .. codes[l.Id].Where(n => n != ScannedPath.OwnCode).Order()])),
+        ];
     }
 
     private static FileContentHttpResult Text(string text, string name) => TypedResults.File(Encoding.UTF8.GetBytes(text), "text/plain; charset=utf-8", name);

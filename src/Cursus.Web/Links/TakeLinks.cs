@@ -25,7 +25,7 @@ public static class TakeLinks
     private static readonly string[] Columns =
     [
         "short address", "title", "destination", "leads to", "channel", "campaign", "source", "medium", "term", "content", "tags", "folder", "note", "redirect",
-        "made on", "made by", "clicks", "last click", "state", "earlier addresses", "clicks brought along",
+        "made on", "made by", "clicks", "last click", "state", "earlier addresses", "clicks brought along", "opens", "ends",
     ];
 
     /// <param name="Format"><c>csv</c> (default), <c>xlsx</c> or <c>ndjson</c>.</param>
@@ -35,10 +35,10 @@ public static class TakeLinks
         api.MapPost("/links/files", Handle).ForViewers().WithSummary("Links as CSV, as a spreadsheet, or as a line of JSON each").Produces(200, contentType: "application/octet-stream");
 
     private static async Task<IResult> Handle(
-        Request request, CurrentMember member, CursusDb db, CursusOptions options, IOptions<JsonOptions> json, CancellationToken cancel)
+        Request request, CurrentMember member, CursusDb db, CursusOptions options, IOptions<JsonOptions> json, IClock clock, CancellationToken cancel)
     {
         var errors = new FieldErrors();
-        var ids = await (request.Links ?? new()).Find(db, member, errors, cancel);
+        var ids = await (request.Links ?? new()).Find(db, member, clock.GetCurrentInstant(), errors, cancel);
         if (request.Format is not (null or "csv" or "xlsx" or "ndjson"))
         {
             errors.Add("format", new Flaw("format", "Links are taken away as csv, xlsx or ndjson."));
@@ -49,7 +49,7 @@ public static class TakeLinks
             return ApiProblem.Invalid(errors);
         }
 
-        var links = Read(ids, db, options, cancel);
+        var links = Read(ids, db, options, clock.GetCurrentInstant(), cancel);
         return request.Format switch
         {
             "ndjson" => TypedResults.Stream(stream => WriteLines(stream, links, json.Value.SerializerOptions, cancel), "application/x-ndjson", "links.ndjson"),
@@ -58,11 +58,11 @@ public static class TakeLinks
         };
     }
 
-    private static async IAsyncEnumerable<LinkResponse> Read(IReadOnlyList<Guid> ids, CursusDb db, CursusOptions options, [EnumeratorCancellation] CancellationToken cancel)
+    private static async IAsyncEnumerable<LinkResponse> Read(IReadOnlyList<Guid> ids, CursusDb db, CursusOptions options, Instant now, [EnumeratorCancellation] CancellationToken cancel)
     {
         foreach (var portion in ids.Chunk(Portion))
         {
-            var rows = await db.Links.Where(l => portion.Contains(l.Id)).OrderBy(l => l.CreatedAt).ThenBy(l => l.Id).Read(db, cancel);
+            var rows = await db.Links.Where(l => portion.Contains(l.Id)).OrderBy(l => l.CreatedAt).ThenBy(l => l.Id).Read(db, now, cancel);
             foreach (var row in rows)
             {
                 yield return LinkResponse.Of(row, options);
@@ -110,5 +110,6 @@ public static class TakeLinks
         string.Join(", ", link.Tags), link.Folder, link.Note, CsvFile.Text(link.Redirect), CsvFile.Time(link.CreatedAt, zone), link.CreatedBy, CsvFile.Text(link.Clicks),
         link.LastClickAt is { } last ? CsvFile.Time(last, zone) : null, JsonNamingPolicy.KebabCaseLower.ConvertName($"{link.State}"), string.Join(", ", link.Aliases),
         link.BroughtAlong is { } elsewhere ? CsvFile.Text(elsewhere) : null,
+        link.OpensAt is { } opens ? CsvFile.Time(opens, zone) : null, link.EndsAt is { } ends ? CsvFile.Time(ends, zone) : null,
     ];
 }

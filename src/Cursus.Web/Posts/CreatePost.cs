@@ -45,7 +45,7 @@ public static class CreatePost
             return SlugTaken.Problem([.. taken.Select(t => ($"placements[{t.Place}].slug", t.State))]);
         }
 
-        var read = await PostResponse.Read(db.Posts.Where(p => p.Id == post.Id), db, options, cancel);
+        var read = await PostResponse.Read(db.Posts.Where(p => p.Id == post.Id), db, options, now, cancel);
         return TypedResults.Created($"/api/v1/posts/{post.Id}", read.Single());
     }
 

@@ -60,7 +60,7 @@ internal sealed class PostPlan
 
         // What stands for all rows is checked once, so that one slip is told once.
         var domain = vocabulary.Domain(request.Domain, plan.Errors);
-        var forAll = LinkManner.Read(request.Redirect, request.Options, request.Note, request.Folder, domain, vocabulary, plan.Errors);
+        var forAll = LinkManner.Read(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt, domain, vocabulary, plan.Errors);
         var tagNames = TagsOfLinks.Names(request.Tags, plan.Errors);
         var placements = request.Placements ?? [];
         if (placements.Count is 0 or > MaxPlacements)
@@ -96,7 +96,7 @@ internal sealed class PostPlan
 
     private LinkManner MannerOf(PlacementRequest row, string field, PostRequest post, ShortDomain? domain, LinkManner forAll, Vocabulary vocabulary)
     {
-        var isLikeAll = row is { Domain: null, Redirect: null, Options: null, Note: null, Folder: null };
+        var isLikeAll = row is { Domain: null, Redirect: null, Options: null, Note: null, Folder: null, OpensAt: null, EndsAt: null };
         if (isLikeAll)
         {
             return forAll;
@@ -104,12 +104,13 @@ internal sealed class PostPlan
 
         // The post's own wishes lie between the row's and its domain's; what is wrong with them has been told already.
         var told = new FieldErrors();
-        var ofPost = LinkManner.Read(post.Redirect, post.Options, post.Note, post.Folder, domain, vocabulary, told);
+        var ofPost = LinkManner.Read(post.Redirect, post.Options, post.Note, post.Folder, post.OpensAt, post.EndsAt, domain, vocabulary, told);
         return new LinkManner(
             Vocabulary.ReadRedirect(row.Redirect, ofPost.Redirect, Errors, $"{field}.redirect"),
             (row.Options ?? new LinkWishes()).Over(ofPost.Options, Errors, $"{field}.options"),
             row.Note is null ? ofPost.Note : LinkManner.ReadNote(row.Note, Errors, $"{field}.note"),
-            row.Folder is null ? ofPost.Folder : vocabulary.Folder(row.Folder, Errors, $"{field}.folder"));
+            row.Folder is null ? ofPost.Folder : vocabulary.Folder(row.Folder, Errors, $"{field}.folder"),
+            vocabulary.Span(row.OpensAt, row.EndsAt, ofPost.Span, Errors, $"{field}."));
     }
 
     private void Add(

@@ -14,6 +14,8 @@ namespace Cursus.Web.Posts;
 /// <param name="Options">How all its links behave; the domain's defaults where left out.</param>
 /// <param name="Note">For colleagues; never visible to visitors.</param>
 /// <param name="Folder">Name of a folder.</param>
+/// <param name="OpensAt">When all its links open: a moment, or a day or time by the workspace's clock. Until then their fallbacks answer.</param>
+/// <param name="EndsAt">When they end, said in the same ways; a day alone is their last.</param>
 /// <param name="PastedTags">What becomes of UTM values in the pasted address; <c>replace</c> where left out.</param>
 public sealed record PostRequest(
     string? Title,
@@ -28,7 +30,9 @@ public sealed record PostRequest(
     LinkWishes? Options = null,
     string? Note = null,
     string? Folder = null,
-    PastedTags? PastedTags = null);
+    PastedTags? PastedTags = null,
+    string? OpensAt = null,
+    string? EndsAt = null);
 
 /// <summary>What becomes of UTM values that stand in the pasted address already.</summary>
 public enum PastedTags
@@ -75,4 +79,6 @@ public sealed record PlacementRequest(
     LinkWishes? Options = null,
     string? Note = null,
     string? Folder = null,
-    IReadOnlyList<Guid>? Pixels = null);
+    IReadOnlyList<Guid>? Pixels = null,
+    string? OpensAt = null,
+    string? EndsAt = null);

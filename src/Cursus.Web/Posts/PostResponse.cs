@@ -13,11 +13,11 @@ public sealed record PostResponse(
 {
     /// <summary>Reads posts of a workspace with their links, newest first.</summary>
     internal static async Task<IReadOnlyList<PostResponse>> Read(
-        IQueryable<Data.Posts.Post> posts, CursusDb db, CursusOptions options, CancellationToken cancel)
+        IQueryable<Data.Posts.Post> posts, CursusDb db, CursusOptions options, Instant now, CancellationToken cancel)
     {
         var found = await posts.Include(p => p.Campaign).Include(p => p.Placements).AsNoTracking().ToListAsync(cancel);
         var linkIds = found.SelectMany(p => p.Placements).Select(p => p.LinkId).ToList();
-        var links = (await db.Links.Where(l => linkIds.Contains(l.Id) && l.DeletedAt == null).Read(db, cancel)).ToDictionary(l => l.Id);
+        var links = (await db.Links.Where(l => linkIds.Contains(l.Id) && l.DeletedAt == null).Read(db, now, cancel)).ToDictionary(l => l.Id);
         return [.. found.Select(post =>
         {
             var placements = post.Placements.Where(p => links.ContainsKey(p.LinkId)).OrderBy(p => p.Position)

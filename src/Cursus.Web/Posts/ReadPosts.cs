@@ -5,6 +5,7 @@ using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Posts;
 
@@ -24,7 +25,7 @@ public static class ReadPosts
     }
 
     private static async Task<Ok<Page<PostResponse>>> List(
-        [AsParameters] Filter filter, [AsParameters] PageRequest page, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel)
+        [AsParameters] Filter filter, [AsParameters] PageRequest page, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         var posts = db.Posts.Where(p => p.WorkspaceId == member.WorkspaceId && p.Placements.Any(x => x.Link!.DeletedAt == null));
         if (filter.Campaign is not null)
@@ -50,14 +51,14 @@ public static class ReadPosts
         }
 
         var found = await page.Of(posts.OrderByDescending(p => p.PublishedOn).ThenByDescending(p => p.Id).Select(p => p.Id), id => id, cancel);
-        var read = (await PostResponse.Read(db.Posts.Where(p => found.Items.Contains(p.Id)), db, options, cancel)).ToDictionary(p => p.Id);
+        var read = (await PostResponse.Read(db.Posts.Where(p => found.Items.Contains(p.Id)), db, options, clock.GetCurrentInstant(), cancel)).ToDictionary(p => p.Id);
         return TypedResults.Ok(new Page<PostResponse>([.. found.Items.Select(id => read[id])], found.NextCursor, found.Total));
     }
 
     private static async Task<Results<Ok<PostResponse>, ProblemHttpResult>> Get(
-        Guid id, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel)
+        Guid id, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, CancellationToken cancel)
     {
-        var post = await PostResponse.Read(db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId), db, options, cancel);
+        var post = await PostResponse.Read(db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId), db, options, clock.GetCurrentInstant(), cancel);
         return post is [var found] ? TypedResults.Ok(found) : ApiProblem.NotFound("post");
     }
 }

@@ -26,6 +26,16 @@ public class ListedTimeTests
         Read(text, DayOrder.MonthFirst).ShouldBe(expected);
     }
 
+    // Common practice, no source: who writes a last day means the day whole.
+    [Theory]
+    [InlineData("2026-03-29", "2026-03-29T23:00:00Z")]
+    [InlineData("24/06/2023", "2023-06-24T23:00:00Z")]
+    [InlineData("31 Dec 2026", "2027-01-01T00:00:00Z")]
+    [InlineData("2026-03-24 18:20", "2026-03-24T18:20:00Z")]
+    [InlineData("1795888800", "2026-11-28T18:00:00Z")]
+    public void What_ends_with_a_day_is_over_with_the_next(string text, string expected) =>
+        InstantPattern.General.Format(ListedTime.ReadEnd(text, DayOrder.DayFirst, London)!.Value).ShouldBe(expected);
+
     // RFC 3339, section 5.8.
     [Theory]
     [InlineData("1985-04-12T23:20:50.52Z", "1985-04-12T23:20:50Z")]

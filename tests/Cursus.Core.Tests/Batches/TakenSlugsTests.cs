@@ -1,5 +1,6 @@
 using Cursus.Core.Batches;
 using Cursus.Core.Links;
+using NodaTime;
 
 namespace Cursus.Core.Tests.Batches;
 
@@ -48,6 +49,17 @@ public class TakenSlugsTests
     [Fact]
     public void A_line_that_says_only_where_the_link_leads_leaves_all_else_as_it_is() =>
         new ListedLink("https://northmoor.example/new").Onto(There).ToJson().ShouldBe((There with { Destination = "https://northmoor.example/new" }).ToJson());
+
+    [Fact]
+    public void A_bound_that_a_line_says_is_taken_and_what_would_end_before_it_opens_keeps_only_that()
+    {
+        var (first, second) = (Instant.FromUtc(2026, 11, 28, 9, 0), Instant.FromUtc(2026, 11, 29, 18, 0));
+        Span(There with { OpensAt = first }, new("https://northmoor.example/", EndsAt: second)).ShouldBe((first, second));
+        Span(There with { OpensAt = second }, new("https://northmoor.example/", EndsAt: first)).ShouldBe((null, first));
+        Span(There with { EndsAt = first }, new("https://northmoor.example/")).ShouldBe((null, first));
+
+        static (Instant?, Instant?) Span(LinkState there, ListedLink line) => line.Onto(there) is var after ? (after.OpensAt, after.EndsAt) : default;
+    }
 
     [Fact]
     public void What_a_line_says_replaces_what_was_there_and_its_tags_join_those_that_are()

@@ -1,13 +1,16 @@
 using System.Reflection;
 using Cursus.Core.Addresses;
 using Cursus.Core.Links;
+using NodaTime;
 
 namespace Cursus.Core.Tests.Links;
 
 /// <summary>What the history tells of two versions.</summary>
 public class LinkDifferenceTests
 {
-    private static readonly (Guid Id, string Name)[] Things = [.. new[] { "nmoor.localhost", "Winter members", "Shop", "event", "members", "Fairlead" }.Select(n => (Guid.NewGuid(), n))];
+    private static readonly (Guid Id, string Name)[] Things = [.. new[] { "nmoor.localhost", "Winter members", "Shop", "event", "members", "Fairlead", "Perch" }.Select(n => (Guid.NewGuid(), n))];
+
+    private static readonly DateTimeZone London = DateTimeZoneProviders.Tzdb["Europe/London"];
 
     private static readonly LinkState Plain = new()
     {
@@ -27,6 +30,9 @@ public class LinkDifferenceTests
             (LinkField.Title, Plain with { Title = "Full moon" }, "Moon", "Full moon"),
             (LinkField.Destination, Plain with { Destination = "https://northmoor.example/full" }, "https://northmoor.example/moon", "https://northmoor.example/full"),
             (LinkField.Fallback, Plain with { Fallback = "https://northmoor.example/" }, null, "https://northmoor.example/"),
+            (LinkField.Opens, Plain with { OpensAt = Instant.FromUtc(2026, 7, 1, 8, 0) }, null, "1 Jul 2026, 09:00"),
+            (LinkField.Ends, Plain with { EndsAt = Instant.FromUtc(2026, 12, 1, 0, 0) }, null, "30 Nov 2026"),
+            (LinkField.Channel, Plain with { ChannelId = Things[6].Id }, null, "Perch"),
             (LinkField.Campaign, Plain with { CampaignId = Things[1].Id }, null, "Winter members"),
             (LinkField.Source, Plain with { Source = "perch" }, null, "perch"),
             (LinkField.Medium, Plain with { Medium = "social" }, null, "social"),
@@ -53,8 +59,8 @@ public class LinkDifferenceTests
         changes.Select(c => c.Field).ShouldBe(Enum.GetValues<LinkField>());
         foreach (var (field, after, from, to) in changes)
         {
-            LinkDifference.Between(Plain, after, NameOf).ShouldBe([new LinkDifference(field, from, to)]);
-            LinkDifference.Between(after, Plain, NameOf).ShouldBe([new LinkDifference(field, to, from)]);
+            LinkDifference.Between(Plain, after, NameOf, London).ShouldBe([new LinkDifference(field, from, to)]);
+            LinkDifference.Between(after, Plain, NameOf, London).ShouldBe([new LinkDifference(field, to, from)]);
         }
     }
 
@@ -68,12 +74,14 @@ public class LinkDifferenceTests
             TagIds = [Things[3].Id],
             PixelIds = [Things[5].Id],
             IsArchived = true,
+            OpensAt = Instant.FromUtc(2026, 7, 1, 8, 0),
+            EndsAt = Instant.FromUtc(2026, 12, 1, 0, 0),
             Note = "ü “quoted”",
             Options = new LinkOptions { PassQuery = QueryPassing.VisitorWins, HandoffDeadline = 0, AnchorText = "moon" },
         };
         var back = LinkState.FromJson(full.ToJson());
         back.ToJson().ShouldBe(full.ToJson());
-        LinkDifference.Between(full, back, NameOf).ShouldBeEmpty();
+        LinkDifference.Between(full, back, NameOf, London).ShouldBeEmpty();
         typeof(LinkState).GetProperties(BindingFlags.Public | BindingFlags.Instance).ShouldAllBe(p => full.ToJson().Contains($"\"{char.ToLowerInvariant(p.Name[0])}{p.Name.Substring(1)}\""));
     }
 

@@ -1,5 +1,6 @@
 using CsCheck;
 using Cursus.Core.Links;
+using NodaTime;
 
 namespace Cursus.Core.Tests.Links;
 
@@ -48,6 +49,17 @@ public class ManyChangeTests
         var once = change.Of(link, null, out _)!;
         change.Of(once, null, out _)!.ToJson().ShouldBe(once.ToJson());
     });
+
+    [Fact]
+    public void A_wish_for_one_bound_leaves_the_other_and_a_link_that_would_end_before_it_opens_is_left()
+    {
+        var (first, second) = (Instant.FromUtc(2026, 11, 28, 9, 0), Instant.FromUtc(2026, 11, 29, 18, 0));
+        var link = Links.Single() with { OpensAt = first };
+        (new ManyChange { Ends = new(second) }.Of(link, null, out _) is { OpensAt: var opens, EndsAt: var ends } ? (opens, ends) : default).ShouldBe((first, second));
+        new ManyChange { Ends = new(first) }.Of(link, null, out var flaw).ShouldBeNull();
+        flaw!.Code.ShouldBe("ends-before-opening");
+        new ManyChange { Opens = new(null), Ends = new(first) }.Of(link, null, out _)!.OpensAt.ShouldBeNull();
+    }
 
     [Fact]
     public void A_link_that_is_counted_under_nothing_takes_its_channels_words_with_the_campaign_or_is_left()

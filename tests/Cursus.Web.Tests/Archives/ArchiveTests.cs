@@ -87,6 +87,29 @@ public class ArchiveTests(CursusApp app)
         ((int)(await world.Get("/api/v1/links"))["total"]!).ShouldBe(2);
     }
 
+    [Fact]
+    public async Task An_archive_from_before_links_had_times_and_could_change_channels_is_read()
+    {
+        var world = await Full();
+        var heir = await World.Make(app);
+        var older = await Harmed(await Export(world), "older", heir);
+        using (var zip = new ZipArchive(new MemoryStream(older)))
+        {
+            foreach (var name in new[] { "links.ndjson", "link_versions.ndjson" })
+            {
+                using var reader = new StreamReader(zip.GetEntry(name)!.Open());
+                (await reader.ReadToEndAsync(Cancel)).ShouldNotContain(name == "links.ndjson" ? "ends_at" : "channelId");
+            }
+        }
+
+        (await Import(heir, older)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        var link = (await heir.Get("/api/v1/links?query=geminids-1"))["items"]![0]!;
+        (link["endsAt"], (string)link["state"]!).ShouldBe((null, "live"));
+        var told = (await heir.Get($"/api/v1/links/{link["id"]}/history"))["items"]!.AsArray();
+        told.Count.ShouldBeGreaterThan(2);
+        told.SelectMany(v => v!["differences"]!.AsArray()).ShouldAllBe(d => (string)d!["field"]! != "channel");
+    }
+
     [Theory]
     [InlineData("../links.ndjson", "other files")]
     [InlineData("extra", "other files")]
@@ -222,7 +245,7 @@ public class ArchiveTests(CursusApp app)
         });
         var first = post["placements"]![0]!["link"]!;
         await Do(HttpMethod.Patch, $"links/{first["id"]}", new { slug = "geminids-2", pixels = new[] { (string)pixel["id"]! } });
-        await Do(HttpMethod.Patch, $"links/{first["id"]}", new { slug = "geminids-1", note = "For the night" });
+        await Do(HttpMethod.Patch, $"links/{first["id"]}", new { slug = "geminids-1", note = "For the night", opensAt = "2026-01-01", endsAt = "2040-01-01" });
         await Do(HttpMethod.Post, $"links/{first["id"]}/codes", new { name = "Library" });
         await Do(HttpMethod.Post, "link-changes", new { links = new { filter = new { } }, change = new { folder = "Shop" } });
         var gone = await Do(HttpMethod.Post, "links", new { title = "Taken back", destination = "https://www.northmoor.example/gone", slug = "old-name" });
@@ -312,6 +335,10 @@ public class ArchiveTests(CursusApp app)
                 break;
             case "longer than said":
                 entries["tags.ndjson"] = [.. entries["tags.ndjson"], .. "{}\n"u8];
+                break;
+            case "older":
+                Rewrite("links.ndjson", text => Regex.Replace(text, "\"(opens_at|ends_at)\":(null|\"[^\"]*\"),", ""));
+                Rewrite("link_versions.ndjson", text => Regex.Replace(text, "\"channelId\": ?(null|\"[^\"]*\"), ?", ""));
                 break;
             case "later format":
                 manifest["format"] = 2;

@@ -49,7 +49,20 @@ public class ListsFromElsewhereTests(CursusApp app)
         (await world.Get("/api/v1/links?sort=clicks"))["items"]!.AsArray().Select(l => (string)l!["slug"]!).ShouldBe(["dome", "Night-Walk"]);
 
         var taken = await (await world.Viewer.PostAsJsonAsync("/api/v1/links/files", new { links = new { filter = new { } } }, Cancel)).Content.ReadAsStringAsync(Cancel);
-        taken.Split("\r\n").Single(l => l.Contains("/dome", StringComparison.Ordinal)).ShouldEndWith(",318");
+        taken.Split("\r\n").Single(l => l.Contains("/dome", StringComparison.Ordinal)).ShouldEndWith(",318,,");
+    }
+
+    [Fact]
+    public async Task Links_that_ended_elsewhere_have_ended_here_and_a_last_day_is_whole()
+    {
+        var world = await World.Make(app);
+        var batch = await Upload(world, $"Short URL,Long URL,Starts,Expires\nhttps://{world.Domain}/sale,https://northmoor.example/sale,01/02/2023,24/06/2023\nhttps://{world.Domain}/dome,https://northmoor.example/dome,,\n");
+        await Made(world, batch, new { });
+        var sale = await LinkOf(world, "sale");
+        ((string)sale["opensAt"]!, (string)sale["endsAt"]!, (string)sale["state"]!).ShouldBe(("2023-02-01T00:00:00Z", "2023-06-24T23:00:00Z", "ended"));
+        (await LinkOf(world, "dome"))["endsAt"].ShouldBeNull();
+        (await world.Editor.GetStringAsync($"/api/v1/batches/{batch["id"]}/result.csv", Cancel)).ShouldContain(",2023-06-25");
+        (await world.Visit("sale")).StatusCode.ShouldBe(HttpStatusCode.Gone);
     }
 
     [Fact]

@@ -75,6 +75,40 @@ public class LinkCheckTests(CursusApp app)
     }
 
     [Fact]
+    public async Task Pages_are_asked_while_links_lead_to_them_not_before_they_open_nor_after_they_have_ended()
+    {
+        await using var checks = await Checks.Begin(app);
+        foreach (var page in new[] { "coming", "running", "over" })
+        {
+            checks.Let($"q.localhost/{page}", "Gone", 410);
+        }
+
+        var now = SystemClock.Instance.GetCurrentInstant();
+        var coming = await checks.Link("q.localhost/coming", l => l["opensAt"] = $"{now + Duration.FromDays(1)}");
+        var running = await checks.Link("q.localhost/running", l => l["endsAt"] = $"{now + Duration.FromDays(3)}");
+        var over = await checks.Link("q.localhost/over", l => l["endsAt"] = $"{now - Duration.FromDays(1)}");
+        over["check"].ShouldBeNull();
+        await checks.RunRound();
+        Asked().ShouldBe(["/running"]);
+        (await Board()).ShouldBe(["/running"]);
+        await checks.Do(HttpMethod.Patch, $"links/{over["id"]}", new { endsAt = "" });
+        await checks.RunRound();
+        Asked().ShouldBe(["/over", "/running"], "who is given more time is asked at once");
+
+        checks.GoOn(Duration.FromDays(2));
+        await checks.RunRound();
+        Asked().ShouldContain("/coming");
+        checks.GoOn(Duration.FromDays(2));
+        await checks.Do(HttpMethod.Patch, $"links/{running["id"]}", new { endsAt = $"{now - Duration.FromDays(1)}" });
+        (await Board()).ShouldNotContain("/running", "nobody is led there any more");
+        ((string)(await checks.World.Get($"/api/v1/links/{running["id"]}"))["state"]!).ShouldBe("ended");
+        ((string)(await checks.World.Get($"/api/v1/links/{coming["id"]}"))["state"]!).ShouldBe("scheduled");
+
+        IEnumerable<string> Asked() => checks.Asked.Where(a => a.Contains("q.localhost", StringComparison.Ordinal)).Select(a => a[a.LastIndexOf('/')..]).Where(a => a != "/robots.txt").Distinct().Order(StringComparer.Ordinal);
+        async Task<IEnumerable<string>> Board() => (await checks.World.Get("/api/v1/link-checks"))["items"]!.AsArray().Select(p => new Uri((string)p!["address"]!).AbsolutePath);
+    }
+
+    [Fact]
     public async Task A_page_that_leads_back_to_an_own_short_domain_is_found()
     {
         await using var checks = await Checks.Begin(app);

@@ -1,6 +1,8 @@
 using CsCheck;
 using Cursus.Core.Addresses;
+using Cursus.Core.Links;
 using Cursus.Web.Edge;
+using NodaTime;
 
 namespace Cursus.Web.Tests.Edge;
 
@@ -14,7 +16,7 @@ public class LinkTableTests
         var table = new LinkTable();
         table.Put(LinkEntry.Write(Id, "geminids", "https://northmoor.example/a?b=ü", new(7, 3, 4), new(308, QueryPassing.VisitorWins, ReferrerPassing.HideByPage, HideFromSearch: true, 250, 11, 12)));
         table.TryFind(7, "GemiNids", out var link).ShouldBeTrue();
-        (link.Id, link.Location, link.Redirect, link.HasEnded).ShouldBe((Id, "https://northmoor.example/a?b=ü", 308, false));
+        (link.Id, link.Location, link.Redirect, link.LeadsNowhere).ShouldBe((Id, "https://northmoor.example/a?b=ü", 308, false));
         (link.PassQuery, link.Referrer, link.HideFromSearch).ShouldBe((QueryPassing.VisitorWins, ReferrerPassing.HideByPage, true));
         (link.Domain, link.Campaign, link.Channel, link.HandoffDeadline).ShouldBe((7, 3, 4, 250));
         link.Pixels.ShouldBe([11, 12]);
@@ -46,13 +48,42 @@ public class LinkTableTests
         table.TryFind(7, new string('a', Slug.MaxLength + 1), out _).ShouldBeFalse();
     }
 
+    /// <summary>Held against the rule itself at the moments around both bounds, with the neighbours in the table behind it.</summary>
     [Fact]
-    public void A_link_that_has_ended_is_known_and_leads_nowhere()
+    public void Outside_of_its_time_something_else_answers_without_anybody_changing_the_link()
+    {
+        var (opens, ends) = (Instant.FromUtc(2026, 11, 28, 9, 0), Instant.FromUtc(2026, 11, 29, 18, 0));
+        LinkSpan[] spans = [new(opens, ends), new(opens, null), new(null, ends), LinkSpan.Always];
+        var table = new LinkTable();
+        var places = new LinkEntry.Places(7, 3, 4);
+        var manner = new LinkEntry.Manner(302, QueryPassing.LinkWins, ReferrerPassing.Keep, HideFromSearch: false, 250, 11, 12);
+        for (var i = 0; i < spans.Length; i++)
+        {
+            var link = LinkEntry.Write(Id, $"s{i}", "https://northmoor.example/sale", places, manner);
+            table.Put(LinkEntry.Write(link, spans[i], LinkEntry.Write(Id, $"s{i}", i % 2 == 0 ? "https://northmoor.example/all" : null, places, manner)));
+        }
+
+        foreach (var now in new[] { opens, ends }.SelectMany(b => new[] { b - Duration.FromMilliseconds(1), b, b + Duration.FromMilliseconds(1) }))
+        {
+            for (var i = 0; i < spans.Length; i++)
+            {
+                table.TryFind(7, $"S{i}", out var link).ShouldBeTrue();
+                var answering = link.At(now, out var stage);
+                stage.ShouldBe(spans[i].StageAt(now));
+                (answering.LeadsNowhere ? null : answering.Location).ShouldBe(stage == LinkStage.Open ? "https://northmoor.example/sale" : i % 2 == 0 ? "https://northmoor.example/all" : null);
+                (answering.Id, answering.Campaign, answering.PassQuery, answering.HandoffDeadline).ShouldBe((Id, 3, QueryPassing.LinkWins, 250));
+                answering.Pixels.ShouldBe([11, 12]);
+            }
+        }
+    }
+
+    [Fact]
+    public void A_link_that_was_deleted_is_known_and_leads_nowhere()
     {
         var table = new LinkTable();
         table.Put(Record(1, "gone", null));
         table.TryFind(1, "gone", out var link).ShouldBeTrue();
-        link.HasEnded.ShouldBeTrue();
+        link.LeadsNowhere.ShouldBeTrue();
     }
 
     /// <summary>Held against a plain dictionary over thousands of random changes, through growing and rewriting.</summary>

@@ -42,6 +42,53 @@ public class ChangeLinkTests(CursusApp app)
     }
 
     [Fact]
+    public async Task A_link_that_was_made_for_another_channel_takes_its_clicks_along_and_comes_back_with_them()
+    {
+        var world = await World.Make(app);
+        var link = (await world.Send(p => p["placements"]!.AsArray().RemoveAt(1)))["placements"]![0]!["link"]!;
+        await world.Visit((string)link["slug"]!);
+        (await ClicksOf("guildhall")).ShouldBe(1);
+
+        await Patch(world.Editor, link, new { channel = "hearthside" });
+        (await ClicksOf("hearthside"), await ClicksOf("guildhall")).ShouldBe((1, 0));
+        var entry = (await world.Get(Path(link) + "/history"))["items"]![0]!;
+        Told(entry["differences"]!.AsArray().Single()).ShouldBe("channel: Guildhall → Hearthside");
+        ((string)(await world.Get(Path(link)))["source"]!).ShouldBe("guildhall", "what was recorded stays until somebody changes it");
+        (await world.Editor.PostAsJsonAsync(Path(link) + "/restore", new { version = 1 }, Cancel)).EnsureSuccessStatusCode();
+        (await ClicksOf("guildhall")).ShouldBe(1);
+
+        async Task<int> ClicksOf(string channel) =>
+            (await world.Breakdown("by=channel"))["rows"]!.AsArray().Where(r => (string)r!["key"]! == channel).Sum(r => (int)r!["clicks"]!);
+    }
+
+    [Fact]
+    public async Task Placements_of_a_post_stay_apart_and_each_keeps_a_channel()
+    {
+        var world = await World.Make(app);
+        var link = (await world.Send())["placements"]![0]!["link"]!;
+        foreach (var (channel, told) in new[] { ("perch", "placement for this channel already"), ("", "each of those is for a channel"), ("unheard-of", "no channel “unheard-of”") })
+        {
+            var refused = await Patch(world.Editor, link, new { channel, title = "Not saved" });
+            refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+            (await World.Read(refused))["errors"]!["channel"]!.ToJsonString(new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping }).ShouldContain(told);
+        }
+
+        ((string)(await world.Get(Path(link)))["title"]!).ShouldBe("Geminids night");
+        var single = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "https://northmoor.example/alone", channel = "perch", campaign = "winter-members" }, Cancel));
+        ((string?)(await World.Read(await Patch(world.Editor, single, new { channel = "" })))["channel"]).ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task Who_wishes_for_the_usual_wait_is_back_at_what_was_never_set()
+    {
+        var (world, link) = await One("waiting");
+        await Patch(world.Editor, link, new { options = new { handoffDeadline = 300 } });
+        ((int?)(await world.Get(Path(link)))["options"]!["handoffDeadline"]).ShouldBe(300);
+        await Patch(world.Editor, link, new { options = new { handoffDeadline = 800 } });
+        ((int?)(await world.Get(Path(link)))["options"]!["handoffDeadline"]).ShouldBeNull();
+    }
+
+    [Fact]
     public async Task An_earlier_short_address_leads_on_after_the_link_got_another()
     {
         var (world, link) = await One("spring");

@@ -96,3 +96,17 @@ for (const [what, answer, words] of [
     await signIn(page)
     await expect(page.getByRole('alert').filter({ hasText: words })).toBeVisible()
   })
+
+test('a link’s sheet tells in short where, with what and when it was clicked, and asks on', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/links?view=flat&query=saturn%20refractor&sort=clicks')
+  await page.locator('[data-link-row]').first().click()
+  const sheet = page.getByRole('complementary', { name: 'Link' })
+  await sheet.getByRole('tab', { name: 'Clicks' }).click()
+  await expect(sheet.getByText(/United Kingdom [\d.]+\s%/)).toBeVisible()
+  await expect(sheet.getByText(/Phone [\d.]+\s%/)).toBeVisible()
+  await expect(sheet.getByText(/^Most came on \w+days from \d\d:00/)).toBeVisible()
+  await sheet.getByRole('link', { name: 'Ask more about this link' }).click()
+  await expect(page.getByRole('button', { name: 'link: one link. Take this away' })).toBeVisible()
+  await expect(page).toHaveURL(/by=network/)
+})

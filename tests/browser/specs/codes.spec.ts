@@ -80,7 +80,11 @@ test('by keyboard alone: a code for another place is made, scanned by somebody, 
 test('the codes of a post are taken away as files and as labels', async ({ page }) => {
   await signIn(page)
   await page.goto('/links?channel=poster')
-  await page.getByRole('heading', { level: 2 }).first().getByRole('link').click()
+  const post = page.getByRole('heading', { level: 2 }).first().getByRole('link')
+  const title = (await post.textContent())!
+  await post.click()
+  // The list has a button of the same name, which goes when the post is there.
+  await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible()
   await page.getByRole('button', { name: 'QR codes', exact: true }).click()
   for (const [button, file] of [
     ['Take the ZIP', 'QR-codes.zip'],

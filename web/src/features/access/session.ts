@@ -52,3 +52,6 @@ function answers(picture: string): Promise<boolean> {
     probe.src = picture
   })
 }
+
+/** By whose clock days begin and links open and end. */
+export const useWorkspaceZone = () => useSession()?.timeZone ?? 'UTC'

@@ -53,7 +53,7 @@ export function ListChoices({ choices, columns, domains, preview, onChange }: Pr
         onChange={(value) => change({ groups: value as Choices['groups'] })}
       />
     ),
-    says('created-at', 'published-on') && preview?.isDayOrderOpen && (
+    says('created-at', 'published-on', 'opens-at', 'ends-at') && preview?.isDayOrderOpen && (
       <Select
         key="dayOrder"
         label="3/4/2026 is"

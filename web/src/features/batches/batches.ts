@@ -26,6 +26,8 @@ export const listFields: ReadonlyArray<{ value: ListField; label: string }> = [
   { value: 'note', label: 'Note' },
   { value: 'redirect', label: 'Redirect' },
   { value: 'published-on', label: 'Goes out on' },
+  { value: 'opens-at', label: 'Opens' },
+  { value: 'ends-at', label: 'Ends' },
   { value: 'created-at', label: 'Made on' },
   { value: 'brought-along', label: 'Clicks brought along' },
 ]

@@ -1,7 +1,6 @@
 import { Button, Group, Select, Text } from '@mantine/core'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Link, useNavigate, useParams, useSearch } from '@tanstack/react-router'
-import { api, read } from '../../api/client'
 import { vocabulary } from '../../api/vocabulary'
 import { Page } from '../../parts/Page'
 import { Empty, Failed, Loading } from '../../parts/States'
@@ -11,6 +10,7 @@ import classes from './Compare.module.css'
 import { Lanes } from './Lanes'
 import { Lives } from './Lives'
 import { periods, type Asked, type PeriodName, type Question } from './question'
+import { breakdownOf } from './reports'
 import { WeekHours } from './WeekHours'
 
 const offered = ['last-7', 'last-28', 'last-90', 'this-year'] as const satisfies PeriodName[]
@@ -117,8 +117,7 @@ interface RankedProps {
 /** The campaign's posts or channels as lanes, below the answer of which led. */
 function Ranked({ by, title, asked, question }: RankedProps) {
   const answer = useQuery({
-    queryKey: ['breakdown', asked],
-    queryFn: () => read(api.GET('/api/v1/reports/breakdown', { params: { query: asked } })),
+    ...breakdownOf(asked),
     placeholderData: keepPreviousData,
   })
   return (

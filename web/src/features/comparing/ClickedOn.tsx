@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
-import { api, read } from '../../api/client'
 import { counted, percent } from '../../parts/numbers'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
 import type { Asked, Question } from './question'
+import { breakdownOf } from './reports'
 
 interface Props {
   asked: Asked
@@ -15,14 +15,8 @@ interface Props {
 /** Where links were clicked in truth, and how many clicks wandered away from the channel that their link was made for. */
 export function ClickedOn({ asked, question }: Props) {
   const of = (by: string) => ({ ...asked, by, compare: 'none' })
-  const networks = useQuery({
-    queryKey: ['breakdown', of('network')],
-    queryFn: () => read(api.GET('/api/v1/reports/breakdown', { params: { query: of('network') } })),
-  })
-  const roads = useQuery({
-    queryKey: ['breakdown', of('wandered')],
-    queryFn: () => read(api.GET('/api/v1/reports/breakdown', { params: { query: of('wandered') } })),
-  })
+  const networks = useQuery(breakdownOf(of('network')))
+  const roads = useQuery(breakdownOf(of('wandered')))
   const error = networks.error ?? roads.error
   if (error) return <Failed error={error} />
   if (!networks.data || !roads.data) return <Loading rows={2} />

@@ -3,7 +3,6 @@ import { useDocumentTitle } from '@mantine/hooks'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Link, useSearch } from '@tanstack/react-router'
 import { lazy, Suspense } from 'react'
-import { api, read } from '../../api/client'
 import { Empty, Failed, Loading } from '../../parts/States'
 import { PixelOutcomes } from '../retargeting/PixelOutcomes'
 import { AnswerSentence } from './AnswerSentence'
@@ -13,6 +12,7 @@ import { Lanes } from './Lanes'
 import { Crossing } from './Crossing'
 import { Lives } from './Lives'
 import { filters, ofLink, toReport, type Question } from './question'
+import { breakdownOf } from './reports'
 import { QuestionSentence } from './QuestionSentence'
 import { SavedViews } from './SavedViews'
 import { WeekHours } from './WeekHours'
@@ -24,8 +24,7 @@ export function ComparePage() {
   const question = useSearch({ from: '/members/compare' })
   const asked = toReport(question)
   const answer = useQuery({
-    queryKey: ['breakdown', asked],
-    queryFn: () => read(api.GET('/api/v1/reports/breakdown', { params: { query: asked } })),
+    ...breakdownOf(asked),
     placeholderData: keepPreviousData,
     refetchInterval: 15_000,
   })

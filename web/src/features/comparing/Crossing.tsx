@@ -1,13 +1,13 @@
 import { Select } from '@mantine/core'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
-import { api, read } from '../../api/client'
 import { useChannels } from '../../api/vocabulary'
 import { day } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
 import { dimensions, type Asked, type Breakdown, type Dimension, type Question } from './question'
+import { pivotOf } from './reports'
 import { ShadedTable } from './ShadedTable'
 
 interface Props {
@@ -51,8 +51,7 @@ function Crossed({ by, across, asked }: { by: Dimension; across: Dimension; aske
   const channels = useChannels()
   const query = { ...asked, by, across, compare: 'none' }
   const pivot = useQuery({
-    queryKey: ['pivot', query],
-    queryFn: () => read(api.GET('/api/v1/reports/pivot', { params: { query } })),
+    ...pivotOf(query),
     placeholderData: keepPreviousData,
   })
   if (pivot.isError) return <Failed error={pivot.error} onRetry={() => void pivot.refetch()} />

@@ -1,7 +1,7 @@
 import { Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
-import { api, read, type Schema } from '../../api/client'
+import type { Schema } from '../../api/client'
 import { useChannels } from '../../api/vocabulary'
 import { Failed, Loading } from '../../parts/States'
 import { AnswerSentence } from './AnswerSentence'
@@ -9,6 +9,7 @@ import classes from './Compare.module.css'
 import { Lanes } from './Lanes'
 import { PostPace } from './PostPace'
 import type { Asked } from './question'
+import { breakdownOf } from './reports'
 import { WeekHours } from './WeekHours'
 import { ClickedOn } from './ClickedOn'
 
@@ -23,8 +24,7 @@ export function PostFigures({ post }: { post: Schema['PostResponse'] }) {
     compare: 'none',
   }
   const answer = useQuery({
-    queryKey: ['breakdown', asked],
-    queryFn: () => read(api.GET('/api/v1/reports/breakdown', { params: { query: asked } })),
+    ...breakdownOf(asked),
     refetchInterval: 30_000,
   })
   if (answer.isError) return <Failed error={answer.error} onRetry={() => void answer.refetch()} />

@@ -8,6 +8,7 @@ import classes from './Compare.module.css'
 import {
   dimensions,
   filters,
+  isById,
   periods,
   usualPeriod,
   type Breakdown,
@@ -112,8 +113,8 @@ function Choice({ label, name, children }: { label: string; name: string; childr
 /** A narrowing that came from opening a figure; choosing it takes it away again. */
 function Narrowed({ filter, value, onDrop }: { filter: Filter; value: string; onDrop: () => void }) {
   const channels = useChannels()
-  const isPost = filter === 'post'
-  const label = filter === 'channel' ? (channels.get(value)?.name ?? value) : isPost ? 'one post' : value
+  const label =
+    filter === 'channel' ? (channels.get(value)?.name ?? value) : isById(filter) ? `one ${filter}` : value
   return (
     <>
       {' '}
@@ -125,7 +126,7 @@ function Narrowed({ filter, value, onDrop }: { filter: Filter; value: string; on
         title="Take this away"
         aria-label={`${dimensions[filter]}: ${label}. Take this away`}
       >
-        {isPost || filter === 'channel' ? label : `${dimensions[filter]} ${label}`} ×
+        {isById(filter) || filter === 'channel' ? label : `${dimensions[filter]} ${label}`} ×
       </UnstyledButton>
     </>
   )

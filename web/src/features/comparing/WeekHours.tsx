@@ -1,17 +1,15 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { api, read } from '../../api/client'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
 import type { Asked } from './question'
+import { weekHoursOf } from './reports'
 import type { Pivot } from './ShadedTable'
 import { ShadedTable } from './ShadedTable'
 
 /** On which weekdays and at which hours people click. */
 export function WeekHours({ asked }: { asked: Asked }) {
-  const query = { ...asked, by: 'weekday', across: 'hour', compare: 'none' }
   const pivot = useQuery({
-    queryKey: ['pivot', query],
-    queryFn: () => read(api.GET('/api/v1/reports/pivot', { params: { query } })),
+    ...weekHoursOf(asked),
     placeholderData: keepPreviousData,
   })
   return (

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { columns, figuresOf, sortOf, withoutOf } from './figures'
+import { columns, figuresOf, sharesOf, sortOf, withoutOf } from './figures'
 import type { Breakdown, BreakdownRow } from './question'
 
 const row = (part: Partial<BreakdownRow>) =>
@@ -42,5 +42,17 @@ describe('the table of an answer', () => {
     expect(shown('change', row({ change: null, clicks: 0 }))).toBe('–')
     expect(shown('change', row({ change: -0.25 }))).toBe('−25\u00a0%')
     expect(shown('shareLow', row({}))).toBe('30\u00a0% and 50\u00a0%')
+  })
+})
+
+describe('an answer in one line', () => {
+  it('names the first groups with their shares, and how many more there are', () => {
+    const of = (label: string, clicks: number) => row({ label, clicks, share: clicks / 100 })
+    const rows = [of('Perch', 50), of('Guildhall', 30), of('Aperta', 10), of('Search', 3), of('Not told', 5)]
+    const shown = (...more: BreakdownRow[]) =>
+      sharesOf({ rows: [...rows, ...more] }).replaceAll('\u00a0', ' ')
+    expect(shown()).toBe('Perch 50 %, Guildhall 30 %, Aperta 10 %, Not told 5 %, 1 more')
+    expect(shown(of('Mail', 2), of('Longreel', 0))).toMatch(/5 %, 2 more$/)
+    expect(sharesOf({ rows: [] })).toBe('')
   })
 })

@@ -62,3 +62,12 @@ export const figuresOf = (answer: Breakdown): Figure[] =>
       (answer.rows.some((row) => row.placements > 0) ||
         (c.key !== 'placements' && c.key !== 'clicksPerPlacement' && c.key !== 'clicksPerPlacementDay')),
   )
+
+const mostNamed = 4
+
+/** The first groups with their shares, in one line: "Perch 61 %, Guildhall 12 %, 3 more". */
+export function sharesOf({ rows }: Pick<Breakdown, 'rows'>) {
+  const clicked = rows.filter((row) => row.clicks > 0).toSorted((a, b) => b.clicks - a.clicks)
+  const first = clicked.slice(0, mostNamed).map((row) => `${row.label} ${percent(row.share)}`)
+  return [...first, ...(clicked.length > mostNamed ? [`${clicked.length - mostNamed} more`] : [])].join(', ')
+}

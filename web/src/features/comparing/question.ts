@@ -54,6 +54,7 @@ export const filters = [
   'source',
   'medium',
   'post',
+  'link',
   'content',
   'tag',
   'pixel',
@@ -72,6 +73,9 @@ export const filters = [
 ] as const
 
 export type Filter = (typeof filters)[number]
+
+/** Filters whose value is an id that nobody reads. */
+export const isById = (filter: Filter) => filter === 'post' || filter === 'link'
 
 /** Periods that the API knows by name, as the question words them. */
 export const periods = {
@@ -178,6 +182,7 @@ export function narrowedTo(question: Question, row: BreakdownRow): Question | un
     source: 'campaign',
     medium: 'channel',
     post: 'channel',
+    link: 'network',
     content: 'post',
     tag: 'channel',
     pixel: 'campaign',

@@ -1,11 +1,11 @@
 import { day } from '../../parts/numbers'
-import { dimensions, filters, periods, usualPeriod, type Breakdown, type Question } from './question'
+import { dimensions, filters, isById, periods, usualPeriod, type Breakdown, type Question } from './question'
 
 /** The question as one plain sentence, for pages and files on which nothing can be chosen. */
 export function inWords(question: Question, answer: Breakdown): string {
   const narrowed = filters
     .filter((filter) => question[filter] !== undefined)
-    .map((filter) => `${dimensions[filter]} ${question[filter]}`)
+    .map((filter) => (isById(filter) ? `one ${filter}` : `${dimensions[filter]} ${question[filter]}`))
   const days = question.from
     ? `from ${day(answer.from)} to ${day(answer.to)}`
     : `in ${periods[question.period ?? usualPeriod]}`

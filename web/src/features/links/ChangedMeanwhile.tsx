@@ -1,4 +1,5 @@
 import { Alert, Button, Group, Table, Text } from '@mantine/core'
+import { useWorkspaceZone } from '../access/session'
 import { changedFields, valueNames, valuesOf, type LinkValues } from './linkValues'
 import type { Link } from './links'
 
@@ -16,7 +17,8 @@ interface Props {
 
 /** Shows what somebody else has changed beside what was typed here, and asks which it is to be. */
 export function ChangedMeanwhile({ told, theirs, base, mine, isSaving, onMine, onTheirs }: Props) {
-  const [before, now] = [valuesOf(base), valuesOf(theirs)]
+  const timeZone = useWorkspaceZone()
+  const [before, now] = [valuesOf(base, timeZone), valuesOf(theirs, timeZone)]
   const [theirFields, myFields] = [changedFields(before, now), changedFields(before, mine)]
   const fields = [...new Set([...theirFields, ...myFields])]
   const shown = (values: LinkValues, field: keyof LinkValues) => {

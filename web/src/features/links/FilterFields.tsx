@@ -47,7 +47,7 @@ export function FilterFields({ search, channels, onNarrow }: FilterProps) {
         label="State"
         comboboxProps={inPanel}
         data={[
-          { value: '', label: 'Live' },
+          { value: '', label: 'All in the lists' },
           ...Object.entries(states).map(([value, label]) => ({ value, label })),
         ]}
         value={search.state ?? ''}

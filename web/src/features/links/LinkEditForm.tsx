@@ -16,29 +16,33 @@ import { api, fieldErrors, Problem, read } from '../../api/client'
 import { vocabulary } from '../../api/vocabulary'
 import { FolderField } from '../../parts/FolderField'
 import { optionSwitches, passings, redirects, referrers } from '../../parts/redirects'
+import { SpanFields } from '../../parts/SpanFields'
 import { Failed } from '../../parts/States'
 import { TagsField } from '../../parts/TagPill'
+import { useWorkspaceZone } from '../access/session'
 import { PixelsField } from '../retargeting/PixelsField'
+import { ChannelField } from './ChannelField'
 import { ChangedMeanwhile } from './ChangedMeanwhile'
-import { changedParts, valuesOf, type LinkValues } from './linkValues'
+import { changedParts, usualWait, valuesOf, type LinkValues } from './linkValues'
 import { linkChanged, linkQuery, seen, type Link } from './links'
 
 /** Changes whatever can be changed about a link; it takes effect at the next visit. What somebody else has changed meanwhile is shown before it is overwritten. */
 export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () => void }) {
   const queries = useQueryClient()
+  const timeZone = useWorkspaceZone()
   // What this person has seen, which the list's own refreshing must not change under their hands.
   const [base, setBase] = useState(opened)
   const [theirs, setTheirs] = useState<Link>()
   const domains = useQuery(vocabulary.domains)
   const campaigns = useQuery(vocabulary.campaigns)
-  const form = useForm<LinkValues>({ initialValues: valuesOf(base) })
+  const form = useForm<LinkValues>({ initialValues: valuesOf(base, timeZone) })
   const save = useMutation({
     mutationFn: ({ values, over }: { values: LinkValues; over: Link }) =>
       read(
         api.PATCH('/api/v1/links/{id}', {
           params: { path: { id: base.id } },
           headers: seen(over),
-          body: changedParts(valuesOf(base), values),
+          body: changedParts(valuesOf(base, timeZone), values),
         }),
       ),
     onSuccess: async (changed) => {
@@ -53,7 +57,7 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
   })
   const takeTheirs = (link: Link) => {
     setBase(link)
-    form.setValues(valuesOf(link))
+    form.setValues(valuesOf(link, timeZone))
     setTheirs(undefined)
     save.reset()
   }
@@ -65,9 +69,17 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
         <TextInput label="Destination" autoFocus {...form.getInputProps('destination')} />
         <TextInput
           label="Fallback"
-          description="Where visitors are led while the destination is dead"
+          description="Where visitors are led while the destination is dead, and outside of the link’s time"
           placeholder="as campaign or workspace say"
           {...form.getInputProps('fallback')}
+        />
+        <SpanFields
+          opensAt={form.values.opensAt}
+          endsAt={form.values.endsAt}
+          onOpensAt={(opensAt) => form.setFieldValue('opensAt', opensAt)}
+          onEndsAt={(endsAt) => form.setFieldValue('endsAt', endsAt)}
+          opensError={form.errors.opensAt}
+          endsError={form.errors.endsAt}
         />
         <Group grow align="start" gap="sm">
           <Select
@@ -89,6 +101,7 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
         <TagsField label="Tags" {...form.getInputProps('tags')} />
         <FolderField {...form.getInputProps('folder')} />
         <Textarea label="Note for colleagues" autosize minRows={2} {...form.getInputProps('note')} />
+        <ChannelField link={base} form={form} />
         {base.source && (
           <Fieldset legend="Counted under" variant="unstyled">
             <Stack gap="sm">
@@ -131,8 +144,8 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
         />
         <NumberInput
           label="Wait for ad networks, milliseconds"
-          description="800 unless said otherwise; visitors go on as soon as all have answered"
-          placeholder="800"
+          description={`${usualWait} unless said otherwise; visitors go on as soon as all have answered`}
+          placeholder={String(usualWait)}
           min={0}
           max={5000}
           step={100}

@@ -1,21 +1,25 @@
 import { Link as RouterLink } from '@tanstack/react-router'
-import type { ReactNode } from 'react'
 import { addressOf } from '../../parts/addressText'
+import { Fact, Facts } from '../../parts/Facts'
+import { boundText, endOf, openingOf } from '../../parts/linkTime'
 import { TagPills } from '../../parts/TagPill'
 import { toLink } from '../../parts/toLink'
+import { useWorkspaceZone } from '../access/session'
 import { CheckFact } from '../checking/CheckFact'
 import type { Link } from './links'
-import classes from './LinksPage.module.css'
 
 /** Everything about a link that somebody chose. */
 export function LinkFacts({ link }: { link: Link }) {
+  const timeZone = useWorkspaceZone()
   const utm = [link.source, link.medium, link.campaign, link.content, link.term].filter(Boolean).join(' / ')
   return (
-    <dl className={classes.facts}>
+    <Facts>
       <Fact label="Destination">{link.destination}</Fact>
       <Fact label="Leads to">{link.finalUrl}</Fact>
       <Fact label="Link check">{link.check && <CheckFact check={link.check} />}</Fact>
       <Fact label="Fallback">{link.fallback}</Fact>
+      <Fact label="Opens">{link.opensAt && boundText(openingOf(link.opensAt, timeZone))}</Fact>
+      <Fact label="Ends">{link.endsAt && boundText(endOf(link.endsAt, timeZone))}</Fact>
       <Fact label="UTM">{link.source && utm}</Fact>
       <Fact label="Redirect">{link.redirect}</Fact>
       <Fact label="Also under">
@@ -48,17 +52,6 @@ export function LinkFacts({ link }: { link: Link }) {
           </RouterLink>
         )}
       </Fact>
-    </dl>
-  )
-}
-
-/** One line of the list; nothing where there is nothing to tell. */
-function Fact({ label, children }: { label: string; children: ReactNode }) {
-  const isEmpty = Array.isArray(children) ? children.length === 0 : !children
-  return isEmpty ? null : (
-    <>
-      <dt>{label}</dt>
-      <dd>{children}</dd>
-    </>
+    </Facts>
   )
 }

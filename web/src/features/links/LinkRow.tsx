@@ -11,6 +11,7 @@ import type { Column } from './columns'
 import type { Link } from './links'
 import classes from './LinksTable.module.css'
 import { Spark } from './Spark'
+import { useBoundText } from './TimeNote'
 import type { SelectedLinks } from './useSelection'
 import { draggedLinks } from './FolderStrip'
 
@@ -27,6 +28,7 @@ interface Props {
 /** One link of the table. Arrow keys walk through the rows, Enter opens the sheet, x picks, a goes to what can be done with the picked, q shows the QR code; a row can be dragged to a folder. */
 export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, picked }: Props) {
   const onKey = useCodeKey(link.id)
+  const bound = useBoundText(link)
   const under = [showTitle ? link.title : undefined, channel?.name, link.variant].filter(Boolean).join(' · ')
   const cells: Record<Column, React.ReactNode> = {
     destination: <span title={link.destination}>{addressOf(link.destination)}</span>,
@@ -37,6 +39,7 @@ export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, pic
     state: (
       <span style={{ color: link.state === 'dead' ? 'var(--bad)' : undefined }}>
         {link.state.replace('-', ' ')}
+        {bound && <small>{bound}</small>}
       </span>
     ),
   }

@@ -10,6 +10,7 @@ import { Signet } from '../../parts/Signet'
 import { Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
 import { LiveArrival } from '../clicks/LiveArrival'
+import { LinkClicks } from '../comparing/LinkClicks'
 import { DeleteLink } from './DeleteLink'
 import { LinkActions } from './LinkActions'
 import { LinkEditForm } from './LinkEditForm'
@@ -19,6 +20,7 @@ import { LinkHistory } from './LinkHistory'
 import { linkQuery, type Link } from './links'
 import classes from './LinksPage.module.css'
 import { RevivalNote } from './RevivalNote'
+import { TimeNote } from './TimeNote'
 
 /** One link beside the list, at an address of its own. */
 export function LinkSheet() {
@@ -73,6 +75,7 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
         <LiveArrival link={link.id} />
       </div>
       {link.deletedAt && <RevivalNote link={link} mayRevive={mayChange} />}
+      <TimeNote link={link} />
       {link.archivedAt && !link.deletedAt && (
         <Alert variant="default" mt="md" title={`Archived on ${dayOf(link.archivedAt)}`}>
           It leads on, and is out of the lists.
@@ -86,10 +89,14 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
           <Tabs defaultValue="leads" keepMounted={false}>
             <Tabs.List mb="md">
               <Tabs.Tab value="leads">Where it leads</Tabs.Tab>
+              <Tabs.Tab value="clicks">Clicks</Tabs.Tab>
               <Tabs.Tab value="history">History</Tabs.Tab>
             </Tabs.List>
             <Tabs.Panel value="leads">
               <LinkFacts link={link} />
+            </Tabs.Panel>
+            <Tabs.Panel value="clicks">
+              <LinkClicks link={link} />
             </Tabs.Panel>
             <Tabs.Panel value="history">
               <LinkHistory link={link} mayRestore={mayChange} />

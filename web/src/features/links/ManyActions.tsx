@@ -1,11 +1,12 @@
 import { Button, Group, Popover, Select, Stack, Text } from '@mantine/core'
-import { IconCrosshair, IconFlag, IconFolder, IconTag, IconTrash } from '@tabler/icons-react'
+import { IconClock, IconCrosshair, IconFlag, IconFolder, IconTag, IconTrash } from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { api, read, wordsOf } from '../../api/client'
 import { vocabulary } from '../../api/vocabulary'
 import { inPanel } from '../../parts/inPanel'
 import { counted } from '../../parts/numbers'
+import { SpanFields } from '../../parts/SpanFields'
 import { TagsField } from '../../parts/TagPill'
 import { PixelsField } from '../retargeting/PixelsField'
 import type { Selection, Wishes } from './links'
@@ -167,6 +168,38 @@ export function PixelsAction({ isBusy, onChange }: ActionProps) {
                 onClick={() => done({ removePixels: ids })}
               >
                 Take off
+              </Button>
+            </Group>
+          </>
+        )
+      }}
+    </Panel>
+  )
+}
+
+/** Says when the links open and end, or opens them for good. */
+export function TimeAction({ isBusy, onChange }: ActionProps) {
+  const [opensAt, setOpensAt] = useState('')
+  const [endsAt, setEndsAt] = useState('')
+  return (
+    <Panel label="Time" icon={<IconClock size={16} aria-hidden />} isBusy={isBusy}>
+      {(close) => {
+        const done = (wishes: Wishes) => {
+          close()
+          void onChange(wishes)
+        }
+        return (
+          <>
+            <SpanFields opensAt={opensAt} endsAt={endsAt} onOpensAt={setOpensAt} onEndsAt={setEndsAt} />
+            <Group gap={8}>
+              <Button
+                disabled={!opensAt && !endsAt}
+                onClick={() => done({ ...(opensAt ? { opensAt } : {}), ...(endsAt ? { endsAt } : {}) })}
+              >
+                Set
+              </Button>
+              <Button variant="default" onClick={() => done({ opensAt: '', endsAt: '' })}>
+                Open for good
               </Button>
             </Group>
           </>

@@ -9,7 +9,14 @@ import { ManyCodes } from '../codes/ManyCodes'
 import type { Wishes } from './links'
 import type { LinksSearch } from './linksSearch'
 import classes from './ManyBar.module.css'
-import { CampaignAction, DeleteAction, FolderAction, PixelsAction, TagsAction } from './ManyActions'
+import {
+  CampaignAction,
+  DeleteAction,
+  FolderAction,
+  PixelsAction,
+  TagsAction,
+  TimeAction,
+} from './ManyActions'
 import { ReplaceAction } from './ReplaceAction'
 import { TakeAction } from './TakeAction'
 import { useChangeMany } from './useChangeMany'
@@ -59,6 +66,7 @@ export function ManyBar({ selection, search, total }: Props) {
             <FolderAction {...action} />
             <CampaignAction {...action} />
             <PixelsAction {...action} />
+            <TimeAction {...action} />
             <ReplaceAction {...action} />
             {search.state === 'archived' ? (
               <Button

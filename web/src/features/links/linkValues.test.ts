@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Link } from './links'
-import { changedFields, changedParts, valueNames, valuesOf } from './linkValues'
+import { changedFields, changedParts, usualWait, valueNames, valuesOf } from './linkValues'
 
 const link = {
   title: 'Moon',
@@ -11,6 +11,9 @@ const link = {
   pixels: [],
   folder: 'Shop',
   note: null,
+  opensAt: null,
+  endsAt: null,
+  channel: 'perch',
   campaign: 'winter-members',
   source: 'perch',
   medium: 'social',
@@ -31,11 +34,11 @@ const link = {
 } as unknown as Link
 
 describe('what a form has changed about a link', () => {
-  const before = valuesOf(link)
+  const before = valuesOf(link, 'Europe/London')
 
   it('is nothing where nothing was typed', () => {
-    expect(changedFields(before, valuesOf(link))).toEqual([])
-    expect(changedParts(before, valuesOf(link))).toEqual({})
+    expect(changedFields(before, valuesOf(link, 'Europe/London'))).toEqual([])
+    expect(changedParts(before, valuesOf(link, 'Europe/London'))).toEqual({})
   })
 
   it('is sent alone, so that a colleague’s work on other fields stays', () =>
@@ -55,6 +58,11 @@ describe('what a form has changed about a link', () => {
       redirect: 301,
       options: { nofollow: true },
     }))
+
+  it('says the usual wait where the field was emptied, and no channel by an empty text', () =>
+    expect(
+      changedParts({ ...before, handoffDeadline: 400 }, { ...before, handoffDeadline: '', channel: null }),
+    ).toEqual({ channel: '', options: { handoffDeadline: usualWait } }))
 
   it('has a name for each field that a person can read', () =>
     expect(Object.keys(before).filter((field) => !valueNames[field as keyof typeof before])).toEqual([]))

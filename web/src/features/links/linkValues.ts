@@ -1,4 +1,5 @@
 import type { Schema } from '../../api/client'
+import { endOf, openingOf } from '../../parts/linkTime'
 import { fieldNames } from './fieldNames'
 import type { Link } from './links'
 
@@ -9,11 +10,14 @@ export interface LinkValues {
   title: string
   destination: string
   fallback: string
+  opensAt: string
+  endsAt: string
   domain: string
   slug: string
   tags: string[]
   folder: string | null
   note: string
+  channel: string | null
   campaign: string | null
   source: string
   medium: string
@@ -32,9 +36,14 @@ export interface LinkValues {
   handoffDeadline: number | ''
 }
 
+/** Milliseconds that ad networks are waited for unless something else is said. */
+export const usualWait = 800
+
 /** The same words as in the history. */
 export const valueNames: Record<keyof LinkValues, string> = {
   ...fieldNames,
+  opensAt: fieldNames.opens,
+  endsAt: fieldNames.ends,
   domain: 'Short domain',
   slug: 'Slug',
   passQuery: fieldNames['pass-query'],
@@ -45,15 +54,19 @@ export const valueNames: Record<keyof LinkValues, string> = {
   handoffDeadline: fieldNames['handoff-deadline'],
 }
 
-export const valuesOf = (link: Link): LinkValues => ({
+/** @param zone By whose clock it opens and ends. */
+export const valuesOf = (link: Link, zone: string): LinkValues => ({
   title: link.title,
   destination: link.destination,
   fallback: link.fallback ?? '',
+  opensAt: openingOf(link.opensAt, zone),
+  endsAt: endOf(link.endsAt, zone),
   domain: link.domain,
   slug: link.slug,
   tags: [...link.tags],
   folder: link.folder,
   note: link.note ?? '',
+  channel: link.channel,
   campaign: link.campaign,
   source: link.source ?? '',
   medium: link.medium ?? '',
@@ -97,6 +110,8 @@ export function changedParts(before: LinkValues, after: LinkValues): Change {
       | 'title'
       | 'destination'
       | 'fallback'
+      | 'opensAt'
+      | 'endsAt'
       | 'domain'
       | 'slug'
       | 'note'
@@ -106,15 +121,16 @@ export function changedParts(before: LinkValues, after: LinkValues): Change {
       | 'content',
   ) => (changed.has(field) ? { [field]: after[field] } : {})
   const wishes = Object.fromEntries(options.filter((o) => changed.has(o)).map((o) => [o, after[o]]))
-  const wait =
-    changed.has('handoffDeadline') && after.handoffDeadline !== ''
-      ? { handoffDeadline: after.handoffDeadline }
-      : {}
+  const wait = changed.has('handoffDeadline')
+    ? { handoffDeadline: after.handoffDeadline === '' ? usualWait : after.handoffDeadline }
+    : {}
   const wished = { ...wishes, ...wait }
   return {
     ...plain('title'),
     ...plain('destination'),
     ...plain('fallback'),
+    ...plain('opensAt'),
+    ...plain('endsAt'),
     ...plain('domain'),
     ...plain('slug'),
     ...plain('note'),
@@ -122,6 +138,7 @@ export function changedParts(before: LinkValues, after: LinkValues): Change {
     ...plain('medium'),
     ...plain('term'),
     ...plain('content'),
+    ...(changed.has('channel') ? { channel: after.channel ?? '' } : {}),
     ...(changed.has('campaign') && after.campaign ? { campaign: after.campaign } : {}),
     ...(changed.has('redirect') ? { redirect: Number(after.redirect) } : {}),
     ...(changed.has('tags') ? { tags: after.tags } : {}),

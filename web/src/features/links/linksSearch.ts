@@ -28,6 +28,9 @@ export interface LinksSearch {
 }
 
 export const states = {
+  live: 'Live',
+  scheduled: 'Scheduled',
+  ended: 'Ended',
   'never-clicked': 'Never clicked',
   dead: 'Dead destination',
   archived: 'Archived',

@@ -11,6 +11,7 @@ import { Signet } from '../../parts/Signet'
 import { CodeButton } from '../codes/CodeButton'
 import { LiveArrival } from '../clicks/LiveArrival'
 import { useCodeKey } from '../codes/useCodeKey'
+import { useBoundText } from '../links/TimeNote'
 import classes from './HandOut.module.css'
 import { asHtml, asMarkdown } from './linkTexts'
 import { placementName, type Placement } from './PostPage'
@@ -21,6 +22,7 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
   const clipboard = useClipboard({ timeout: 1500 })
   const name = placementName(placement, channel)
   const onKey = useCodeKey(link.id)
+  const bound = useBoundText(link)
   return (
     <li className={classes.row} onKeyDown={onKey}>
       <div className={classes.head}>
@@ -35,6 +37,11 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
         <span className={classes.leads} title={link.finalUrl}>
           leads to {addressOf(link.finalUrl)}
         </span>
+        {bound && (
+          <span>
+            {link.state === 'scheduled' ? 'opens' : 'ended'} {bound}
+          </span>
+        )}
         <LiveArrival link={link.id} />
       </div>
       <div className={classes.actions}>

@@ -3,6 +3,7 @@ import type { Domain } from '../../api/vocabulary'
 import { FolderField } from '../../parts/FolderField'
 import { inPanel } from '../../parts/inPanel'
 import { optionSwitches, passings, redirects, referrers } from '../../parts/redirects'
+import { SpanFields } from '../../parts/SpanFields'
 import { slugKinds } from '../../parts/slugKinds'
 import { TagsField } from '../../parts/TagPill'
 import { PixelsField } from '../retargeting/PixelsField'
@@ -131,6 +132,13 @@ export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange
         aria-label={name('Folder')}
         value={wishes.folder ?? null}
         onChange={(folder) => change({ folder: folder ?? undefined })}
+      />
+      <SpanFields
+        of={of}
+        opensAt={wishes.opensAt ?? ''}
+        endsAt={wishes.endsAt ?? ''}
+        onOpensAt={(opensAt) => change({ opensAt: opensAt || undefined })}
+        onEndsAt={(endsAt) => change({ endsAt: endsAt || undefined })}
       />
       <Text size="xs" c="dimmed">
         301 and 308 tell search engines to pass the ranking on, 302 and 307 do not. Whatever the type, each

@@ -81,6 +81,13 @@ describe('a kept draft', () => {
     expect(ticked(cooked).map((r) => r.variant)).toEqual(['logo', 'button'])
   })
 
+  it('keeps its own time when it takes a recipe, which was made for another', () => {
+    const begun = { ...newDraft('lensworks.example', channels, ['poster']), all: { endsAt: '2026-12-24' } }
+    const recipe = { ...toRequest(kept), opensAt: '2025-11-28', endsAt: '2025-12-24' }
+    const cooked = withRecipe(begun, recipe, channels)
+    expect([cooked.all.opensAt, cooked.all.endsAt]).toEqual([undefined, '2026-12-24'])
+  })
+
   it('shows how much is set where it cannot be seen', () => {
     expect(countWishes({})).toBe(0)
     expect(countWishes({ redirect: 301, options: { newTab: true, nofollow: false, anchorText: null } })).toBe(

@@ -12,6 +12,9 @@ export interface Wishes {
   tags?: string[]
   note?: string
   folder?: string
+  /** When it opens and ends, as the API takes it. */
+  opensAt?: string
+  endsAt?: string
   /** Ids of retargeting pixels. */
   pixels?: string[]
   options?: Partial<Schema['LinkWishes']>
@@ -134,19 +137,27 @@ export function fromRequest(request: Schema['PostRequest'], channels: Channel[])
 }
 
 function wishesOf(from: Schema['PostRequest'] | Schema['PlacementRequest']): Wishes {
-  const { domain, redirect, tags, note, folder, pixels, options } = from
+  const { domain, redirect, tags, note, folder, opensAt, endsAt, pixels, options } = from
   return Object.fromEntries(
-    Object.entries({ domain, redirect, tags, note, folder, pixels, options }).filter(
+    Object.entries({ domain, redirect, tags, note, folder, opensAt, endsAt, pixels, options }).filter(
       ([, value]) => value != null,
     ),
   )
 }
 
-/** Puts a recipe into the sheet: its rows and wishes, while page, title and campaign stay. */
+/** Puts a recipe into the sheet: its rows and wishes, while page, title, campaign and time stay: those are of the post that it was made from. */
 export function withRecipe(draft: Draft, recipe: Schema['PostRequest'], channels: Channel[]): Draft {
   const { rows, all } = fromRequest(recipe, channels)
-  return { ...draft, rows, all }
+  const { opensAt, endsAt } = draft.all
+  return {
+    ...draft,
+    rows: rows.map((row) => ({ ...row, own: withoutTime(row.own) })),
+    all: { ...withoutTime(all), ...(opensAt ? { opensAt } : {}), ...(endsAt ? { endsAt } : {}) },
+  }
 }
+
+const withoutTime = (wishes: Wishes): Wishes =>
+  Object.fromEntries(Object.entries(wishes).filter(([name]) => name !== 'opensAt' && name !== 'endsAt'))
 
 /** How many wishes stand in an object, to be shown where they are hidden in a panel. */
 export const countWishes = ({ options, ...others }: Wishes) =>

@@ -1,0 +1,39 @@
+using System.Diagnostics.CodeAnalysis;
+using NodaTime;
+
+namespace Cursus.Core.Links;
+
+/// <summary>Where a link stands in its time.</summary>
+public enum LinkStage
+{
+    /// <summary>It leads to its destination.</summary>
+    Open,
+
+    /// <summary>It will open later.</summary>
+    Scheduled,
+
+    /// <summary>It did so once.</summary>
+    Ended,
+}
+
+/// <summary>From when until when a link leads to its destination.</summary>
+/// <param name="OpensAt">Its first moment; null where it is open from its making.</param>
+/// <param name="EndsAt">The first moment at which it has ended; null where it never does.</param>
+public readonly record struct LinkSpan(Instant? OpensAt, Instant? EndsAt)
+{
+    /// <summary>Most links: open from their making, for good.</summary>
+    public static LinkSpan Always => default;
+
+    /// <summary>Whether it has no bounds.</summary>
+    public bool IsAlways => OpensAt is null && EndsAt is null;
+
+    /// <summary>Where a link of this span stands. One that has ended is no longer scheduled, whatever its opening says.</summary>
+    public LinkStage StageAt(Instant now) => EndsAt <= now ? LinkStage.Ended : OpensAt > now ? LinkStage.Scheduled : LinkStage.Open;
+
+    /// <summary>Whether a link can have it: it must not end before it opens.</summary>
+    public bool IsPossible([NotNullWhen(false)] out Flaw? flaw)
+    {
+        flaw = OpensAt >= EndsAt ? new Flaw("ends-before-opening", "The link would end before it opens. Choose an end after its opening.") : null;
+        return flaw is null;
+    }
+}

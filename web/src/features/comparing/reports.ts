@@ -1,0 +1,21 @@
+import { queryOptions } from '@tanstack/react-query'
+import { api, read } from '../../api/client'
+import type { Asked } from './question'
+
+/** The answer to a question. */
+export const breakdownOf = (asked: Asked) =>
+  queryOptions({
+    queryKey: ['breakdown', asked],
+    queryFn: () => read(api.GET('/api/v1/reports/breakdown', { params: { query: asked } })),
+  })
+
+/** Two things crossed. */
+export const pivotOf = (asked: Asked) =>
+  queryOptions({
+    queryKey: ['pivot', asked],
+    queryFn: () => read(api.GET('/api/v1/reports/pivot', { params: { query: asked } })),
+  })
+
+/** On which weekdays and at which hours the clicks of a question came. */
+export const weekHoursOf = (asked: Asked) =>
+  pivotOf({ ...asked, by: 'weekday', across: 'hour', compare: 'none' })

@@ -1,0 +1,31 @@
+import { Alert } from '@mantine/core'
+import { boundText, endOf, openingOf } from '../../parts/linkTime'
+import { useWorkspaceZone } from '../access/session'
+import type { Link } from './links'
+
+/** The bound that keeps a link from leading to its destination, in words; nothing where it does. */
+export function useBoundText({ state, opensAt, endsAt }: Pick<Link, 'state' | 'opensAt' | 'endsAt'>) {
+  const zone = useWorkspaceZone()
+  if (state === 'scheduled') return boundText(openingOf(opensAt, zone))
+  if (state === 'ended') return boundText(endOf(endsAt, zone))
+  return undefined
+}
+
+/** Says of a link outside of its time where visitors are led instead. */
+export function TimeNote({ link }: { link: Link }) {
+  const bound = useBoundText(link)
+  if (!bound) return null
+  const led = link.fallback
+    ? 'Visitors are led to its fallback'
+    : 'Visitors are led to the fallback of campaign or workspace'
+  return link.state === 'scheduled' ? (
+    <Alert variant="default" mt="md" title={`Opens ${bound}`}>
+      {led} until then{!link.fallback && ', or told to come back'}. “Open, not counted” leads you on already.
+    </Alert>
+  ) : (
+    <Alert variant="default" mt="md" title={`Ended ${bound}`}>
+      {led}
+      {!link.fallback && ', or told that it has ended'}. Change its time to open it again.
+    </Alert>
+  )
+}
