@@ -17,7 +17,10 @@ const made = Array.from({ length: links }, (_, n) => ({
 const list = ['destination,title,slug,tags', ...made.map(({ title, slug }, n) => `https://www.northmoor.example/pages/${slug}?part=${n % 97},${title},${slug},${third[n % 20]}`)].join('\n')
 const batch = await ask('POST', `/batches?name=find.csv`, list, 'text/csv')
 await ask('POST', `/batches/${batch.id}/run`, {})
-while ((await ask('GET', `/batches/${batch.id}`)).state !== 'done') await new Promise((resolve) => setTimeout(resolve, 500))
+for (let now = {}; now.state !== 'done'; now = await ask('GET', `/batches/${batch.id}`)) {
+  if (now.state === 'waiting' && now.failure) throw new Error(now.failure)
+  await new Promise((resolve) => setTimeout(resolve, 500))
+}
 
 const swapped = (word) => word.slice(0, 3) + word[4] + word[3] + word.slice(5)
 const kinds = {

@@ -51,6 +51,9 @@ public static class BulkRows
         var connection = (NpgsqlConnection)db.Database.GetDbConnection();
         var names = string.Join(", ", columns.Select(c => $"\"{c.Name}\""));
         await using var copy = await connection.BeginBinaryImportAsync($"copy \"{table}\" ({names}) from stdin (format binary)", cancel);
+
+        // What the triggers of many rows do takes its time, all of it after the last row.
+        copy.Timeout = Timeout.InfiniteTimeSpan;
         var written = 0;
         foreach (var row in rows)
         {

@@ -1,4 +1,6 @@
 using System.Collections.Concurrent;
+using Cursus.Data;
+using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Runs;
 
@@ -32,6 +34,9 @@ internal sealed class LongRuns(IServiceScopeFactory scopes, IHostApplicationLife
         try
         {
             await using var scope = scopes.CreateAsyncScope();
+
+            // Nobody waits for an answer: a statement about all of the links may take as long as it takes, and is cancelled with the run.
+            scope.ServiceProvider.GetRequiredService<CursusDb>().Database.SetCommandTimeout(0);
             run.Failure = await make(scope.ServiceProvider, run);
         }
         catch (OperationCanceledException)

@@ -145,6 +145,24 @@ public class BatchTests(CursusApp app)
     }
 
     [Fact]
+    public async Task A_batch_is_made_however_long_the_database_takes_for_it()
+    {
+        await using var impatient = new CursusApp(throughLine: false, commandSeconds: 1);
+        await impatient.InitializeAsync();
+        var world = await World.Make(impatient);
+        await using var db = impatient.Database();
+        await db.Database.ExecuteSqlRawAsync(
+            """
+            create function slow() returns trigger language plpgsql as 'begin perform pg_sleep(1.5); return null; end';
+            create trigger slow after insert on links for each statement execute function slow();
+            create trigger slow after update on batches for each statement execute function slow();
+            """,
+            Cancel);
+        var made = await Made(world, await Upload(world, "northmoor.example/stars"), new { });
+        ((int)made["links"]!).ShouldBe(1);
+    }
+
+    [Fact]
     public async Task A_batch_that_is_cancelled_while_it_is_made_leaves_nothing_and_waits_again()
     {
         var world = await World.Make(app);

@@ -29,11 +29,12 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
     }
 
     /// <param name="throughLine">True puts a <see cref="CuttableLine"/> between the application and its database.</param>
-    internal CursusApp(bool throughLine)
+    /// <param name="commandSeconds">After how many seconds the application gives a statement up that has no other limit.</param>
+    internal CursusApp(bool throughLine, int commandSeconds = 30)
     {
         server = Environment.GetEnvironmentVariable("CURSUS_TEST_DATABASE")
             ?? throw new InvalidOperationException("CURSUS_TEST_DATABASE is not set. Run these tests with ./cursus test web.");
-        var direct = new NpgsqlConnectionStringBuilder(server) { Database = database, MaxPoolSize = 10 };
+        var direct = new NpgsqlConnectionStringBuilder(server) { Database = database, MaxPoolSize = 10, CommandTimeout = commandSeconds };
         connection = direct.ConnectionString;
         if (throughLine)
         {
