@@ -17,10 +17,11 @@ public static class BreakdownReport
     /// <param name="Before">The days it is compared with; null where it isn't.</param>
     /// <param name="IsUnfinished">True where the period isn't over, so that only as much of the one before is compared.</param>
     /// <param name="NarrowedFrom">The first day that was asked for, where only the last 31 days are answered: two things that only single clicks tell are crossed.</param>
+    /// <param name="Narrowed">What the question is narrowed to, by name.</param>
     /// <param name="Answer">What the rows say, in one or two sentences.</param>
     /// <param name="Others">The groups behind the last row; null where there are none.</param>
     public sealed record Response(
-        string By, LocalDate From, LocalDate To, DayRange? Before, bool IsUnfinished, string TimeZone, LocalDate? NarrowedFrom,
+        string By, LocalDate From, LocalDate To, DayRange? Before, bool IsUnfinished, string TimeZone, LocalDate? NarrowedFrom, IReadOnlyList<Narrowing> Narrowed,
         TotalCount Total, ExcludedCount Excluded, string Answer, IReadOnlyList<Row> Rows, OtherGroups? Others, VerdictResponse? Verdict);
 
     public sealed record DayRange(LocalDate From, LocalDate To);
@@ -103,6 +104,7 @@ public static class BreakdownReport
             question.IsUnfinished,
             question.Zone.Id,
             question.NarrowedFrom,
+            question.Filters.Count == 0 ? [] : await counting.Narrowed(question, cancel),
             new TotalCount(total.Clicks, total.Visitors, total.PreviousClicks),
             Of(total.Excluded),
             AnswerSentence.Of(rows, question.DaysBegun),

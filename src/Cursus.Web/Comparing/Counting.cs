@@ -47,6 +47,13 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         return (total, Breakdown.Of(groups, most, question.IsOfOneLife ? null : StepsOf(counted)));
     }
 
+    /// <summary>What the question is narrowed to, by name.</summary>
+    public async Task<IReadOnlyList<Narrowing>> Narrowed(Question question, CancellationToken cancel)
+    {
+        await using var snapshot = await Open(cancel);
+        return await Narrowing.Of(snapshot, question, cancel);
+    }
+
     /// <summary>Everything that was counted, whatever the groups.</summary>
     public static async Task<Totals> Total(Snapshot snapshot, Question question, CancellationToken cancel)
     {

@@ -16,17 +16,9 @@ internal static class QuestionWords
         ["domain"] = "short domain",
     };
 
-    public static string Of(Question question)
+    public static string Of(BreakdownReport.Response answer)
     {
-        var narrowed = question.Filters.Select(f => Narrowed(f.Key, f.Value)).ToList();
-        return $"Which {Names.GetValueOrDefault(question.By, question.By)} brought the most clicks{(narrowed.Count > 0 ? $" for {string.Join(", ", narrowed)}" : "")}?";
+        var narrowed = answer.Narrowed.GroupBy(n => n.Filter, (filter, values) => $"{Names.GetValueOrDefault(filter, filter)} {string.Join(" or ", values.Select(v => v.Label))}").ToList();
+        return $"Which {Names.GetValueOrDefault(answer.By, answer.By)} brought the most clicks{(narrowed.Count > 0 ? $" for {string.Join(", ", narrowed)}" : "")}?";
     }
-
-    /// <summary>What the answer is narrowed to; posts and links are kept by ids that nobody reads.</summary>
-    private static string Narrowed(string filter, string[] values) => (filter, values.Length) switch
-    {
-        ("post" or "link", 1) => $"one {filter}",
-        ("post" or "link", var many) => $"{many} {filter}s",
-        _ => $"{Names.GetValueOrDefault(filter, filter)} {string.Join(" or ", values)}",
-    };
 }

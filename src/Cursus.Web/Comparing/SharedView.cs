@@ -16,9 +16,10 @@ public static class SharedView
     /// <param name="Name">The view's name.</param>
     /// <param name="Workspace">Whose view it is.</param>
     /// <param name="Question">As a query string.</param>
+    /// <param name="Words">The question as a sentence.</param>
     /// <param name="Channels">Those that the answer names, for their colours.</param>
     public sealed record Response(
-        string Name, string Workspace, string Question, Instant AnsweredAt, Instant? ExpiresAt, IReadOnlyList<SharedChannel> Channels,
+        string Name, string Workspace, string Question, string Words, Instant AnsweredAt, Instant? ExpiresAt, IReadOnlyList<SharedChannel> Channels,
         BreakdownReport.Response Answer, SeriesReport.Response Course);
 
     public sealed record SharedChannel(string Key, string Name, string Signet, int Color);
@@ -52,7 +53,7 @@ public static class SharedView
             await db.SaveChangesAsync(cancel);
         }
 
-        return TypedResults.Ok(new Response(view.Name, workspace.Name, view.Question, now, share.ExpiresAt, channels, answer, course));
+        return TypedResults.Ok(new Response(view.Name, workspace.Name, view.Question, QuestionWords.Of(answer), now, share.ExpiresAt, channels, answer, course));
     }
 
     /// <summary>The same for an address that never was, so that nobody learns which ones there were.</summary>

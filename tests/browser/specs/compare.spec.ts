@@ -71,7 +71,11 @@ test('a second thing is set against the first, and both hold in the address', as
   const crossed = page.getByRole('region', { name: 'Crossed with' })
   await expect(crossed.getByRole('columnheader', { name: 'picture' })).toBeVisible()
   const letter = crossed.getByRole('row', { name: /Night Letter/ }).getByRole('cell')
-  const all = await page.getByRole('region', { name: 'Lanes' }).getByRole('row', { name: /Night Letter/ }).getByRole('link').textContent()
+  const all = await page
+    .getByRole('region', { name: 'Lanes' })
+    .getByRole('row', { name: /Night Letter/ })
+    .getByRole('link')
+    .textContent()
   await expect(letter.last()).toHaveText(all!)
 })
 
@@ -81,6 +85,25 @@ test('weekdays and hours say when people click', async ({ page }) => {
   const hours = page.getByRole('region', { name: 'Weekdays and hours' })
   await expect(hours.getByText(/Most came on \w+days from \d\d:00/)).toBeVisible()
   await expect(hours.getByRole('row')).toHaveCount(8)
+})
+
+test('a map and a table beside it say where people are, and both open', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/compare?channel=perch')
+  const countries = page.getByRole('region', { name: 'Countries' })
+  const germany = countries.getByRole('row', { name: /Germany/ })
+  const clicks = (await germany.getByRole('cell').first().textContent())!
+  await expect(countries.locator('path title', { hasText: 'Germany' })).toHaveText(new RegExp(`^Germany: ${clicks},`))
+  await germany.getByRole('link').press('Enter')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('country Germany')
+  await expect(page.getByText(`${clicks} clicks`).first()).toBeVisible()
+  await expect(countries).toHaveCount(0)
+
+  await page.goto('/compare?by=country')
+  const map = page.getByRole('region', { name: 'Map' })
+  await map.locator('path', { has: page.locator('title', { hasText: 'Germany' }) }).click()
+  await expect(page).toHaveURL(/country=DE/)
+  await expect(page.getByRole('region', { name: 'Lanes' })).toContainText('Perch')
 })
 
 test('the table is taken away as the screen shows it', async ({ page }) => {

@@ -80,7 +80,7 @@ public static class PictureFiles
     private static byte[] Pdf(Drawn drawn, string? title, string workspace)
     {
         using var stream = new MemoryStream();
-        var words = QuestionWords.Of(drawn.Question);
+        var words = QuestionWords.Of(drawn.Answer);
         var head = title?.Trim() is { Length: > 0 and <= MaxTitle } given ? given : $"Clicks by {QuestionWords.Names.GetValueOrDefault(drawn.Question.By, drawn.Question.By)}";
         ReportPage.Write(stream, head, words, workspace, drawn.Answer, drawn.Course, drawn.Colors, drawn.Question.Now);
         return stream.ToArray();
@@ -93,7 +93,7 @@ public static class PictureFiles
     {
         pen.Canvas.Clear(pen.Paper);
         pen.Canvas.Translate(Margin, Margin);
-        pen.Text($"{QuestionWords.Of(drawn.Question)} · {drawn.Answer.From:uuuu-MM-dd} to {drawn.Answer.To:uuuu-MM-dd}, {drawn.Answer.TimeZone}", 0, 10, 10, Pen.Dimmed, most: Width);
+        pen.Text($"{QuestionWords.Of(drawn.Answer)} · {drawn.Answer.From:uuuu-MM-dd} to {drawn.Answer.To:uuuu-MM-dd}, {drawn.Answer.TimeZone}", 0, 10, 10, Pen.Dimmed, most: Width);
         pen.Canvas.Translate(0, 22);
         if (picture == "lanes")
         {

@@ -8,6 +8,7 @@ import { PixelOutcomes } from '../retargeting/PixelOutcomes'
 import { AnswerSentence } from './AnswerSentence'
 import { BreakdownTable } from './BreakdownTable'
 import classes from './Compare.module.css'
+import { Countries, MapOf } from './Countries'
 import { Lanes } from './Lanes'
 import { Crossing } from './Crossing'
 import { Lives } from './Lives'
@@ -46,13 +47,24 @@ export function ComparePage() {
           ) : (
             <>
               <Lanes answer={answer.data} question={question} />
+              {answer.data.by === 'country' && (
+                <section className={classes.leaf} aria-label="Map">
+                  <h2 className={classes.heading}>On the map</h2>
+                  <MapOf answer={answer.data} question={question} />
+                </section>
+              )}
               <PixelOutcomes rows={answer.data.rows} />
-              <Suspense fallback={<Loading rows={5} />}>
-                <Course answer={answer.data} asked={asked} question={question} />
-              </Suspense>
+              <div className={classes.courseRoom}>
+                <Suspense fallback={<Loading rows={5} />}>
+                  <Course answer={answer.data} asked={asked} question={question} />
+                </Suspense>
+              </div>
               <BreakdownTable answer={answer.data} question={question} />
               <Crossing answer={answer.data} question={question} asked={asked} />
               <WeekHours asked={asked} />
+              {answer.data.by !== 'country' && question.country === undefined && (
+                <Countries question={question} asked={asked} />
+              )}
               {hasLife(question) && <Lives asked={asked} />}
             </>
           )}

@@ -21,6 +21,7 @@ export function FiguresTable({ answer, question, onSort }: Props) {
   const rows = answer.rows.toSorted(
     (a, b) => (sort.isUp ? 1 : -1) * ((a[sort.by] ?? -Infinity) - (b[sort.by] ?? -Infinity)),
   )
+  const mostShare = Math.max(Number.EPSILON, ...rows.map((row) => row.share))
   return (
     <table className={classes.table}>
       <thead>
@@ -56,9 +57,19 @@ export function FiguresTable({ answer, question, onSort }: Props) {
         {rows.map((row) => (
           <tr key={row.key}>
             <th scope="row">{row.label}</th>
-            {shown.map((c) => (
-              <td key={c.key}>{c.show(row)}</td>
-            ))}
+            {shown.map((c) =>
+              c.key === 'share' ? (
+                <td
+                  key={c.key}
+                  className={classes.share}
+                  style={{ '--part': row.share / mostShare } as React.CSSProperties}
+                >
+                  {c.show(row)}
+                </td>
+              ) : (
+                <td key={c.key}>{c.show(row)}</td>
+              ),
+            )}
           </tr>
         ))}
         {answer.others && (

@@ -2,7 +2,7 @@ import { Button, Menu, Popover, ScrollArea, SimpleGrid, Stack, Text, UnstyledBut
 import { useQuery } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
 import { lazy, Suspense, useState, type ReactNode } from 'react'
-import { useChannels, vocabulary } from '../../api/vocabulary'
+import { vocabulary } from '../../api/vocabulary'
 import { day } from '../../parts/numbers'
 import classes from './Compare.module.css'
 import {
@@ -67,7 +67,10 @@ export function QuestionSentence({ question, labels }: Props) {
         <Narrowed
           key={filter}
           filter={filter}
-          value={question[filter]!}
+          label={
+            labels?.narrowed.find((n) => n.filter === filter && n.key === question[filter])?.label ??
+            (isById(filter) ? `one ${filter}` : question[filter]!)
+          }
           onDrop={() => ask({ [filter]: undefined })}
         />
       ))}{' '}
@@ -111,10 +114,7 @@ function Choice({ label, name, children }: { label: string; name: string; childr
 }
 
 /** A narrowing that came from opening a figure; choosing it takes it away again. */
-function Narrowed({ filter, value, onDrop }: { filter: Filter; value: string; onDrop: () => void }) {
-  const channels = useChannels()
-  const label =
-    filter === 'channel' ? (channels.get(value)?.name ?? value) : isById(filter) ? `one ${filter}` : value
+function Narrowed({ filter, label, onDrop }: { filter: Filter; label: string; onDrop: () => void }) {
   return (
     <>
       {' '}
@@ -126,7 +126,7 @@ function Narrowed({ filter, value, onDrop }: { filter: Filter; value: string; on
         title="Take this away"
         aria-label={`${dimensions[filter]}: ${label}. Take this away`}
       >
-        {isById(filter) || filter === 'channel' ? label : `${dimensions[filter]} ${label}`} ×
+        {filter === 'channel' ? label : `${dimensions[filter]} ${label}`} ×
       </UnstyledButton>
     </>
   )

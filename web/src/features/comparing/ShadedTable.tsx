@@ -1,5 +1,6 @@
 import { useMemo, type ReactNode } from 'react'
 import type { Schema } from '../../api/client'
+import { depthOf } from './depth'
 import classes from './ShadedTable.module.css'
 
 export type Pivot = Schema['PivotReportResponse']
@@ -23,7 +24,7 @@ export function ShadedTable({
   rowName = (_, label) => label,
   hasSums = true,
 }: Props) {
-  const most = useMemo(() => Math.max(1, ...pivot.cells.flat()), [pivot])
+  const most = useMemo(() => Math.max(0, ...pivot.cells.flat()), [pivot])
   return (
     <table className={classes.table} data-narrow={!hasSums || undefined}>
       <caption>{caption}</caption>
@@ -42,18 +43,15 @@ export function ShadedTable({
         {pivot.rows.map((row, r) => (
           <tr key={row.key ?? 'others'}>
             <th scope="row">{rowName(row.key, row.label)}</th>
-            {pivot.cells[r]!.map((clicks, c) => {
-              const depth = Math.sqrt(clicks / most)
-              return (
-                <td
-                  key={pivot.columns[c]!.key ?? 'others'}
-                  title={`${row.label}, ${pivot.columns[c]!.label}: ${clicks.toLocaleString()}`}
-                  style={{ '--depth': depth.toFixed(2) } as React.CSSProperties}
-                >
-                  {clicks === 0 ? '·' : brief.format(clicks)}
-                </td>
-              )
-            })}
+            {pivot.cells[r]!.map((clicks, c) => (
+              <td
+                key={pivot.columns[c]!.key ?? 'others'}
+                title={`${row.label}, ${pivot.columns[c]!.label}: ${clicks.toLocaleString()}`}
+                style={{ '--depth': depthOf(clicks, most) } as React.CSSProperties}
+              >
+                {clicks === 0 ? '·' : brief.format(clicks)}
+              </td>
+            ))}
             {hasSums && <td className={classes.sum}>{row.clicks.toLocaleString()}</td>}
           </tr>
         ))}

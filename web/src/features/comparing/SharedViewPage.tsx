@@ -10,10 +10,10 @@ import { Failed, Loading } from '../../parts/States'
 import { Wordmark } from '../../shell/Wordmark'
 import { AnswerSentence } from './AnswerSentence'
 import classes from './Compare.module.css'
+import { MapOf } from './Countries'
 import { FiguresTable } from './FiguresTable'
 import { fromKept } from './keptQuestion'
 import { Lanes } from './Lanes'
-import { inWords } from './questionWords'
 
 const CourseChart = lazy(() => import('./CourseChart'))
 
@@ -56,12 +56,21 @@ function Shown({ shared }: { shared: Schema['SharedViewResponse'] }) {
     <KnownChannels value={channels}>
       <h1 className={classes.question}>{shared.name}</h1>
       <Text c="dimmed" mb={6}>
-        {inWords(question, shared.answer)}
+        {shared.words} {day(shared.answer.from)} to {day(shared.answer.to)}
+        {shared.answer.before &&
+          `, against ${day(shared.answer.before.from)} to ${day(shared.answer.before.to)}`}
+        .
       </Text>
       <AnswerSentence answer={shared.answer} />
       {shared.answer.rows.length > 0 && (
         <>
           <Lanes answer={shared.answer} />
+          {shared.answer.by === 'country' && (
+            <section className={classes.leaf} aria-label="Map">
+              <h2 className={classes.heading}>On the map</h2>
+              <MapOf answer={shared.answer} />
+            </section>
+          )}
           <section className={classes.leaf} aria-label="Course">
             <h2 className={classes.heading}>Course, by {shared.course.step}</h2>
             <Suspense fallback={<Loading rows={5} />}>

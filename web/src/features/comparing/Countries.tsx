@@ -1,0 +1,111 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { Link, useNavigate } from '@tanstack/react-router'
+import { lazy, Suspense } from 'react'
+import { count, percent } from '../../parts/numbers'
+import { Failed, Loading } from '../../parts/States'
+import compare from './Compare.module.css'
+import classes from './Countries.module.css'
+import { narrowedTo, type Asked, type Breakdown, type BreakdownRow, type Question } from './question'
+import { breakdownOf } from './reports'
+
+const CountryMap = lazy(() => import('./CountryMap'))
+
+const most = 8
+
+interface Props {
+  question: Question
+  asked: Asked
+}
+
+/** From where people clicked: a small map and the countries with the most clicks, each of which opens. */
+export function Countries({ question, asked }: Props) {
+  const answer = useQuery({
+    ...breakdownOf({ ...asked, by: 'country', compare: 'none' }),
+    placeholderData: keepPreviousData,
+  })
+  return (
+    <section className={compare.leaf} aria-label="Countries" tabIndex={0}>
+      <h2 className={compare.heading}>Where people are</h2>
+      {answer.isError ? (
+        <Failed error={answer.error} onRetry={() => void answer.refetch()} />
+      ) : answer.data ? (
+        <div className={classes.beside}>
+          <MapOf answer={answer.data} question={question} />
+          <MostClicked rows={answer.data.rows.filter((row) => row.clicks > 0)} question={question} />
+        </div>
+      ) : (
+        <Loading rows={6} />
+      )}
+    </section>
+  )
+}
+
+/** The map of an answer by country. Its countries open where there is a question to narrow. */
+export function MapOf({ answer, question }: { answer: Breakdown; question?: Question }) {
+  const navigate = useNavigate()
+  const open = (country: BreakdownRow) =>
+    void navigate({ to: '/compare', search: from(question!, country), resetScroll: false })
+  return (
+    <div className={classes.mapRoom}>
+      <Suspense fallback={<Loading rows={5} />}>
+        <CountryMap rows={answer.rows} onOpen={question && open} />
+      </Suspense>
+    </div>
+  )
+}
+
+function MostClicked({ rows, question }: { rows: BreakdownRow[]; question: Question }) {
+  if (rows.length === 0) return <p>No clicks in this period.</p>
+  return (
+    <table className={compare.table}>
+      <thead>
+        <tr>
+          <th scope="col">country</th>
+          <th scope="col">Clicks</th>
+          <th scope="col">Share</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.slice(0, most).map((row) => (
+          <tr key={row.key}>
+            <th scope="row">
+              {row.key === '' ? (
+                row.label
+              ) : (
+                <Link to="/compare" search={from(question, row)} className={compare.onward}>
+                  {row.label}
+                </Link>
+              )}
+            </th>
+            <td>{count(row.clicks)}</td>
+            <td
+              className={compare.share}
+              style={{ '--part': row.share / rows[0]!.share } as React.CSSProperties}
+            >
+              {percent(row.share)}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+      {rows.length > most && (
+        <tfoot>
+          <tr>
+            <th scope="row">
+              <Link
+                to="/compare"
+                search={{ ...question, by: 'country', across: undefined, sort: undefined }}
+                className={compare.onward}
+              >
+                All countries
+              </Link>
+            </th>
+          </tr>
+        </tfoot>
+      )}
+    </table>
+  )
+}
+
+/** The same question about the clicks of one country. */
+const from = (question: Question, country: BreakdownRow): Question =>
+  (question.by === 'country' && narrowedTo(question, country)) || { ...question, country: country.key }
