@@ -55,7 +55,7 @@ public sealed record UserAgentReading(ClickKind Kind, string Device, string Brow
         return Says(Televisions) || os == "tvOS" ? "television"
             : Says(Consoles) ? "console"
             : os is "watchOS" or "WatchOS" || userAgent.Contains("Watch OS", StringComparison.Ordinal) ? "watch"
-            : Says(Tablets) ? "tablet"
+            : hints.IsTablet || Says(Tablets) ? "tablet"
             : os == "Android" ? hints.IsMobile ?? userAgent.Contains("Mobile", StringComparison.Ordinal) ? "phone" : "tablet"
             : hints.IsMobile == true || os == "iOS" || Says(Phones) ? "phone"
             : Says(Computers) || os is "Windows" or "macOS" or "Chrome OS" ? "computer"

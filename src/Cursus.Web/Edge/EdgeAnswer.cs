@@ -15,8 +15,6 @@ namespace Cursus.Web.Edge;
 /// </summary>
 internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedLinks unloaded, ClickJournal journal, VisitReader visits, TeamMark team, PixelTable pixels, HandoffAnswer handoffs, HandoffReports reports, IClock clock)
 {
-    private const string Html = "text/html; charset=utf-8";
-
     private static readonly byte[] Robots = "User-agent: *\nDisallow:\n"u8.ToArray();
 
     /// <summary>Answers one request.</summary>
@@ -25,7 +23,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         var exchange = new Exchange(features);
         if (domains.Find(EdgeHosts.Name(exchange.Request)) is not { } domain)
         {
-            return exchange.Write(StatusCodes.Status404NotFound, Html, EdgePages.UnknownSlug);
+            return exchange.WritePage(StatusCodes.Status404NotFound, EdgePages.UnknownSlug);
         }
 
         var path = exchange.Request.Path.AsSpan().Trim('/');
@@ -53,7 +51,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         {
             case { IsKnown: false }:
                 exchange.Response.Headers.RetryAfter = "2";
-                await exchange.Write(StatusCodes.Status503ServiceUnavailable, Html, EdgePages.Starting);
+                await exchange.WritePage(StatusCodes.Status503ServiceUnavailable, EdgePages.Starting);
                 break;
             case { Record: { } record }:
                 await AnswerLink(exchange, domain, new LinkEntry(record), code);
@@ -71,7 +69,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         var answering = link.HasSpan ? link.At(clock.GetCurrentInstant(), out stage) : link;
         return stage == LinkStage.Scheduled && IsTeam(exchange, domain) ? Follow(exchange, domain, link, code)
             : !answering.LeadsNowhere ? Follow(exchange, domain, answering, code)
-            : stage == LinkStage.Scheduled ? exchange.Write(StatusCodes.Status404NotFound, Html, EdgePages.Scheduled)
+            : stage == LinkStage.Scheduled ? exchange.WritePage(StatusCodes.Status404NotFound, EdgePages.Scheduled)
             : LeadOrShow(exchange, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended);
     }
 
@@ -100,7 +98,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         if (link.Referrer == ReferrerPassing.HideByPage)
         {
             response.Headers.ContentSecurityPolicy = EdgePages.OnwardSecurity;
-            return After(safe, exchange, e => e.Write(StatusCodes.Status200OK, Html, EdgePages.Onward(location)));
+            return After(safe, exchange, e => e.WritePage(StatusCodes.Status200OK, EdgePages.Onward(location)));
         }
 
         // 301 and 308 may be kept by caches for ever unless told otherwise (RFC 9110, sections 15.4.2 and 15.4.9). Each visit must reach us
@@ -154,7 +152,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
 
     /// <summary>Leads to the page that the domain's owner has chosen, else shows a plain one.</summary>
     private static Task LeadOrShow(Exchange exchange, string? page, int status, byte[] plain) =>
-        page is null ? exchange.Write(status, Html, plain) : exchange.Lead(page);
+        page is null ? exchange.WritePage(status, plain) : exchange.Lead(page);
 
     private static async Task After(Task safe, Exchange exchange, Func<Exchange, Task> answer)
     {

@@ -1,3 +1,4 @@
+using Cursus.Core.Clicks;
 using Cursus.Core.Retargeting;
 using Microsoft.AspNetCore.Http.Features;
 
@@ -28,6 +29,13 @@ internal readonly struct Exchange(IFeatureCollection features)
         return Task.CompletedTask;
     }
 
+    /// <summary>Answers with a page. Browsers are asked here what they are, since a page may cost what a redirect must not.</summary>
+    public Task WritePage(int status, byte[] html)
+    {
+        Response.Headers["Accept-CH"] = ClientHints.Asked;
+        return Write(status, "text/html; charset=utf-8", html);
+    }
+
     /// <summary>Answers with a text or picture that browsers don't keep.</summary>
     public Task Write(int status, string type, byte[] body)
     {
@@ -50,6 +58,6 @@ internal readonly struct Exchange(IFeatureCollection features)
 
         Response.Headers.ContentSecurityPolicy = contentSecurity;
         Response.Headers["Referrer-Policy"] = page.ReferrerPolicy;
-        return Write(StatusCodes.Status200OK, "text/html; charset=utf-8", html);
+        return WritePage(StatusCodes.Status200OK, html);
     }
 }

@@ -31,7 +31,7 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
             Kind = visitor.Kind,
             Visitor = visitor.Hash,
             Country = visitor.Country,
-            Hints = ClientHints.Read(headers["Sec-CH-UA-Platform"], headers["Sec-CH-UA-Mobile"]),
+            Hints = ClientHints.Read(headers["Sec-CH-UA-Platform"], headers["Sec-CH-UA-Mobile"], headers[ClientHints.Asked]),
             ReferrerHost = host,
             UserAgent = agent,
             Language = language,

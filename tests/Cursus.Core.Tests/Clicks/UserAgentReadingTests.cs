@@ -45,13 +45,17 @@ public class UserAgentReadingTests
 
     /// <summary>A browser on an Android tablet that asks for pages made for computers names Linux; its hint tells.</summary>
     [Theory]
-    [InlineData("\"Android\"", "?0", "tablet", "Android")]
-    [InlineData("\"Android\"", "?1", "phone", "Android")]
-    [InlineData("\"Linux\"", "?0", "computer", "Linux")]
-    [InlineData(null, null, "computer", "Linux")]
-    public void What_a_browser_says_beside_its_user_agent_decides(string? platform, string? mobile, string device, string os)
+    [InlineData("\"Android\"", "?0", null, "tablet", "Android")]
+    [InlineData("\"Android\"", "?1", null, "phone", "Android")]
+    [InlineData("\"Linux\"", "?0", null, "computer", "Linux")]
+    [InlineData(null, null, null, "computer", "Linux")]
+    [InlineData("\"Android\"", "?1", "\"Mobile\", \"Tablet\"", "tablet", "Android")]
+    [InlineData("\"Linux\"", "?0", "\"Tablet\"", "tablet", "Linux")]
+    [InlineData("\"Windows\"", "?0", "\"Desktop\", \"Tablet\"", "computer", "Windows")]
+    [InlineData(null, null, "Tablet", "computer", "Linux")]
+    public void What_a_browser_says_beside_its_user_agent_decides(string? platform, string? mobile, string? formFactors, string device, string os)
     {
-        var hints = ClientHints.Read(platform, mobile);
+        var hints = ClientHints.Read(platform, mobile, formFactors);
         ClientHints.OfByte(hints.ToByte()).ShouldBe(hints);
         var reading = UserAgentReading.Of("Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/141.0.0.0 Safari/537.36", hints);
         (reading.Device, reading.Os).ShouldBe((device, os));

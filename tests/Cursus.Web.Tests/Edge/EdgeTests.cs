@@ -209,4 +209,15 @@ public class EdgeTests(CursusApp app)
         var report = await world.Breakdown("by=referrer");
         ((int)report["total"]!["clicks"]!, (string)report["rows"]![0]!["key"]!).ShouldBe((3, "perch.localhost"));
     }
+
+    [Fact]
+    public async Task Pages_ask_browsers_what_they_run_on_and_redirects_never_do()
+    {
+        var world = await World.Make(app);
+        var slug = World.Slug(await world.Send(), 0);
+        (await world.Visit("nobody-made-this")).Headers.GetValues("Accept-CH").ShouldBe(["Sec-CH-UA-Form-Factors"]);
+        (await world.Visit(slug)).Headers.Contains("Accept-CH").ShouldBeFalse();
+        await world.Visit(slug, r => r.Headers.Add("Sec-CH-UA-Form-Factors", "\"Tablet\""));
+        (await world.Breakdown("by=device"))["rows"]!.AsArray().Select(r => $"{r!["key"]} {r["clicks"]}").ShouldBe(["computer 1", "tablet 1"], ignoreOrder: true);
+    }
 }
