@@ -106,7 +106,7 @@ internal static class CountedSql
                     unnest(d.hours) with ordinality h (clicks, hour)
                 """;
 
-            string At(string? day) => step is null ? "" : span > 0 || day is null ? ", null::timestamp as at" : $", date_trunc('{step}', {day}::timestamp) as at";
+            string At(string? day) => step is null ? "" : span > 0 || day is null ? ", null::timestamp as at" : step == "day" ? $", {day}::timestamp as at" : $", date_trunc('{step}', {day}::timestamp) as at";
 
             string From(string table, (string Value, string Clicks) unnested, string where, string at, string? other = null) => $"""
                 select {LinkColumns}{span} as span{unnested.Value}{at}, {unnested.Clicks} as clicks{string.Concat(others.Select(o => $", {other ?? $"r.{o}"} as {o}"))}

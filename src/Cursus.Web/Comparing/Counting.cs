@@ -208,20 +208,24 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     private static async Task<List<GroupCount>> WithPlacements(Snapshot snapshot, Question question, List<CountedGroup> counted, CancellationToken cancel)
     {
         Dimension[] by = [Dimension.All[question.By]];
+        var hasVisitors = question.ObservedBy().Count == 0;
+        var period = question.Period.In(question.Zone);
+
+        // Of links that were clicked in the period, those with no click afterwards are known by their last one; only for the others days and months are read.
         var placements = await snapshot.Read(
-            question,
+            [.. question.Parameters, ("start", period.Start), ("end", period.End)],
             $"""
             with {CountedSql.Picked(question, by, isPlaced: true)},
             {CountedSql.Counted(question, [], [Stretch.Of(question.Period, snapshot.SealedMonths)], isByLink: true)},
-            clicked as (select distinct c.link_id from counted c {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)})
+            clicked as (select c.link_id from counted c {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)})
             select l.key0, l.label0, count(*), sum(greatest(@to - greatest(l.placed_on, @from) + 1, 1))
-            from picked l left join clicked on clicked.link_id = l.id
-            where l.deleted_at is null and l.placed_on between @from and @to or clicked.link_id is not null
+            from picked l left join link_totals t on t.link_id = l.id and t.last_click_at >= @start
+            where l.deleted_at is null and l.placed_on between @from and @to
+                or t.link_id is not null and ({(hasVisitors ? "t.last_click_at < @end or" : "")} l.id in (select link_id from clicked))
             group by 1, 2
             """,
             row => (Key: row.GetString(0), Label: row.GetString(1), Placements: row.GetInt32(2), Days: row.GetInt64(3)),
             cancel);
-        var hasVisitors = question.ObservedBy().Count == 0;
         var groups = counted.ToDictionary(c => (c.Count.Key, c.Count.Label), c => c.Count);
         foreach (var (key, label, count, days) in placements)
         {

@@ -243,6 +243,29 @@ public class BreakdownTests(CursusApp app)
         }
     }
 
+    [Theory]
+    [InlineData("from=2026-01-05&to=2026-01-31", "guildhall 0 1, hearthside 0 1, night-letter 0 1, perch 0 1")]
+    [InlineData("from=2026-02-01&to=2026-02-28", "guildhall 1 1, perch 1 1")]
+    [InlineData("from=2026-02-01&to=2026-02-28&country=GB", "perch 1 1")]
+    [InlineData("from=2026-02-11&to=2026-06-30", "perch 1 1")]
+    [InlineData("from=2026-06-01&to=2026-08-31&country=GB", "guildhall 1 1, hearthside 1 1")]
+    public async Task The_placements_at_work_are_those_that_went_out_in_the_period_and_those_that_were_still_clicked(string period, string rows)
+    {
+        var world = await World.Make(app);
+        var post = await world.Send(p =>
+        {
+            p["publishedOn"] = "2026-01-10";
+            p["placements"] = JsonNode.Parse("""[{"channel":"guildhall"},{"channel":"perch"},{"channel":"hearthside"},{"channel":"night-letter"}]""");
+        });
+        Click At(int placement, int month, int day, string country) => new(
+            Instant.FromUtc(2026, month, day, 12, 0), (Guid)post["placements"]![placement]!["link"]!["id"]!, ClickKind.Person, month, CountryCode.Of(country), default, "", "Mozilla/5.0", "en");
+        await Ship([At(0, 2, 10, "DE"), At(0, 8, 1, "GB"), At(1, 2, 12, "GB"), At(2, 7, 1, "GB")]);
+
+        var report = await world.Get($"/api/v1/reports/breakdown?by=channel&{period}");
+
+        string.Join(", ", report["rows"]!.AsArray().Select(r => $"{r!["key"]} {r["clicks"]} {r["placements"]}").Order()).ShouldBe(rows);
+    }
+
     [Fact]
     public async Task A_channel_with_a_placement_but_no_click_is_shown_with_zero()
     {
