@@ -2,6 +2,7 @@
 import { execFileSync } from 'node:child_process'
 import { resolve } from 'node:path'
 import { tell } from './lib.mjs'
+import { planOf, plansOf } from './plans.mjs'
 import { address, end, sql, startCursus, until } from './server.mjs'
 
 const times = process.argv.includes('--small') ? 3 : 12
@@ -58,11 +59,13 @@ for (let round = 0; round < times; round++) {
 }
 
 const percentile = (values, part) => values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.floor(part * values.length))]
+const overClicks = ([group, back]) =>
+  `select ${group}, count(*) from clicks c join links l on l.id = c.link_id where c.kind = 0 and c.at >= now() - interval '${back} days' group by 1`
 const scans = {}
-for (const [name, [group, back]] of Object.entries(raw)) {
+for (const [name, asked] of Object.entries(raw)) {
   const scan = () => {
     const began = performance.now()
-    sql(`select ${group}, count(*) from clicks c join links l on l.id = c.link_id where c.kind = 0 and c.at >= now() - interval '${back} days' group by 1`)
+    sql(overClicks(asked))
     return performance.now() - began
   }
   scan()
@@ -71,6 +74,11 @@ for (const [name, [group, back]] of Object.entries(raw)) {
 
 const size = (tables) => Number(sql(`select sum(pg_total_relation_size(oid)) from pg_class where relkind = 'r' and relname ~ '${tables}'`)[0][0])
 const clicks = Number(sql('select count(*) from clicks')[0][0])
+const explained = 'country, 400 days'
+if (!process.argv.includes('--json')) {
+  console.log(`How “${explained}” is answered:\n${await plansOf(() => ask(questions[explained]))}\n`)
+  console.log(`The same over the clicks themselves:\n${planOf(overClicks(raw[explained]))}\n`)
+}
 await end(cursus)
 tell({
   measured: `${clicks.toLocaleString('en')} clicks over 400 days on ${Number(sql('select count(*) from links')[0][0]).toLocaleString('en')} links, ${times} rounds, both cores`,

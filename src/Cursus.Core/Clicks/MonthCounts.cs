@@ -15,8 +15,8 @@ public sealed class MonthCounts
     /// <summary>People, each of them anew on each day.</summary>
     public int Visitors { get; private set; }
 
-    /// <summary>The hours of the week in which people clicked, from 0 (Monday, midnight to one) to 167, with their clicks.</summary>
-    public IEnumerable<(int Hour, int Clicks)> WeekHours => weekHours.Index().Where(h => h.Item > 0);
+    /// <summary>People's clicks by hour of the week, from 0 (Monday, midnight to one) to 167.</summary>
+    public IReadOnlyList<int> WeekHours => weekHours;
 
     /// <summary>Clicks of one kind.</summary>
     public int Of(ClickKind kind) => kinds[(int)kind];

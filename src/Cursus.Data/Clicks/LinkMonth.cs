@@ -26,10 +26,9 @@ public sealed class LinkMonth
     /// <summary>People, each of them anew on each day.</summary>
     public int Visitors { get; init; }
 
-    /// <summary>Hours of the week in which people clicked, 0 for Monday from midnight to one.</summary>
-    public required int[] WeekHourValues { get; init; }
+    /// <summary>People's clicks by hour of the week, 168 numbers from Monday, midnight to one. All of them, so that reports add up columns instead of taking lists apart.</summary>
+    public required int[] WeekHours { get; init; }
 
-    public required int[] WeekHourCounts { get; init; }
     public required string[] CountryValues { get; init; }
     public required int[] CountryCounts { get; init; }
     public required string[] DeviceValues { get; init; }

@@ -94,21 +94,20 @@ internal static class MonthRollUp
             var rows = new CopyRows();
             foreach (var (link, counts) in some)
             {
-                rows.Row((short)(5 + DayRollUp.Kinds.Length + 2 * DayCounts.Dimensions.Count)).Add(link).Add(month);
+                rows.Row((short)(4 + DayRollUp.Kinds.Length + 2 * DayCounts.Dimensions.Count)).Add(link).Add(month);
                 for (var kind = 0; kind < DayRollUp.Kinds.Length; kind++)
                 {
                     rows.Add(counts.Of((ClickKind)kind));
                 }
 
-                var hours = counts.WeekHours.ToList();
-                rows.Add(counts.Visitors).Add(hours.ConvertAll(h => h.Hour)).Add(hours.ConvertAll(h => h.Clicks));
+                rows.Add(counts.Visitors).Add(counts.WeekHours);
                 for (var dimension = 0; dimension < DayCounts.Dimensions.Count; dimension++)
                 {
                     rows.Add(counts.Tally(dimension));
                 }
             }
 
-            await rows.Send(connection, $"link_months (link_id, month, {Kinds}, visitors, week_hour_values, week_hour_counts, {Tallies})", cancel);
+            await rows.Send(connection, $"link_months (link_id, month, {Kinds}, visitors, week_hours, {Tallies})", cancel);
         }
     }
 
@@ -146,7 +145,7 @@ internal static class MonthRollUp
     private static async IAsyncEnumerable<(Guid Link, MonthCounts Counts)> Stored(NpgsqlConnection connection, LocalDate month, [EnumeratorCancellation] CancellationToken cancel)
     {
         await using var command = new NpgsqlCommand(
-            $"select link_id, {Kinds}, visitors, {Tallies}, week_hour_values, week_hour_counts from link_months where month = $1 and exists (select from links l where l.id = link_id)",
+            $"select link_id, {Kinds}, visitors, {Tallies}, week_hours from link_months where month = $1 and exists (select from links l where l.id = link_id)",
             connection)
         { Parameters = { new() { Value = month } } };
         await using var reader = await command.ExecuteReaderAsync(cancel);
@@ -155,13 +154,7 @@ internal static class MonthRollUp
             var counts = new MonthCounts();
             var visitors = Read(reader, counts);
             var after = 2 + DayRollUp.Kinds.Length + 2 * DayCounts.Dimensions.Count;
-            var hours = new int[MonthCounts.HoursOfWeek];
-            foreach (var (hour, clicks) in reader.GetFieldValue<int[]>(after).Zip(reader.GetFieldValue<int[]>(after + 1)))
-            {
-                hours[hour] = clicks;
-            }
-
-            counts.Add(IsoDayOfWeek.Monday, hours, visitors);
+            counts.Add(IsoDayOfWeek.Monday, reader.GetFieldValue<int[]>(after), visitors);
             yield return (reader.GetGuid(0), counts);
         }
     }

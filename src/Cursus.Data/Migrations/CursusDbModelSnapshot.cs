@@ -788,15 +788,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("visitors");
 
-                    b.PrimitiveCollection<int[]>("WeekHourCounts")
+                    b.PrimitiveCollection<int[]>("WeekHours")
                         .IsRequired()
                         .HasColumnType("integer[]")
-                        .HasColumnName("week_hour_counts");
-
-                    b.PrimitiveCollection<int[]>("WeekHourValues")
-                        .IsRequired()
-                        .HasColumnType("integer[]")
-                        .HasColumnName("week_hour_values");
+                        .HasColumnName("week_hours");
 
                     b.HasKey("LinkId", "Month")
                         .HasName("pk_link_months");

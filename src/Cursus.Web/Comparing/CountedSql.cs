@@ -1,3 +1,4 @@
+using Cursus.Core.Clicks;
 using NodaTime;
 using NodaTime.Text;
 
@@ -84,24 +85,27 @@ internal static class CountedSql
         private IEnumerable<string> FromRollUps(Stretch stretch, int span)
         {
             var readsMonths = step is null or "month" || span > 0;
+            var isByHour = observed is ["week_hour"];
+            var (days, weekday) = (DaysOf(stretch, withMonths: !readsMonths), "extract(isodow from r.day)::int - 1");
             if (readsMonths && stretch.Months.Count > 0)
             {
-                yield return From("link_months r", Unnested("r.month"), $"r.month in ({string.Join(", ", stretch.Months.Select(Date))})", At("r.month"));
+                var months = $"r.month in ({string.Join(", ", stretch.Months.Select(Date))})";
+                yield return isByHour ? FromHoursOf("link_months", "week_hours", MonthCounts.HoursOfWeek, "0", months, At("r.month")) : From("link_months r", Unnested, months, At("r.month"));
             }
 
-            yield return observed is ["week_hour"] ? FromWeekHours(DaysOf(stretch, withMonths: !readsMonths), At("r.day")) : From("link_days r", Unnested("r.day"), DaysOf(stretch, withMonths: !readsMonths), At("r.day"));
+            yield return isByHour ? FromHoursOf("link_days", "hours", 24, weekday, days, At("r.day")) : From("link_days r", Unnested, days, At("r.day"));
             if (stretch.Rest is { } rest)
             {
                 var value = observed.SingleOrDefault() is { } single ? $", r.{single}" : "";
                 yield return From(Clicks($"c.at >= {Moment(rest.Start)} and c.at < {Moment(rest.End)}"), (value, "1"), "true", At(null), "0");
             }
 
-            // The hours of all days with the same weekday are added up before they are taken apart, since most of the 24 are zero on most days.
-            string FromWeekHours(string where, string at) => $"""
-                select {string.Concat(ofLink.Select(c => $"d.{c}, "))}{(isByLink ? "d.link_id, " : "")}d.span, (d.weekday - 1) * 24 + h.hour::int - 1 as week_hour{(step is null ? "" : ", d.at")}, h.clicks
+            // Lists of hours are added up place by place before they are taken apart: those of days with the same weekday, and those of months, which begin with Monday.
+            string FromHoursOf(string table, string hours, int count, string day, string where, string at) => $"""
+                select {string.Concat(ofLink.Select(c => $"d.{c}, "))}{(isByLink ? "d.link_id, " : "")}d.span, d.weekday * 24 + h.hour::int - 1 as week_hour{(step is null ? "" : ", d.at")}, h.clicks
                 from (
-                    select {LinkColumns}{span} as span, extract(isodow from r.day)::int as weekday{at}, array[{string.Join(", ", Enumerable.Range(1, 24).Select(h => $"sum(r.hours[{h}])"))}] as hours
-                    from link_days r join picked l on l.id = r.link_id where {where}
+                    select {LinkColumns}{span} as span, {day} as weekday{at}, array[{string.Join(", ", Enumerable.Range(1, count).Select(h => $"sum(r.{hours}[{h}])"))}] as hours
+                    from {table} r join picked l on l.id = r.link_id where {where}
                     group by {string.Concat(ofLink.Select(c => $"l.{c}, "))}{(isByLink ? "l.id, " : "")}weekday{(step is null ? "" : ", at")}) d,
                     unnest(d.hours) with ordinality h (clicks, hour)
                 """;
@@ -134,10 +138,9 @@ internal static class CountedSql
         private string LinkColumns => string.Concat(ofLink.Select(c => $"l.{c}, ")) + (isByLink ? "l.id as link_id, " : "");
 
         /// <summary>How a roll-up is read by what clicks tell. Lists are taken apart side by side in the select list, which costs half of a join with their rows.</summary>
-        private (string Value, string Clicks) Unnested(string day) => observed.SingleOrDefault() switch
+        private (string Value, string Clicks) Unnested => observed.SingleOrDefault() switch
         {
             null => ("", "r.clicks"),
-            "week_hour" => (", unnest(r.week_hour_values) as week_hour", "unnest(r.week_hour_counts)"),
             "referrer_host" => (", unnest(r.referrer_values) as referrer_host", "unnest(r.referrer_counts)"),
             var value => ($", unnest(r.{value}_values) as {value}", $"unnest(r.{value}_counts)"),
         };
