@@ -30,6 +30,12 @@ public static class LifeReport
     {
         _ = asked;
         var errors = new FieldErrors();
+        return Read(request, member, clock, errors) is { } question ? TypedResults.Ok(await Answer(question, counting, cancel)) : ApiProblem.Invalid(errors);
+    }
+
+    /// <summary>A question about what links alone decide; null with <paramref name="errors"/> where it isn't.</summary>
+    internal static Question? Read(HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors)
+    {
         var question = Question.Read(request.Query, member, clock.GetCurrentInstant(), errors);
         if (question is not null && !Dimension.All[question.By].IsOfLink)
         {
@@ -41,20 +47,20 @@ public static class LifeReport
             errors.Add(filter, new Flaw("filter-unknown", $"How long posts live can't be narrowed by {filter}, which each click tells anew. Take that away."));
         }
 
-        if (question is null || errors.Any)
-        {
-            return ApiProblem.Invalid(errors);
-        }
+        return errors.Any ? null : question;
+    }
 
+    internal static async Task<Response> Answer(Question question, Counting counting, CancellationToken cancel)
+    {
         await using var snapshot = await counting.Open(cancel);
         var lives = (await PlacementCourses.Of(snapshot, question, cancel))
             .GroupBy(c => (c.Course.Group, c.Label), c => c.Course)
             .Select(g => (g.Key.Group, g.Key.Label, Life: PostLife.Of([.. g])))
             .OrderByDescending(g => g.Life.HalfHours ?? -1).ThenBy(g => g.Label, StringComparer.Ordinal).ToList();
-        return TypedResults.Ok(new Response(
+        return new Response(
             question.By, question.Period.From, question.Period.To, question.Zone.Id, LifeSentence.Of([.. lives.Select(l => (l.Label, l.Life))]),
             [.. lives.Select(l => new Row(
                 l.Group, l.Label, l.Life.Placements, l.Life.Running, l.Life.Clicks, l.Life.HalfHours, l.Life.MostHours,
-                [.. l.Life.Arrived.Select((share, step) => new Arrival(PostClock.HoursAfter(step + 1), share))]))]));
+                [.. l.Life.Arrived.Select((share, step) => new Arrival(PostClock.HoursAfter(step + 1), share))]))]);
     }
 }

@@ -31,24 +31,30 @@ public static class PivotReport
         [AsParameters] BreakdownReport.Asked asked, string? across, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
     {
         var errors = new FieldErrors();
+        return Read(asked, across, request, member, clock, errors) is { } question ? TypedResults.Ok(await Answer(question, across!, counting, cancel)) : ApiProblem.Invalid(errors);
+    }
+
+    /// <summary>The question, with <paramref name="across"/> found to be something to put across it; null with <paramref name="errors"/> else.</summary>
+    internal static Question? Read(BreakdownReport.Asked asked, string? across, HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors)
+    {
         if (across is null || !Dimension.All.ContainsKey(across) || across == asked.By)
         {
             errors.Add("across", new Flaw("across", $"“{across}” is nothing to put across “{asked.By}”. Use another one of {string.Join(", ", Dimension.All.Keys)}."));
         }
 
-        if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: [asked.By!, across!]) is not { } question)
-        {
-            return ApiProblem.Invalid(errors);
-        }
+        return Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: [asked.By!, across!]);
+    }
 
+    internal static async Task<Response> Answer(Question question, string across, Counting counting, CancellationToken cancel)
+    {
         await using var snapshot = await counting.Open(cancel);
         var total = await Counting.Total(snapshot, question, cancel);
         var pivot = Pivot.Of(
-            [.. (await Counting.ByTwo(snapshot, question, across!, cancel)).Select(c => new PivotCell(c.Key, c.Label, c.AcrossKey, c.AcrossLabel, c.Clicks))],
-            Order(question.By), Order(across!));
-        return TypedResults.Ok(new Response(
-            question.By, across!, question.Period.From, question.Period.To, question.Zone.Id, question.NarrowedFrom, total.Clicks,
-            [.. pivot.Rows.Select(Of)], [.. pivot.Columns.Select(Of)], pivot.Cells));
+            [.. (await Counting.ByTwo(snapshot, question, across, cancel)).Select(c => new PivotCell(c.Key, c.Label, c.AcrossKey, c.AcrossLabel, c.Clicks))],
+            Order(question.By), Order(across));
+        return new Response(
+            question.By, across, question.Period.From, question.Period.To, question.Zone.Id, question.NarrowedFrom, total.Clicks,
+            [.. pivot.Rows.Select(Of)], [.. pivot.Columns.Select(Of)], pivot.Cells);
     }
 
     private static PivotGroup Of(PivotSide side) => new(side.Key, side.Label, side.Clicks);

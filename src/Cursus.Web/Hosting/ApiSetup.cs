@@ -148,6 +148,8 @@ public static class ApiSetup
         LifeReport.Map(api);
         PaceReport.Map(api);
         BreakdownFiles.Map(api);
+        PivotFiles.Map(api);
+        LifeFiles.Map(api);
         ClickFiles.Map(api);
         PictureFiles.Map(api);
         DigestReport.Map(api);

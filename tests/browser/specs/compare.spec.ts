@@ -85,6 +85,15 @@ test('weekdays and hours say when people click', async ({ page }) => {
   const hours = page.getByRole('region', { name: 'Weekdays and hours' })
   await expect(hours.getByText(/Most came on \w+days from \d\d:00/)).toBeVisible()
   await expect(hours.getByRole('row')).toHaveCount(8)
+
+  const download = page.waitForEvent('download')
+  await hours.getByRole('button', { name: 'Take away weekdays and hours' }).press('Enter')
+  await page.getByRole('menuitem', { name: 'As CSV' }).press('Enter')
+  const file = await download
+  expect(file.suggestedFilename()).toMatch(/^clicks by weekday and hour .*\.csv$/)
+  const friday = (await readFile(await file.path(), 'utf8')).split('\r\n').find((line) => line.includes('Friday'))!
+  const cells = await hours.getByRole('row', { name: 'Friday' }).getByRole('cell').allTextContents()
+  expect(friday.split(',').slice(2, -1)).toEqual(cells.map((clicks) => clicks.replace('·', '0')))
 })
 
 test('a map and a table beside it say where people are, and both open', async ({ page }) => {
@@ -111,7 +120,7 @@ test('the table is taken away as the screen shows it', async ({ page }) => {
   await page.goto('/compare?campaign=school-visits&period=last-90')
   const leader = page.getByRole('region', { name: 'Lanes' }).getByRole('row').nth(1)
   await expect(leader).toContainText('455')
-  await page.getByRole('button', { name: 'Take away' }).click()
+  await page.getByRole('button', { name: 'Take away', exact: true }).click()
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Table as CSV' }).click()])
   expect(file.suggestedFilename()).toMatch(/^clicks by channel .* to .*\.csv$/)
   const lines = (await readFile(await file.path(), 'utf8')).split('\r\n')

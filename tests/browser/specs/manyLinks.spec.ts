@@ -104,7 +104,7 @@ test('picked links are taken away as a file', async ({ page }) => {
   await signIn(page)
   await page.goto('/links?query=hundred%20meteors')
   await page.getByLabel('Pick all links that are found').check()
-  await page.getByRole('button', { name: 'Take away' }).click()
+  await page.getByRole('button', { name: 'Take away', exact: true }).click()
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'CSV' }).click()])
   expect(file.suggestedFilename()).toBe('links.csv')
   const text = (await import('node:fs')).readFileSync(await file.path(), 'utf8')

@@ -35,7 +35,10 @@ test('every question is two interactions away, and its lanes add up', async ({ p
     const figures = page.getByRole('region', { name: 'All figures' })
     const all = Number((await figures.getByRole('row', { name: /^All/ }).getByRole('cell').first().textContent())!.replace(/\D/g, ''))
     const each = await figures.locator('tbody td:nth-child(2)').allTextContents()
-    expect(each.reduce((sum, text) => sum + Number(text.replace(/\D/g, '')), 0), words).toBe(all)
+    expect(
+      each.reduce((sum, text) => sum + Number(text.replace(/\D/g, '')), 0),
+      words,
+    ).toBe(all)
   }
 })
 
@@ -60,7 +63,12 @@ test('a post shows its placements as lanes, how they keep pace, and where and wh
   await expect(page.getByRole('heading', { level: 1, name: post.title })).toBeVisible()
   const placements = page.getByRole('region', { name: 'Lanes' }).getByRole('row')
   await expect(placements.nth(1)).toBeVisible()
-  await expect(page.getByRole('region', { name: 'Pace' }).getByText(/\d+ of the last \d+/).first()).toBeVisible()
+  await expect(
+    page
+      .getByRole('region', { name: 'Pace' })
+      .getByText(/\d+ of the last \d+/)
+      .first(),
+  ).toBeVisible()
   await expect(page.getByRole('region', { name: 'Where it was clicked' })).toContainText(/wandered/)
   await expect(page.getByRole('region', { name: 'Weekdays and hours' }).getByText(/Most came on/)).toBeVisible()
   await placements.nth(1).getByRole('link').click()
@@ -73,7 +81,10 @@ test('a campaign shows its posts and channels, from the address bar by keyboard 
   await page.locator('[data-link-row]').first().waitFor()
   await page.keyboard.press('Control+k')
   await page.keyboard.type('winter mem')
-  await page.getByRole('option', { name: /Winter members/ }).first().waitFor()
+  await page
+    .getByRole('option', { name: /Winter members/ })
+    .first()
+    .waitFor()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { level: 1, name: 'Winter members' })).toBeVisible()
   await expect(page.getByRole('region', { name: 'Posts' }).getByRole('row', { name: /Orion for beginners/ })).toBeVisible()
@@ -101,7 +112,7 @@ test('single clicks are taken away, one a line', async ({ page }) => {
   await page.goto('/compare?campaign=school-visits&period=last-90')
   const all = page.getByRole('region', { name: 'All figures' }).getByRole('row', { name: /^All/ }).getByRole('cell').first()
   const clicks = Number((await all.textContent())!.replace(/\D/g, ''))
-  await page.getByRole('button', { name: 'Take away' }).click()
+  await page.getByRole('button', { name: 'Take away', exact: true }).click()
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Single clicks as NDJSON' }).click()])
   const lines = (await readFile(await file.path(), 'utf8')).trimEnd().split('\n')
   expect(lines).toHaveLength(clicks)
@@ -116,7 +127,7 @@ test('the answer is taken away as one page and as pictures', async ({ page }) =>
     ['Lanes as SVG', /lanes\.svg$/, '<?xml'],
     ['Course as PNG', /course\.png$/, '\x89PNG'],
   ] as const) {
-    await page.getByRole('button', { name: 'Take away' }).click()
+    await page.getByRole('button', { name: 'Take away', exact: true }).click()
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: words }).click()])
     expect(file.suggestedFilename()).toMatch(name)
     expect((await readFile(await file.path(), 'latin1')).slice(0, begin.length)).toBe(begin)

@@ -9,6 +9,7 @@ import classes from './Compare.module.css'
 import { dimensions, type Asked, type Breakdown, type Dimension, type Question } from './question'
 import { pivotOf } from './reports'
 import { ShadedTable } from './ShadedTable'
+import { TakeTable } from './TakeTable'
 
 interface Props {
   answer: Breakdown
@@ -41,17 +42,30 @@ export function Crossing({ answer, question, asked }: Props) {
             })
           }
         />
+        {question.across && (
+          <TakeTable
+            name={`${dimensions[by]} by ${dimensions[question.across]}`}
+            report="pivot"
+            asked={crossed(asked, by, question.across)}
+          />
+        )}
       </div>
       {question.across && <Crossed by={by} across={question.across} asked={asked} />}
     </section>
   )
 }
 
+const crossed = (asked: Asked, by: Dimension, across: Dimension): Asked => ({
+  ...asked,
+  by,
+  across,
+  compare: 'none',
+})
+
 function Crossed({ by, across, asked }: { by: Dimension; across: Dimension; asked: Props['asked'] }) {
   const channels = useChannels()
-  const query = { ...asked, by, across, compare: 'none' }
   const pivot = useQuery({
-    ...pivotOf(query),
+    ...pivotOf(crossed(asked, by, across)),
     placeholderData: keepPreviousData,
   })
   if (pivot.isError) return <Failed error={pivot.error} onRetry={() => void pivot.refetch()} />

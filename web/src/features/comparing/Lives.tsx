@@ -7,6 +7,7 @@ import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
 import lives from './Lives.module.css'
 import { dimensions, type Asked, type Dimension } from './question'
+import { TakeTable } from './TakeTable'
 
 type Life = Schema['LifeReportRow']
 
@@ -39,7 +40,10 @@ export function Lives({ asked }: { asked: Asked }) {
   })
   return (
     <section className={classes.leaf} aria-label="How long posts live" tabIndex={0}>
-      <h2 className={classes.heading}>How long posts live</h2>
+      <div className={classes.crossing}>
+        <h2 className={classes.heading}>How long posts live</h2>
+        <TakeTable name="how long posts live" report="life" asked={query} />
+      </div>
       {life.isError ? (
         <Failed error={life.error} onRetry={() => void life.refetch()} />
       ) : !life.data ? (

@@ -2,9 +2,10 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
 import type { Asked } from './question'
-import { weekHoursOf } from './reports'
+import { weekHours, weekHoursOf } from './reports'
 import type { Pivot } from './ShadedTable'
 import { ShadedTable } from './ShadedTable'
+import { TakeTable } from './TakeTable'
 
 /** On which weekdays and at which hours people click. */
 export function WeekHours({ asked }: { asked: Asked }) {
@@ -14,7 +15,10 @@ export function WeekHours({ asked }: { asked: Asked }) {
   })
   return (
     <section className={classes.leaf} aria-label="Weekdays and hours" tabIndex={0}>
-      <h2 className={classes.heading}>When people click</h2>
+      <div className={classes.crossing}>
+        <h2 className={classes.heading}>When people click</h2>
+        <TakeTable name="weekdays and hours" report="pivot" asked={weekHours(asked)} />
+      </div>
       {pivot.isError ? (
         <Failed error={pivot.error} onRetry={() => void pivot.refetch()} />
       ) : pivot.data ? (

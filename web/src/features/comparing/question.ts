@@ -164,7 +164,7 @@ export function toReport(question: Question): Asked {
 
 /** What an answer can be taken away as. */
 export type ReportFile =
-  | `breakdown.${'csv' | 'xlsx'}`
+  | `${'breakdown' | 'pivot' | 'life'}.${'csv' | 'xlsx'}`
   | `clicks.${'csv' | 'ndjson'}`
   | `${'lanes' | 'course'}.${'svg' | 'png'}`
   | 'page.pdf'

@@ -17,5 +17,12 @@ export const pivotOf = (asked: Asked) =>
   })
 
 /** On which weekdays and at which hours the clicks of a question came. */
-export const weekHoursOf = (asked: Asked) =>
-  pivotOf({ ...asked, by: 'weekday', across: 'hour', compare: 'none' })
+export const weekHoursOf = (asked: Asked) => pivotOf(weekHours(asked))
+
+/** The same question by weekday and hour. */
+export const weekHours = (asked: Asked): Asked => ({
+  ...asked,
+  by: 'weekday',
+  across: 'hour',
+  compare: 'none',
+})
