@@ -1,12 +1,13 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Link, useNavigate } from '@tanstack/react-router'
 import { lazy, Suspense } from 'react'
-import { count, percent } from '../../parts/numbers'
+import { count } from '../../parts/numbers'
 import { Failed, Loading } from '../../parts/States'
 import compare from './Compare.module.css'
 import classes from './Countries.module.css'
 import { narrowedTo, type Asked, type Breakdown, type BreakdownRow, type Question } from './question'
 import { breakdownOf } from './reports'
+import { ShareCell } from './ShareCell'
 
 const CountryMap = lazy(() => import('./CountryMap'))
 
@@ -78,12 +79,7 @@ function MostClicked({ rows, question }: { rows: BreakdownRow[]; question: Quest
               )}
             </th>
             <td>{count(row.clicks)}</td>
-            <td
-              className={compare.share}
-              style={{ '--part': row.share / rows[0]!.share } as React.CSSProperties}
-            >
-              {percent(row.share)}
-            </td>
+            <ShareCell share={row.share} greatest={rows[0]!.share} />
           </tr>
         ))}
       </tbody>

@@ -7,7 +7,7 @@ import { Signet } from '../../parts/Signet'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
 import { dimensions, type Asked, type Breakdown, type Dimension, type Question } from './question'
-import { pivotOf } from './reports'
+import { crossed, pivotOf } from './reports'
 import { ShadedTable } from './ShadedTable'
 import { TakeTable } from './TakeTable'
 
@@ -54,13 +54,6 @@ export function Crossing({ answer, question, asked }: Props) {
     </section>
   )
 }
-
-const crossed = (asked: Asked, by: Dimension, across: Dimension): Asked => ({
-  ...asked,
-  by,
-  across,
-  compare: 'none',
-})
 
 function Crossed({ by, across, asked }: { by: Dimension; across: Dimension; asked: Props['asked'] }) {
   const channels = useChannels()

@@ -4,6 +4,7 @@ import { count, counted } from '../../parts/numbers'
 import classes from './Compare.module.css'
 import { figuresOf, number, sortOf, withoutOf } from './figures'
 import { dimensions, type Breakdown, type Dimension, type Question } from './question'
+import { ShareCell } from './ShareCell'
 
 interface Props {
   answer: Breakdown
@@ -21,7 +22,7 @@ export function FiguresTable({ answer, question, onSort }: Props) {
   const rows = answer.rows.toSorted(
     (a, b) => (sort.isUp ? 1 : -1) * ((a[sort.by] ?? -Infinity) - (b[sort.by] ?? -Infinity)),
   )
-  const mostShare = Math.max(Number.EPSILON, ...rows.map((row) => row.share))
+  const greatestShare = Math.max(0, ...rows.map((row) => row.share))
   return (
     <table className={classes.table}>
       <thead>
@@ -59,13 +60,7 @@ export function FiguresTable({ answer, question, onSort }: Props) {
             <th scope="row">{row.label}</th>
             {shown.map((c) =>
               c.key === 'share' ? (
-                <td
-                  key={c.key}
-                  className={classes.share}
-                  style={{ '--part': row.share / mostShare } as React.CSSProperties}
-                >
-                  {c.show(row)}
-                </td>
+                <ShareCell key={c.key} share={row.share} greatest={greatestShare} />
               ) : (
                 <td key={c.key}>{c.show(row)}</td>
               ),

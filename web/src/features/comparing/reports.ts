@@ -1,6 +1,6 @@
 import { queryOptions } from '@tanstack/react-query'
 import { api, read } from '../../api/client'
-import type { Asked } from './question'
+import type { Asked, Dimension } from './question'
 
 /** The answer to a question. */
 export const breakdownOf = (asked: Asked) =>
@@ -20,9 +20,12 @@ export const pivotOf = (asked: Asked) =>
 export const weekHoursOf = (asked: Asked) => pivotOf(weekHours(asked))
 
 /** The same question by weekday and hour. */
-export const weekHours = (asked: Asked): Asked => ({
+export const weekHours = (asked: Asked) => crossed(asked, 'weekday', 'hour')
+
+/** The same question by two things at once. */
+export const crossed = (asked: Asked, by: Dimension, across: Dimension): Asked => ({
   ...asked,
-  by: 'weekday',
-  across: 'hour',
+  by,
+  across,
   compare: 'none',
 })
