@@ -33,7 +33,7 @@ async function drain() {
   const [began, already] = [performance.now(), (await state()).shippedClicks]
   await allShipped()
   const perSecond = ((await state()).shippedClicks - already) / ((performance.now() - began) / 1000)
-  sql('vacuum analyze link_days')
+  sql('vacuum analyze open_days')
   sql('checkpoint')
   pinDatabase(`${serverCore}`)
   return perSecond

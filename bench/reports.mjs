@@ -7,9 +7,8 @@ import { address, end, sql, startCursus, until } from './server.mjs'
 
 const times = process.argv.includes('--small') ? 3 : 12
 const cursus = await startCursus('0,1', 1800)
-await until('the months were summed up', 1800, () => Number(sql('select count(*) from sealed_months')[0][0]) >= 12)
-sql('vacuum analyze link_days')
-sql('vacuum analyze link_months')
+await until('the days were sealed', 1800, () => sql("select 1 from sealed_days where until > current_date - 3").length > 0)
+sql('vacuum analyze')
 const token = execFileSync('dotnet', ['artifacts/web/Cursus.Web.dll', 'token', '--email', 'maren@northmoor.example', '--contentRoot', resolve('artifacts/web')]).toString().trim().split('\n').at(-1)
 
 const days = (n) => new Date(Date.now() - n * 86_400_000).toISOString().slice(0, 10)
@@ -28,8 +27,11 @@ const questions = {
   'variant, 90 days': 'breakdown?by=content&period=last-90',
   'weekday and hour, 28 days': 'pivot?by=weekday&across=hour&period=last-28',
   'weekday and hour, 400 days': `pivot?by=weekday&across=hour&${ever}`,
+  'by QR code or by click, 400 days': `breakdown?by=scan&${ever}`,
+  'how long posts live by channel, 400 days': `life?by=channel&${ever}`,
   'wandered, 28 days': 'breakdown?by=wandered&period=last-28&compare=previous',
   'channel by network, 400 days': `pivot?by=channel&across=network&${ever}`,
+  'course by channel, 90 days': 'series?by=channel&period=last-90',
   'country, 28 days': 'breakdown?by=country&period=last-28&compare=previous',
   'country, 400 days': `breakdown?by=country&${ever}`,
   'device, 400 days': `breakdown?by=device&${ever}`,
@@ -87,6 +89,6 @@ tell({
   ),
   slowestP95: Math.round(Math.max(...Object.values(took).map((values) => percentile(values, 0.95)))),
   timesAsLongOverTheClicks: Object.fromEntries(Object.entries(scans).map(([name, ratio]) => [name, Number(ratio.toPrecision(3))])),
-  bytesAClick: Math.round(size('^(clicks_[0-9]|link_days$|link_months$)') / clicks),
-  ofTheseRollUps: Number((size('^(link_days|link_months)$') / clicks).toPrecision(3)),
+  bytesAClick: Math.round(size('^(clicks_[0-9]|open_days$|link_days$|link_months$)') / clicks),
+  ofTheseRollUps: Number((size('^(open_days|link_days|link_months)$') / clicks).toPrecision(3)),
 })

@@ -83,7 +83,7 @@ bench_database() {
   serve_environment bench
   dotnet artifacts/web/Cursus.Web.dll migrate --contentRoot "$PWD/artifacts/web" >&2
   [ "$("${ask[@]}" -c 'select count(*) from links')" = "$1" ] || "${ask[@]}" -v links="$1" -f bench/links.sql
-  "${ask[@]}" -c 'truncate clicks, link_days, link_months, sealed_months, journals, user_agents, referrers'
+  "${ask[@]}" -c 'truncate clicks, open_days, link_days, link_months, sealed_days, journals, user_agents, referrers'
 }
 
 # bench_clicks LINKS: a database with fewer links and twenty clicks to each of LINKS, kept from one measurement to the next.

@@ -53,8 +53,9 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<PixelOfLink> PixelsOfLinks => Set<PixelOfLink>();
     public DbSet<PixelDay> PixelDays => Set<PixelDay>();
     public DbSet<LinkDay> LinkDays => Set<LinkDay>();
+    public DbSet<OpenDay> OpenDays => Set<OpenDay>();
     public DbSet<LinkMonth> LinkMonths => Set<LinkMonth>();
-    public DbSet<SealedMonth> SealedMonths => Set<SealedMonth>();
+    public DbSet<SealedDays> SealedDays => Set<SealedDays>();
     public DbSet<UserAgent> UserAgents => Set<UserAgent>();
     public DbSet<Referrer> Referrers => Set<Referrer>();
     public DbSet<ReferrerRule> ReferrerRules => Set<ReferrerRule>();

@@ -24,17 +24,26 @@ public sealed record PostLife(int Placements, int Running, long Clicks, double? 
     {
         ArgumentNullException.ThrowIfNull(courses);
         var steps = courses.Select(c => c.Clicks.Count).DefaultIfEmpty().Max();
+        var (inStep, known) = (new long[steps], new long[steps]);
+        foreach (var course in courses)
+        {
+            var soFar = 0L;
+            foreach (var (step, came) in course.Clicks.Index())
+            {
+                inStep[step] += came;
+                known[step] += soFar += came;
+            }
+        }
+
         var arrived = new double[steps];
         var part = 1.0;
         for (var step = steps - 1; step >= 0; step--)
         {
             arrived[step] = part;
-            var alive = courses.Where(c => c.Clicks.Count > step).ToList();
-            var known = alive.Sum(c => c.Within(step + 1));
-            part *= known == 0 ? 1 : 1 - (double)alive.Sum(c => c.Clicks[step]) / known;
+            part *= known[step] == 0 ? 1 : 1 - (double)inStep[step] / known[step];
         }
 
-        var clicks = courses.Sum(c => c.Within(steps));
+        var clicks = inStep.Sum();
         var most = clicks < FewestClicks ? null : Until(Most, arrived);
         return new(
             courses.Count,

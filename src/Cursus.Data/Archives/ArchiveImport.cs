@@ -2,7 +2,6 @@ using System.Text.Json;
 using Cursus.Core;
 using Cursus.Core.Archives;
 using Cursus.Data.Clicks;
-using NodaTime;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -57,7 +56,7 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
             await Run(connection, "update link_versions v set state = v.state || jsonb_build_object('channelId', l.channel_id) from links l"
                 + " where l.id = v.link_id and l.workspace_id = $1 and not jsonb_exists(v.state, 'channelId')", cancel, into);
             await VerifyDomains(connection, into, needsNoProof, cancel);
-            await MonthRollUp.AddLate(connection, await Days(connection, into, cancel), cancel);
+            await RollUps.Make(connection, into, cancel);
             await transaction.CommitAsync(cancel);
         }
         catch (PostgresException e)
@@ -134,6 +133,9 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
                 from archive_lines a, json_populate_record(null::workspaces, a.line) r where w.id = '{target.Workspace}'
                 """,
             "members" => "select",
+
+            // Counted anew from the clicks, since days that are over are kept otherwise than others.
+            "link_days" => "select",
             "referrers" => "insert into referrers select r.* from archive_lines a, json_populate_record(null::referrers, a.line) r on conflict (host) do nothing",
             "user_agents" => """
                 insert into user_agents (text, hints, kind, device, browser, os, read_with)
@@ -203,19 +205,6 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
             update domains d set verified_at = now(), next_check_at = null where workspace_id = $1 and name = any($2)
                 and not exists (select from domains o where o.name = d.name and o.verified_at is not null)
             """, cancel, into, names.Where(needsNoProof).ToArray());
-    }
-
-    private static async Task<List<(Guid Link, LocalDate Day)>> Days(NpgsqlConnection connection, Guid into, CancellationToken cancel)
-    {
-        await using var command = new NpgsqlCommand("select link_id, day from link_days where link_id in (select id from links where workspace_id = $1)", connection) { Parameters = { new() { Value = into } } };
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        var days = new List<(Guid, LocalDate)>();
-        while (await reader.ReadAsync(cancel))
-        {
-            days.Add((reader.GetGuid(0), reader.GetFieldValue<LocalDate>(1)));
-        }
-
-        return days;
     }
 
     private static async Task<T> Ask<T>(NpgsqlConnection connection, string sql, object value, CancellationToken cancel)

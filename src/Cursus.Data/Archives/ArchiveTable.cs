@@ -4,7 +4,8 @@ namespace Cursus.Data.Archives;
 /// <param name="Name">Of the table; the file is called so too.</param>
 /// <param name="Of">Which rows are the workspace's, <c>x</c> being the table and <c>$1</c> the workspace's id.</param>
 /// <param name="Select">Columns, where they aren't simply the table's own.</param>
-public sealed record ArchiveTable(string Name, string Of, string? Select = null)
+/// <param name="View">Where it is read from, if not from the table of its name.</param>
+public sealed record ArchiveTable(string Name, string Of, string? Select = null, string? View = null)
 {
     private const string Own = "x.workspace_id = $1";
     private const string OfLinks = "x.link_id in (select id from links where workspace_id = $1)";
@@ -48,14 +49,10 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null)
         new("batches", $"{Own} and x.done_at is not null"),
         new("batch_lines", "x.batch_id in (select id from batches where workspace_id = $1 and done_at is not null)"),
         new("checked_pages", Own),
-        new("link_days", OfLinks),
+        new("link_days", OfLinks, View: "days_of_links"),
         new("link_totals", OfLinks),
         new("pixel_days", OfLinks),
-        new("referrers", $"""
-            x.host in (
-                select unnest(referrer_values) from link_days where link_id in (select id from links where workspace_id = $1)
-                union select referrer_host from clicks where link_id in (select id from links where workspace_id = $1))
-            """),
+        new("referrers", "x.host in (select referrer_host from clicks where link_id in (select id from links where workspace_id = $1))"),
         new("user_agents", $"x.id in (select user_agent_id from clicks where link_id in (select id from links where workspace_id = $1))"),
         new("clicks", OfLinks, "x.at, x.link_id, x.visitor, x.kind, x.language, x.referrer_host, x.user_agent_id, x.country, x.code"),
     ];
@@ -67,5 +64,5 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null)
     public bool IsOwn => Of.StartsWith(Own, StringComparison.Ordinal) && Name is not "members";
 
     /// <summary>Whether its rows are simply put in, without more ado.</summary>
-    public bool IsPlain => Name is not ("workspaces" or "members" or "referrers" or "user_agents" or "clicks");
+    public bool IsPlain => Name is not ("workspaces" or "members" or "link_days" or "referrers" or "user_agents" or "clicks");
 }

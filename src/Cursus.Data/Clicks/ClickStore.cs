@@ -125,9 +125,11 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
         await MakeMonths(connection, clicks, cancel);
         await homes.Learn(connection, clicks.Select(c => c.Click.LinkId), cancel);
 
+        var sealedUntil = await SealedRollUp.Until(connection, cancel) ?? LocalDate.MinIsoValue;
+
         // The database takes the clicks in while their days are added up here.
         var copying = Copy(connection, clicks, cancel);
-        var added = DayRollUp.Add(recent, homes, clicks);
+        var added = DayRollUp.Add(recent, homes, sealedUntil, clicks);
         await copying;
         await DayRollUp.Write(connection, recent, added, cancel);
         await TotalRollUp.Add(connection, clicks, cancel);

@@ -79,14 +79,22 @@ public sealed class ReferrerRule
     public Guid? ChannelId { get; set; }
 }
 
-internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTypeConfiguration<LinkMonth>, IEntityTypeConfiguration<LinkTotal>, IEntityTypeConfiguration<SealedMonth>, IEntityTypeConfiguration<UserAgent>, IEntityTypeConfiguration<Referrer>, IEntityTypeConfiguration<ReferrerRule>, IEntityTypeConfiguration<Journal>, IEntityTypeConfiguration<VisitorSalt>
+internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTypeConfiguration<OpenDay>, IEntityTypeConfiguration<LinkMonth>, IEntityTypeConfiguration<LinkTotal>, IEntityTypeConfiguration<SealedDays>, IEntityTypeConfiguration<UserAgent>, IEntityTypeConfiguration<Referrer>, IEntityTypeConfiguration<ReferrerRule>, IEntityTypeConfiguration<Journal>, IEntityTypeConfiguration<VisitorSalt>
 {
     public void Configure(EntityTypeBuilder<LinkDay> linkDay)
     {
+        linkDay.ToTable("link_days");
+        linkDay.ToView("days_of_links");
         linkDay.HasKey(d => new { d.LinkId, d.Day });
         linkDay.HasIndex(d => d.Day);
 
         // No foreign key: it would look each link up for each day that is written. A trigger takes the days of deleted links away.
+    }
+
+    public void Configure(EntityTypeBuilder<OpenDay> openDay)
+    {
+        openDay.ToTable("open_days");
+        openDay.HasKey(d => new { d.LinkId, d.Day });
     }
 
     public void Configure(EntityTypeBuilder<LinkMonth> linkMonth)
@@ -101,7 +109,11 @@ internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTy
         total.HasKey(t => t.LinkId);
     }
 
-    public void Configure(EntityTypeBuilder<SealedMonth> month) => month.HasKey(m => m.Month);
+    public void Configure(EntityTypeBuilder<SealedDays> days)
+    {
+        days.ToTable("sealed_days");
+        days.HasKey(d => d.Until);
+    }
 
     public void Configure(EntityTypeBuilder<UserAgent> agent) => agent.HasIndex(a => new { a.Text, a.Hints }).IsUnique();
 

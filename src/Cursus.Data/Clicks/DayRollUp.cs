@@ -6,30 +6,41 @@ using Npgsql;
 
 namespace Cursus.Data.Clicks;
 
-/// <summary>Keeps <c>link_days</c>: reads the days that a batch of clicks falls into, adds to them, writes them back. The caller holds the transaction and is alone in writing.</summary>
+/// <summary>Keeps <c>open_days</c>: reads the days that a batch of clicks falls into, adds to them, writes them back. The caller holds the transaction and is alone in writing.</summary>
 internal static class DayRollUp
 {
     /// <summary>The columns of the kinds of clicks, by number of <see cref="ClickKind"/>.</summary>
     public static readonly string[] Kinds = ["clicks", "team", "machines", "previews", "prefetches", "repeats", "heads"];
+
+    /// <summary>The same and the people.</summary>
+    public static readonly string[] Counted = [.. Kinds, "visitors"];
 
     private static readonly string Columns = string.Join(", ", Kinds) + ", visitors, hours, visitor_sketch, "
         + string.Join(", ", DayCounts.Dimensions.Select(d => $"{d}_values, {d}_counts"));
 
     private static readonly string Update = string.Join(", ", Columns.Split(", ").Select(c => $"{c} = a.{c}"));
 
-    /// <summary>What a batch of clicks comes to: days that were known before with the clicks added, and days of which only these clicks are known.</summary>
-    public sealed record Added(Dictionary<(Guid Link, LocalDate Day), DayCounts> Changed, Dictionary<(Guid Link, LocalDate Day), DayCounts> Unknown);
+    /// <summary>What a batch of clicks comes to: days that were known before with the clicks added, days of which only these clicks are known, and sealed days, to which nothing can be added.</summary>
+    public sealed record Added(Dictionary<(Guid Link, LocalDate Day), DayCounts> Changed, Dictionary<(Guid Link, LocalDate Day), DayCounts> Unknown, HashSet<(Guid Link, LocalDate Day)> Late);
 
     /// <summary>Adds clicks to their days, in memory. Clicks of links that don't exist any more count nowhere.</summary>
-    public static Added Add(RecentDays recent, LinkHomes homes, List<ReadClick> clicks)
+    /// <param name="sealedUntil">The first day that isn't sealed.</param>
+    public static Added Add(RecentDays recent, LinkHomes homes, LocalDate sealedUntil, List<ReadClick> clicks)
     {
-        var added = new Added([], []);
+        var added = new Added([], [], []);
         foreach (var read in clicks)
         {
             if (homes.Of(read.Click.LinkId) is { } home)
             {
                 var local = read.Click.At.InZone(home.Zone);
-                DayOf(added, recent, (read.Click.LinkId, local.Date)).Add(read.Told, local.Hour);
+                if (local.Date < sealedUntil)
+                {
+                    added.Late.Add((read.Click.LinkId, local.Date));
+                }
+                else
+                {
+                    DayOf(added, recent, (read.Click.LinkId, local.Date)).Add(read.Told, local.Hour);
+                }
             }
         }
 
@@ -39,10 +50,10 @@ internal static class DayRollUp
     /// <summary>Writes what was added. Asks for those days that were not known.</summary>
     public static async Task Write(NpgsqlConnection connection, RecentDays recent, Added added, CancellationToken cancel)
     {
-        var (changed, unknown) = added;
+        var (changed, unknown, late) = added;
         if (unknown.Count > 0)
         {
-            await foreach (var (link, day, counts) in Read(connection, "join unnest($1, $2) as asked (link_id, day) using (link_id, day)", [.. unknown.Keys], cancel))
+            await foreach (var (link, day, counts) in Read(connection, "join unnest($1, $2) as asked (link_id, day) using (link_id, day)", [unknown.Keys.Select(k => k.Link).ToArray(), unknown.Keys.Select(k => k.Day).ToArray()], cancel))
             {
                 unknown.Remove((link, day), out var alone);
                 counts.Add(alone!);
@@ -56,20 +67,20 @@ internal static class DayRollUp
             await Change(connection, changed, cancel);
         }
 
-        await MonthRollUp.AddLate(connection, changed.Keys.Concat(unknown.Keys), cancel);
+        await SealedRollUp.CountAnew(connection, late, cancel);
         recent.Remember(changed);
         recent.Remember(unknown);
     }
 
     /// <summary>Writes days that are not there yet.</summary>
     public static Task Insert(NpgsqlConnection connection, IReadOnlyDictionary<(Guid Link, LocalDate Day), DayCounts> days, CancellationToken cancel) =>
-        Copy(connection, "link_days", days, cancel);
+        Copy(connection, "open_days", days, cancel);
 
     private static async Task Change(NpgsqlConnection connection, Dictionary<(Guid Link, LocalDate Day), DayCounts> days, CancellationToken cancel)
     {
-        await connection.Run("create temporary table if not exists changed_days (like link_days) on commit drop", cancel);
+        await connection.Run("create temporary table if not exists changed_days (like open_days) on commit drop", cancel);
         await Copy(connection, "changed_days", days, cancel);
-        await connection.Run($"update link_days d set {Update} from changed_days a where d.link_id = a.link_id and d.day = a.day; truncate changed_days", cancel);
+        await connection.Run($"update open_days d set {Update} from changed_days a where d.link_id = a.link_id and d.day = a.day; truncate changed_days", cancel);
     }
 
     private static Task Copy(NpgsqlConnection connection, string table, IReadOnlyDictionary<(Guid Link, LocalDate Day), DayCounts> days, CancellationToken cancel)
@@ -110,16 +121,14 @@ internal static class DayRollUp
     }
 
     /// <summary>Days as they are stored.</summary>
-    /// <param name="which">Joins and order; <c>$1</c> and <c>$2</c> are the links and days of <paramref name="keys"/>.</param>
+    /// <param name="which">Joins, conditions and order; <c>$1</c> and so on are the <paramref name="parameters"/>.</param>
     public static async IAsyncEnumerable<(Guid Link, LocalDate Day, DayCounts Counts)> Read(
-        NpgsqlConnection connection, string which, IReadOnlyCollection<(Guid Link, LocalDate Day)> keys,
-        [EnumeratorCancellation] CancellationToken cancel)
+        NpgsqlConnection connection, string which, IReadOnlyCollection<object> parameters, [EnumeratorCancellation] CancellationToken cancel)
     {
-        await using var command = new NpgsqlCommand($"select link_id, day, {Columns} from link_days {which}", connection);
-        if (keys.Count > 0)
+        await using var command = new NpgsqlCommand($"select link_id, day, {Columns} from open_days {which}", connection) { CommandTimeout = 0 };
+        foreach (var value in parameters)
         {
-            command.Parameters.Add(new() { Value = keys.Select(k => k.Link).ToArray() });
-            command.Parameters.Add(new() { Value = keys.Select(k => k.Day).ToArray() });
+            command.Parameters.Add(new() { Value = value });
         }
 
         await using var reader = await command.ExecuteReaderAsync(cancel);

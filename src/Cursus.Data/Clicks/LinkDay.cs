@@ -3,8 +3,8 @@ using NodaTime;
 namespace Cursus.Data.Clicks;
 
 /// <summary>
-/// Roll-up: what came of one link on one day of the workspace's time zone. Kept in the transaction that stores the clicks themselves. Of what people's clicks tell, each
-/// dimension is a pair of lists: its values in order, and how many clicks had each.
+/// Roll-up: what came of one link on one day of the workspace's time zone. Read from <c>days_of_links</c>, which puts days that are sealed (<c>link_days</c>) and days that still may get clicks
+/// (<see cref="OpenDay"/>) together. What its clicks tell stands in the open day or in the <see cref="LinkMonth"/>.
 /// </summary>
 public sealed class LinkDay
 {
@@ -23,25 +23,4 @@ public sealed class LinkDay
 
     /// <summary>How many different people clicked, as <see cref="Core.Clicks.VisitorSketch"/> counts them.</summary>
     public int Visitors { get; init; }
-
-    /// <summary>People's clicks by hour of the workspace's clock, 24 numbers; on the day that clocks go back, one hour counts for two.</summary>
-    public required int[] Hours { get; init; }
-
-    public required string[] CountryValues { get; init; }
-    public required int[] CountryCounts { get; init; }
-    public required string[] DeviceValues { get; init; }
-    public required int[] DeviceCounts { get; init; }
-    public required string[] BrowserValues { get; init; }
-    public required int[] BrowserCounts { get; init; }
-    public required string[] OsValues { get; init; }
-    public required int[] OsCounts { get; init; }
-    public required string[] LanguageValues { get; init; }
-    public required int[] LanguageCounts { get; init; }
-    public required string[] ReferrerValues { get; init; }
-    public required int[] ReferrerCounts { get; init; }
-    public required string[] CodeValues { get; init; }
-    public required int[] CodeCounts { get; init; }
-
-    /// <summary>Who clicked, without saying who: see <see cref="Core.Clicks.VisitorSketch"/>.</summary>
-    public required byte[] VisitorSketch { get; init; }
 }

@@ -555,6 +555,143 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("date")
                         .HasColumnName("day");
 
+                    b.Property<int>("Clicks")
+                        .HasColumnType("integer")
+                        .HasColumnName("clicks");
+
+                    b.Property<int>("Heads")
+                        .HasColumnType("integer")
+                        .HasColumnName("heads");
+
+                    b.Property<int>("Machines")
+                        .HasColumnType("integer")
+                        .HasColumnName("machines");
+
+                    b.Property<int>("Prefetches")
+                        .HasColumnType("integer")
+                        .HasColumnName("prefetches");
+
+                    b.Property<int>("Previews")
+                        .HasColumnType("integer")
+                        .HasColumnName("previews");
+
+                    b.Property<int>("Repeats")
+                        .HasColumnType("integer")
+                        .HasColumnName("repeats");
+
+                    b.Property<int>("Team")
+                        .HasColumnType("integer")
+                        .HasColumnName("team");
+
+                    b.Property<int>("Visitors")
+                        .HasColumnType("integer")
+                        .HasColumnName("visitors");
+
+                    b.HasKey("LinkId", "Day")
+                        .HasName("pk_link_days");
+
+                    b.HasIndex("Day")
+                        .HasDatabaseName("ix_link_days_day");
+
+                    b.ToTable("link_days", (string)null);
+
+                    b.ToView("days_of_links", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Clicks.LinkMonth", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<LocalDate>("Month")
+                        .HasColumnType("date")
+                        .HasColumnName("month");
+
+                    b.Property<byte[]>("Browser")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("browser");
+
+                    b.Property<byte[]>("Code")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("code");
+
+                    b.Property<byte[]>("Country")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("country");
+
+                    b.Property<byte[]>("Device")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("device");
+
+                    b.Property<byte[]>("Hours")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("hours");
+
+                    b.Property<byte[]>("Kinds")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("kinds");
+
+                    b.Property<byte[]>("Language")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("language");
+
+                    b.Property<byte[]>("Os")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("os");
+
+                    b.Property<byte[]>("Referrer")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("referrer");
+
+                    b.HasKey("LinkId", "Month")
+                        .HasName("pk_link_months");
+
+                    b.HasIndex("Month")
+                        .HasDatabaseName("ix_link_months_month");
+
+                    b.ToTable("link_months", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Clicks.LinkTotal", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<long>("Clicks")
+                        .HasColumnType("bigint")
+                        .HasColumnName("clicks");
+
+                    b.Property<Instant>("LastClickAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_click_at");
+
+                    b.HasKey("LinkId")
+                        .HasName("pk_link_totals");
+
+                    b.ToTable("link_totals", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Clicks.OpenDay", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<LocalDate>("Day")
+                        .HasColumnType("date")
+                        .HasColumnName("day");
+
                     b.PrimitiveCollection<int[]>("BrowserCounts")
                         .IsRequired()
                         .HasColumnType("integer[]")
@@ -668,158 +805,9 @@ namespace Cursus.Data.Migrations
                         .HasColumnName("visitors");
 
                     b.HasKey("LinkId", "Day")
-                        .HasName("pk_link_days");
+                        .HasName("pk_open_days");
 
-                    b.HasIndex("Day")
-                        .HasDatabaseName("ix_link_days_day");
-
-                    b.ToTable("link_days", (string)null);
-                });
-
-            modelBuilder.Entity("Cursus.Data.Clicks.LinkMonth", b =>
-                {
-                    b.Property<Guid>("LinkId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("link_id");
-
-                    b.Property<LocalDate>("Month")
-                        .HasColumnType("date")
-                        .HasColumnName("month");
-
-                    b.PrimitiveCollection<int[]>("BrowserCounts")
-                        .IsRequired()
-                        .HasColumnType("integer[]")
-                        .HasColumnName("browser_counts");
-
-                    b.PrimitiveCollection<string[]>("BrowserValues")
-                        .IsRequired()
-                        .HasColumnType("text[]")
-                        .HasColumnName("browser_values");
-
-                    b.Property<int>("Clicks")
-                        .HasColumnType("integer")
-                        .HasColumnName("clicks");
-
-                    b.PrimitiveCollection<int[]>("CodeCounts")
-                        .IsRequired()
-                        .HasColumnType("integer[]")
-                        .HasColumnName("code_counts");
-
-                    b.PrimitiveCollection<string[]>("CodeValues")
-                        .IsRequired()
-                        .HasColumnType("text[]")
-                        .HasColumnName("code_values");
-
-                    b.PrimitiveCollection<int[]>("CountryCounts")
-                        .IsRequired()
-                        .HasColumnType("integer[]")
-                        .HasColumnName("country_counts");
-
-                    b.PrimitiveCollection<string[]>("CountryValues")
-                        .IsRequired()
-                        .HasColumnType("text[]")
-                        .HasColumnName("country_values");
-
-                    b.PrimitiveCollection<int[]>("DeviceCounts")
-                        .IsRequired()
-                        .HasColumnType("integer[]")
-                        .HasColumnName("device_counts");
-
-                    b.PrimitiveCollection<string[]>("DeviceValues")
-                        .IsRequired()
-                        .HasColumnType("text[]")
-                        .HasColumnName("device_values");
-
-                    b.Property<int>("Heads")
-                        .HasColumnType("integer")
-                        .HasColumnName("heads");
-
-                    b.PrimitiveCollection<int[]>("LanguageCounts")
-                        .IsRequired()
-                        .HasColumnType("integer[]")
-                        .HasColumnName("language_counts");
-
-                    b.PrimitiveCollection<string[]>("LanguageValues")
-                        .IsRequired()
-                        .HasColumnType("text[]")
-                        .HasColumnName("language_values");
-
-                    b.Property<int>("Machines")
-                        .HasColumnType("integer")
-                        .HasColumnName("machines");
-
-                    b.PrimitiveCollection<int[]>("OsCounts")
-                        .IsRequired()
-                        .HasColumnType("integer[]")
-                        .HasColumnName("os_counts");
-
-                    b.PrimitiveCollection<string[]>("OsValues")
-                        .IsRequired()
-                        .HasColumnType("text[]")
-                        .HasColumnName("os_values");
-
-                    b.Property<int>("Prefetches")
-                        .HasColumnType("integer")
-                        .HasColumnName("prefetches");
-
-                    b.Property<int>("Previews")
-                        .HasColumnType("integer")
-                        .HasColumnName("previews");
-
-                    b.PrimitiveCollection<int[]>("ReferrerCounts")
-                        .IsRequired()
-                        .HasColumnType("integer[]")
-                        .HasColumnName("referrer_counts");
-
-                    b.PrimitiveCollection<string[]>("ReferrerValues")
-                        .IsRequired()
-                        .HasColumnType("text[]")
-                        .HasColumnName("referrer_values");
-
-                    b.Property<int>("Repeats")
-                        .HasColumnType("integer")
-                        .HasColumnName("repeats");
-
-                    b.Property<int>("Team")
-                        .HasColumnType("integer")
-                        .HasColumnName("team");
-
-                    b.Property<int>("Visitors")
-                        .HasColumnType("integer")
-                        .HasColumnName("visitors");
-
-                    b.PrimitiveCollection<int[]>("WeekHours")
-                        .IsRequired()
-                        .HasColumnType("integer[]")
-                        .HasColumnName("week_hours");
-
-                    b.HasKey("LinkId", "Month")
-                        .HasName("pk_link_months");
-
-                    b.HasIndex("Month")
-                        .HasDatabaseName("ix_link_months_month");
-
-                    b.ToTable("link_months", (string)null);
-                });
-
-            modelBuilder.Entity("Cursus.Data.Clicks.LinkTotal", b =>
-                {
-                    b.Property<Guid>("LinkId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("link_id");
-
-                    b.Property<long>("Clicks")
-                        .HasColumnType("bigint")
-                        .HasColumnName("clicks");
-
-                    b.Property<Instant>("LastClickAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("last_click_at");
-
-                    b.HasKey("LinkId")
-                        .HasName("pk_link_totals");
-
-                    b.ToTable("link_totals", (string)null);
+                    b.ToTable("open_days", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Clicks.Referrer", b =>
@@ -882,16 +870,16 @@ namespace Cursus.Data.Migrations
                     b.ToTable("referrer_rules", (string)null);
                 });
 
-            modelBuilder.Entity("Cursus.Data.Clicks.SealedMonth", b =>
+            modelBuilder.Entity("Cursus.Data.Clicks.SealedDays", b =>
                 {
-                    b.Property<LocalDate>("Month")
+                    b.Property<LocalDate>("Until")
                         .HasColumnType("date")
-                        .HasColumnName("month");
+                        .HasColumnName("until");
 
-                    b.HasKey("Month")
-                        .HasName("pk_sealed_months");
+                    b.HasKey("Until")
+                        .HasName("pk_sealed_days");
 
-                    b.ToTable("sealed_months", (string)null);
+                    b.ToTable("sealed_days", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Clicks.UserAgent", b =>

@@ -43,7 +43,7 @@ internal static class CarePages
                 max(coalesce(l.fallback, c.fallback)) as fallback
             from links l
                 left join placements pl on pl.link_id = l.id left join posts po on po.id = pl.post_id left join campaigns c on c.id = l.campaign_id
-                left join lateral (select sum(d.clicks) as clicks from link_days d where d.link_id = l.id and d.day > {since}) recent on true
+                left join lateral (select sum(d.clicks) as clicks from days_of_links d where d.link_id = l.id and d.day > {since}) recent on true
             where l.workspace_id = {workspaceId} and l.page_key = any({keys.ToArray()}) and l.deleted_at is null and (l.ends_at is null or l.ends_at > {now})
             group by l.page_key, po.id, po.title, c.key, c.name order by recent_clicks desc, links desc, po.id
             """).ToListAsync(cancel);

@@ -1,4 +1,5 @@
 using Cursus.Web.Access;
+using Cursus.Web.Comparing;
 using NodaTime;
 using Npgsql;
 
@@ -19,21 +20,18 @@ public static class ReferrersSeen
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/referrers", Handle).ForViewers().WithSummary("Hosts that visitors came from, and what is known of them");
 
-    private static async Task<IReadOnlyList<Response>> Handle(CurrentMember member, NpgsqlDataSource database, IClock clock, CancellationToken cancel)
+    private static async Task<IReadOnlyList<Response>> Handle(CurrentMember member, NpgsqlDataSource database, Counting counting, IClock clock, CancellationToken cancel)
     {
+        var clicks = await counting.ByKey(Question.OfLastDays("referrer", Days, member, clock.GetCurrentInstant()), cancel);
+        var hosts = clicks.Where(c => c.Key.Length > 0).OrderByDescending(c => c.Value).ThenBy(c => c.Key, StringComparer.Ordinal).Take(Most).ToList();
         await using var command = database.CreateCommand($"""
             select c.referrer_host, c.clicks, nullif(r.network, c.referrer_host), rc.key, {ReferrerOrigin.IsOwnSite}, rule.id
-            from (
-                select t.host as referrer_host, sum(t.clicks) as clicks
-                from link_days ld join links l on l.id = ld.link_id, unnest(ld.referrer_values, ld.referrer_counts) as t (host, clicks)
-                where l.workspace_id = @workspace and ld.day > @after and t.host <> ''
-                group by 1 order by 2 desc, 1 limit @most
-            ) c {ReferrerOrigin.Join}
+            from unnest(@hosts, @clicks) as c (referrer_host, clicks) {ReferrerOrigin.Join}
             order by c.clicks desc, c.referrer_host
             """);
         command.Parameters.AddWithValue("workspace", member.WorkspaceId);
-        command.Parameters.AddWithValue("after", clock.GetCurrentInstant().InZone(member.Zone).Date.PlusDays(-Days));
-        command.Parameters.AddWithValue("most", Most);
+        command.Parameters.AddWithValue("hosts", hosts.Select(h => h.Key).ToArray());
+        command.Parameters.AddWithValue("clicks", hosts.Select(h => h.Value).ToArray());
         await using var reader = await command.ExecuteReaderAsync(cancel);
         var seen = new List<Response>();
         while (await reader.ReadAsync(cancel))

@@ -36,8 +36,8 @@ public static class CodesOfLink
 
     internal static Flaw NoSuchCode(int number) => new("code-unknown", $"This link has no code {number}. Make it first, or take code {ScannedPath.OwnCode}, which each link has.");
 
-    private static async Task<Results<Ok<ListResponse>, ProblemHttpResult>> List(Guid id, CodesOfWorkspace codes, CursusDb db, CancellationToken cancel) =>
-        await codes.FindLink(id, cancel) is { } link ? TypedResults.Ok(await Read(link, codes, db, cancel)) : ApiProblem.NotFound("link");
+    private static async Task<Results<Ok<ListResponse>, ProblemHttpResult>> List(Guid id, CodesOfWorkspace codes, CancellationToken cancel) =>
+        await codes.FindLink(id, cancel) is { } link ? TypedResults.Ok(await Read(link, codes, cancel)) : ApiProblem.NotFound("link");
 
     private static async Task<Results<Created<ListResponse>, ProblemHttpResult>> Add(Guid id, Request request, CodesOfWorkspace codes, CursusDb db, IClock clock, CancellationToken cancel)
     {
@@ -65,7 +65,7 @@ public static class CodesOfLink
         db.Add(new LinkCode { LinkId = id, Number = (short)number, Name = request.Name!.Trim(), CreatedAt = clock.GetCurrentInstant() });
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        return TypedResults.Created($"/api/v1/links/{id}/codes", await Read(link, codes, db, cancel));
+        return TypedResults.Created($"/api/v1/links/{id}/codes", await Read(link, codes, cancel));
     }
 
     private static async Task<Results<Ok<ListResponse>, ProblemHttpResult>> Rename(
@@ -89,7 +89,7 @@ public static class CodesOfLink
 
         code.Name = request.Name!.Trim();
         await db.SaveChangesAsync(cancel);
-        return TypedResults.Ok(await Read(link, codes, db, cancel));
+        return TypedResults.Ok(await Read(link, codes, cancel));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
@@ -109,17 +109,14 @@ public static class CodesOfLink
         var name => (name, null),
     };
 
-    private static async Task<ListResponse> Read(CodesOfWorkspace.LinkRow link, CodesOfWorkspace codes, CursusDb db, CancellationToken cancel)
+    private static async Task<ListResponse> Read(CodesOfWorkspace.LinkRow link, CodesOfWorkspace codes, CancellationToken cancel)
     {
-        var scans = await db.Database.SqlQuery<Scans>(
-            $"select code, sum(clicks)::bigint as clicks from (select unnest(code_values) as code, unnest(code_counts) as clicks from link_days where link_id = {link.Id}) d where code <> '' group by code").ToListAsync(cancel);
+        var scans = await codes.ScansOf(link.Id, cancel);
         var names = await codes.NamesOf(link.Id, cancel);
         return new ListResponse(
             [.. names.OrderBy(n => n.Key).Select(n => new Response(
                 n.Key, n.Value, CodePayload.Of(codes.ShortUrl(link), n.Key).Plain,
-                scans.Find(s => s.Code == n.Key.ToString(System.Globalization.CultureInfo.InvariantCulture))?.Clicks ?? 0, n.Key == ScannedPath.OwnCode))],
+                scans.GetValueOrDefault(n.Key), n.Key == ScannedPath.OwnCode))],
             link.StyleId);
     }
-
-    private sealed record Scans(string Code, long Clicks);
 }

@@ -1,16 +1,19 @@
+using System.Globalization;
 using Cursus.Core;
 using Cursus.Core.Codes;
 using Cursus.Data;
 using Cursus.Data.Codes;
 using Cursus.Web.Access;
+using Cursus.Web.Comparing;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Codes;
 
 /// <summary>Finds what a member's codes are drawn from: links, styles, logos, all of the member's workspace.</summary>
-internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, CursusOptions options)
+internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, CursusOptions options, Counting counting, IClock clock)
 {
     /// <summary>By id of the style, none for the default: many links are asked for at once and share a few.</summary>
     private readonly Dictionary<Guid, (CodeStyle Style, LogoArt? Logo)> looks = [];
@@ -30,6 +33,14 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
     }
 
     public string ShortUrl(LinkRow link) => options.ShortUrl(link.Domain, link.Slug);
+
+    /// <summary>How often people came by each code of a link, all time, by the code's number.</summary>
+    public async Task<IReadOnlyDictionary<int, long>> ScansOf(Guid link, CancellationToken cancel)
+    {
+        var question = Question.OfLastDays("code", Core.Comparing.Period.MaxDays, member, clock.GetCurrentInstant()) with { Filters = new Dictionary<string, string[]> { ["link"] = [link.ToString()] } };
+        var byCode = await counting.ByKey(question, cancel);
+        return byCode.Where(c => c.Key.Length > 0).ToDictionary(c => int.Parse(c.Key[(c.Key.IndexOf('/') + 1)..], CultureInfo.InvariantCulture), c => c.Value);
+    }
 
     /// <summary>A saved style by its id.</summary>
     public async Task<CodeStyle?> FindStyle(Guid id, CancellationToken cancel) =>

@@ -1,18 +1,28 @@
-using Cursus.Core.Clicks;
+using Cursus.Core.Comparing;
 using NodaTime;
 using NodaTime.Text;
 
 namespace Cursus.Web.Comparing;
 
 /// <summary>
-/// Writes the two tables that every question is answered from. <c>picked l</c>: the links that are asked about, with their groups. <c>counted c</c>: people's clicks of these, summed up
-/// by the link's groups, stretch (<c>span</c>: 0 for what is asked, 1 for what it is compared with), step of time and at most one thing that clicks tell, from the roll-ups; or by
-/// several such things, from the clicks themselves. Only names from the dimension table, dates and numbers stand in the SQL; what people typed are parameters.
+/// Writes the tables that questions are answered from. <c>picked l</c>: the links that are asked about, with their groups. <c>counted c</c>: people's clicks of these by several things that clicks tell, summed up
+/// from the clicks themselves by the link's groups, stretch (<c>span</c>: 0 for what is asked, 1 for what it is compared with), step of time and these things. Only names from the dimension table, dates and numbers
+/// stand in the SQL; what people typed are parameters.
 /// </summary>
 internal static class CountedSql
 {
-    private const string RawColumns =
-        "c.country, ua.device, ua.browser, ua.os, c.language, c.referrer_host, coalesce(nullif(c.code, 0)::text, '') as code, (extract(isodow from c.at at time zone @zone)::int - 1) * 24 + extract(hour from c.at at time zone @zone)::int as week_hour";
+    /// <summary>What clicks tell, by the names that dimensions use, over <c>clicks c</c> and <c>user_agents ua</c>.</summary>
+    private static readonly Dictionary<string, string> Told = new()
+    {
+        ["country"] = "c.country",
+        ["device"] = "ua.device",
+        ["browser"] = "ua.browser",
+        ["os"] = "ua.os",
+        ["language"] = "c.language",
+        ["referrer_host"] = "c.referrer_host",
+        ["code"] = "coalesce(nullif(c.code, 0)::text, '')",
+        ["week_hour"] = "(extract(isodow from c.at at time zone @zone)::int - 1) * 24 + extract(hour from c.at at time zone @zone)::int",
+    };
 
     /// <param name="groups">The dimensions that it is grouped by.</param>
     /// <param name="isPlaced">Whether a column <c>placed_on</c> is needed, the day on which the link went out.</param>
@@ -31,23 +41,42 @@ internal static class CountedSql
 
     /// <param name="groups">The dimensions that it is grouped by; those of <c>picked</c>.</param>
     /// <param name="stretches">By number of the span.</param>
-    /// <param name="step">hour, day, week or month for a column <c>at</c> of local times, null in what is compared with; null for none. Then stretches are of whole days.</param>
-    /// <param name="isByLink">Whether a column <c>link_id</c> is needed; without it there is far less to sum up.</param>
-    /// <param name="others">What is counted of the roll-ups beside people's clicks; only where nothing is observed.</param>
-    public static string Counted(
-        Question question, IReadOnlyList<Dimension> groups, IReadOnlyList<Stretch> stretches, string? step = null, bool isByLink = false, params IReadOnlyList<string> others)
+    /// <param name="step">Of a column <c>at</c> of local times, null in what is compared with.</param>
+    public static string Counted(Question question, IReadOnlyList<Dimension> groups, IReadOnlyList<Stretch> stretches, CountStep step)
     {
-        var parts = new Parts(question, groups, step, isByLink, others);
+        var told = ClickDimensions(question, groups).ToList();
+        var observed = told.Select(d => d.Observed!).Distinct().ToList();
+        List<string> ofLink =
+        [
+            .. groups.Index().Where(g => g.Item.IsOfLink).SelectMany(g => new[] { $"key{g.Index}", $"label{g.Index}" }),
+            .. told.Select(d => d.HeldAgainst).OfType<string>().Distinct(),
+        ];
+        var parts = stretches.Select((stretch, span) => $"""
+            select {string.Concat(ofLink.Select(c => $"l.{c}, "))}{span} as span, {string.Join(", ", observed.Select(o => $"{Told[o]} as {o}"))},
+                {(step == CountStep.Whole || span > 0 ? "null::timestamp" : $"date_trunc('{step}', c.at at time zone @zone)")} as at
+            from clicks c join picked l on l.id = c.link_id left join user_agents ua on ua.id = c.user_agent_id where c.kind = 0 and {During(stretch)}
+            """);
+        string[] columns = [.. ofLink, "span", .. observed, "at"];
         return $"""
             counted as (
-                select {string.Join(", ", parts.Columns)}, sum(clicks) as clicks{string.Concat(others.Select(o => $", sum({o}) as {o}"))}
-                from ({string.Join("\nunion all ", stretches.SelectMany(parts.Of))}) as parts where clicks > 0{string.Concat(others.Select(o => $" or {o} > 0"))}
-                group by {string.Join(", ", parts.Columns)})
+                select {string.Join(", ", columns)}, count(*) as clicks
+                from ({string.Join("\nunion all ", parts)}) as parts
+                group by {string.Join(", ", columns)})
             """;
     }
 
+    /// <summary>People's clicks from the moment <c>@start</c> until <c>@end</c>, by link and what they tell: the link, what, and how many.</summary>
+    /// <param name="observed">What they tell; null where all count alike.</param>
+    public static string InPartOfDay(Question question, string? observed) => $"""
+        with {Picked(question, [])}
+        select c.link_id, {(observed is null ? "''" : $"({Told[observed]})::text")} as told, count(*)
+        from clicks c join picked l on l.id = c.link_id left join user_agents ua on ua.id = c.user_agent_id
+        where c.kind = 0 and c.at >= @start and c.at < @end
+        group by 1, 2
+        """;
+
     /// <summary>Whether the roll-ups can't tell, since they keep what clicks tell one by one and by day.</summary>
-    public static bool NeedsClicks(IReadOnlyCollection<string> observed, string? step = null) => observed.Count > 1 || (step == "hour" && observed.Count == 1);
+    public static bool NeedsClicks(IReadOnlyCollection<string> observed, CountStep step = CountStep.Whole) => observed.Count > 1 || (step == CountStep.Hour && observed.Count == 1);
 
     /// <summary>Key and label of each group, over <c>counted c</c> with <see cref="Joins"/>.</summary>
     public static IReadOnlyList<(string Key, string Label)> Columns(IReadOnlyList<Dimension> groups) =>
@@ -59,105 +88,16 @@ internal static class CountedSql
     /// <summary>What is joined to <c>counted c</c> for groups and filters of what clicks tell.</summary>
     public static string Joins(Question question, IReadOnlyList<Dimension> groups) => string.Join('\n', ClickDimensions(question, groups).Select(d => d.Join).Distinct());
 
-    private static IEnumerable<Dimension> ClickDimensions(Question question, IReadOnlyList<Dimension> groups) =>
+    /// <summary>The dimensions of groups and filters that clicks decide.</summary>
+    public static IEnumerable<Dimension> ClickDimensions(Question question, IReadOnlyList<Dimension> groups) =>
         question.Filters.Keys.Select(f => Dimension.All[f]).Concat(groups).Where(d => !d.IsOfLink);
 
     private static string LinkFilter(string filter) => $" and {Dimension.All[filter].IfAny ?? $"{Dimension.All[filter].Key} = any(@f_{filter})"}";
 
-    /// <summary>What is read for a stretch: the same columns from months, from days and from the clicks themselves.</summary>
-    private sealed class Parts(Question question, IReadOnlyList<Dimension> groups, string? step, bool isByLink, IReadOnlyList<string> others)
-    {
-        private readonly IReadOnlyList<string> observed = [.. ClickDimensions(question, groups).Select(d => d.Observed!).Distinct()];
+    private static string During(Stretch stretch) =>
+        $"(c.at >= {Midnight(stretch.First)} and c.at < {Midnight(stretch.Last.PlusDays(1))}{(stretch.Rest is { } rest ? $" or c.at >= {Moment(rest.Start)} and c.at < {Moment(rest.End)}" : "")})";
 
-        private readonly IReadOnlyList<string> ofLink =
-        [
-            .. groups.Index().Where(g => g.Item.IsOfLink).SelectMany(g => new[] { $"key{g.Index}", $"label{g.Index}" }),
-            .. ClickDimensions(question, groups).Select(d => d.HeldAgainst).OfType<string>().Distinct(),
-        ];
-
-        /// <summary>What is summed up by.</summary>
-        public IReadOnlyList<string> Columns => [.. ofLink, .. isByLink ? ["link_id"] : Array.Empty<string>(), "span", .. observed, .. step is null ? Array.Empty<string>() : ["at"]];
-
-        public IEnumerable<string> Of(Stretch stretch, int span) => NeedsClicks(observed, step) ? [FromClicks(stretch, span)]
-            : step == "hour" ? [FromHours(stretch)]
-            : FromRollUps(stretch, span);
-
-        private IEnumerable<string> FromRollUps(Stretch stretch, int span)
-        {
-            var readsMonths = step is null or "month" || span > 0;
-            var isByHour = observed is ["week_hour"];
-            var (days, weekday) = (DaysOf(stretch, withMonths: !readsMonths), "extract(isodow from r.day)::int - 1");
-            if (readsMonths && stretch.Months.Count > 0)
-            {
-                var months = $"r.month in ({string.Join(", ", stretch.Months.Select(Date))})";
-                yield return isByHour ? FromHoursOf("link_months", "week_hours", MonthCounts.HoursOfWeek, "0", months, At("r.month")) : From("link_months r", Unnested, months, At("r.month"));
-            }
-
-            yield return isByHour ? FromHoursOf("link_days", "hours", 24, weekday, days, At("r.day")) : From("link_days r", Unnested, days, At("r.day"));
-            if (stretch.Rest is { } rest)
-            {
-                var value = observed.SingleOrDefault() is { } single ? $", r.{single}" : "";
-                yield return From(Clicks($"c.at >= {Moment(rest.Start)} and c.at < {Moment(rest.End)}"), (value, "1"), "true", At(null), "0");
-            }
-
-            // Lists of hours are added up place by place before they are taken apart: those of days with the same weekday, and those of months, which begin with Monday.
-            string FromHoursOf(string table, string hours, int count, string day, string where, string at) => $"""
-                select {string.Concat(ofLink.Select(c => $"d.{c}, "))}{(isByLink ? "d.link_id, " : "")}d.span, d.weekday * 24 + h.hour::int - 1 as week_hour{(step is null ? "" : ", d.at")}, h.clicks
-                from (
-                    select {LinkColumns}{span} as span, {day} as weekday{at}, array[{string.Join(", ", Enumerable.Range(1, count).Select(h => $"sum(r.{hours}[{h}])"))}] as hours
-                    from {table} r join picked l on l.id = r.link_id where {where}
-                    group by {string.Concat(ofLink.Select(c => $"l.{c}, "))}{(isByLink ? "l.id, " : "")}weekday{(step is null ? "" : ", at")}) d,
-                    unnest(d.hours) with ordinality h (clicks, hour)
-                """;
-
-            string At(string? day) => step is null ? "" : span > 0 || day is null ? ", null::timestamp as at" : step == "day" ? $", {day}::timestamp as at" : $", date_trunc('{step}', {day}::timestamp) as at";
-
-            string From(string table, (string Value, string Clicks) unnested, string where, string at, string? other = null) => $"""
-                select {LinkColumns}{span} as span{unnested.Value}{at}, {unnested.Clicks} as clicks{string.Concat(others.Select(o => $", {other ?? $"r.{o}"} as {o}"))}
-                from {table} join picked l on l.id = r.link_id where {where}
-                """;
-        }
-
-        private string FromHours(Stretch stretch) => $"""
-            select {LinkColumns}0 as span, r.day + (generate_subscripts(r.hours, 1) - 1) * interval '1 hour' as at, unnest(r.hours) as clicks
-            from link_days r join picked l on l.id = r.link_id where {DaysOf(stretch, withMonths: true)}
-            """;
-
-        private string FromClicks(Stretch stretch, int span)
-        {
-            var moments = RunsOf(stretch, withMonths: true)
-                .Select(run => $"(c.at >= {Date(run.First)}::timestamp at time zone @zone and c.at < {Date(run.Last.PlusDays(1))}::timestamp at time zone @zone)")
-                .Concat(stretch.Rest is { } rest ? [$"(c.at >= {Moment(rest.Start)} and c.at < {Moment(rest.End)})"] : [])
-                .DefaultIfEmpty("false");
-            return $"""
-                select {LinkColumns}{span} as span, {string.Join(", ", observed.Select(o => $"r.{o}"))}{(step is null ? "" : $", date_trunc('{step}', r.local) as at")}, 1 as clicks
-                from {Clicks($"({string.Join(" or ", moments)})")} join picked l on l.id = r.link_id
-                """;
-        }
-
-        private string LinkColumns => string.Concat(ofLink.Select(c => $"l.{c}, ")) + (isByLink ? "l.id as link_id, " : "");
-
-        /// <summary>How a roll-up is read by what clicks tell. Lists are taken apart side by side in the select list, which costs half of a join with their rows.</summary>
-        private (string Value, string Clicks) Unnested => observed.SingleOrDefault() switch
-        {
-            null => ("", "r.clicks"),
-            "referrer_host" => (", unnest(r.referrer_values) as referrer_host", "unnest(r.referrer_counts)"),
-            var value => ($", unnest(r.{value}_values) as {value}", $"unnest(r.{value}_counts)"),
-        };
-    }
-
-    private static IEnumerable<(LocalDate First, LocalDate Last)> RunsOf(Stretch stretch, bool withMonths) =>
-        withMonths ? stretch.Days.Concat(stretch.Months.Select(m => (m, m.PlusMonths(1).PlusDays(-1)))) : stretch.Days;
-
-    private static string DaysOf(Stretch stretch, bool withMonths) =>
-        $"({string.Join(" or ", RunsOf(stretch, withMonths).Select(run => $"r.day between {Date(run.First)} and {Date(run.Last)}").DefaultIfEmpty("false"))})";
-
-    /// <summary>People's clicks themselves, with what they tell; columns that nobody asks for cost nothing, since an agent's row is looked up by its unique number.</summary>
-    private static string Clicks(string when) => $"""
-        (select c.link_id, c.at at time zone @zone as local, {RawColumns} from clicks c left join user_agents ua on ua.id = c.user_agent_id where c.kind = 0 and {when}) r
-        """;
-
-    private static string Date(LocalDate day) => $"date '{LocalDatePattern.Iso.Format(day)}'";
+    private static string Midnight(LocalDate day) => $"date '{LocalDatePattern.Iso.Format(day)}'::timestamp at time zone @zone";
 
     private static string Moment(Instant at) => $"timestamptz '{InstantPattern.ExtendedIso.Format(at)}'";
 }

@@ -6,7 +6,7 @@ using Npgsql;
 
 namespace Cursus.Web.Comparing;
 
-/// <summary>Counts people's clicks in the database for a <see cref="Question"/>: from the roll-ups, or from the clicks where two things that only these tell are crossed.</summary>
+/// <summary>Counts people's clicks for a <see cref="Question"/>.</summary>
 internal sealed class Counting(NpgsqlDataSource dataSource)
 {
     /// <summary>What was counted all in all.</summary>
@@ -20,14 +20,9 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <summary>Clicks that belong to one group of each of two dimensions.</summary>
     public sealed record CellCount(string Key, string Label, string AcrossKey, string AcrossLabel, long Clicks);
 
-    /// <param name="Count">Still without placements.</param>
-    /// <param name="Steps">Where its steps with clicks begin.</param>
-    /// <param name="Excluded">Null where the question needs what only people's clicks tell.</param>
-    private sealed record CountedGroup(GroupCount Count, LocalDateTime[] Steps, long[] StepClicks, IReadOnlyDictionary<ClickKind, long>? Excluded);
-
     private const int MostDailySteps = 92;
 
-    private static readonly (string Column, ClickKind Kind)[] OtherKinds =
+    private static readonly (string Name, ClickKind Kind)[] OtherKinds =
     [
         ("team", ClickKind.Team), ("machines", ClickKind.Machine), ("previews", ClickKind.Preview),
         ("prefetches", ClickKind.Prefetch), ("repeats", ClickKind.Repeat), ("heads", ClickKind.Head),
@@ -41,10 +36,27 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     {
         await using var snapshot = await Open(cancel);
         var dimension = Dimension.All[question.By];
-        var counted = await ByGroup(snapshot, question, cancel);
-        var groups = dimension.IsOfLink ? await WithPlacements(snapshot, question, counted, cancel) : counted.ConvertAll(c => c.Count);
-        var total = dimension.IsSeveral ? await Total(snapshot, question, cancel) : await Sum(snapshot, question, counted, cancel);
-        return (total, Breakdown.Of(groups, most, question.IsOfOneLife ? null : StepsOf(counted)));
+
+        // By day, or by month where the period is long, it can be told how much groups vary; where all is of one life, that says nothing.
+        var step = question.IsOfOneLife ? CountStep.Whole : question.Period.Days > MostDailySteps ? CountStep.Month : CountStep.Day;
+        var counted = await Counted.Read(snapshot, question, [dimension], Stretches(question), step, cancel);
+        var groups = GroupsOf(question, counted);
+        if (dimension.IsOfLink)
+        {
+            await AddPlacements(snapshot, question, counted, groups, cancel);
+        }
+
+        var total = dimension.IsSeveral && question.ObservedBy().Count > 0 ? await Total(snapshot, question, cancel) : await Total(snapshot, question, counted, cancel);
+        return (total, Breakdown.Of(
+            [.. groups.Values.Where(g => g.Clicks > 0 || g.PreviousClicks > 0 || g.Placements > 0)], most, step == CountStep.Whole ? null : StepsOf(counted)));
+    }
+
+    /// <summary>People's clicks by the key of their group, and nothing else.</summary>
+    public async Task<IReadOnlyDictionary<string, long>> ByKey(Question question, CancellationToken cancel)
+    {
+        await using var snapshot = await Open(cancel);
+        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], Stretches(question), CountStep.Whole, cancel);
+        return counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => c.Groups[0].Key).ToDictionary(g => g.Key, g => g.Sum(c => c.Count));
     }
 
     /// <summary>What the question is narrowed to, by name.</summary>
@@ -55,77 +67,28 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     }
 
     /// <summary>Everything that was counted, whatever the groups.</summary>
-    public static async Task<Totals> Total(Snapshot snapshot, Question question, CancellationToken cancel)
-    {
-        var kinds = await Kinds(snapshot, question, cancel);
-        var observed = question.ObservedBy();
-        if (observed.Count == 0)
-        {
-            return kinds;
-        }
+    public static async Task<Totals> Total(Snapshot snapshot, Question question, CancellationToken cancel) =>
+        await Total(snapshot, question, await Counted.Read(snapshot, question, [], Stretches(question), CountStep.Whole, cancel), cancel);
 
-        var people = await snapshot.Read(
-            question,
-            $"""
-            with {CountedSql.Picked(question, [])},
-            {CountedSql.Counted(question, [], Stretches(snapshot, question))}
-            select coalesce(sum(c.clicks) filter (where c.span = 0), 0)::bigint, coalesce(sum(c.clicks) filter (where c.span = 1), 0)::bigint
-            from counted c {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)}
-            """,
-            row => (Clicks: row.GetInt64(0), Previous: row.GetInt64(1)),
-            cancel);
-        return kinds with { Clicks = people[0].Clicks, Visitors = null, PreviousClicks = question.Earlier is null ? null : people[0].Previous };
-    }
-
-    /// <summary>All clicks of the links that are asked about, whatever they tell.</summary>
-    private static async Task<Totals> Kinds(Snapshot snapshot, Question question, CancellationToken cancel)
+    /// <summary>The sum of what was counted in groups that have no click in common.</summary>
+    private static async Task<Totals> Total(Snapshot snapshot, Question question, Counted counted, CancellationToken cancel)
     {
-        var whatever = question with { Filters = question.Filters.Where(f => Dimension.All[f.Key].IsOfLink).ToDictionary() };
-        return (await snapshot.Read(
-            whatever,
-            $"""
-            with {CountedSql.Picked(whatever, [])},
-            {CountedSql.Counted(whatever, [], Stretches(snapshot, question), others: ["visitors", .. OtherKinds.Select(k => k.Column)])}
-            select coalesce(sum(clicks) filter (where span = 0), 0)::bigint, coalesce(sum(visitors) filter (where span = 0), 0)::bigint, coalesce(sum(clicks) filter (where span = 1), 0)::bigint,
-                {string.Join(", ", OtherKinds.Select(k => $"coalesce(sum({k.Column}) filter (where span = 0), 0)::bigint"))}
-            from counted
-            """,
-            row => new Totals(
-                row.GetInt64(0), row.GetInt64(1), question.Earlier is null ? null : row.GetInt64(2), OtherKinds.Index().ToDictionary(k => k.Item.Kind, k => row.GetInt64(3 + k.Index))),
-            cancel))[0];
-    }
+        var all = counted.All ?? (await Counted.Read(snapshot, question.OfLinks, [], Stretches(question), CountStep.Whole, cancel)).All!;
+        var isNarrowed = question.ObservedBy().Count > 0;
+        return new(
+            People(0),
+            isNarrowed ? null : all.GetValueOrDefault((0, RollUpCounts.Visitors)),
+            question.Earlier is null ? null : People(1),
+            OtherKinds.ToDictionary(k => k.Kind, k => all.GetValueOrDefault((0, k.Name))));
 
-    /// <summary>The sum of groups that have no click in common.</summary>
-    private static async Task<Totals> Sum(Snapshot snapshot, Question question, List<CountedGroup> groups, CancellationToken cancel)
-    {
-        var kinds = question.ObservedBy(question.By).Count == 0
-            ? new Totals(0, groups.Sum(g => g.Count.Visitors), null, OtherKinds.ToDictionary(k => k.Kind, k => groups.Sum(g => g.Excluded![k.Kind])))
-            : await Kinds(snapshot, question, cancel);
-        return kinds with
-        {
-            Clicks = groups.Sum(g => g.Count.Clicks),
-            Visitors = question.ObservedBy().Count > 0 ? null : kinds.Visitors,
-            PreviousClicks = question.Earlier is null ? null : groups.Sum(g => g.Count.PreviousClicks),
-        };
+        long People(int span) => isNarrowed ? counted.Cells.Where(c => c.Span == span && c.IsOfPeople).Sum(c => c.Count) : all.GetValueOrDefault((span, RollUpCounts.Clicks));
     }
 
     /// <summary>Clicks of each group over time, in steps of the workspace's calendar.</summary>
-    /// <param name="step"><c>hour</c>, <c>day</c>, <c>week</c> or <c>month</c>.</param>
-    public static Task<List<StepCount>> OverTime(Snapshot snapshot, Question question, string step, CancellationToken cancel)
+    public static async Task<IReadOnlyList<StepCount>> OverTime(Snapshot snapshot, Question question, CountStep step, CancellationToken cancel)
     {
-        Dimension[] by = [Dimension.All[question.By]];
-        return snapshot.Read(
-            question,
-            $"""
-            with {CountedSql.Picked(question, by)},
-            {CountedSql.Counted(question, by, [Stretch.Of(question.Period, snapshot.SealedMonths)], step)}
-            select c.at, {CountedSql.Columns(by)[0].Key}, sum(c.clicks)::bigint
-            from counted c {CountedSql.Joins(question, by)}
-            where true {CountedSql.ClickFilters(question)}
-            group by 1, 2 having sum(c.clicks) > 0 order by 1
-            """,
-            row => new StepCount(row.GetFieldValue<LocalDateTime>(0), row.GetString(1), row.GetInt64(2)),
-            cancel);
+        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], [Stretch.Of(question.Period)], step, cancel);
+        return [.. counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => (At: c.At!.Value, c.Groups[0].Key)).Select(g => new StepCount(g.Key.At, g.Key.Key, g.Sum(c => c.Count)))];
     }
 
     /// <summary>The posts that went out in the period and that the question is about, newest first.</summary>
@@ -156,113 +119,108 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             cancel)).ToDictionary(r => r.Key, r => r.Count);
     }
 
-    /// <summary>Clicks by two dimensions at once; pairs without any are left out.</summary>
-    public static Task<List<CellCount>> ByTwo(Snapshot snapshot, Question question, string across, CancellationToken cancel)
+    /// <summary>Clicks by two dimensions at once, without pairs that have none; and all clicks, which are fewer where a link may be in several groups.</summary>
+    public static async Task<(long Total, IReadOnlyList<CellCount> Cells)> ByTwo(Snapshot snapshot, Question question, string across, CancellationToken cancel)
     {
         Dimension[] both = [Dimension.All[question.By], Dimension.All[across]];
-        var columns = CountedSql.Columns(both);
-        return snapshot.Read(
-            question,
-            $"""
-            with {CountedSql.Picked(question, both)},
-            {CountedSql.Counted(question, both, [Stretch.Of(question.Period, snapshot.SealedMonths)])}
-            select {columns[0].Key}, {columns[0].Label}, {columns[1].Key}, {columns[1].Label}, sum(c.clicks)::bigint
-            from counted c {CountedSql.Joins(question, both)}
-            where true {CountedSql.ClickFilters(question)}
-            group by 1, 2, 3, 4 having sum(c.clicks) > 0
-            """,
-            row => new CellCount(row.GetString(0), Label(question.By, row.GetString(1)), row.GetString(2), Label(across, row.GetString(3)), row.GetInt64(4)),
-            cancel);
+        var counted = await Counted.Read(snapshot, question, both, [Stretch.Of(question.Period)], CountStep.Whole, cancel);
+        var cells = counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => (Of: c.Groups[0], Across: c.Groups[1]))
+            .Select(g => new CellCount(g.Key.Of.Key, Label(question.By, g.Key.Of.Label), g.Key.Across.Key, Label(across, g.Key.Across.Label), g.Sum(c => c.Count))).ToList();
+        var total = both.Any(d => d.IsSeveral) ? (await Total(snapshot, question, cancel)).Clicks : cells.Sum(c => c.Clicks);
+        return (total, cells);
     }
 
-    /// <summary>Clicks of each group, with its clicks by day, or by month where the period is long, for telling how much they vary; the steps don't matter where all is of one life.</summary>
-    private static Task<List<CountedGroup>> ByGroup(Snapshot snapshot, Question question, CancellationToken cancel)
+    /// <summary>Clicks of each group, still without its placements.</summary>
+    private static Dictionary<(string Key, string Label), GroupCount> GroupsOf(Question question, Counted counted)
     {
-        Dimension[] by = [Dimension.All[question.By]];
-        var (key, label) = CountedSql.Columns(by)[0];
-        string[] others = question.ObservedBy(question.By).Count == 0 ? ["visitors", .. OtherKinds.Select(k => k.Column)] : [];
-        return snapshot.Read(
-            question,
-            $"""
-            with {CountedSql.Picked(question, by)},
-            {CountedSql.Counted(question, by, Stretches(snapshot, question), question.IsOfOneLife || question.Period.Days > MostDailySteps ? "month" : "day", others: others)},
-            by_step as (
-                select {key} as key, {label} as label, c.span, c.at, sum(c.clicks) as clicks{string.Concat(others.Select(o => $", sum(c.{o}) as {o}"))}
-                from counted c {CountedSql.Joins(question, by)} where true {CountedSql.ClickFilters(question)}
-                group by 1, 2, 3, 4)
-            select key, label, coalesce(sum(clicks) filter (where span = 0), 0)::bigint, coalesce(sum(clicks) filter (where span = 1), 0)::bigint,
-                coalesce(array_agg(at) filter (where span = 0 and clicks > 0), array[]::timestamp[]), coalesce(array_agg(clicks::bigint) filter (where span = 0 and clicks > 0), array[]::bigint[])
-                {string.Concat(others.Select(o => $", coalesce(sum({o}) filter (where span = 0), 0)::bigint"))}
-            from by_step group by 1, 2
-            """,
-            row => new CountedGroup(
-                new GroupCount(
-                    row.GetString(0), Label(question.By, row.GetString(1)), row.GetInt64(2), others.Length > 0 ? row.GetInt64(6) : null, question.Earlier is null ? null : row.GetInt64(3), 0, 0),
-                row.GetFieldValue<LocalDateTime[]>(4),
-                row.GetFieldValue<long[]>(5),
-                others.Length > 0 ? OtherKinds.Index().ToDictionary(k => k.Item.Kind, k => row.GetInt64(7 + k.Index)) : null),
-            cancel);
-    }
-
-    /// <summary>Adds the placements that were at work in the period; groups without clicks that had one come to the others, those without either go.</summary>
-    private static async Task<List<GroupCount>> WithPlacements(Snapshot snapshot, Question question, List<CountedGroup> counted, CancellationToken cancel)
-    {
-        Dimension[] by = [Dimension.All[question.By]];
-        var hasVisitors = question.ObservedBy().Count == 0;
-        var period = question.Period.In(question.Zone);
-
-        // Of links that were clicked in the period, those with no click afterwards are known by their last one; only for the others days and months are read.
-        var placements = await snapshot.Read(
-            [.. question.Parameters, ("start", period.Start), ("end", period.End)],
-            $"""
-            with {CountedSql.Picked(question, by, isPlaced: true)},
-            {CountedSql.Counted(question, [], [Stretch.Of(question.Period, snapshot.SealedMonths)], isByLink: true)},
-            clicked as (select c.link_id from counted c {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)})
-            select l.key0, l.label0, count(*), sum(greatest(@to - greatest(l.placed_on, @from) + 1, 1))
-            from picked l left join link_totals t on t.link_id = l.id and t.last_click_at >= @start
-            where l.deleted_at is null and l.placed_on between @from and @to
-                or t.link_id is not null and ({(hasVisitors ? "t.last_click_at < @end or" : "")} l.id in (select link_id from clicked))
-            group by 1, 2
-            """,
-            row => (Key: row.GetString(0), Label: row.GetString(1), Placements: row.GetInt32(2), Days: row.GetInt64(3)),
-            cancel);
-        var groups = counted.ToDictionary(c => (c.Count.Key, c.Count.Label), c => c.Count);
-        foreach (var (key, label, count, days) in placements)
+        var hasVisitors = question.ObservedBy(question.By).Count == 0;
+        var groups = new Dictionary<(string Key, string Label), GroupCount>();
+        foreach (var group in counted.Cells.GroupBy(c => c.Groups[0]))
         {
-            groups[(key, label)] = (groups.GetValueOrDefault((key, label)) ?? new(key, label, 0, hasVisitors ? 0 : null, question.Earlier is null ? null : 0, 0, 0)) with { Placements = count, PlacementDays = days };
+            var (clicks, previous, visitors) = (0L, 0L, 0L);
+            foreach (var cell in group)
+            {
+                (clicks, previous, visitors) = cell switch
+                {
+                    { Span: 0, IsOfPeople: true } => (clicks + cell.Count, previous, visitors),
+                    { IsOfPeople: true } => (clicks, previous + cell.Count, visitors),
+                    { Span: 0, Kind: RollUpCounts.Visitors } => (clicks, previous, visitors + cell.Count),
+                    _ => (clicks, previous, visitors),
+                };
+            }
+
+            groups[group.Key] = Empty(question, group.Key) with { Clicks = clicks, PreviousClicks = question.Earlier is null ? null : previous, Visitors = hasVisitors ? visitors : null };
         }
 
-        return [.. groups.Values.Where(g => g.Clicks > 0 || g.PreviousClicks > 0 || g.Placements > 0)];
+        return groups;
+    }
+
+    private static GroupCount Empty(Question question, (string Key, string Label) group) =>
+        new(group.Key, Label(question.By, group.Label), 0, question.ObservedBy(question.By).Count == 0 ? 0 : null, question.Earlier is null ? null : 0, 0, 0);
+
+    /// <summary>Adds the placements that were at work in the period, those that went out in it or were clicked in it; groups without clicks that had one come to the others.</summary>
+    private static async Task AddPlacements(
+        Snapshot snapshot, Question question, Counted counted, Dictionary<(string Key, string Label), GroupCount> groups, CancellationToken cancel)
+    {
+        Dimension[] by = [Dimension.All[question.By]];
+        var clicked = question.ObservedBy().Count == 0 ? null : await ClickedLinks(snapshot, question, cancel);
+        var links = counted.Links ?? await PickedLinks.Read(snapshot, question, by, isHeldAgainst: false, cancel);
+        var (from, to) = (question.Period.From, LocalDate.Min(question.Period.To, question.Today));
+        var sums = new (int Placements, long Days)[links.Groups.Count];
+        foreach (var link in links.All)
+        {
+            var isNew = !link.IsDeleted && link.PlacedOn >= from && link.PlacedOn <= to;
+            if (isNew || (clicked?.Contains(link.Id) ?? link.IsClicked))
+            {
+                foreach (var group in link.Groups)
+                {
+                    sums[group] = (sums[group].Placements + 1, sums[group].Days + Math.Max(1, NodaTime.Period.DaysBetween(LocalDate.Max(link.PlacedOn, from), to) + 1));
+                }
+            }
+        }
+
+        foreach (var (number, (placements, days)) in sums.Index())
+        {
+            var group = links.Groups[number][0];
+            if (placements > 0)
+            {
+                groups[group] = (groups.GetValueOrDefault(group) ?? Empty(question, group)) with { Placements = placements, PlacementDays = days };
+            }
+        }
+    }
+
+    /// <summary>The links that were clicked by people who tell what the question narrows to.</summary>
+    private static async Task<HashSet<Guid>> ClickedLinks(Snapshot snapshot, Question question, CancellationToken cancel)
+    {
+        var byLink = await Counted.Read(snapshot, question, [Dimension.All["link"]], [Stretch.Of(question.Period)], CountStep.Whole, cancel);
+        return [.. byLink.Cells.Select(c => Guid.Parse(c.Groups[0].Key))];
     }
 
     /// <summary>The groups' clicks in steps that all of them have in common.</summary>
-    private static Dictionary<string, long[]> StepsOf(List<CountedGroup> groups)
+    private static Dictionary<string, long[]> StepsOf(Counted counted)
     {
-        var places = groups.SelectMany(g => g.Steps).Distinct().Index().ToDictionary(a => a.Item, a => a.Index);
+        var cells = counted.Cells.Where(c => c is { Span: 0, IsOfPeople: true }).ToList();
+        var places = cells.Select(c => c.At).Distinct().Index().ToDictionary(a => a.Item!.Value, a => a.Index);
         var steps = new Dictionary<string, long[]>();
-        foreach (var group in groups)
+        foreach (var cell in counted.Cells)
         {
-            if (!steps.TryGetValue(group.Count.Key, out var ofGroup))
+            if (!steps.TryGetValue(cell.Groups[0].Key, out var ofGroup))
             {
-                steps[group.Count.Key] = ofGroup = new long[places.Count];
+                steps[cell.Groups[0].Key] = ofGroup = new long[places.Count];
             }
 
-            foreach (var (at, clicks) in group.Steps.Zip(group.StepClicks))
+            if (cell is { Span: 0, IsOfPeople: true, At: { } at })
             {
-                ofGroup[places[at]] += clicks;
+                ofGroup[places[at]] += cell.Count;
             }
         }
 
         return steps;
     }
 
-    private static IReadOnlyList<Stretch> Stretches(Snapshot snapshot, Question question)
-    {
-        var asked = Stretch.Of(question.Period, snapshot.SealedMonths);
-        return question.Earlier is { } earlier
-            ? [asked, Stretch.Of(earlier.From, question.Period.UpToNow(earlier, question.Zone, question.Now).End, question.Zone, snapshot.SealedMonths)]
-            : [asked];
-    }
+    private static IReadOnlyList<Stretch> Stretches(Question question) => question.Earlier is { } earlier
+        ? [Stretch.Of(question.Period), Stretch.Of(earlier.From, question.Period.UpToNow(earlier, question.Zone, question.Now).End, question.Zone)]
+        : [Stretch.Of(question.Period)];
 
     /// <summary>What a person reads; countries stand as codes in the database.</summary>
     private static string Label(string by, string label) => by switch

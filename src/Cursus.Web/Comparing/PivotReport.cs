@@ -48,12 +48,12 @@ public static class PivotReport
     internal static async Task<Response> Answer(Question question, string across, Counting counting, CancellationToken cancel)
     {
         await using var snapshot = await counting.Open(cancel);
-        var total = await Counting.Total(snapshot, question, cancel);
+        var (total, cells) = await Counting.ByTwo(snapshot, question, across, cancel);
         var pivot = Pivot.Of(
-            [.. (await Counting.ByTwo(snapshot, question, across, cancel)).Select(c => new PivotCell(c.Key, c.Label, c.AcrossKey, c.AcrossLabel, c.Clicks))],
+            [.. cells.Select(c => new PivotCell(c.Key, c.Label, c.AcrossKey, c.AcrossLabel, c.Clicks))],
             Order(question.By), Order(across));
         return new Response(
-            question.By, across, question.Period.From, question.Period.To, question.Zone.Id, question.NarrowedFrom, total.Clicks,
+            question.By, across, question.Period.From, question.Period.To, question.Zone.Id, question.NarrowedFrom, total,
             [.. pivot.Rows.Select(Of)], [.. pivot.Columns.Select(Of)], pivot.Cells);
     }
 

@@ -34,6 +34,10 @@ internal sealed record Question(
         ["year"] = Comparison.YearBefore,
     };
 
+    /// <summary>A member's question over the last days, today included.</summary>
+    public static Question OfLastDays(string by, int days, CurrentMember member, Instant now) =>
+        new(member.WorkspaceId, by, Core.Comparing.Period.Last(days, now.InZone(member.Zone).Date), Comparison.None, member.Zone, now, new Dictionary<string, string[]>());
+
     public LocalDate Today => Now.InZone(Zone).Date;
 
     /// <summary>What it is compared with; null where no comparison was asked for.</summary>
@@ -57,12 +61,15 @@ internal sealed record Question(
     /// <summary>True where groups come and go with their posts, or all are of one post: that their clicks fall on different days says nothing about how sure their counts are.</summary>
     public bool IsOfOneLife => Dimension.All[By].HasOwnLife || Filters.Any(f => f is { Key: "post" or "link", Value: [_] });
 
+    /// <summary>The same question without what only clicks tell.</summary>
+    public Question OfLinks => this with { Filters = Filters.Where(f => Dimension.All[f.Key].IsOfLink).ToDictionary() };
+
     /// <summary>The columns of what clicks tell that filters and groups need.</summary>
     public IReadOnlyCollection<string> ObservedBy(params IEnumerable<string> groups) =>
         [.. groups.Concat(Filters.Keys).Select(name => Dimension.All[name].Observed).OfType<string>().Distinct()];
 
     /// <summary>The same question over fewer days where every click of a longer period would have to be looked at.</summary>
-    public Question Bounded(string? step = null, params IEnumerable<string> groups)
+    public Question Bounded(CountStep step = CountStep.Whole, params IEnumerable<string> groups)
     {
         if (!CountedSql.NeedsClicks(ObservedBy(groups), step) || Period.Days <= MaxDaysOfClicks || Filters.GetValueOrDefault("link") is [_])
         {

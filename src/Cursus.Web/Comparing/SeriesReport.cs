@@ -1,4 +1,5 @@
 using Cursus.Core;
+using Cursus.Core.Comparing;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -60,9 +61,10 @@ public static class SeriesReport
     /// <summary>The course of a question over time.</summary>
     internal static async Task<Response> Answer(Question question, string step, Counting counting, CancellationToken cancel)
     {
-        question = question.Bounded(step, question.By);
+        var counted = Enum.Parse<CountStep>(step, ignoreCase: true);
+        question = question.Bounded(counted, question.By);
         await using var snapshot = await counting.Open(cancel);
-        var counts = (await Counting.OverTime(snapshot, question, step, cancel)).ToLookup(c => c.At);
+        var counts = (await Counting.OverTime(snapshot, question, counted, cancel)).ToLookup(c => c.At);
         var points = StepsOf(question, step).Select(at => new Point(
             (step == "hour" ? LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm") : LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd")).Format(at),
             counts[at].ToDictionary(c => c.Key, c => c.Clicks)));

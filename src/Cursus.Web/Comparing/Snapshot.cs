@@ -10,11 +10,11 @@ internal sealed class Snapshot : IAsyncDisposable
     private readonly NpgsqlConnection connection;
     private readonly NpgsqlTransaction transaction;
 
-    private Snapshot(NpgsqlConnection connection, NpgsqlTransaction transaction, IReadOnlySet<LocalDate> sealedMonths) =>
-        (this.connection, this.transaction, SealedMonths) = (connection, transaction, sealedMonths);
+    private Snapshot(NpgsqlConnection connection, NpgsqlTransaction transaction, LocalDate sealedUntil) =>
+        (this.connection, this.transaction, SealedUntil) = (connection, transaction, sealedUntil);
 
-    /// <summary>The months whose days are summed up.</summary>
-    public IReadOnlySet<LocalDate> SealedMonths { get; }
+    /// <summary>The first day that is not in its links' months.</summary>
+    public LocalDate SealedUntil { get; }
 
     public static async Task<Snapshot> Open(NpgsqlDataSource dataSource, CancellationToken cancel)
     {
@@ -23,15 +23,9 @@ internal sealed class Snapshot : IAsyncDisposable
 
         // Compiling such a query takes longer than running it. A table of what is summed up is small, though the planner, who can't know how many channels there are, expects a long one
         // that is better sorted first; and to hash twenty thousand links takes more than the usual four megabytes.
-        await using var command = new NpgsqlCommand("set local jit = off; set local enable_sort = off; set local work_mem = '64MB'; select month from sealed_months", connection);
+        await using var command = new NpgsqlCommand("set local jit = off; set local enable_sort = off; set local work_mem = '64MB'; select until from sealed_days", connection);
         await using var reader = await command.ExecuteReaderAsync(cancel);
-        var months = new HashSet<LocalDate>();
-        while (await reader.ReadAsync(cancel))
-        {
-            months.Add(reader.GetFieldValue<LocalDate>(0));
-        }
-
-        return new Snapshot(connection, transaction, months);
+        return new Snapshot(connection, transaction, await reader.ReadAsync(cancel) ? reader.GetFieldValue<LocalDate>(0) : LocalDate.MinIsoValue);
     }
 
     /// <summary>Reads the rows of a question's SQL; see <see cref="Question.Parameters"/>.</summary>
@@ -48,21 +42,38 @@ internal sealed class Snapshot : IAsyncDisposable
         return rows;
     }
 
+    /// <summary>Looks at row by row as the database reads them, without keeping any.</summary>
+    public async Task Each(IEnumerable<(string Name, object Value)> parameters, string sql, Action<NpgsqlDataReader> read, CancellationToken cancel)
+    {
+        await using var command = Command(parameters, sql);
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (await reader.ReadAsync(cancel))
+        {
+            read(reader);
+        }
+    }
+
     /// <summary>Hands row by row over as the database reads them, without keeping any.</summary>
     public async IAsyncEnumerable<T> Rows<T>(
         IEnumerable<(string Name, object Value)> parameters, string sql, Func<NpgsqlDataReader, T> read, [EnumeratorCancellation] CancellationToken cancel)
     {
-        await using var command = new NpgsqlCommand(sql, connection, transaction);
-        foreach (var (name, value) in parameters)
-        {
-            command.Parameters.AddWithValue(name, value);
-        }
-
+        await using var command = Command(parameters, sql);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))
         {
             yield return read(reader);
         }
+    }
+
+    private NpgsqlCommand Command(IEnumerable<(string Name, object Value)> parameters, string sql)
+    {
+        var command = new NpgsqlCommand(sql, connection, transaction);
+        foreach (var (name, value) in parameters)
+        {
+            command.Parameters.AddWithValue(name, value);
+        }
+
+        return command;
     }
 
     public async ValueTask DisposeAsync()

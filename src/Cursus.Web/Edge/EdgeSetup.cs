@@ -42,7 +42,7 @@ public static class EdgeSetup
             services.AddHostedService(provider => provider.GetRequiredService<LinkFeed>());
             services.AddHostedService(provider => provider.GetRequiredService<VisitorSalts>());
             services.AddHostedService<ClickShipper>();
-            services.AddHostedService<MonthSealing>();
+            services.AddHostedService<DaySealing>();
         }
 
         PutInFront(services);

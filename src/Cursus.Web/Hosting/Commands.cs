@@ -40,12 +40,11 @@ public static class Commands
     private static async Task<int> Check(IServiceProvider services)
     {
         var rollUps = services.GetRequiredService<RollUps>();
-        var (days, differences) = await rollUps.Check(CancellationToken.None);
-        var (months, differing) = await rollUps.CheckMonths(CancellationToken.None);
+        var (days, differences, months) = await rollUps.Check(CancellationToken.None);
         var totals = await rollUps.CheckTotals(CancellationToken.None);
-        if (differences.Count + differing.Count + totals.Count == 0)
+        if (differences.Count + months.Count + totals.Count == 0)
         {
-            Console.WriteLine($"All {days} days of links agree with their clicks, {months} months with their days, and the totals of all links too.");
+            Console.WriteLine($"All {days} days of links agree with their clicks, and so do their months and the totals of all links.");
             return 0;
         }
 
@@ -54,9 +53,9 @@ public static class Commands
             Console.WriteLine($"Link {link} on {day:uuuu'-'MM'-'dd}: {clicks} clicks by people, {rolledUp} in the roll-up{(clicks == rolledUp ? ", but they tell something else" : "")}");
         }
 
-        foreach (var (link, month) in differing.Take(MostTold))
+        foreach (var (link, month) in months.Take(MostTold))
         {
-            Console.WriteLine($"Link {link} in {month:uuuu'-'MM}: the month is not what its days come to");
+            Console.WriteLine($"Link {link} in {month:uuuu'-'MM}: the month is not what its clicks tell");
         }
 
         foreach (var link in totals.Take(MostTold))
@@ -64,15 +63,14 @@ public static class Commands
             Console.WriteLine($"Link {link}: its total is not what its clicks come to");
         }
 
-        await Console.Error.WriteLineAsync($"{differences.Count} of {days} days of links do not agree with their clicks, {differing.Count} months of links not with their days, {totals.Count} totals of links not with their clicks. “./cursus recount” makes them anew from the clicks.");
+        await Console.Error.WriteLineAsync($"{differences.Count} of {days} days of links do not agree with their clicks, {months.Count} months of links don’t tell what their clicks tell, {totals.Count} totals of links not with their clicks. “./cursus recount” makes them anew from the clicks.");
         return 1;
     }
 
     private static async Task<int> Recount(IServiceProvider services)
     {
         var rollUps = services.GetRequiredService<RollUps>();
-        await rollUps.Rebuild(CancellationToken.None);
-        await rollUps.SealMonths(services.GetRequiredService<IClock>().GetCurrentInstant(), CancellationToken.None);
+        await rollUps.Rebuild(services.GetRequiredService<IClock>().GetCurrentInstant(), CancellationToken.None);
         Console.WriteLine("The roll-ups were made anew from the clicks.");
         return 0;
     }

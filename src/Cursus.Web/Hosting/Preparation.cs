@@ -2,6 +2,7 @@ using Cursus.Data;
 using Cursus.Data.Clicks;
 using Cursus.Web.Demo;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Hosting;
 
@@ -18,7 +19,7 @@ public static class Preparation
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
         await db.Database.MigrateAsync();
-        if (await app.Services.GetRequiredService<RollUps>().BringUpToDate(CancellationToken.None))
+        if (await app.Services.GetRequiredService<RollUps>().BringUpToDate(app.Services.GetRequiredService<IClock>().GetCurrentInstant(), CancellationToken.None))
         {
             Console.WriteLine("  The clicks were read anew by the present lists");
         }

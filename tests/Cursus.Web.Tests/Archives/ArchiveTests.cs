@@ -284,7 +284,7 @@ public class ArchiveTests(CursusApp app)
         {
             // What belongs to the database alone: who did it, by which journal it came, and in which transaction.
             await using var command = new NpgsqlCommand(
-                $"select coalesce(json_agg(to_jsonb(x) - '{{workspace_id,created_by,changed_by,made_by,merged_by,changed_in,user_agent_id}}'::text[] - case when '{table.Name}' = 'clicks' then 'id' else '' end order by to_jsonb(x)::text collate \"C\" ), '[]')::text from {table.Name} x where {table.Of}",
+                $"select coalesce(json_agg(to_jsonb(x) - '{{workspace_id,created_by,changed_by,made_by,merged_by,changed_in,user_agent_id}}'::text[] - case when '{table.Name}' = 'clicks' then 'id' else '' end order by to_jsonb(x)::text collate \"C\" ), '[]')::text from {table.View ?? table.Name} x where {table.Of}",
                 connection)
             { Parameters = { new() { Value = world.Workspace.Id } } };
             tables[table.Name] = (string)(await command.ExecuteScalarAsync(Cancel))!;

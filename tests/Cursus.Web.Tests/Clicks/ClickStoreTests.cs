@@ -41,8 +41,9 @@ public class ClickStoreTests(CursusApp app)
         var expected = clicks.GroupBy(c => (c.Click.LinkId, Day: c.Click.At.InZone(tokyo).Date)).ToDictionary(g => g.Key, g => (Count(g, ClickKind.Person), Count(g, ClickKind.Prefetch)));
         var rolled = await db.LinkDays.Where(d => links.Contains(d.LinkId)).ToListAsync(Cancel);
         rolled.ToDictionary(d => (d.LinkId, d.Day), d => (d.Clicks, d.Prefetches)).ShouldBe(expected, ignoreOrder: true);
-        rolled.ShouldAllBe(d => d.Hours.Sum() == d.Clicks && d.CountryCounts.Sum() == d.Clicks && d.BrowserCounts.Sum() == d.Clicks);
-        (await new RollUps(source).Check(Cancel)).Differences.Where(d => links.Contains(d.LinkId)).ShouldBeEmpty();
+        var check = await new RollUps(source).Check(Cancel);
+        check.Differences.Where(d => links.Contains(d.LinkId)).ShouldBeEmpty();
+        check.Months.Where(m => links.Contains(m.LinkId)).ShouldBeEmpty();
 
         static int Count(IEnumerable<(long, Click Click)> clicks, ClickKind kind) => clicks.Count(c => c.Click.Kind == kind);
     }
@@ -83,8 +84,52 @@ public class ClickStoreTests(CursusApp app)
         await store.Ship(journalId, new JournalBatch(clicks, [], clicks.Count * 8), Cancel);
 
         await using var db = app.Database();
-        var counted = await db.LinkDays.SingleAsync(d => d.LinkId == link && d.Day == day, Cancel);
-        (counted.Clicks, counted.Hours[1], counted.Hours[12]).ShouldBe((clicksOfDay, clicksFromOneToTwo, 6));
+        (await db.LinkDays.SingleAsync(d => d.LinkId == link && d.Day == day, Cancel)).Clicks.ShouldBe(clicksOfDay);
+        var hours = (await world.Get($"/api/v1/reports/series?by=link&step=hour&link={link}&from={day:uuuu-MM-dd}&to={day:uuuu-MM-dd}"))["points"]!.AsArray();
+        int ClicksAt(int hour) => (int?)hours[hour]!["clicks"]![$"{link}"] ?? 0;
+        (hours.Count == 24 ? (ClicksAt(1), ClicksAt(12)) : default).ShouldBe((clicksFromOneToTwo, 6));
+    }
+
+    /// <summary>Journals may wait for days, while their clicks' days are sealed.</summary>
+    [Fact]
+    public async Task Whenever_days_are_sealed_and_clicks_come_the_roll_ups_are_what_the_clicks_come_to()
+    {
+        await using var own = new CursusApp();
+        await own.InitializeAsync();
+        var world = await World.Make(own, "America/Los_Angeles");
+        var links = (await world.Send())["placements"]!.AsArray().Select(p => (Guid)p!["link"]!["id"]!).ToArray();
+        await using var source = own.DataSource();
+        using var store = new ClickStore(source);
+        var rollUps = new RollUps(source);
+        var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
+        var (random, begin) = (new Random(11), Instant.FromUtc(2026, 8, 20, 0, 0));
+        for (var batch = 0; batch < 40; batch++)
+        {
+            var clicks = Enumerable.Range(0, 50).Select(i => ((batch * 50L + i) * 64, new Click(
+                begin + Duration.FromMinutes(random.Next(0, 60 * 24 * 40)), links[random.Next(links.Length)], (ClickKind)random.Next(0, 3), random.Next(5), CountryCode.Of(random.Next(2) == 0 ? "GB" : "DE"),
+                default, random.Next(3) == 0 ? "" : "perch.localhost", "Mozilla/5.0", "en"))).ToList();
+            await store.Ship(journalId, new JournalBatch(clicks, [], (batch + 1) * 50L * 64), Cancel);
+            if (batch % 4 == 0)
+            {
+                await rollUps.SealDays(begin + Duration.FromDays(batch), Cancel);
+            }
+        }
+
+        await using var db = own.Database();
+        var isOpen = await db.OpenDays.MinAsync(d => d.Day, Cancel);
+        isOpen.ShouldBe((await db.SealedDays.SingleAsync(Cancel)).Until);
+        await Agree();
+
+        // A day more clicks than there are, a month that tells something else: both are found, and neither is there any more when all was counted anew.
+        var tampered = await db.Database.ExecuteSqlAsync($"update link_days set clicks = clicks + 1 where link_id = {links[0]} and day = date '2026-08-25'", Cancel);
+        await db.Database.ExecuteSqlAsync($"update link_months set country = '' where link_id = {links[1]} and month = date '2026-08-01'", Cancel);
+        (await rollUps.Check(Cancel)).ShouldSatisfyAllConditions(
+            c => c.Differences.Count.ShouldBe(tampered), c => c.Months.ShouldBe([(links[1], new LocalDate(2026, 8, 1))]));
+        await rollUps.Rebuild(SystemClock.Instance.GetCurrentInstant(), Cancel);
+        (await db.OpenDays.AnyAsync(Cancel)).ShouldBeFalse();
+        await Agree();
+
+        async Task Agree() => (await rollUps.Check(Cancel)).ShouldSatisfyAllConditions(c => c.Days.ShouldBeGreaterThan(80), c => c.Differences.ShouldBeEmpty(), c => c.Months.ShouldBeEmpty());
     }
 
     [Fact]
@@ -105,12 +150,12 @@ public class ClickStoreTests(CursusApp app)
         (await rollUps.Check(Cancel)).ShouldSatisfyAllConditions(c => c.Days.ShouldBe(1), c => c.Differences.ShouldBeEmpty());
 
         await using var db = own.Database();
-        await db.Database.ExecuteSqlAsync($"update link_days set device_counts[1] = device_counts[1] + 1", Cancel);
+        await db.Database.ExecuteSqlAsync($"update open_days set device_counts[1] = device_counts[1] + 1", Cancel);
         (await rollUps.Check(Cancel)).Differences.ShouldHaveSingleItem().Clicks.ShouldBe(9);
         (await rollUps.CheckTotals(Cancel)).ShouldBeEmpty();
         await db.Database.ExecuteSqlAsync($"update link_totals set clicks = clicks + 1", Cancel);
         (await rollUps.CheckTotals(Cancel)).ShouldHaveSingleItem();
-        await rollUps.Rebuild(Cancel);
+        await rollUps.Rebuild(SystemClock.Instance.GetCurrentInstant(), Cancel);
         (await rollUps.Check(Cancel)).Differences.ShouldBeEmpty();
         (await rollUps.CheckTotals(Cancel)).ShouldBeEmpty();
     }

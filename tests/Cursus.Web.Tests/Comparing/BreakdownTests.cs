@@ -316,7 +316,7 @@ public class BreakdownTests(CursusApp app)
         }).ToList();
         await Ship([.. made.Take(count / 2).Select(m => m.Click)]);
         await using var source = app.DataSource();
-        await new RollUps(source).SealMonths(SystemClock.Instance.GetCurrentInstant(), Cancel);
+        await new RollUps(source).SealDays(SystemClock.Instance.GetCurrentInstant(), Cancel);
         await Ship([.. made.Skip(count / 2).Select(m => m.Click)]);
         return made;
     }

@@ -3,8 +3,8 @@ using NodaTime;
 
 namespace Cursus.Web.Clicks;
 
-/// <summary>Sums up each month of each link once it has ended in every time zone, so that long questions read months instead of days.</summary>
-internal sealed class MonthSealing(RollUps rollUps, IClock clock, ILogger<MonthSealing> log) : BackgroundService
+/// <summary>Puts each day of each link into its month once it has ended in every time zone, so that long questions read months instead of days.</summary>
+internal sealed class DaySealing(RollUps rollUps, IClock clock, ILogger<DaySealing> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMinutes(10);
 
@@ -15,12 +15,12 @@ internal sealed class MonthSealing(RollUps rollUps, IClock clock, ILogger<MonthS
         {
             try
             {
-                await rollUps.SealMonths(clock.GetCurrentInstant(), stoppingToken);
+                await rollUps.SealDays(clock.GetCurrentInstant(), stoppingToken);
             }
             catch (Exception e) when (e is Npgsql.NpgsqlException or TimeoutException)
             {
                 // Reports read the days until it succeeds.
-                log.LogWarning("Months could not be summed up; trying again in ten minutes: {Reason}", e.Message);
+                log.LogWarning("Days could not be put into their months; trying again in ten minutes: {Reason}", e.Message);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
             {

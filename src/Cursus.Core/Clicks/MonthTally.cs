@@ -1,0 +1,147 @@
+using System.Buffers;
+using System.Runtime.InteropServices;
+using System.Text;
+
+namespace Cursus.Core.Clicks;
+
+/// <summary>How often a value came on one day of a month.</summary>
+/// <param name="Day">Day of the month, from 1.</param>
+/// <param name="Value">Its number in the <see cref="ValueNumbers"/> that it was read with.</param>
+public readonly record struct DayValue(int Day, int Value, int Count);
+
+/// <summary>
+/// Values counted by day over a month, in so little room that a link's whole month is read as fast as a single day of it: each value's text once, in order, and then each day with the places of its values in
+/// that list and their counts. Numbers are written seven bits at a time, the lowest first (unsigned LEB128: "DWARF Debugging Information Format", version 5, section 7.6), so that nearly all take one byte. The same
+/// counts make the same bytes; nothing counted makes none.
+/// </summary>
+public static class MonthTally
+{
+    /// <summary>Puts the days of a month into their bytes.</summary>
+    /// <param name="days">In order; days without counts may be among them.</param>
+    public static byte[] Pack(IReadOnlyCollection<(int Day, IReadOnlyList<KeyValuePair<string, int>> Counts)> days)
+    {
+        ArgumentNullException.ThrowIfNull(days);
+        var values = days.SelectMany(d => d.Counts).Select(c => c.Key).Distinct().Order(StringComparer.Ordinal).ToList();
+        if (values.Count == 0)
+        {
+            return [];
+        }
+
+        var places = values.Index().ToDictionary(v => v.Item, v => v.Index, StringComparer.Ordinal);
+        var bytes = new ArrayBufferWriter<byte>();
+        Write(bytes, values.Count);
+        foreach (var value in values)
+        {
+            Write(bytes, Encoding.UTF8.GetByteCount(value));
+            Encoding.UTF8.GetBytes(value, bytes);
+        }
+
+        foreach (var (day, counts) in days.Where(d => d.Counts.Count > 0))
+        {
+            Write(bytes, day);
+            Write(bytes, counts.Count);
+            foreach (var (value, count) in counts)
+            {
+                Write(bytes, places[value]);
+                Write(bytes, count);
+            }
+        }
+
+        return bytes.WrittenSpan.ToArray();
+    }
+
+    /// <summary>Reads the days of a month out of their bytes, into a list that is emptied first. By day.</summary>
+    /// <exception cref="FormatException">The bytes are not what <see cref="Pack"/> makes.</exception>
+    public static void Unpack(ReadOnlySpan<byte> packed, ValueNumbers numbers, List<DayValue> into)
+    {
+        ArgumentNullException.ThrowIfNull(numbers);
+        ArgumentNullException.ThrowIfNull(into);
+        into.Clear();
+        if (packed.Length == 0)
+        {
+            return;
+        }
+
+        var rest = packed;
+        var count = Counted(ref rest);
+        var rented = ArrayPool<int>.Shared.Rent(count);
+        var values = rented.AsSpan(0, count);
+        for (var place = 0; place < count; place++)
+        {
+            var length = Read(ref rest);
+            values[place] = numbers.Of(Take(ref rest, length));
+        }
+
+        while (rest.Length > 0)
+        {
+            var day = Read(ref rest);
+            var ofDay = Counted(ref rest);
+            var before = into.Count;
+            CollectionsMarshal.SetCount(into, before + ofDay);
+            foreach (ref var entry in CollectionsMarshal.AsSpan(into)[before..])
+            {
+                var place = Read(ref rest);
+                entry = new(day, place < count ? values[place] : throw Broken(), Read(ref rest));
+            }
+        }
+
+        ArrayPool<int>.Shared.Return(rented);
+    }
+
+    /// <summary>The same month with other counts of some days, and those of its other days as they were.</summary>
+    /// <param name="days">In order; a day without counts has none afterwards.</param>
+    public static byte[] With(ReadOnlySpan<byte> packed, IReadOnlyCollection<(int Day, IReadOnlyList<KeyValuePair<string, int>> Counts)> days)
+    {
+        ArgumentNullException.ThrowIfNull(days);
+        var (numbers, before) = (new ValueNumbers(), new List<DayValue>());
+        Unpack(packed, numbers, before);
+        var changed = days.Select(d => d.Day).ToHashSet();
+        var kept = before.Where(b => !changed.Contains(b.Day)).GroupBy(b => b.Day)
+            .Select(day => (day.Key, (IReadOnlyList<KeyValuePair<string, int>>)[.. day.Select(b => KeyValuePair.Create(numbers[b.Value], b.Count))]));
+        return Pack([.. kept.Concat(days).OrderBy(d => d.Item1)]);
+    }
+
+    private static void Write(ArrayBufferWriter<byte> bytes, int number)
+    {
+        var left = (uint)number;
+        for (; left >= 0x80; left >>= 7)
+        {
+            bytes.Write([(byte)(left | 0x80)]);
+        }
+
+        bytes.Write([(byte)left]);
+    }
+
+    private static int Read(ref ReadOnlySpan<byte> bytes)
+    {
+        var number = 0;
+        for (var at = 0; at < bytes.Length && at < 5; at++)
+        {
+            number |= (bytes[at] & 0x7f) << (7 * at);
+            if (bytes[at] < 0x80)
+            {
+                bytes = bytes[(at + 1)..];
+                return number >= 0 ? number : throw Broken();
+            }
+        }
+
+        throw Broken();
+    }
+
+    /// <summary>How many of something follow, each of which takes a byte at least.</summary>
+    private static int Counted(ref ReadOnlySpan<byte> bytes) => Read(ref bytes) is var count && count <= bytes.Length ? count : throw Broken();
+
+    private static ReadOnlySpan<byte> Take(ref ReadOnlySpan<byte> bytes, int length)
+    {
+        if (length > bytes.Length)
+        {
+            throw Broken();
+        }
+
+        var taken = bytes[..length];
+        bytes = bytes[length..];
+        return taken;
+    }
+
+    private static FormatException Broken() => new("These are not the bytes of a month's tally. Make the roll-ups anew.");
+}

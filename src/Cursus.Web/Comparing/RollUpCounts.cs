@@ -1,0 +1,188 @@
+using System.Runtime.InteropServices;
+using Cursus.Core.Clicks;
+using Cursus.Core.Comparing;
+using NodaTime;
+using Npgsql;
+
+namespace Cursus.Web.Comparing;
+
+/// <summary>
+/// What the roll-ups hold of the links that are asked about, added up: months up to the first day that isn't sealed, days from it on, and the clicks themselves for a part of a day. Reading it takes most of the
+/// time of an answer, so that all of a row that an answer needs is added in one go.
+/// </summary>
+internal sealed class RollUpCounts
+{
+    /// <summary>People's clicks among <see cref="Kinds"/>.</summary>
+    public const string Clicks = "clicks";
+
+    /// <summary>People, each anew on each link and day, among <see cref="Kinds"/>.</summary>
+    public const string Visitors = "visitors";
+
+    /// <summary>What is counted of a link and day, by the names of their columns.</summary>
+    private static readonly string[] Kinds = [Clicks, "team", "machines", "previews", "prefetches", "repeats", "heads", Visitors];
+
+    private readonly ValueNumbers numbers = new();
+    private readonly List<DayValue> kinds = [];
+    private readonly List<DayValue> values = [];
+    private readonly List<Guid?> helds = [null];
+    private readonly Dictionary<Guid, int> heldNumbers = [];
+    private readonly PickedLinks picked;
+    private readonly IReadOnlyList<Stretch> stretches;
+    private readonly string? column;
+    private readonly string? heldAgainst;
+    private readonly int clicks;
+    private readonly CellCounts cells;
+    private readonly CellCounts all;
+
+    /// <param name="observed">The one thing that clicks tell and that is counted by; null where they all count alike.</param>
+    /// <param name="heldAgainst">What of its link a click is held against, as dimensions say it.</param>
+    private RollUpCounts(PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst)
+    {
+        (this.picked, this.stretches, this.heldAgainst) = (picked, stretches, heldAgainst);
+        column = step == CountStep.Hour ? "hours" : observed switch { "week_hour" => "hours", "referrer_host" => "referrer", _ => observed };
+        clicks = numbers.Of(Clicks);
+        cells = new(stretches, step, observed == "week_hour", numbers, clicks);
+        all = new(stretches, CountStep.Whole, false, numbers, clicks);
+    }
+
+    /// <summary>What was counted of each cell, and of what. Where nothing is observed, of each kind; else people's clicks of each value.</summary>
+    public IEnumerable<(Cell Cell, string Value, Guid? Held, long Count)> Cells => cells.All.Select(c => (c.Cell, numbers[c.Value], helds[c.Cell.Held], c.Clicks));
+
+    /// <summary>What was counted of each kind in what is asked and in what it is compared with, whatever clicks tell. A link counts once, in however many groups it is.</summary>
+    public IReadOnlyDictionary<(int Span, string Kind), long> All => all.All.ToDictionary(c => (c.Cell.Span, numbers[c.Value]), c => c.Clicks);
+
+    /// <summary>Reads and adds all that a question asks for.</summary>
+    public static async Task<RollUpCounts> Read(
+        Snapshot snapshot, Question question, PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, CancellationToken cancel)
+    {
+        var counts = new RollUpCounts(picked, stretches, step, observed, heldAgainst);
+        await counts.AddMonths(snapshot, question, cancel);
+        await counts.AddDays(snapshot, question, cancel);
+        foreach (var (span, stretch) in stretches.Index())
+        {
+            if (stretch.Rest is { } rest)
+            {
+                await snapshot.Each(
+                    [.. question.Parameters, ("start", rest.Start), ("end", rest.End)],
+                    CountedSql.InPartOfDay(question, observed),
+                    row => counts.AddPart(span, row.GetGuid(0), row.GetString(1), row.GetInt64(2)),
+                    cancel);
+            }
+        }
+
+        return counts;
+    }
+
+    private async Task AddMonths(Snapshot snapshot, Question question, CancellationToken cancel)
+    {
+        var months = stretches.SelectMany(s => s.Months).Distinct().Where(m => m < snapshot.SealedUntil).ToArray();
+        if (months.Length == 0)
+        {
+            return;
+        }
+
+        await snapshot.Each(
+            [.. question.Parameters, ("months", months)],
+            $"""
+            with {CountedSql.Picked(question, [])}
+            select r.link_id, r.month, r.kinds{(column is null ? "" : $", r.{column}")} from link_months r join picked l on l.id = r.link_id where r.month = any(@months)
+            """,
+            row =>
+            {
+                MonthTally.Unpack(row.GetFieldValue<byte[]>(2), numbers, kinds);
+                if (column is not null)
+                {
+                    MonthTally.Unpack(row.GetFieldValue<byte[]>(3), numbers, values);
+                }
+
+                Add(row.GetGuid(0), row.GetFieldValue<LocalDate>(1));
+            },
+            cancel);
+    }
+
+    private async Task AddDays(Snapshot snapshot, Question question, CancellationToken cancel)
+    {
+        var open = stretches.Select(s => (First: LocalDate.Max(s.First, snapshot.SealedUntil), s.Last)).Where(s => s.First <= s.Last).Index().ToList();
+        if (open.Count == 0)
+        {
+            return;
+        }
+
+        await snapshot.Each(
+            [.. question.Parameters, .. open.SelectMany(o => new (string, object)[] { ($"first{o.Index}", o.Item.First), ($"last{o.Index}", o.Item.Last) })],
+            $"""
+            with {CountedSql.Picked(question, [])}
+            select r.link_id, r.day, {string.Join(", ", Kinds.Select(k => $"r.{k}"))}{column switch { null => "", "hours" => ", r.hours", _ => $", r.{column}_values, r.{column}_counts" }}
+            from open_days r join picked l on l.id = r.link_id where {string.Join(" or ", open.Select(o => $"r.day between @first{o.Index} and @last{o.Index}"))}
+            """,
+            row =>
+            {
+                var day = row.GetFieldValue<LocalDate>(1);
+                kinds.Clear();
+                values.Clear();
+                kinds.AddRange(Kinds.Select((kind, place) => new DayValue(day.Day, numbers.Of(kind), row.GetInt32(2 + place))));
+                if (column is not null)
+                {
+                    ReadDay(row, day.Day);
+                }
+
+                Add(row.GetGuid(0), day);
+            },
+            cancel);
+    }
+
+    private void ReadDay(NpgsqlDataReader row, int day)
+    {
+        var after = 2 + Kinds.Length;
+        if (column == "hours")
+        {
+            values.AddRange(row.GetFieldValue<int[]>(after).Select((count, hour) => new DayValue(day, numbers.Of($"{hour}"), count)));
+            return;
+        }
+
+        var counts = row.GetFieldValue<int[]>(after + 1);
+        values.AddRange(row.GetFieldValue<string[]>(after).Select((value, place) => new DayValue(day, numbers.Of(value), counts[place])));
+    }
+
+    /// <summary>Adds what was read of a link's month or day.</summary>
+    /// <param name="month">Any day of the month.</param>
+    private void Add(Guid id, LocalDate month)
+    {
+        if (picked.Of(id) is not { } link)
+        {
+            return;
+        }
+
+        all.Add([0], 0, month, Of(kinds));
+        cells.Add(Of(link.Groups), HeldOf(link), month, Of(column is null ? kinds : values));
+        var beforeMonth = month.PlusDays(-month.Day);
+        link.IsClicked |= kinds.Exists(k => k.Value == clicks && beforeMonth.PlusDays(k.Day) is var day && day >= stretches[0].First && day <= stretches[0].Last);
+    }
+
+    private void AddPart(int span, Guid id, string told, long count)
+    {
+        if (picked.Of(id) is { } link)
+        {
+            all.Add([0], 0, span, clicks, count);
+            cells.Add(Of(link.Groups), HeldOf(link), span, column is null ? clicks : numbers.Of(told), count);
+        }
+    }
+
+    private int HeldOf(PickedLink link)
+    {
+        if ((heldAgainst switch { null => null, "channel_id" => link.ChannelId, _ => link.Id }) is not { } against)
+        {
+            return 0;
+        }
+
+        if (!heldNumbers.TryGetValue(against, out var number))
+        {
+            heldNumbers[against] = number = helds.Count;
+            helds.Add(against);
+        }
+
+        return number;
+    }
+
+    private static ReadOnlySpan<T> Of<T>(List<T> list) => CollectionsMarshal.AsSpan(list);
+}

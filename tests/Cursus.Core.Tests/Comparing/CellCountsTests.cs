@@ -1,0 +1,70 @@
+using System.Globalization;
+using CsCheck;
+using Cursus.Core.Clicks;
+using Cursus.Core.Comparing;
+using NodaTime;
+
+namespace Cursus.Core.Tests.Comparing;
+
+public class CellCountsTests
+{
+    private static readonly LocalDate Month = new(2026, 3, 1);
+
+    private static readonly Gen<Stretch[]> Stretches =
+        Gen.Select(Gen.Int[-40, 40], Gen.Int[0, 60]).Select((from, days) => new Stretch(Month.PlusDays(from), Month.PlusDays(from + days), null)).Array[1, 2];
+
+    private static readonly Gen<(int Day, int Hour, int Count)[]> Hours =
+        Gen.Select(Gen.Int[1, 31], Gen.Int[0, 23], Gen.Int[1, 9]).Array[0, 40].Select(c => c.OrderBy(x => x.Item1).ToArray());
+
+    [Fact]
+    public void Each_step_of_the_calendar_has_the_counts_of_its_days() => Gen.Select(Stretches, Hours, Gen.Enum<CountStep>()).Sample((stretches, counts, step) =>
+    {
+        var (cells, numbers) = Add(stretches, counts, step, isByWeekHour: false);
+        var expected =
+            from span in stretches.Index()
+            from count in counts
+            let day = Month.PlusDays(count.Day - 1)
+            where day >= span.Item.First && day <= span.Item.Last
+            group count.Count by (span.Index, At: span.Index > 0 ? null : StepOf(day, count.Hour, step), Value: step == CountStep.Hour ? "all" : $"{count.Hour}");
+        cells.All.Select(c => ((c.Cell.Span, c.Cell.At, numbers[c.Value]), c.Clicks)).ShouldBe(expected.Select(e => (e.Key, (long)e.Sum())), ignoreOrder: true);
+    }, iter: 500);
+
+    [Fact]
+    public void Hours_of_the_week_follow_from_the_day() => Gen.Select(Stretches, Hours).Sample((stretches, counts) =>
+    {
+        var (cells, numbers) = Add([stretches[0]], counts, CountStep.Whole, isByWeekHour: true);
+        var expected =
+            from count in counts
+            let day = Month.PlusDays(count.Day - 1)
+            where day >= stretches[0].First && day <= stretches[0].Last
+            group count.Count by $"{((int)day.DayOfWeek - 1) * 24 + count.Hour}";
+        cells.All.Select(c => (numbers[c.Value], c.Clicks)).ShouldBe(expected.Select(e => (e.Key, (long)e.Sum())), ignoreOrder: true);
+    }, iter: 300);
+
+    [Fact]
+    public void A_link_counts_in_each_group_that_it_is_in()
+    {
+        var numbers = new ValueNumbers();
+        var cells = new CellCounts([new(Month, Month, null)], CountStep.Whole, false, numbers, numbers.Of("all"));
+        cells.Add([3, 5], 7, Month, [new(1, 0, 4)]);
+        cells.Add([5], 7, 0, 0, 2);
+        cells.All.ShouldBe([(new Cell(3, 7, 0, null), 0, 4), (new Cell(5, 7, 0, null), 0, 6)], ignoreOrder: true);
+    }
+
+    private static (CellCounts Cells, ValueNumbers Numbers) Add(Stretch[] stretches, (int Day, int Hour, int Count)[] counts, CountStep step, bool isByWeekHour)
+    {
+        var numbers = new ValueNumbers();
+        var cells = new CellCounts(stretches, step, isByWeekHour, numbers, numbers.Of("all"));
+        cells.Add([0], 0, Month, [.. counts.Select(c => new DayValue(c.Day, numbers.Of(c.Hour.ToString(CultureInfo.InvariantCulture)), c.Count))]);
+        return (cells, numbers);
+    }
+
+    private static LocalDateTime? StepOf(LocalDate day, int hour, CountStep step) => step switch
+    {
+        CountStep.Whole => null,
+        CountStep.Hour => day.AtMidnight().PlusHours(hour),
+        CountStep.Week => day.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday)).AtMidnight(),
+        CountStep.Month => day.With(DateAdjusters.StartOfMonth).AtMidnight(),
+        _ => day.AtMidnight(),
+    };
+}
