@@ -10,7 +10,7 @@ namespace Cursus.Core.Clicks;
 public readonly record struct DayValue(int Day, int Value, int Count);
 
 /// <summary>
-/// Values counted by day over a month, in so little room that a link's whole month is read as fast as a single day of it: each value's text once, in order, and then each day with the places of its values in
+/// Values counted by day over a month, in so little room that a link's whole month is read as fast as a single day of it: each value's text once, in order, with its count over all days, and then each day with the places of its values in
 /// that list and their counts. Numbers are written seven bits at a time, the lowest first (unsigned LEB128: "DWARF Debugging Information Format", version 5, section 7.6), so that nearly all take one byte. The same
 /// counts make the same bytes; nothing counted makes none.
 /// </summary>
@@ -28,12 +28,14 @@ public static class MonthTally
         }
 
         var places = values.Index().ToDictionary(v => v.Item, v => v.Index, StringComparer.Ordinal);
+        var totals = days.SelectMany(d => d.Counts).GroupBy(c => c.Key, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Sum(c => c.Value), StringComparer.Ordinal);
         var bytes = new ArrayBufferWriter<byte>();
         Write(bytes, values.Count);
         foreach (var value in values)
         {
             Write(bytes, Encoding.UTF8.GetByteCount(value));
             Encoding.UTF8.GetBytes(value, bytes);
+            Write(bytes, totals[value]);
         }
 
         foreach (var (day, counts) in days.Where(d => d.Counts.Count > 0))
@@ -63,15 +65,15 @@ public static class MonthTally
         }
 
         var rest = packed;
-        var count = Counted(ref rest);
-        var rented = ArrayPool<int>.Shared.Rent(count);
-        var values = rented.AsSpan(0, count);
+        ReadValues(ref rest, numbers, into);
+        var values = ArrayPool<int>.Shared.Rent(into.Count);
+        var count = into.Count;
         for (var place = 0; place < count; place++)
         {
-            var length = Read(ref rest);
-            values[place] = numbers.Of(Take(ref rest, length));
+            values[place] = into[place].Value;
         }
 
+        into.Clear();
         while (rest.Length > 0)
         {
             var day = Read(ref rest);
@@ -80,12 +82,33 @@ public static class MonthTally
             CollectionsMarshal.SetCount(into, before + ofDay);
             foreach (ref var entry in CollectionsMarshal.AsSpan(into)[before..])
             {
-                var place = Read(ref rest);
-                entry = new(day, place < count ? values[place] : throw Broken(), Read(ref rest));
+                // Nearly all places and counts take one byte each.
+                if (rest is [< 0x80 and var place, < 0x80 and var counted, ..] && place < count)
+                {
+                    entry = new(day, values[place], counted);
+                    rest = rest[2..];
+                }
+                else
+                {
+                    entry = new(day, Read(ref rest) is var far && far < count ? values[far] : throw Broken(), Read(ref rest));
+                }
             }
         }
 
-        ArrayPool<int>.Shared.Return(rented);
+        ArrayPool<int>.Shared.Return(values);
+    }
+
+    /// <summary>Reads the counts over all days, as if they had come on the first, without reading the days.</summary>
+    /// <exception cref="FormatException">The bytes are not what <see cref="Pack"/> makes.</exception>
+    public static void UnpackTotals(ReadOnlySpan<byte> packed, ValueNumbers numbers, List<DayValue> into)
+    {
+        ArgumentNullException.ThrowIfNull(numbers);
+        ArgumentNullException.ThrowIfNull(into);
+        into.Clear();
+        if (packed.Length > 0)
+        {
+            ReadValues(ref packed, numbers, into);
+        }
     }
 
     /// <summary>The same month with other counts of some days, and those of its other days as they were.</summary>
@@ -126,6 +149,17 @@ public static class MonthTally
         }
 
         throw Broken();
+    }
+
+    private static void ReadValues(ref ReadOnlySpan<byte> bytes, ValueNumbers numbers, List<DayValue> into)
+    {
+        var count = Counted(ref bytes);
+        for (var place = 0; place < count; place++)
+        {
+            var length = Read(ref bytes);
+            var value = numbers.Of(Take(ref bytes, length));
+            into.Add(new(1, value, Read(ref bytes)));
+        }
     }
 
     /// <summary>How many of something follow, each of which takes a byte at least.</summary>

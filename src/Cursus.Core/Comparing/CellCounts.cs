@@ -41,6 +41,7 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
 
     private readonly (int First, int Last)[] days = [.. spans.Select(s => (NumberOf(s.First), NumberOf(s.Last)))];
     private readonly Dictionary<(int Group, int Held, int Span, int Step), Sum> sums = [];
+    private readonly bool isStepped = step != CountStep.Whole;
     private readonly int[] weekHours = isByWeekHour ? [.. Enumerable.Range(0, HoursOfWeek).Select(h => numbers.Of(h.ToString(CultureInfo.InvariantCulture)))] : [];
     private readonly List<int> hours = [];
 
@@ -115,7 +116,7 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
                 continue;
             }
 
-            var now = span > 0 ? 0 : StepOf(day, count.Value, beforeMonth);
+            var now = isStepped && span == 0 ? StepOf(day, count.Value, beforeMonth) : 0;
             if (sum is null || now != number)
             {
                 (number, sum) = (now, SumOf(group, held, span, now));

@@ -14,9 +14,8 @@ public sealed record PlacementCourse(Guid LinkId, string Group, LocalDateTime St
     /// <summary>Puts a course together from clicks by hour.</summary>
     /// <param name="hours">Clicks by whole hours since the start; those of steps that are not over, and behind the end of the clock, are left out.</param>
     /// <param name="age">Whole hours since the start that are over.</param>
-    public static PlacementCourse Of(Guid linkId, string group, LocalDateTime start, IEnumerable<(int Hour, long Clicks)> hours, int age)
+    public static PlacementCourse Of(Guid linkId, string group, LocalDateTime start, ReadOnlySpan<(int Hour, long Clicks)> hours, int age)
     {
-        ArgumentNullException.ThrowIfNull(hours);
         var over = age >= PostClock.Hours ? PostClock.Steps : PostClock.StepOf(Math.Max(0, age));
         var clicks = new long[over];
         foreach (var (hour, count) in hours)

@@ -20,6 +20,10 @@ public sealed record Stretch(LocalDate First, LocalDate Last, Interval? Rest)
         }
     }
 
+    /// <summary>Whether its whole days are all of these, or none of them.</summary>
+    /// <param name="until">The day after the last.</param>
+    public bool IsAllOrNoneOf(LocalDate from, LocalDate until) => (First <= from && Last >= until.PlusDays(-1)) || First >= until || Last < from;
+
     /// <summary>Whole days.</summary>
     public static Stretch Of(Period period)
     {

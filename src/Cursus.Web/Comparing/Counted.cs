@@ -15,14 +15,15 @@ internal readonly record struct CountedCell(IReadOnlyList<(string Key, string La
 
 /// <summary>All that a question asks for, counted in one moment: from the roll-ups, or from the clicks where several things that only these tell are asked for at once.</summary>
 /// <param name="Cells">By group, span, step and kind; the same may come several times.</param>
-/// <param name="All">Of each kind in each span, whatever the groups and whatever clicks tell; null where it was counted from the clicks.</param>
+/// <param name="All">Of each kind in each span, whatever the groups and whatever clicks tell; null where it was not counted.</param>
 /// <param name="Links">Those that were asked about; null where it was counted from the clicks.</param>
 internal sealed record Counted(IReadOnlyList<CountedCell> Cells, IReadOnlyDictionary<(int Span, string Kind), long>? All, PickedLinks? Links)
 {
     /// <param name="dimensions">What is grouped by; none for everything in one.</param>
     /// <param name="stretches">By number of the span.</param>
+    /// <param name="needsAll">Whether <see cref="All"/> is needed, and which of the links were clicked; counted from the clicks, neither is known.</param>
     public static async Task<Counted> Read(
-        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<Stretch> stretches, CountStep step, CancellationToken cancel)
+        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<Stretch> stretches, CountStep step, bool needsAll, CancellationToken cancel)
     {
         var told = CountedSql.ClickDimensions(question, dimensions).ToList();
         var observed = told.Select(d => d.Observed!).Distinct().ToList();
@@ -33,7 +34,7 @@ internal sealed record Counted(IReadOnlyList<CountedCell> Cells, IReadOnlyDictio
 
         var heldAgainst = told.Select(d => d.HeldAgainst).OfType<string>().FirstOrDefault();
         var picked = await PickedLinks.Read(snapshot, question, dimensions, heldAgainst is not null, cancel);
-        var counts = await RollUpCounts.Read(snapshot, question, picked, stretches, step, observed.SingleOrDefault(), heldAgainst, cancel);
+        var counts = await RollUpCounts.Read(snapshot, question, picked, stretches, step, observed.SingleOrDefault(), heldAgainst, needsAll, cancel);
         var cells = counts.Cells.ToList();
         if (told.Count == 0)
         {

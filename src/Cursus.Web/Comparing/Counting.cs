@@ -39,7 +39,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
 
         // By day, or by month where the period is long, it can be told how much groups vary; where all is of one life, that says nothing.
         var step = question.IsOfOneLife ? CountStep.Whole : question.Period.Days > MostDailySteps ? CountStep.Month : CountStep.Day;
-        var counted = await Counted.Read(snapshot, question, [dimension], Stretches(question), step, cancel);
+        var counted = await Counted.Read(snapshot, question, [dimension], Stretches(question), step, needsAll: true, cancel);
         var groups = GroupsOf(question, counted);
         if (dimension.IsOfLink)
         {
@@ -55,7 +55,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     public async Task<IReadOnlyDictionary<string, long>> ByKey(Question question, CancellationToken cancel)
     {
         await using var snapshot = await Open(cancel);
-        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], Stretches(question), CountStep.Whole, cancel);
+        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], Stretches(question), CountStep.Whole, needsAll: false, cancel);
         return counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => c.Groups[0].Key).ToDictionary(g => g.Key, g => g.Sum(c => c.Count));
     }
 
@@ -68,12 +68,12 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
 
     /// <summary>Everything that was counted, whatever the groups.</summary>
     public static async Task<Totals> Total(Snapshot snapshot, Question question, CancellationToken cancel) =>
-        await Total(snapshot, question, await Counted.Read(snapshot, question, [], Stretches(question), CountStep.Whole, cancel), cancel);
+        await Total(snapshot, question, await Counted.Read(snapshot, question, [], Stretches(question), CountStep.Whole, needsAll: true, cancel), cancel);
 
     /// <summary>The sum of what was counted in groups that have no click in common.</summary>
     private static async Task<Totals> Total(Snapshot snapshot, Question question, Counted counted, CancellationToken cancel)
     {
-        var all = counted.All ?? (await Counted.Read(snapshot, question.OfLinks, [], Stretches(question), CountStep.Whole, cancel)).All!;
+        var all = counted.All ?? (await Counted.Read(snapshot, question.OfLinks, [], Stretches(question), CountStep.Whole, needsAll: true, cancel)).All!;
         var isNarrowed = question.ObservedBy().Count > 0;
         return new(
             People(0),
@@ -87,7 +87,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <summary>Clicks of each group over time, in steps of the workspace's calendar.</summary>
     public static async Task<IReadOnlyList<StepCount>> OverTime(Snapshot snapshot, Question question, CountStep step, CancellationToken cancel)
     {
-        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], [Stretch.Of(question.Period)], step, cancel);
+        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], [Stretch.Of(question.Period)], step, needsAll: false, cancel);
         return [.. counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => (At: c.At!.Value, c.Groups[0].Key)).Select(g => new StepCount(g.Key.At, g.Key.Key, g.Sum(c => c.Count)))];
     }
 
@@ -123,7 +123,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     public static async Task<(long Total, IReadOnlyList<CellCount> Cells)> ByTwo(Snapshot snapshot, Question question, string across, CancellationToken cancel)
     {
         Dimension[] both = [Dimension.All[question.By], Dimension.All[across]];
-        var counted = await Counted.Read(snapshot, question, both, [Stretch.Of(question.Period)], CountStep.Whole, cancel);
+        var counted = await Counted.Read(snapshot, question, both, [Stretch.Of(question.Period)], CountStep.Whole, needsAll: false, cancel);
         var cells = counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => (Of: c.Groups[0], Across: c.Groups[1]))
             .Select(g => new CellCount(g.Key.Of.Key, Label(question.By, g.Key.Of.Label), g.Key.Across.Key, Label(across, g.Key.Across.Label), g.Sum(c => c.Count))).ToList();
         var total = both.Any(d => d.IsSeveral) ? (await Total(snapshot, question, cancel)).Clicks : cells.Sum(c => c.Clicks);
@@ -192,7 +192,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <summary>The links that were clicked by people who tell what the question narrows to.</summary>
     private static async Task<HashSet<Guid>> ClickedLinks(Snapshot snapshot, Question question, CancellationToken cancel)
     {
-        var byLink = await Counted.Read(snapshot, question, [Dimension.All["link"]], [Stretch.Of(question.Period)], CountStep.Whole, cancel);
+        var byLink = await Counted.Read(snapshot, question, [Dimension.All["link"]], [Stretch.Of(question.Period)], CountStep.Whole, needsAll: false, cancel);
         return [.. byLink.Cells.Select(c => Guid.Parse(c.Groups[0].Key))];
     }
 

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Cursus.Core.Clicks;
 using Cursus.Core.Comparing;
 using NodaTime;
@@ -50,52 +51,86 @@ internal static class PlacementCourses
         Snapshot snapshot, IReadOnlyCollection<(string Name, object Value)> parameters, string asked, LocalDateTime now, CancellationToken cancel)
     {
         // Hours are counted from an epoch, since a calendar's are slow to count where there are millions of them.
-        var placements = new Dictionary<(Guid Link, string Key), (string Label, List<(int Hour, long Clicks)> Hours)>();
+        var age = HourOf(now);
+        var open = await OpenHours(snapshot, parameters, asked, cancel);
+        var (courses, hours) = (new List<Labelled>(), new List<(int Hour, long Clicks)>());
         var (numbers, counts) = (new ValueNumbers(), new List<DayValue>());
         foreach (var hour in Enumerable.Range(0, HoursOfDay))
         {
             numbers.Of($"{hour}");
         }
 
+        (Guid Link, string Key, string Label)? current = null;
         await snapshot.Each(
             parameters,
-            $"with {asked} select a.id, a.key, a.label, r.month, r.hours from asked a join link_months r on r.link_id = a.id where length(r.hours) > 0",
+            $"with {asked} select a.id, a.key, a.label, r.month, r.hours from asked a left join link_months r on r.link_id = a.id order by a.id, a.key, r.month",
             row =>
             {
-                MonthTally.Unpack(row.GetFieldValue<byte[]>(4), numbers, counts);
-                var month = HourOf(row.GetFieldValue<LocalDate>(3).AtMidnight());
-                HoursOf(row.GetGuid(0), row.GetString(1), row.GetString(2)).AddRange(counts.Select(c => (month + (c.Day - 1) * HoursOfDay + c.Value, (long)c.Count)));
+                var placement = (Link: row.GetGuid(0), Key: row.GetString(1), Label: row.GetString(2));
+                if (placement != current)
+                {
+                    End();
+                    current = placement;
+                }
+
+                if (!row.IsDBNull(3))
+                {
+                    MonthTally.Unpack(row.GetFieldValue<byte[]>(4), numbers, counts);
+                    var month = HourOf(row.GetFieldValue<LocalDate>(3).AtMidnight());
+                    foreach (var count in counts)
+                    {
+                        hours.Add((month + (count.Day - 1) * HoursOfDay + count.Value, count.Count));
+                    }
+                }
             },
             cancel);
-        await snapshot.Each(
-            parameters,
-            $"with {asked} select a.id, a.key, a.label, r.day, r.hours from asked a join open_days r on r.link_id = a.id where r.clicks > 0",
-            row =>
-            {
-                var day = HourOf(row.GetFieldValue<LocalDate>(3).AtMidnight());
-                HoursOf(row.GetGuid(0), row.GetString(1), row.GetString(2))
-                    .AddRange(row.GetFieldValue<int[]>(4).Select((clicks, hour) => (day + hour, (long)clicks)).Where(h => h.Item2 > 0));
-            },
-            cancel);
+        End();
+        return courses;
 
-        var age = HourOf(now);
-        return [.. placements.OrderBy(p => p.Key.Link).Select(p => CourseOf(p.Key.Link, p.Key.Key, p.Value.Label, p.Value.Hours, age))];
-
-        List<(int Hour, long Clicks)> HoursOf(Guid link, string key, string label)
+        void End()
         {
-            if (!placements.TryGetValue((link, key), out var placement))
+            if (current is { } done)
             {
-                placements[(link, key)] = placement = (label, []);
-            }
+                hours.AddRange(open[done.Link]);
+                if (hours.Count > 0)
+                {
+                    courses.Add(CourseOf(done.Link, done.Key, done.Label, hours, age));
+                }
 
-            return placement.Hours;
+                hours.Clear();
+            }
         }
     }
 
+    private static async Task<ILookup<Guid, (int Hour, long Clicks)>> OpenHours(
+        Snapshot snapshot, IReadOnlyCollection<(string Name, object Value)> parameters, string asked, CancellationToken cancel)
+    {
+        var days = await snapshot.Read(
+            parameters,
+            $"with {asked} select r.link_id, r.day, r.hours from open_days r where r.clicks > 0 and r.link_id in (select id from asked)",
+            row => (Link: row.GetGuid(0), Day: row.GetFieldValue<LocalDate>(1), Hours: row.GetFieldValue<int[]>(2)),
+            cancel);
+        return days
+            .SelectMany(d => d.Hours.Select((clicks, hour) => (d.Link, Hour: HourOf(d.Day.AtMidnight()) + hour, Clicks: (long)clicks)))
+            .Where(h => h.Clicks > 0).ToLookup(h => h.Link, h => (h.Hour, h.Clicks));
+    }
+
+    /// <param name="hours">By hours since the epoch; by hours since the first one afterwards.</param>
     private static Labelled CourseOf(Guid link, string key, string label, List<(int Hour, long Clicks)> hours, int now)
     {
-        var start = hours.Min(h => h.Hour);
-        return new(PlacementCourse.Of(link, key, Epoch.AtMidnight().PlusHours(start), hours.Select(h => (h.Hour - start, h.Clicks)), now - start), label);
+        var ofLink = CollectionsMarshal.AsSpan(hours);
+        var start = int.MaxValue;
+        foreach (var (hour, _) in ofLink)
+        {
+            start = Math.Min(start, hour);
+        }
+
+        foreach (ref var hour in ofLink)
+        {
+            hour.Hour -= start;
+        }
+
+        return new(PlacementCourse.Of(link, key, Epoch.AtMidnight().PlusHours(start), ofLink, now - start), label);
     }
 
     private static int HourOf(LocalDateTime at) => NodaTime.Period.DaysBetween(Epoch, at.Date) * HoursOfDay + at.Hour;

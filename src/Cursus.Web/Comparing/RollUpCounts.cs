@@ -29,6 +29,8 @@ internal sealed class RollUpCounts
     private readonly PickedLinks picked;
     private readonly IReadOnlyList<Stretch> stretches;
     private readonly string? column;
+    private readonly bool needsDays;
+    private readonly bool needsKinds;
     private readonly string? heldAgainst;
     private readonly int clicks;
     private readonly CellCounts cells;
@@ -36,10 +38,13 @@ internal sealed class RollUpCounts
 
     /// <param name="observed">The one thing that clicks tell and that is counted by; null where they all count alike.</param>
     /// <param name="heldAgainst">What of its link a click is held against, as dimensions say it.</param>
-    private RollUpCounts(PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst)
+    /// <param name="needsAll">Whether <see cref="All"/> is needed, and which links were clicked.</param>
+    private RollUpCounts(PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, bool needsAll)
     {
         (this.picked, this.stretches, this.heldAgainst) = (picked, stretches, heldAgainst);
         column = step == CountStep.Hour ? "hours" : observed switch { "week_hour" => "hours", "referrer_host" => "referrer", _ => observed };
+        needsKinds = needsAll || column is null;
+        needsDays = step is not (CountStep.Whole or CountStep.Month) || column == "hours";
         clicks = numbers.Of(Clicks);
         cells = new(stretches, step, observed == "week_hour", numbers, clicks);
         all = new(stretches, CountStep.Whole, false, numbers, clicks);
@@ -49,13 +54,13 @@ internal sealed class RollUpCounts
     public IEnumerable<(Cell Cell, string Value, Guid? Held, long Count)> Cells => cells.All.Select(c => (c.Cell, numbers[c.Value], helds[c.Cell.Held], c.Clicks));
 
     /// <summary>What was counted of each kind in what is asked and in what it is compared with, whatever clicks tell. A link counts once, in however many groups it is.</summary>
-    public IReadOnlyDictionary<(int Span, string Kind), long> All => all.All.ToDictionary(c => (c.Cell.Span, numbers[c.Value]), c => c.Clicks);
+    public IReadOnlyDictionary<(int Span, string Kind), long>? All => !needsKinds ? null : all.All.ToDictionary(c => (c.Cell.Span, numbers[c.Value]), c => c.Clicks);
 
     /// <summary>Reads and adds all that a question asks for.</summary>
     public static async Task<RollUpCounts> Read(
-        Snapshot snapshot, Question question, PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, CancellationToken cancel)
+        Snapshot snapshot, Question question, PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, bool needsAll, CancellationToken cancel)
     {
-        var counts = new RollUpCounts(picked, stretches, step, observed, heldAgainst);
+        var counts = new RollUpCounts(picked, stretches, step, observed, heldAgainst, needsAll);
         await counts.AddMonths(snapshot, question, cancel);
         await counts.AddDays(snapshot, question, cancel);
         foreach (var (span, stretch) in stretches.Index())
@@ -81,21 +86,39 @@ internal sealed class RollUpCounts
             return;
         }
 
+        var whole = needsDays ? [] : months.Where(m => stretches.All(s => s.IsAllOrNoneOf(m, LocalDate.Min(m.PlusMonths(1), snapshot.SealedUntil)))).ToHashSet();
         await snapshot.Each(
             [.. question.Parameters, ("months", months)],
             $"""
             with {CountedSql.Picked(question, [])}
-            select r.link_id, r.month, r.kinds{(column is null ? "" : $", r.{column}")} from link_months r join picked l on l.id = r.link_id where r.month = any(@months)
+            select r.link_id, r.month, {string.Join(", ", needsKinds && column is not null ? ["r.kinds", $"r.{column}"] : new[] { $"r.{column ?? "kinds"}" })} from link_months r join picked l on l.id = r.link_id where r.month = any(@months)
             """,
             row =>
             {
-                MonthTally.Unpack(row.GetFieldValue<byte[]>(2), numbers, kinds);
-                if (column is not null)
+                var month = row.GetFieldValue<LocalDate>(1);
+                if (needsKinds)
                 {
-                    MonthTally.Unpack(row.GetFieldValue<byte[]>(3), numbers, values);
+                    Unpack(row.GetFieldValue<byte[]>(2), kinds);
                 }
 
-                Add(row.GetGuid(0), row.GetFieldValue<LocalDate>(1));
+                if (column is not null)
+                {
+                    Unpack(row.GetFieldValue<byte[]>(needsKinds ? 3 : 2), values);
+                }
+
+                Add(row.GetGuid(0), month);
+
+                void Unpack(byte[] packed, List<DayValue> into)
+                {
+                    if (whole.Contains(month))
+                    {
+                        MonthTally.UnpackTotals(packed, numbers, into);
+                    }
+                    else
+                    {
+                        MonthTally.Unpack(packed, numbers, into);
+                    }
+                }
             },
             cancel);
     }
@@ -153,8 +176,13 @@ internal sealed class RollUpCounts
             return;
         }
 
-        all.Add([0], 0, month, Of(kinds));
         cells.Add(Of(link.Groups), HeldOf(link), month, Of(column is null ? kinds : values));
+        if (!needsKinds)
+        {
+            return;
+        }
+
+        all.Add([0], 0, month, Of(kinds));
         var beforeMonth = month.PlusDays(-month.Day);
         link.IsClicked |= kinds.Exists(k => k.Value == clicks && beforeMonth.PlusDays(k.Day) is var day && day >= stretches[0].First && day <= stretches[0].Last);
     }

@@ -8,11 +8,32 @@ public class MonthTallyTests
     private static readonly Gen<string> Values = Gen.OneOf("", "GB", "perch.localhost", "Ξένος", "a\0b", new string('x', 300));
 
     private static readonly Gen<SortedDictionary<int, SortedDictionary<string, int>>> Months =
-        Gen.SortedDictionary(Gen.Int[1, 31], Gen.SortedDictionary(Values, Gen.OneOf(Gen.Int[1, 200], Gen.Int[1, int.MaxValue]))[0, 6])[0, 31];
+        Gen.SortedDictionary(Gen.Int[1, 31], Gen.SortedDictionary(Values, Gen.OneOf(Gen.Int[1, 200], Gen.Int[1, 10_000_000]))[0, 6])[0, 31];
 
     [Fact]
     public void What_was_put_together_comes_apart_again() => Months.Sample(month => Unpacked(Pack(month)).ShouldBe(
         month.SelectMany(day => day.Value.OrderBy(c => c.Key, StringComparer.Ordinal).Select(c => (day.Key, c.Key, c.Value)))), iter: 500);
+
+    [Fact]
+    public void Totals_are_what_the_days_come_to() => Months.Sample(month =>
+    {
+        var (numbers, totals) = (new ValueNumbers(), new List<DayValue>());
+        MonthTally.UnpackTotals(Pack(month), numbers, totals);
+        totals.ToDictionary(t => numbers[t.Value], t => t.Count).ShouldBe(
+            month.Values.SelectMany(d => d).GroupBy(c => c.Key, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Sum(c => c.Value)), ignoreOrder: true);
+    }, iter: 300);
+
+    [Fact]
+    public void Some_days_can_be_counted_anew() => Gen.Select(Months, Months).Sample((before, anew) =>
+    {
+        var expected = new SortedDictionary<int, SortedDictionary<string, int>>(before);
+        foreach (var (day, counts) in anew)
+        {
+            expected[day] = counts;
+        }
+
+        MonthTally.With(Pack(before), [.. anew.Select(Day)]).ShouldBe(Pack(expected));
+    }, iter: 300);
 
     [Fact]
     public void The_same_counts_make_the_same_bytes_and_others_do_not() => Gen.Select(Months, Months).Sample((one, other) =>
@@ -22,14 +43,14 @@ public class MonthTallyTests
     public void A_month_of_small_counts_takes_two_bytes_a_count_and_two_a_day()
     {
         var month = new SortedDictionary<int, SortedDictionary<string, int>>(Enumerable.Range(1, 30).ToDictionary(day => day, day => new SortedDictionary<string, int> { ["GB"] = day, ["DE"] = 2 * day }));
-        Pack(month).Length.ShouldBe(1 + 2 * (1 + 2) + 30 * (2 + 2 * 2));
+        Pack(month).Length.ShouldBe(1 + 2 * (1 + 2 + 2) + 30 * (2 + 2 * 2));
     }
 
     [Theory]
     [InlineData(new byte[] { 0x02, 0x01, 0x41 })]
-    [InlineData(new byte[] { 0x01, 0x01, 0x41, 0x05, 0x01, 0x01, 0x01 })]
+    [InlineData(new byte[] { 0x01, 0x01, 0x41, 0x01, 0x05, 0x01, 0x01, 0x01 })]
     [InlineData(new byte[] { 0xff, 0xff, 0xff, 0xff, 0xff, 0xff })]
-    [InlineData(new byte[] { 0x01, 0x01, 0x41, 0x05, 0xff, 0x7f })]
+    [InlineData(new byte[] { 0x01, 0x01, 0x41, 0x01, 0x05, 0xff, 0x7f })]
     public void Bytes_that_are_none_are_refused(byte[] bytes) => Should.Throw<FormatException>(() => Unpacked(bytes));
 
     [Theory]
@@ -46,7 +67,10 @@ public class MonthTallyTests
     }
 
     private static byte[] Pack(SortedDictionary<int, SortedDictionary<string, int>> month) =>
-        MonthTally.Pack([.. month.Select(day => (day.Key, (IReadOnlyList<KeyValuePair<string, int>>)[.. day.Value.OrderBy(c => c.Key, StringComparer.Ordinal)]))]);
+        MonthTally.Pack([.. month.Select(Day)]);
+
+    private static (int Day, IReadOnlyList<KeyValuePair<string, int>> Counts) Day(KeyValuePair<int, SortedDictionary<string, int>> day) =>
+        (day.Key, [.. day.Value.OrderBy(c => c.Key, StringComparer.Ordinal)]);
 
     private static List<(int, string, int)> Unpacked(byte[] packed)
     {

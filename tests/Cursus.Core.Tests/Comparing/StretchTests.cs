@@ -27,4 +27,18 @@ public class StretchTests
     [Fact]
     public void Its_months_are_those_that_its_days_lie_in() =>
         Stretch.Of(new Period(new LocalDate(2025, 12, 31), new LocalDate(2026, 2, 1))).Months.ShouldBe([new LocalDate(2025, 12, 1), new LocalDate(2026, 1, 1), new LocalDate(2026, 2, 1)]);
+
+    [Theory]
+    [InlineData(1, 31, true)]
+    [InlineData(1, 30, false)]
+    [InlineData(2, 31, false)]
+    [InlineData(-5, 0, true)]
+    [InlineData(-5, 1, false)]
+    [InlineData(32, 40, true)]
+    [InlineData(-5, 40, true)]
+    public void It_is_told_whether_a_month_lies_in_it_whole_or_not_at_all(int first, int last, bool isAllOrNone)
+    {
+        var before = new LocalDate(2026, 2, 28);
+        new Stretch(before.PlusDays(first), before.PlusDays(last), null).IsAllOrNoneOf(new LocalDate(2026, 3, 1), new LocalDate(2026, 4, 1)).ShouldBe(isAllOrNone);
+    }
 }
