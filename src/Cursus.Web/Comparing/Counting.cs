@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Cursus.Core.Clicks;
 using Cursus.Core.Comparing;
 using Cursus.Web.Retargeting;
@@ -133,30 +134,46 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <summary>Clicks of each group, still without its placements.</summary>
     private static Dictionary<(string Key, string Label), GroupCount> GroupsOf(Question question, Counted counted)
     {
-        var hasVisitors = question.ObservedBy(question.By).Count == 0;
-        var groups = new Dictionary<(string Key, string Label), GroupCount>();
-        foreach (var group in counted.Cells.GroupBy(c => c.Groups[0]))
+        // Cells of one group come side by side, and there may be tens of thousands of groups.
+        var places = new Dictionary<(string Key, string Label), int>();
+        var sums = new List<(long Clicks, long Previous, long Visitors)>();
+        (IReadOnlyList<(string, string)>? ofLast, var place) = (null, 0);
+        foreach (var cell in counted.Cells)
         {
-            var (clicks, previous, visitors) = (0L, 0L, 0L);
-            foreach (var cell in group)
+            if (!ReferenceEquals(cell.Groups, ofLast))
             {
-                (clicks, previous, visitors) = cell switch
+                ofLast = cell.Groups;
+                if (!places.TryGetValue(cell.Groups[0], out place))
                 {
-                    { Span: 0, IsOfPeople: true } => (clicks + cell.Count, previous, visitors),
-                    { IsOfPeople: true } => (clicks, previous + cell.Count, visitors),
-                    { Span: 0, Kind: RollUpCounts.Visitors } => (clicks, previous, visitors + cell.Count),
-                    _ => (clicks, previous, visitors),
-                };
+                    places[cell.Groups[0]] = place = sums.Count;
+                    sums.Add(default);
+                }
             }
 
-            groups[group.Key] = Empty(question, group.Key) with { Clicks = clicks, PreviousClicks = question.Earlier is null ? null : previous, Visitors = hasVisitors ? visitors : null };
+            ref var sum = ref CollectionsMarshal.AsSpan(sums)[place];
+            sum = cell switch
+            {
+                { Span: 0, IsOfPeople: true } => sum with { Clicks = sum.Clicks + cell.Count },
+                { IsOfPeople: true } => sum with { Previous = sum.Previous + cell.Count },
+                { Span: 0, Kind: RollUpCounts.Visitors } => sum with { Visitors = sum.Visitors + cell.Count },
+                _ => sum,
+            };
         }
 
-        return groups;
+        var empty = Empty(question);
+        return places.ToDictionary(p => p.Key, p => empty with
+        {
+            Key = p.Key.Key,
+            Label = Label(question.By, p.Key.Label),
+            Clicks = sums[p.Value].Clicks,
+            PreviousClicks = empty.PreviousClicks is null ? null : sums[p.Value].Previous,
+            Visitors = empty.Visitors is null ? null : sums[p.Value].Visitors,
+        });
     }
 
-    private static GroupCount Empty(Question question, (string Key, string Label) group) =>
-        new(group.Key, Label(question.By, group.Label), 0, question.ObservedBy(question.By).Count == 0 ? 0 : null, question.Earlier is null ? null : 0, 0, 0);
+    /// <summary>A group of which nothing was counted.</summary>
+    private static GroupCount Empty(Question question) =>
+        new("", "", 0, question.ObservedBy(question.By).Count == 0 ? 0 : null, question.Earlier is null ? null : 0, 0, 0);
 
     /// <summary>Adds the placements that were at work in the period, those that went out in it or were clicked in it; groups without clicks that had one come to the others.</summary>
     private static async Task AddPlacements(
@@ -166,6 +183,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         var clicked = question.ObservedBy().Count == 0 ? null : await ClickedLinks(snapshot, question, cancel);
         var links = counted.Links ?? await PickedLinks.Read(snapshot, question, by, isHeldAgainst: false, cancel);
         var (from, to) = (question.Period.From, LocalDate.Min(question.Period.To, question.Today));
+        var empty = Empty(question);
         var sums = new (int Placements, long Days)[links.Groups.Count];
         foreach (var link in links.All)
         {
@@ -184,7 +202,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
             var group = links.Groups[number][0];
             if (placements > 0)
             {
-                groups[group] = (groups.GetValueOrDefault(group) ?? Empty(question, group)) with { Placements = placements, PlacementDays = days };
+                groups[group] = (groups.GetValueOrDefault(group) ?? empty with { Key = group.Key, Label = Label(question.By, group.Label) }) with { Placements = placements, PlacementDays = days };
             }
         }
     }

@@ -3,11 +3,13 @@ using NodaTime;
 namespace Cursus.Web.Comparing;
 
 /// <summary>A link that is asked about.</summary>
-/// <param name="Groups">Numbers of the groups that it is in: one, but by tags or pixels any number.</param>
 /// <param name="ChannelId">Null where it has none.</param>
 /// <param name="PlacedOn">The day on which it went out; only where links are what is grouped.</param>
-internal sealed record PickedLink(Guid Id, List<int> Groups, Guid? ChannelId, LocalDate PlacedOn, bool IsDeleted)
+internal sealed record PickedLink(Guid Id, Guid? ChannelId, LocalDate PlacedOn, bool IsDeleted)
 {
+    /// <summary>Numbers of the groups that it is in: one, but by tags or pixels any number. Links share the list.</summary>
+    public required int[] Groups { get; set; }
+
     /// <summary>Whether people clicked it in the time that is asked about.</summary>
     public bool IsClicked { get; set; }
 }
@@ -15,7 +17,7 @@ internal sealed record PickedLink(Guid Id, List<int> Groups, Guid? ChannelId, Lo
 /// <summary>The links that are asked about, with the groups that they are in.</summary>
 internal sealed class PickedLinks
 {
-    private static readonly PickedLink Any = new(Guid.Empty, [0], null, default, false);
+    private static readonly PickedLink Any = new(Guid.Empty, null, default, false) { Groups = [0] };
 
     private readonly Dictionary<Guid, PickedLink>? links;
 
@@ -40,47 +42,36 @@ internal sealed class PickedLinks
             return new(null, [[]]);
         }
 
-        var numbers = new Dictionary<string, int>(StringComparer.Ordinal);
+        var alone = new Dictionary<string, int[]>(StringComparer.Ordinal);
         var groups = new List<(string Key, string Label)[]>();
         var links = new Dictionary<Guid, PickedLink>();
         var isPlaced = ofLink.Count > 0;
         var columns = string.Concat(ofLink.Select((_, place) => $", l.key{place}, l.label{place}"));
-        var rows = snapshot.Rows(
+        await snapshot.Each(
             question.Parameters,
             $"""
             with {CountedSql.Picked(question, ofLink, isPlaced)}
-            select l.id, l.channel_id, l.deleted_at is not null, {(isPlaced ? "l.placed_on" : "null::date")}{columns} from picked l
+            select l.id, l.channel_id, l.deleted_at is not null, {(isPlaced ? $"l.placed_on, concat_ws(e'\\n'{columns})" : "null::date, ''")}{columns} from picked l
             """,
             row =>
             {
-                var group = new (string Key, string Label)[ofLink.Count];
-                for (var place = 0; place < group.Length; place++)
+                if (!alone.TryGetValue(row.GetString(4), out var group))
                 {
-                    group[place] = (row.GetString(4 + 2 * place), row.GetString(5 + 2 * place));
+                    alone[row.GetString(4)] = group = [groups.Count];
+                    groups.Add([.. ofLink.Select((_, place) => (row.GetString(5 + 2 * place), row.GetString(6 + 2 * place)))]);
                 }
 
-                return (Link: row.GetGuid(0), Channel: row.IsDBNull(1) ? (Guid?)null : row.GetGuid(1), IsDeleted: row.GetBoolean(2), PlacedOn: isPlaced ? row.GetFieldValue<LocalDate>(3) : default, Group: group);
+                var id = row.GetGuid(0);
+                if (links.TryGetValue(id, out var known))
+                {
+                    known.Groups = [.. known.Groups, .. group];
+                }
+                else
+                {
+                    links[id] = new(id, row.IsDBNull(1) ? null : row.GetGuid(1), isPlaced ? row.GetFieldValue<LocalDate>(3) : default, row.GetBoolean(2)) { Groups = group };
+                }
             },
             cancel);
-        await foreach (var (id, channel, isDeleted, placedOn, group) in rows)
-        {
-            var name = group.Length == 1 ? $"{group[0].Key}\n{group[0].Label}" : string.Join('\n', group.Select(g => $"{g.Key}\n{g.Label}"));
-            if (!numbers.TryGetValue(name, out var number))
-            {
-                numbers[name] = number = groups.Count;
-                groups.Add(group);
-            }
-
-            if (links.TryGetValue(id, out var known))
-            {
-                known.Groups.Add(number);
-            }
-            else
-            {
-                links[id] = new(id, new(1) { number }, channel, placedOn, isDeleted);
-            }
-        }
-
         return new(links, groups);
     }
 }

@@ -176,7 +176,7 @@ internal sealed class RollUpCounts
             return;
         }
 
-        cells.Add(Of(link.Groups), HeldOf(link), month, Of(column is null ? kinds : values));
+        cells.Add(link.Groups, HeldOf(link), month, Of(column is null ? kinds : values));
         if (!needsKinds)
         {
             return;
@@ -192,7 +192,7 @@ internal sealed class RollUpCounts
         if (picked.Of(id) is { } link)
         {
             all.Add([0], 0, span, clicks, count);
-            cells.Add(Of(link.Groups), HeldOf(link), span, column is null ? clicks : numbers.Of(told), count);
+            cells.Add(link.Groups, HeldOf(link), span, column is null ? clicks : numbers.Of(told), count);
         }
     }
 
