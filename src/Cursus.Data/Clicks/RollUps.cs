@@ -92,7 +92,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
     private static async Task Rebuild(NpgsqlConnection connection, Instant now, CancellationToken cancel)
     {
         // Told as a writer of its own, so that those who ship clicks forget what they know of the days.
-        await connection.Run("""
+        await connection.RunLong("""
             insert into journals (key, shipped_to) values ('00000000-0000-0000-0000-000000000000', 1) on conflict (key) do update set shipped_to = journals.shipped_to + 1;
             delete from open_days; delete from link_days; delete from link_months;
             """, cancel);

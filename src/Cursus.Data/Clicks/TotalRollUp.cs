@@ -35,7 +35,7 @@ internal static class TotalRollUp
     }
 
     /// <summary>Makes all totals anew from the clicks.</summary>
-    public static Task Rebuild(NpgsqlConnection connection, CancellationToken cancel) => connection.Run(
+    public static Task Rebuild(NpgsqlConnection connection, CancellationToken cancel) => connection.RunLong(
         $"delete from link_totals; insert into link_totals (link_id, clicks, last_click_at) select c.link_id, c.clicks, c.last_click_at from ({ByTheClicks}) c join links l on l.id = c.link_id", cancel);
 
     /// <summary>Links whose total is not what their clicks come to.</summary>
