@@ -7,7 +7,7 @@ namespace Cursus.Web.Comparing;
 /// <param name="Groups">Key and label for each of the dimensions that were asked for.</param>
 /// <param name="Span">0 for what is asked, 1 for what it is compared with.</param>
 /// <param name="At">When the step begins on the workspace's clock; null where all is summed up.</param>
-/// <param name="Kind">What is counted: <see cref="RollUpCounts.Clicks"/>, or also other kinds where nothing that clicks tell is asked for.</param>
+/// <param name="Kind">What is counted: <see cref="RollUpCounts.Clicks"/>, or also <see cref="RollUpCounts.Visitors"/> where nothing that clicks tell is asked for.</param>
 internal readonly record struct CountedCell(IReadOnlyList<(string Key, string Label)> Groups, int Span, LocalDateTime? At, string Kind, long Count)
 {
     public bool IsOfPeople => Kind == RollUpCounts.Clicks;
@@ -35,12 +35,14 @@ internal sealed record Counted(IReadOnlyList<CountedCell> Cells, IReadOnlyDictio
         var heldAgainst = told.Select(d => d.HeldAgainst).OfType<string>().FirstOrDefault();
         var picked = await PickedLinks.Read(snapshot, question, dimensions, heldAgainst is not null, cancel);
         var counts = await RollUpCounts.Read(snapshot, question, picked, stretches, step, observed.SingleOrDefault(), heldAgainst, needsAll, cancel);
-        var cells = counts.Cells.ToList();
         if (told.Count == 0)
         {
-            return new(cells.ConvertAll(c => new CountedCell(picked.Groups[c.Cell.Group], c.Cell.Span, c.Cell.At, c.Value, c.Count)), counts.All, picked);
+            // The other kinds are only told of all groups together.
+            var ofPeople = counts.Cells.Where(c => c.Value is RollUpCounts.Clicks or RollUpCounts.Visitors);
+            return new([.. ofPeople.Select(c => new CountedCell(picked.Groups[c.Cell.Group], c.Cell.Span, c.Cell.At, c.Value, c.Count))], counts.All, picked);
         }
 
+        var cells = counts.Cells.ToList();
         var groupsOf = await ToldGroups.Of(snapshot, question, dimensions, [.. cells.Select(c => (c.Value, c.Held)).Distinct()], cancel);
         var counted = new List<CountedCell>(cells.Count);
         foreach (var (cell, value, held, count) in cells)
