@@ -89,7 +89,11 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     public static async Task<IReadOnlyList<StepCount>> OverTime(Snapshot snapshot, Question question, CountStep step, CancellationToken cancel)
     {
         var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], [Stretch.Of(question.Period)], step, needsAll: false, cancel);
-        return [.. counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => (At: c.At!.Value, c.Groups[0].Key)).Select(g => new StepCount(g.Key.At, g.Key.Key, g.Sum(c => c.Count)))];
+        return
+        [
+            .. counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => (At: c.At!.Value, c.Groups[0].Key))
+                .OrderBy(g => g.Key.At).ThenBy(g => g.Key.Key, StringComparer.Ordinal).Select(g => new StepCount(g.Key.At, g.Key.Key, g.Sum(c => c.Count))),
+        ];
     }
 
     /// <summary>The posts that went out in the period and that the question is about, newest first.</summary>
