@@ -21,21 +21,20 @@ public static class MonthTally
     public static byte[] Pack(IReadOnlyCollection<(int Day, IReadOnlyList<KeyValuePair<string, int>> Counts)> days)
     {
         ArgumentNullException.ThrowIfNull(days);
-        var values = days.SelectMany(d => d.Counts).Select(c => c.Key).Distinct().Order(StringComparer.Ordinal).ToList();
+        var values = days.SelectMany(d => d.Counts).GroupBy(c => c.Key, StringComparer.Ordinal).Select(g => (Text: g.Key, Total: g.Sum(c => c.Value))).OrderBy(v => v.Text, StringComparer.Ordinal).ToList();
         if (values.Count == 0)
         {
             return [];
         }
 
-        var places = values.Index().ToDictionary(v => v.Item, v => v.Index, StringComparer.Ordinal);
-        var totals = days.SelectMany(d => d.Counts).GroupBy(c => c.Key, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Sum(c => c.Value), StringComparer.Ordinal);
+        var places = values.Index().ToDictionary(v => v.Item.Text, v => v.Index, StringComparer.Ordinal);
         var bytes = new ArrayBufferWriter<byte>();
         Write(bytes, values.Count);
-        foreach (var value in values)
+        foreach (var (text, total) in values)
         {
-            Write(bytes, Encoding.UTF8.GetByteCount(value));
-            Encoding.UTF8.GetBytes(value, bytes);
-            Write(bytes, totals[value]);
+            Write(bytes, Encoding.UTF8.GetByteCount(text));
+            Encoding.UTF8.GetBytes(text, bytes);
+            Write(bytes, total);
         }
 
         foreach (var (day, counts) in days.Where(d => d.Counts.Count > 0))

@@ -32,10 +32,8 @@ public readonly record struct Cell(int Group, int Held, int Span, LocalDateTime?
 /// <param name="whole">Number of the value that clicks by hour count for.</param>
 public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, bool isByWeekHour, ValueNumbers numbers, int whole)
 {
-    /// <summary>Hours of a week, counted from Monday midnight.</summary>
-    public const int HoursOfWeek = 7 * 24;
-
     private const int HoursOfDay = 24;
+    private const int HoursOfWeek = 7 * HoursOfDay;
 
     private static readonly LocalDate Epoch = new(1970, 1, 1);
 

@@ -45,7 +45,7 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         var journal = await Ask<int>(connection, "insert into journals (key, shipped_to) values ($1, 0) returning id", Guid.NewGuid(), cancel);
         try
         {
-            foreach (var table in ArchiveTable.All)
+            foreach (var table in ArchiveTable.All.Where(t => t.IsImported))
             {
                 await Put(connection, archive, table, ids, new Target(into, journal, columns), cancel);
             }
@@ -132,10 +132,6 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
                 update workspaces w set time_zone = r.time_zone, redirect = r.redirect, is_vocabulary_locked = r.is_vocabulary_locked, office_networks = r.office_networks
                 from archive_lines a, json_populate_record(null::workspaces, a.line) r where w.id = '{target.Workspace}'
                 """,
-            "members" => "select",
-
-            // Counted anew from the clicks, since days that are over are kept otherwise than others.
-            "link_days" => "select",
             "referrers" => "insert into referrers select r.* from archive_lines a, json_populate_record(null::referrers, a.line) r on conflict (host) do nothing",
             "user_agents" => """
                 insert into user_agents (text, hints, kind, device, browser, os, read_with)

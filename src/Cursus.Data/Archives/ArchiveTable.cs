@@ -63,6 +63,9 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null,
     /// <summary>Whether its rows name the workspace themselves.</summary>
     public bool IsOwn => Of.StartsWith(Own, StringComparison.Ordinal) && Name is not "members";
 
+    /// <summary>Whether its rows are put in at all. Members stay who they are here; days are counted anew from the clicks, since those that are over are kept otherwise than others.</summary>
+    public bool IsImported => Name is not ("members" or "link_days");
+
     /// <summary>Whether its rows are simply put in, without more ado.</summary>
-    public bool IsPlain => Name is not ("workspaces" or "members" or "link_days" or "referrers" or "user_agents" or "clicks");
+    public bool IsPlain => IsImported && Name is not ("workspaces" or "referrers" or "user_agents" or "clicks");
 }

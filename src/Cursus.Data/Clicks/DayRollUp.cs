@@ -9,13 +9,7 @@ namespace Cursus.Data.Clicks;
 /// <summary>Keeps <c>open_days</c>: reads the days that a batch of clicks falls into, adds to them, writes them back. The caller holds the transaction and is alone in writing.</summary>
 internal static class DayRollUp
 {
-    /// <summary>The columns of the kinds of clicks, by number of <see cref="ClickKind"/>.</summary>
-    public static readonly string[] Kinds = ["clicks", "team", "machines", "previews", "prefetches", "repeats", "heads"];
-
-    /// <summary>The same and the people.</summary>
-    public static readonly string[] Counted = [.. Kinds, "visitors"];
-
-    private static readonly string Columns = string.Join(", ", Kinds) + ", visitors, hours, visitor_sketch, "
+    private static readonly string Columns = string.Join(", ", DayOfLink.Counted) + ", hours, visitor_sketch, "
         + string.Join(", ", DayCounts.Dimensions.Select(d => $"{d}_values, {d}_counts"));
 
     private static readonly string Update = string.Join(", ", Columns.Split(", ").Select(c => $"{c} = a.{c}"));
@@ -93,8 +87,8 @@ internal static class DayRollUp
         var rows = new CopyRows();
         foreach (var ((link, day), counts) in days)
         {
-            rows.Row((short)(5 + Kinds.Length + 2 * DayCounts.Dimensions.Count)).Add(link).Add(day);
-            for (var kind = 0; kind < Kinds.Length; kind++)
+            rows.Row((short)(5 + DayOfLink.Kinds.Count + 2 * DayCounts.Dimensions.Count)).Add(link).Add(day);
+            for (var kind = 0; kind < DayOfLink.Kinds.Count; kind++)
             {
                 rows.Add(counts.Of((ClickKind)kind));
             }
@@ -140,9 +134,9 @@ internal static class DayRollUp
 
     private static DayCounts Read(NpgsqlDataReader reader)
     {
-        var first = 3 + Kinds.Length;
+        var first = 3 + DayOfLink.Kinds.Count;
         return DayCounts.Read(
-            [.. Kinds.Select((_, kind) => reader.GetInt32(2 + kind))],
+            [.. DayOfLink.Kinds.Select((_, kind) => reader.GetInt32(2 + kind))],
             reader.GetFieldValue<int[]>(first),
             reader.GetFieldValue<byte[]>(first + 1),
             [.. DayCounts.Dimensions.Select((_, place) => (reader.GetFieldValue<string[]>(first + 2 + 2 * place), reader.GetFieldValue<int[]>(first + 3 + 2 * place)))]);

@@ -1,29 +1,11 @@
-using NodaTime;
-
 namespace Cursus.Data.Clicks;
 
 /// <summary>
 /// Roll-up: what came of one link on one day that isn't sealed yet, and everything that its clicks tell. Kept in the transaction that stores the clicks themselves. Each dimension is a pair of lists: its values in order,
 /// and how many clicks had each. When the day is over everywhere, it becomes a <see cref="LinkDay"/> and a part of its <see cref="LinkMonth"/>.
 /// </summary>
-public sealed class OpenDay
+public sealed class OpenDay : DayOfLink
 {
-    public Guid LinkId { get; init; }
-    public LocalDate Day { get; init; }
-
-    /// <summary>People's clicks.</summary>
-    public int Clicks { get; init; }
-
-    public int Team { get; init; }
-    public int Machines { get; init; }
-    public int Previews { get; init; }
-    public int Prefetches { get; init; }
-    public int Repeats { get; init; }
-    public int Heads { get; init; }
-
-    /// <summary>How many different people clicked, as <see cref="Core.Clicks.VisitorSketch"/> counts them.</summary>
-    public int Visitors { get; init; }
-
     /// <summary>People's clicks by hour of the workspace's clock, 24 numbers; on the day that clocks go back, one hour counts for two.</summary>
     public required int[] Hours { get; init; }
 

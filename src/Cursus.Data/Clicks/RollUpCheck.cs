@@ -107,7 +107,7 @@ internal sealed class RollUpCheck
 
         tallies = await SealedRollUp.StoredMonths(connection, first, null, cancel);
         await using var command = new NpgsqlCommand(
-            $"select link_id, day, {string.Join(", ", DayRollUp.Counted)} from link_days where day >= $1 and day < $2 and exists (select from links l where l.id = link_id)", connection)
+            $"select link_id, day, {string.Join(", ", DayOfLink.Counted)} from link_days where day >= $1 and day < $2 and exists (select from links l where l.id = link_id)", connection)
         {
             Parameters = { new() { Value = first }, new() { Value = end } },
             CommandTimeout = 0,
@@ -115,7 +115,7 @@ internal sealed class RollUpCheck
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))
         {
-            sealedDays[(reader.GetGuid(0), reader.GetFieldValue<LocalDate>(1))] = [.. DayRollUp.Counted.Select((_, place) => reader.GetInt32(2 + place))];
+            sealedDays[(reader.GetGuid(0), reader.GetFieldValue<LocalDate>(1))] = [.. DayOfLink.Counted.Select((_, place) => reader.GetInt32(2 + place))];
         }
     }
 }

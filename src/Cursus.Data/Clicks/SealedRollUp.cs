@@ -145,11 +145,11 @@ internal static class SealedRollUp
     public static LocalDate MonthOf(LocalDate day) => day.With(DateAdjusters.StartOfMonth);
 
     private static IReadOnlyList<KeyValuePair<string, int>> KindsOf(DayCounts counts) =>
-        [.. DayRollUp.Counted.Zip(CountedOf(counts), KeyValuePair.Create).Where(k => k.Value > 0).OrderBy(k => k.Key, StringComparer.Ordinal)];
+        [.. DayOfLink.Counted.Zip(CountedOf(counts), KeyValuePair.Create).Where(k => k.Value > 0).OrderBy(k => k.Key, StringComparer.Ordinal)];
 
     private static IReadOnlyList<KeyValuePair<string, int>> HoursOf(DayCounts counts) =>
         [.. HourNames.Zip(counts.Hours, KeyValuePair.Create).Where(h => h.Value > 0).OrderBy(h => h.Key, StringComparer.Ordinal)];
 
-    /// <summary>The numbers of <see cref="DayRollUp.Counted"/>.</summary>
-    public static IEnumerable<int> CountedOf(DayCounts counts) => DayRollUp.Kinds.Select((_, kind) => counts.Of((ClickKind)kind)).Append((int)counts.Visitors.Count);
+    /// <summary>The numbers of <see cref="DayOfLink.Counted"/>.</summary>
+    public static IEnumerable<int> CountedOf(DayCounts counts) => DayOfLink.Kinds.Select((_, kind) => counts.Of((ClickKind)kind)).Append((int)counts.Visitors.Count);
 }

@@ -29,7 +29,7 @@ internal sealed class SealedRows(NpgsqlConnection connection)
         foreach (var (day, counts) in ofMonth)
         {
             days.Add((link, day));
-            dayRows.Row((short)(2 + DayRollUp.Counted.Length)).Add(link).Add(day);
+            dayRows.Row((short)(2 + DayOfLink.Counted.Count)).Add(link).Add(day);
             foreach (var number in SealedRollUp.CountedOf(counts))
             {
                 dayRows.Add(number);
@@ -52,7 +52,7 @@ internal sealed class SealedRows(NpgsqlConnection connection)
             await Delete("link_months", "month", months, cancel);
         }
 
-        await dayRows.Send(connection, $"link_days (link_id, day, {string.Join(", ", DayRollUp.Counted)})", cancel);
+        await dayRows.Send(connection, $"link_days (link_id, day, {string.Join(", ", DayOfLink.Counted)})", cancel);
         await monthRows.Send(connection, $"link_months (link_id, month, {string.Join(", ", SealedRollUp.Tallies)})", cancel);
         (dayRows, monthRows) = (new CopyRows(), new CopyRows());
         days.Clear();

@@ -35,7 +35,7 @@ internal sealed record Counted(IReadOnlyList<CountedCell> Cells, IReadOnlyDictio
         var heldAgainst = told.Select(d => d.HeldAgainst).OfType<string>().FirstOrDefault();
         var picked = await PickedLinks.Read(snapshot, question, dimensions, heldAgainst is not null, cancel);
         var counts = await RollUpCounts.Read(snapshot, question, picked, stretches, step, observed.SingleOrDefault(), heldAgainst, needsAll, cancel);
-        if (told.Count == 0)
+        if (observed.Count == 0)
         {
             // The other kinds are only told of all groups together.
             var ofPeople = counts.Cells.Where(c => c.Value is RollUpCounts.Clicks or RollUpCounts.Visitors);
@@ -43,7 +43,7 @@ internal sealed record Counted(IReadOnlyList<CountedCell> Cells, IReadOnlyDictio
         }
 
         var cells = counts.Cells.ToList();
-        var groupsOf = await ToldGroups.Of(snapshot, question, dimensions, [.. cells.Select(c => (c.Value, c.Held)).Distinct()], cancel);
+        var groupsOf = await ToldGroups.Of(snapshot, question, dimensions, observed[0], heldAgainst, [.. cells.Select(c => (c.Value, c.Held)).Distinct()], cancel);
         var counted = new List<CountedCell>(cells.Count);
         foreach (var (cell, value, held, count) in cells)
         {

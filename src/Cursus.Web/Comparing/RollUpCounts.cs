@@ -1,6 +1,7 @@
 using System.Runtime.InteropServices;
 using Cursus.Core.Clicks;
 using Cursus.Core.Comparing;
+using Cursus.Data.Clicks;
 using NodaTime;
 using Npgsql;
 
@@ -12,14 +13,11 @@ namespace Cursus.Web.Comparing;
 /// </summary>
 internal sealed class RollUpCounts
 {
-    /// <summary>People's clicks among <see cref="Kinds"/>.</summary>
+    /// <summary>People's clicks among <see cref="DayOfLink.Counted"/>.</summary>
     public const string Clicks = "clicks";
 
-    /// <summary>People, each anew on each link and day, among <see cref="Kinds"/>.</summary>
+    /// <summary>People, each anew on each link and day, among <see cref="DayOfLink.Counted"/>.</summary>
     public const string Visitors = "visitors";
-
-    /// <summary>What is counted of a link and day, by the names of their columns.</summary>
-    private static readonly string[] Kinds = [Clicks, "team", "machines", "previews", "prefetches", "repeats", "heads", Visitors];
 
     private readonly ValueNumbers numbers = new();
     private readonly List<DayValue> kinds = [];
@@ -135,7 +133,7 @@ internal sealed class RollUpCounts
             [.. question.Parameters, .. open.SelectMany(o => new (string, object)[] { ($"first{o.Index}", o.Item.First), ($"last{o.Index}", o.Item.Last) })],
             $"""
             with {CountedSql.Picked(question, [])}
-            select r.link_id, r.day, {string.Join(", ", Kinds.Select(k => $"r.{k}"))}{column switch { null => "", "hours" => ", r.hours", _ => $", r.{column}_values, r.{column}_counts" }}
+            select r.link_id, r.day, {string.Join(", ", DayOfLink.Counted.Select(k => $"r.{k}"))}{column switch { null => "", "hours" => ", r.hours", _ => $", r.{column}_values, r.{column}_counts" }}
             from open_days r join picked l on l.id = r.link_id where {string.Join(" or ", open.Select(o => $"r.day between @first{o.Index} and @last{o.Index}"))}
             """,
             row =>
@@ -143,7 +141,7 @@ internal sealed class RollUpCounts
                 var day = row.GetFieldValue<LocalDate>(1);
                 kinds.Clear();
                 values.Clear();
-                kinds.AddRange(Kinds.Select((kind, place) => new DayValue(day.Day, numbers.Of(kind), row.GetInt32(2 + place))));
+                kinds.AddRange(DayOfLink.Counted.Select((kind, place) => new DayValue(day.Day, numbers.Of(kind), row.GetInt32(2 + place))));
                 if (column is not null)
                 {
                     ReadDay(row, day.Day);
@@ -156,7 +154,7 @@ internal sealed class RollUpCounts
 
     private void ReadDay(NpgsqlDataReader row, int day)
     {
-        var after = 2 + Kinds.Length;
+        var after = 2 + DayOfLink.Counted.Count;
         if (column == "hours")
         {
             values.AddRange(row.GetFieldValue<int[]>(after).Select((count, hour) => new DayValue(day, numbers.Of($"{hour}"), count)));

@@ -52,37 +52,36 @@ public static class SeriesReport
             return ApiProblem.Invalid("step", new Flaw("step-too-fine", "Hours are shown for at most 31 days. Choose days, or a shorter period."));
         }
 
-        return TypedResults.Ok(await Answer(question, step, counting, cancel));
+        return TypedResults.Ok(await Answer(question, Enum.Parse<CountStep>(step, ignoreCase: true), counting, cancel));
     }
 
     /// <summary>The step in which a course can be read where nobody chose one.</summary>
-    internal static string UsualStep(Question question) => question.Period.Days > MostDailySteps ? "week" : "day";
+    internal static CountStep UsualStep(Question question) => question.Period.Days > MostDailySteps ? CountStep.Week : CountStep.Day;
 
     /// <summary>The course of a question over time.</summary>
-    internal static async Task<Response> Answer(Question question, string step, Counting counting, CancellationToken cancel)
+    internal static async Task<Response> Answer(Question question, CountStep step, Counting counting, CancellationToken cancel)
     {
-        var counted = Enum.Parse<CountStep>(step, ignoreCase: true);
-        question = question.Bounded(counted, question.By);
+        question = question.Bounded(step, question.By);
         await using var snapshot = await counting.Open(cancel);
-        var counts = (await Counting.OverTime(snapshot, question, counted, cancel)).ToLookup(c => c.At);
+        var counts = (await Counting.OverTime(snapshot, question, step, cancel)).ToLookup(c => c.At);
         var points = StepsOf(question, step).Select(at => new Point(
-            (step == "hour" ? LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm") : LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd")).Format(at),
+            (step == CountStep.Hour ? LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm") : LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd")).Format(at),
             counts[at].ToDictionary(c => c.Key, c => c.Clicks)));
         var posts = await Counting.Posts(snapshot, question, MostPosts, cancel);
-        return new Response(question.By, question.Period.From, question.Period.To, question.Zone.Id, step, [.. points], posts);
+        return new Response(question.By, question.Period.From, question.Period.To, question.Zone.Id, step.ToString().ToLowerInvariant(), [.. points], posts);
     }
 
     /// <summary>Every step of the period, those without clicks included.</summary>
-    private static IEnumerable<LocalDateTime> StepsOf(Question question, string step)
+    private static IEnumerable<LocalDateTime> StepsOf(Question question, CountStep step)
     {
         var (first, last) = (question.Period.From, LocalDate.Min(question.Period.To, LocalDate.Max(question.Today, question.Period.From)));
         var at = step switch
         {
-            "week" => first.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday)).AtMidnight(),
-            "month" => first.With(DateAdjusters.StartOfMonth).AtMidnight(),
+            CountStep.Week => first.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday)).AtMidnight(),
+            CountStep.Month => first.With(DateAdjusters.StartOfMonth).AtMidnight(),
             _ => first.AtMidnight(),
         };
-        for (; at.Date <= last; at = step switch { "hour" => at.PlusHours(1), "week" => at.PlusWeeks(1), "month" => at.PlusMonths(1), _ => at.PlusDays(1) })
+        for (; at.Date <= last; at = step switch { CountStep.Hour => at.PlusHours(1), CountStep.Week => at.PlusWeeks(1), CountStep.Month => at.PlusMonths(1), _ => at.PlusDays(1) })
         {
             yield return at;
         }

@@ -34,11 +34,7 @@ internal sealed class Snapshot : IAsyncDisposable
     public async Task<List<T>> Read<T>(IEnumerable<(string Name, object Value)> parameters, string sql, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
     {
         var rows = new List<T>();
-        await foreach (var row in Rows(parameters, sql, read, cancel))
-        {
-            rows.Add(row);
-        }
-
+        await Each(parameters, sql, row => rows.Add(read(row)), cancel);
         return rows;
     }
 

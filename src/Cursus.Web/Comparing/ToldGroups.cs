@@ -4,14 +4,15 @@ namespace Cursus.Web.Comparing;
 internal static class ToldGroups
 {
     /// <summary>Key and label by place of the dimensions that clicks decide, of each value that the question asks for.</summary>
-    /// <param name="told">Values of the one thing that clicks tell, each with the channel or link that it is held against.</param>
+    /// <param name="observed">The one thing that clicks tell, as dimensions say it.</param>
+    /// <param name="heldAgainst">What of their links clicks are held against, as dimensions say it; null where nothing is.</param>
+    /// <param name="told">Its values, each with the channel or link that it is held against.</param>
     public static async Task<IReadOnlyDictionary<(string Value, Guid? Held), (string Key, string Label)[]>> Of(
-        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyCollection<(string Value, Guid? Held)> told, CancellationToken cancel)
+        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, string observed, string? heldAgainst, IReadOnlyCollection<(string Value, Guid? Held)> told,
+        CancellationToken cancel)
     {
         var ofClick = dimensions.Where(d => !d.IsOfLink).ToList();
-        var all = CountedSql.ClickDimensions(question, dimensions).ToList();
-        var observed = all.Select(d => d.Observed!).Distinct().Single();
-        var held = all.Select(d => d.HeldAgainst).OfType<string>().Distinct().SingleOrDefault() ?? "held";
+        var held = heldAgainst ?? "held";
         return (await snapshot.Read(
             [.. question.Parameters, ("values", told.Select(t => t.Value).ToArray()), ("helds", told.Select(t => t.Held).ToArray())],
             $"""
