@@ -17,7 +17,10 @@ public static class ShippingPace
     /// <summary>How long to look before deciding anew.</summary>
     public static readonly Duration Look = Duration.FromMilliseconds(50);
 
-    private static readonly Duration Late = Duration.FromMinutes(1);
+    /// <summary>How many times as long as the last batch took the next one waits: three quarters of busy processors stay with the visitors.</summary>
+    public const int Restraint = 3;
+
+    private static readonly Duration Late = Duration.FromMinutes(5);
 
     /// <summary>How long to rest, all in all, before the next batch is shipped; <see cref="Duration.MaxValue"/> until something changes.</summary>
     /// <param name="busy">Share of the processors' time that the process took while it shipped nothing, 0 to 1.</param>
@@ -27,6 +30,6 @@ public static class ShippingPace
     public static Duration Rest(double busy, Duration waited, double fullness, Duration lastBatch) =>
         busy < Busy || fullness > 0.5 ? Duration.Zero
         : waited < Patience ? Duration.MaxValue
-        : waited < Late ? lastBatch
+        : waited < Late ? lastBatch * Restraint
         : Duration.Zero;
 }

@@ -28,8 +28,12 @@ internal sealed class ClientAddress(CursusOptions options)
     /// <summary>An address, which may carry a port: <c>203.0.113.7</c>, <c>203.0.113.7:41822</c>, <c>[2001:db8::7]:41822</c>.</summary>
     private static bool TryParse(ReadOnlySpan<char> text, out IPAddress? address)
     {
-        var isRead = IPEndPoint.TryParse(text, out var endPoint);
-        address = endPoint is { Address.IsIPv4MappedToIPv6: true } ? endPoint.Address.MapToIPv4() : endPoint?.Address;
-        return isRead;
+        if (!IPAddress.TryParse(text, out address) && IPEndPoint.TryParse(text, out var endPoint))
+        {
+            address = endPoint.Address;
+        }
+
+        address = address is { IsIPv4MappedToIPv6: true } ? address.MapToIPv4() : address;
+        return address is not null;
     }
 }
