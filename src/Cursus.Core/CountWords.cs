@@ -10,4 +10,16 @@ public static class CountWords
 
     /// <summary>With a comma between thousands.</summary>
     public static string Number(long number) => number.ToString("N0", CultureInfo.InvariantCulture);
+
+    /// <summary>In as few characters as a cell of a table has room for: 950, 1.2K, 34.5K, 6M.</summary>
+    public static string Brief(long number)
+    {
+        var (shown, unit) = ((decimal)number, 0);
+        while (Math.Round(shown, unit == 0 ? 0 : 1) >= 1000 && unit < 3)
+        {
+            (shown, unit) = (shown / 1000, unit + 1);
+        }
+
+        return shown.ToString("0.#", CultureInfo.InvariantCulture) + (unit == 0 ? "" : "KMB"[unit - 1]);
+    }
 }

@@ -152,6 +152,7 @@ public static class ApiSetup
         LifeFiles.Map(api);
         ClickFiles.Map(api);
         PictureFiles.Map(api);
+        PageFile.Map(api);
         DigestReport.Map(api);
         SavedViews.Map(api);
         ViewShares.Map(api);

@@ -96,6 +96,24 @@ test('weekdays and hours say when people click', async ({ page }) => {
   expect(friday.split(',').slice(2, -1)).toEqual(cells.map((clicks) => clicks.replace('·', '0')))
 })
 
+test('each thing that is drawn can be taken away as a picture', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/compare')
+  const parts = ['weekdays and hours', 'where people are', 'how long posts live']
+  for (const [format, signature] of [
+    ['As PNG', '\x89PNG'],
+    ['As SVG', '<?xml'],
+  ] as const) {
+    for (const part of parts) {
+      const download = page.waitForEvent('download')
+      await page.getByRole('button', { name: `Take away ${part}` }).press('Enter')
+      await page.getByRole('menuitem', { name: format }).press('Enter')
+      const content = await readFile(await (await download).path(), 'latin1')
+      expect(content.slice(0, signature.length), `${part} ${format}`).toBe(signature)
+    }
+  }
+})
+
 test('a map and a table beside it say where people are, and both open', async ({ page }) => {
   await signIn(page)
   await page.goto('/compare?channel=perch')

@@ -15,6 +15,22 @@ internal static class LanesPicture
     /// <summary>How much room it takes from top to bottom.</summary>
     public static float HeightOf(BreakdownReport.Response answer) => Head + Row * Math.Min(Most, answer.Rows.Count);
 
+    /// <summary>The lanes alone, with a word on the groups that have no lane.</summary>
+    /// <param name="colors">By key of the group; plum for others.</param>
+    public static Picture Of(BreakdownReport.Response answer, string words, IReadOnlyDictionary<string, SKColor> colors)
+    {
+        var (groups, clicks) = (answer.Rows.Count - Most + (answer.Others?.Groups ?? 0), answer.Rows.Skip(Most).Sum(r => r.Clicks) + (answer.Others?.Clicks ?? 0));
+        var height = HeightOf(answer);
+        return new Picture(words, Picture.UsualWidth, height + (groups > 0 ? Row : 0), pen =>
+        {
+            Draw(pen, answer, colors, Picture.UsualWidth);
+            if (groups > 0)
+            {
+                pen.Text($"and {CountWords.Number(groups)} more with {CountWords.Clicks(clicks)}", 0, height + 17, 10, Pen.Dimmed);
+            }
+        });
+    }
+
     /// <param name="colors">By key of the group; plum for others.</param>
     public static void Draw(Pen pen, BreakdownReport.Response answer, IReadOnlyDictionary<string, SKColor> colors, float width)
     {

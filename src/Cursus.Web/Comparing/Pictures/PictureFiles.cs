@@ -10,98 +10,111 @@ using SkiaSharp;
 
 namespace Cursus.Web.Comparing.Pictures;
 
-/// <summary>GET /reports/lanes, /reports/course as .svg or .png, and /reports/page.pdf: an answer to be put into slides, letters and reports.</summary>
+/// <summary>GET /reports/lanes, course, map, life and pivot as .svg or .png: what the screen draws, to be put into slides, letters and reports.</summary>
 public static class PictureFiles
 {
-    private const float Width = 900;
-    private const float Margin = 20;
     private const int MostRows = 50;
-    private const int MaxTitle = 120;
-
-    /// <summary>What a picture is drawn from.</summary>
-    private sealed record Drawn(Question Question, BreakdownReport.Response Answer, SeriesReport.Response Course, IReadOnlyDictionary<string, SKColor> Colors);
+    private const int UsualScale = 2;
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        foreach (var picture in new[] { "lanes", "course" })
-        {
-            api.MapGet($"/reports/{picture}.svg", (
-                [AsParameters] BreakdownReport.Asked asked, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, CancellationToken cancel) =>
-                File(asked, request, member, counting, db, clock, drawn => Svg(drawn, picture), "image/svg+xml", $"{picture}.svg", cancel)).ForViewers().WithSummary($"The {picture} of an answer, as SVG");
-            api.MapGet($"/reports/{picture}.png", (
-                [AsParameters] BreakdownReport.Asked asked, int? scale, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, CancellationToken cancel) =>
-                scale is < 1 or > 4
-                    ? Task.FromResult<Results<FileContentHttpResult, ProblemHttpResult>>(ApiProblem.Invalid("scale", new Flaw("scale", "A picture is drawn once to four times as large.")))
-                    : File(asked, request, member, counting, db, clock, drawn => Png(drawn, picture, scale ?? 2), "image/png", $"{picture}.png", cancel)).ForViewers().WithSummary($"The {picture} of an answer, as PNG");
-        }
-
-        api.MapGet("/reports/page.pdf", (
-            [AsParameters] BreakdownReport.Asked asked, string? title, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, CancellationToken cancel) =>
-            File(asked, request, member, counting, db, clock, drawn => Pdf(drawn, title, member.Workspace.Name), "application/pdf", "page.pdf", cancel)).ForViewers().WithSummary("An answer on one page, as PDF");
+        Map(api, "lanes", "The lanes of an answer", Lanes);
+        Map(api, "course", "The course of an answer", Course);
+        Map(api, "map", "An answer by country on a map", OnMap);
+        Map(api, "life", "How long posts live", Life);
+        api.MapGet("/reports/pivot.svg", (
+            [AsParameters] BreakdownReport.Asked asked, string? across, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel) =>
+            Svg("pivot", Crossing(asked, across, request, member, counting, clock, cancel))).ForViewers().WithSummary("Clicks by two dimensions, as SVG");
+        api.MapGet("/reports/pivot.png", (
+            [AsParameters] BreakdownReport.Asked asked, string? across, int? scale, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel) =>
+            Png("pivot", scale, () => Crossing(asked, across, request, member, counting, clock, cancel))).ForViewers().WithSummary("Clicks by two dimensions, as PNG");
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
-        BreakdownReport.Asked asked, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, Func<Drawn, byte[]> draw, string type, string name, CancellationToken cancel)
+    /// <summary>A picture that was asked for, or why it can't be drawn.</summary>
+    private readonly record struct Drawn(Question? Question, Picture? Picture, FieldErrors Errors);
+
+    private delegate Task<Picture> Drawing(Question question, Counting counting, CursusDb db, CancellationToken cancel);
+
+    private static void Map(IEndpointRouteBuilder api, string name, string what, Drawing draw)
+    {
+        api.MapGet($"/reports/{name}.svg", (
+            [AsParameters] BreakdownReport.Asked asked, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, CancellationToken cancel) =>
+            Svg(name, Draw(name, asked, request, member, counting, db, clock, draw, cancel))).ForViewers().WithSummary($"{what}, as SVG");
+        api.MapGet($"/reports/{name}.png", (
+            [AsParameters] BreakdownReport.Asked asked, int? scale, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, CancellationToken cancel) =>
+            Png(name, scale, () => Draw(name, asked, request, member, counting, db, clock, draw, cancel))).ForViewers().WithSummary($"{what}, as PNG");
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Svg(string name, Task<Drawn> drawn) => Of(name, await drawn, "svg", "image/svg+xml", p => p.Svg());
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Png(string name, int? scale, Func<Task<Drawn>> draw) => scale is < 1 or > 4
+        ? ApiProblem.Invalid("scale", new Flaw("scale", "A picture is drawn once to four times as large."))
+        : Of(name, await draw(), "png", "image/png", p => p.Png(scale ?? UsualScale));
+
+    private static Results<FileContentHttpResult, ProblemHttpResult> Of(string name, Drawn drawn, string ending, string type, Func<Picture, byte[]> write) => drawn switch
+    {
+        { Question: { } question, Picture: { } picture } => TypedResults.File(write(picture), type, question.FileName($"clicks by {question.By}", $" {name}.{ending}")),
+        _ => ApiProblem.Invalid(drawn.Errors),
+    };
+
+    private static async Task<Drawn> Draw(
+        string name, BreakdownReport.Asked asked, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, Drawing draw, CancellationToken cancel)
     {
         var errors = new FieldErrors();
-        if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: asked.By!) is not { } question)
+        if (name == "map" && asked.By != "country")
         {
-            return ApiProblem.Invalid(errors);
+            errors.Add("by", new Flaw("by-unknown", "A map shows countries. Ask by country."));
         }
 
+        var read = name == "life" ? LifeReport.Read(request, member, clock, errors) : Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: asked.By!);
+        return read is { } question && !errors.Any ? new(question, await draw(question, counting, db, cancel), errors) : new(null, null, errors);
+    }
+
+    private static async Task<Picture> Lanes(Question question, Counting counting, CursusDb db, CancellationToken cancel)
+    {
+        var answer = await BreakdownReport.Answer(question, MostRows, counting, cancel);
+        return LanesPicture.Of(answer, QuestionWords.WithDays(answer), await ColorsOf(question, db, cancel));
+    }
+
+    private static async Task<Picture> Course(Question question, Counting counting, CursusDb db, CancellationToken cancel)
+    {
         var answer = await BreakdownReport.Answer(question, MostRows, counting, cancel);
         var course = await SeriesReport.Answer(question, SeriesReport.UsualStep(question), counting, cancel);
-        var channels = question.By == "channel" ? await db.Channels.Where(c => c.WorkspaceId == member.WorkspaceId).Select(c => new { c.Key, c.Color }).ToListAsync(cancel) : [];
-        var drawn = new Drawn(question, answer, course, channels.ToDictionary(c => c.Key, c => Pen.Channels[c.Color % Pen.Channels.Count]));
-        return TypedResults.File(draw(drawn), type, question.FileName($"clicks by {question.By}", $" {name}"));
+        var colors = await ColorsOf(question, db, cancel);
+        return new Picture(QuestionWords.WithDays(answer), Picture.UsualWidth, CoursePicture.Height, pen => CoursePicture.Draw(pen, answer, course, colors, Picture.UsualWidth));
     }
 
-    private static byte[] Svg(Drawn drawn, string picture)
+    private static async Task<Picture> OnMap(Question question, Counting counting, CursusDb db, CancellationToken cancel)
     {
-        using var stream = new MemoryStream();
-        using (var canvas = SKSvgCanvas.Create(SKRect.Create(Width + 2 * Margin, HeightOf(drawn, picture)), stream))
+        var answer = await BreakdownReport.Answer(question, int.MaxValue, counting, cancel);
+        return MapPicture.Of(answer, QuestionWords.WithDays(answer));
+    }
+
+    private static async Task<Picture> Life(Question question, Counting counting, CursusDb db, CancellationToken cancel)
+    {
+        var life = await LifeReport.Answer(question, counting, cancel);
+        var words = QuestionWords.WithDays($"How long do posts live by {QuestionWords.Name(question.By)}", await counting.Narrowed(question, cancel), life.From, life.To, life.TimeZone);
+        return LifePicture.Of(life, words, await ColorsOf(question, db, cancel));
+    }
+
+    private static async Task<Drawn> Crossing(
+        BreakdownReport.Asked asked, string? across, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
+    {
+        var errors = new FieldErrors();
+        if (PivotReport.Read(asked, across, request, member, clock, errors) is not { } question)
         {
-            Draw(new Pen(canvas, Pen.Leaf, isTextDrawn: true), drawn, picture);
+            return new(null, null, errors);
         }
 
-        return stream.ToArray();
+        var pivot = await PivotReport.Answer(question, across!, counting, cancel);
+        var words = $"How many clicks came by {QuestionWords.Name(question.By)} and {QuestionWords.Name(across!)}";
+        return new(question, CrossingPicture.Of(pivot, QuestionWords.WithDays(words, await counting.Narrowed(question, cancel), pivot.From, pivot.To, pivot.TimeZone)), errors);
     }
 
-    private static byte[] Png(Drawn drawn, string picture, int scale)
+    /// <summary>The colours that groups have on the screen: those of channels.</summary>
+    internal static async Task<IReadOnlyDictionary<string, SKColor>> ColorsOf(Question question, CursusDb db, CancellationToken cancel)
     {
-        using var surface = SKSurface.Create(new SKImageInfo((int)(scale * (Width + 2 * Margin)), (int)Math.Ceiling(scale * HeightOf(drawn, picture))));
-        surface.Canvas.Scale(scale);
-        Draw(new Pen(surface.Canvas, Pen.Leaf), drawn, picture);
-        using var image = surface.Snapshot();
-        using var data = image.Encode(SKEncodedImageFormat.Png, 100);
-        return data.ToArray();
-    }
-
-    private static byte[] Pdf(Drawn drawn, string? title, string workspace)
-    {
-        using var stream = new MemoryStream();
-        var words = QuestionWords.Of(drawn.Answer);
-        var head = title?.Trim() is { Length: > 0 and <= MaxTitle } given ? given : $"Clicks by {QuestionWords.Names.GetValueOrDefault(drawn.Question.By, drawn.Question.By)}";
-        ReportPage.Write(stream, head, words, workspace, drawn.Answer, drawn.Course, drawn.Colors, drawn.Question.Now);
-        return stream.ToArray();
-    }
-
-    private static float HeightOf(Drawn drawn, string picture) => 2 * Margin + 22 + (picture == "lanes" ? LanesPicture.HeightOf(drawn.Answer) : CoursePicture.Height);
-
-    /// <summary>The picture on paper, below the question: a picture that is passed on must say what it shows.</summary>
-    private static void Draw(Pen pen, Drawn drawn, string picture)
-    {
-        pen.Canvas.Clear(pen.Paper);
-        pen.Canvas.Translate(Margin, Margin);
-        pen.Text($"{QuestionWords.Of(drawn.Answer)} · {drawn.Answer.From:uuuu-MM-dd} to {drawn.Answer.To:uuuu-MM-dd}, {drawn.Answer.TimeZone}", 0, 10, 10, Pen.Dimmed, most: Width);
-        pen.Canvas.Translate(0, 22);
-        if (picture == "lanes")
-        {
-            LanesPicture.Draw(pen, drawn.Answer, drawn.Colors, Width);
-        }
-        else
-        {
-            CoursePicture.Draw(pen, drawn.Answer, drawn.Course, drawn.Colors, Width);
-        }
+        var channels = question.By == "channel" ? await db.Channels.Where(c => c.WorkspaceId == question.WorkspaceId).Select(c => new { c.Key, c.Color }).ToListAsync(cancel) : [];
+        return channels.ToDictionary(c => c.Key, c => Pen.Channels[c.Color % Pen.Channels.Count]);
     }
 }

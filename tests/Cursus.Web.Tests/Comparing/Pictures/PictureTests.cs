@@ -1,9 +1,11 @@
 using System.Net;
 using System.Text;
+using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
+using Cursus.Web.Comparing.Pictures;
 using Cursus.Web.Drawing;
 using NodaTime;
 using SkiaSharp;
@@ -14,6 +16,8 @@ namespace Cursus.Web.Tests.Comparing.Pictures;
 public partial class PictureTests(CursusApp app)
 {
     private const string Asked = "by=channel&from=2026-06-01&to=2026-06-30&compare=previous";
+
+    private const string ByCountry = "by=country&from=2026-06-01&to=2026-06-30";
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -28,18 +32,69 @@ public partial class PictureTests(CursusApp app)
     }
 
     [Fact]
+    public async Task A_map_is_coloured_where_people_clicked_and_names_what_is_too_small_for_it()
+    {
+        var world = await WithClicks([.. Enumerable.Repeat("GB", 40), .. Enumerable.Repeat("FR", 10), "MT"]);
+        using var picture = SKBitmap.Decode(await world.Viewer.GetByteArrayAsync($"/api/v1/reports/map.png?{ByCountry}&scale=2", Cancel));
+        ColorOf(picture, "GB").ShouldBe(Pen.Plum);
+        ColorOf(picture, "FR").ShouldBe(Shade.OfCountry(10, 40));
+        ColorOf(picture, "DE").ShouldBe(Pen.Hair);
+        CountryShapes.World.Lands.Select(l => l.Code).ShouldNotContain("MT");
+
+        var onlyLarge = await WithClicks(["GB"]);
+        Drawn(await world.Viewer.GetStringAsync($"/api/v1/reports/map.svg?{ByCountry}", Cancel))
+            .ShouldBeGreaterThan(Drawn(await onlyLarge.Viewer.GetStringAsync($"/api/v1/reports/map.svg?{ByCountry}", Cancel)));
+    }
+
+    [Fact]
+    public async Task Cells_of_a_crossing_are_the_darker_the_more_clicks_they_have()
+    {
+        var world = await WithClicks(guildhall: 40, perch: 10);
+        using var picture = SKBitmap.Decode(await world.Viewer.GetByteArrayAsync($"/api/v1/reports/pivot.png?{Asked}&across=domain&scale=2", Cancel));
+        Longest(picture, Shade.OfCell(Pen.Leaf, 40, most: 40)).ShouldBeGreaterThan(60);
+        Longest(picture, Shade.OfCell(Pen.Leaf, 10, most: 40)).ShouldBeGreaterThan(60);
+    }
+
+    [Fact]
+    public async Task A_life_is_as_long_as_it_took_until_half_of_the_clicks_came()
+    {
+        var world = await WithClicks(guildhall: 300, perch: 20);
+        // Until today, on which its placements went out.
+        const string Asked = "by=channel&from=2026-06-01";
+        var life = JsonNode.Parse(await world.Viewer.GetStringAsync($"/api/v1/reports/life?{Asked}", Cancel))!["rows"]!.AsArray();
+        using var picture = SKBitmap.Decode(await world.Viewer.GetByteArrayAsync($"/api/v1/reports/life.png?{Asked}&scale=2", Cancel));
+        double Hours(string channel) => (double)life.Single(r => (string)r!["key"]! == channel)!["halfHours"]!;
+        Hours("guildhall").ShouldNotBe(Hours("perch"));
+        ((double)Longest(picture, Pen.Channels[1]) / Longest(picture, Pen.Channels[0])).ShouldBe(Math.Log(1 + Hours("perch")) / Math.Log(1 + Hours("guildhall")), 0.02);
+    }
+
+    [Fact]
+    public async Task Lanes_say_how_many_groups_they_leave_out()
+    {
+        string[] countries = ["GB", "IE", "DE", "FR", "ES", "IT", "NL", "BE", "PL", "SE", "NO", "DK", "FI"];
+        var (whole, cut) = (await WithClicks(countries[..12]), await WithClicks(countries));
+        async Task<int> Height(World world)
+        {
+            using var picture = SKBitmap.Decode(await world.Viewer.GetByteArrayAsync($"/api/v1/reports/lanes.png?{ByCountry}&scale=1", Cancel));
+            return picture.Height;
+        }
+
+        (await Height(cut)).ShouldBeGreaterThan(await Height(whole), "a line below the lanes tells of the thirteenth");
+    }
+
+    [Fact]
     public async Task A_vector_picture_needs_nothing_but_itself_and_is_the_same_each_time()
     {
         var world = await WithClicks(guildhall: 30, perch: 12);
-        foreach (var picture in new[] { "lanes", "course" })
+        foreach (var picture in new[] { $"lanes.svg?{Asked}", $"course.svg?{Asked}", $"life.svg?{Asked}", $"pivot.svg?{Asked}&across=hour", "map.svg?by=country&from=2026-06-01&to=2026-06-30" })
         {
-            var svg = await world.Viewer.GetStringAsync($"/api/v1/reports/{picture}.svg?{Asked}", Cancel);
+            var svg = await world.Viewer.GetStringAsync($"/api/v1/reports/{picture}", Cancel);
             var document = XDocument.Parse(svg);
             document.Root!.Name.LocalName.ShouldBe("svg");
             document.Descendants().Select(e => e.Name.LocalName).ShouldNotContain("text", "words are drawn, since the font is not everywhere");
             document.Descendants().Attributes().Select(a => a.Value).ShouldAllBe(v => !v.StartsWith("http://", StringComparison.Ordinal) || v.StartsWith("http://www.w3.org/", StringComparison.Ordinal));
             document.Descendants().Select(e => e.Name.LocalName).ShouldNotContain("script");
-            (await world.Viewer.GetStringAsync($"/api/v1/reports/{picture}.svg?{Asked}", Cancel)).ShouldBe(svg);
+            (await world.Viewer.GetStringAsync($"/api/v1/reports/{picture}", Cancel)).ShouldBe(svg);
         }
     }
 
@@ -60,15 +115,21 @@ public partial class PictureTests(CursusApp app)
     public async Task A_question_without_clicks_is_drawn_too()
     {
         var world = await World.Make(app);
-        foreach (var file in new[] { "lanes.svg", "lanes.png", "course.svg", "course.png", "page.pdf" })
+        foreach (var file in new[] { "lanes.svg", "lanes.png", "course.svg", "course.png", "map.svg", "map.png", "pivot.svg", "pivot.png", "page.pdf" })
         {
-            (await world.Viewer.GetAsync($"/api/v1/reports/{file}?by=country&period=last-7", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK, file);
+            (await world.Viewer.GetAsync($"/api/v1/reports/{file}?by=country&across=hour&period=last-7", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK, file);
         }
+
+        (await world.Viewer.GetAsync("/api/v1/reports/life.png?by=channel&period=last-7", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
     [Theory]
     [InlineData("lanes.png?by=channel&scale=9", "scale")]
+    [InlineData("pivot.png?by=channel&across=hour&scale=0", "scale")]
     [InlineData("lanes.svg?by=mood", "by")]
+    [InlineData("map.svg?by=channel", "by")]
+    [InlineData("pivot.svg?by=channel&across=mood", "across")]
+    [InlineData("life.svg?by=channel&country=GB", "country")]
     [InlineData("page.pdf?by=channel&from=2026-11-02&to=2026-11-01", "from")]
     public async Task What_cannot_be_drawn_is_told_why(string path, string field)
     {
@@ -91,6 +152,21 @@ public partial class PictureTests(CursusApp app)
         ChannelColors().Matches(light).Select(m => SKColor.Parse(m.Groups[1].Value)).ShouldBe(Pen.Channels);
     }
 
+    /// <summary>The colour inside of a country.</summary>
+    private static SKColor ColorOf(SKBitmap picture, string country)
+    {
+        var path = CountryShapes.World.Lands.Single(l => l.Code == country).Path;
+        var inside = (from x in Enumerable.Range(0, (int)CountryShapes.World.Width)
+                      from y in Enumerable.Range(0, (int)CountryShapes.World.Height)
+                      where new[] { (-1, -1), (1, -1), (-1, 1), (1, 1) }.All(d => path.Contains(x + d.Item1, y + d.Item2))
+                      select (x, y)).First();
+        var scale = Picture.UsualWidth / CountryShapes.World.Width;
+        return picture.GetPixel((int)(2 * (20 + scale * inside.x)), (int)(2 * (42 + scale * inside.y)));
+    }
+
+    /// <summary>How much is drawn in a vector picture: words are drawn too.</summary>
+    private static int Drawn(string svg) => XDocument.Parse(svg).Descendants().Attributes().Where(a => a.Name == "d").Sum(a => a.Value.Length);
+
     /// <summary>The longest run of a colour in any line of pixels.</summary>
     private static int Longest(SKBitmap picture, SKColor color)
     {
@@ -112,7 +188,13 @@ public partial class PictureTests(CursusApp app)
         return longest;
     }
 
-    private async Task<World> WithClicks(int guildhall, int perch)
+    private Task<World> WithClicks(int guildhall, int perch) =>
+        WithClicks(new[] { guildhall, perch }.SelectMany((count, placement) => Enumerable.Range(0, count).Select(i => (placement, i, "GB"))));
+
+    /// <summary>A click on the first placement from each country.</summary>
+    private Task<World> WithClicks(IReadOnlyList<string> countries) => WithClicks(countries.Select((country, i) => (0, i, country)));
+
+    private async Task<World> WithClicks(IEnumerable<(int Placement, int Number, string Country)> clicked)
     {
         var world = await World.Make(app);
         var post = await world.Send();
@@ -127,8 +209,9 @@ public partial class PictureTests(CursusApp app)
             await db.SaveChangesAsync(Cancel);
         }
 
-        var clicks = new[] { guildhall, perch }.SelectMany((count, placement) => Enumerable.Range(0, count).Select(i => new Click(
-            Instant.FromUtc(2026, 6, 1 + i % 30, 12, i % 60), (Guid)post["placements"]![placement]!["link"]!["id"]!, ClickKind.Person, 1000 * placement + i, CountryCode.Of("GB"), default, "", "Mozilla/5.0", "en"))).ToList();
+        var clicks = clicked.Select(c => new Click(
+            Instant.FromUtc(2026, 6, 1 + c.Number % 30, 12, c.Number % 60), (Guid)post["placements"]![c.Placement]!["link"]!["id"]!, ClickKind.Person, 1000 * c.Placement + c.Number, CountryCode.Of(c.Country), default, "",
+            "Mozilla/5.0", "en")).ToList();
         await using var source = app.DataSource();
         using var store = new ClickStore(source);
         var (id, _) = await store.Register(Guid.NewGuid(), Cancel);

@@ -8,6 +8,7 @@ import classes from './Countries.module.css'
 import { narrowedTo, type Asked, type Breakdown, type BreakdownRow, type Question } from './question'
 import { breakdownOf } from './reports'
 import { ShareCell } from './ShareCell'
+import { TakePart } from './TakePart'
 
 const CountryMap = lazy(() => import('./CountryMap'))
 
@@ -20,13 +21,17 @@ interface Props {
 
 /** From where people clicked: a small map and the countries with the most clicks, each of which opens. */
 export function Countries({ question, asked }: Props) {
+  const byCountry = { ...asked, by: 'country', compare: 'none' }
   const answer = useQuery({
-    ...breakdownOf({ ...asked, by: 'country', compare: 'none' }),
+    ...breakdownOf(byCountry),
     placeholderData: keepPreviousData,
   })
   return (
     <section className={compare.leaf} aria-label="Countries" tabIndex={0}>
-      <h2 className={compare.heading}>Where people are</h2>
+      <div className={compare.crossing}>
+        <h2 className={compare.heading}>Where people are</h2>
+        <TakePart name="where people are" table="breakdown" picture="map" asked={byCountry} />
+      </div>
       {answer.isError ? (
         <Failed error={answer.error} onRetry={() => void answer.refetch()} />
       ) : answer.data ? (

@@ -9,7 +9,7 @@ import classes from './Compare.module.css'
 import { dimensions, type Asked, type Breakdown, type Dimension, type Question } from './question'
 import { crossed, pivotOf } from './reports'
 import { ShadedTable } from './ShadedTable'
-import { TakeTable } from './TakeTable'
+import { TakePart } from './TakePart'
 
 interface Props {
   answer: Breakdown
@@ -43,9 +43,10 @@ export function Crossing({ answer, question, asked }: Props) {
           }
         />
         {question.across && (
-          <TakeTable
+          <TakePart
             name={`${dimensions[by]} by ${dimensions[question.across]}`}
-            report="pivot"
+            table="pivot"
+            picture="pivot"
             asked={crossed(asked, by, question.across)}
           />
         )}

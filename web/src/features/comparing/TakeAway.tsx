@@ -2,7 +2,14 @@ import { Button, Menu } from '@mantine/core'
 import { IconDownload } from '@tabler/icons-react'
 import { fileAddress, type Asked, type ReportFile } from './question'
 
-const files: ReadonlyArray<readonly [group: string, items: ReadonlyArray<readonly [ReportFile, string]>]> = [
+type Files = ReadonlyArray<readonly [ReportFile, string]>
+
+const map: Files = [
+  ['map.svg', 'Map as SVG'],
+  ['map.png', 'Map as PNG'],
+]
+
+const filesOf = ({ by }: Asked): ReadonlyArray<readonly [group: string, items: Files]> => [
   ['The whole answer', [['page.pdf', 'One page as PDF']]],
   [
     'The pictures',
@@ -11,6 +18,7 @@ const files: ReadonlyArray<readonly [group: string, items: ReadonlyArray<readonl
       ['lanes.png', 'Lanes as PNG'],
       ['course.svg', 'Course as SVG'],
       ['course.png', 'Course as PNG'],
+      ...(by === 'country' ? map : []),
     ],
   ],
   [
@@ -39,7 +47,7 @@ export function TakeAway({ asked, title }: { asked: Asked; title?: string }) {
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
-        {files.map(([group, items]) => (
+        {filesOf(asked).map(([group, items]) => (
           <div key={group}>
             <Menu.Label>{group}</Menu.Label>
             {items.map(([file, words]) => (

@@ -5,7 +5,7 @@ import type { Asked } from './question'
 import { weekHours, weekHoursOf } from './reports'
 import type { Pivot } from './ShadedTable'
 import { ShadedTable } from './ShadedTable'
-import { TakeTable } from './TakeTable'
+import { TakePart } from './TakePart'
 
 /** On which weekdays and at which hours people click. */
 export function WeekHours({ asked }: { asked: Asked }) {
@@ -17,7 +17,7 @@ export function WeekHours({ asked }: { asked: Asked }) {
     <section className={classes.leaf} aria-label="Weekdays and hours" tabIndex={0}>
       <div className={classes.crossing}>
         <h2 className={classes.heading}>When people click</h2>
-        <TakeTable name="weekdays and hours" report="pivot" asked={weekHours(asked)} />
+        <TakePart name="weekdays and hours" table="pivot" picture="pivot" asked={weekHours(asked)} />
       </div>
       {pivot.isError ? (
         <Failed error={pivot.error} onRetry={() => void pivot.refetch()} />

@@ -44,4 +44,11 @@ describe('the map of countries', () => {
     expect(Math.min(...numbers)).toBeGreaterThanOrEqual(0)
     expect(Math.max(...numbers)).toBeLessThanOrEqual(mapSize.width)
   })
+
+  test('is drawn in files from the same shapes', async () => {
+    const lines = countryShapes.map(({ code, path }) => `${code ?? ''}\t${path}\n`)
+    await expect(`${mapSize.width}\t${mapSize.height}\n${lines.join('')}`).toMatchFileSnapshot(
+      '../../../../src/Cursus.Web/Comparing/Pictures/country-shapes.tsv',
+    )
+  })
 })

@@ -166,7 +166,7 @@ export function toReport(question: Question): Asked {
 export type ReportFile =
   | `${'breakdown' | 'pivot' | 'life'}.${'csv' | 'xlsx'}`
   | `clicks.${'csv' | 'ndjson'}`
-  | `${'lanes' | 'course'}.${'svg' | 'png'}`
+  | `${'lanes' | 'course' | 'map' | 'life' | 'pivot'}.${'svg' | 'png'}`
   | 'page.pdf'
 
 /** Where an answer is taken away from as a file. */

@@ -1,0 +1,37 @@
+import { ActionIcon, Menu } from '@mantine/core'
+import { IconDownload } from '@tabler/icons-react'
+import { fileAddress, type Asked, type ReportFile } from './question'
+
+interface Props {
+  /** What is taken away. */
+  name: string
+  table: 'pivot' | 'life' | 'breakdown'
+  picture: 'pivot' | 'life' | 'map'
+  asked: Asked
+}
+
+/** One part of a page as a file: its table, or what is drawn of it. */
+export function TakePart({ name, table, picture, asked }: Props) {
+  const files: ReadonlyArray<readonly [ReportFile, string]> = [
+    [`${picture}.svg`, 'As SVG'],
+    [`${picture}.png`, 'As PNG'],
+    [`${table}.csv`, 'As CSV'],
+    [`${table}.xlsx`, 'As Excel workbook'],
+  ]
+  return (
+    <Menu position="bottom-end" width={180}>
+      <Menu.Target>
+        <ActionIcon variant="subtle" aria-label={`Take away ${name}`} title={`Take away ${name}`}>
+          <IconDownload size={16} aria-hidden />
+        </ActionIcon>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {files.map(([file, words]) => (
+          <Menu.Item key={file} component="a" href={fileAddress(file, asked)} download>
+            {words}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  )
+}
