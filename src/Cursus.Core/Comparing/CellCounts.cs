@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 using Cursus.Core.Clicks;
 using NodaTime;
@@ -38,27 +39,50 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
     private static readonly LocalDate Epoch = new(1970, 1, 1);
 
     private readonly (int First, int Last)[] days = [.. spans.Select(s => (NumberOf(s.First), NumberOf(s.Last)))];
-    private readonly Dictionary<(int Group, int Held, int Span, int Step), Sum> sums = [];
+    private readonly List<(int Group, int Held, int Span, int Step)> counted = [];
+    private readonly List<Sum> sums = [];
+
+    // Places in the lists. Where all of a stretch is one step there may be tens of thousands of groups, of which each row meets another one: their places are found without hashing.
+    private readonly Dictionary<(int Group, int Held, int Span, int Step), int> places = [];
+    private readonly int[][] placesOfGroups = [.. spans.Select(_ => Array.Empty<int>())];
+    private (LocalDate Month, int Before) last = (Epoch, -1);
     private readonly bool isStepped = step != CountStep.Whole;
     private readonly int[] weekHours = isByWeekHour ? [.. Enumerable.Range(0, HoursOfWeek).Select(h => numbers.Of(h.ToString(CultureInfo.InvariantCulture)))] : [];
     private readonly List<int> hours = [];
 
-    /// <summary>What was counted of one cell, by number of the value.</summary>
-    private sealed class Sum
+    /// <summary>What was counted of one cell, by number of the value: that of few values side by side with that of other cells, where the processor finds it at once.</summary>
+    private struct Sum
     {
-        private long[] clicks = new long[8];
+        private Few few;
+        private long[]? more;
 
-        public ReadOnlySpan<long> Clicks => clicks;
+        public readonly int Length => Few.Length + (more?.Length ?? 0);
+
+        public readonly long this[int value] => value < Few.Length ? few[value] : more![value - Few.Length];
 
         public void Add(int value, long count)
         {
-            if (value >= clicks.Length)
+            if (value < Few.Length)
             {
-                Array.Resize(ref clicks, Math.Max(value + 1, 2 * clicks.Length));
+                few[value] += count;
+                return;
             }
 
-            clicks[value] += count;
+            if (value - Few.Length >= (more?.Length ?? 0))
+            {
+                Array.Resize(ref more, Math.Max(value + 1, 2 * Length) - Few.Length);
+            }
+
+            more![value - Few.Length] += count;
         }
+    }
+
+    [InlineArray(Length)]
+    private struct Few
+    {
+        public const int Length = 8;
+
+        private long first;
     }
 
     /// <summary>Everything that was counted.</summary>
@@ -66,14 +90,15 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
     {
         get
         {
-            foreach (var ((group, held, span, number), sum) in sums)
+            for (var place = 0; place < counted.Count; place++)
             {
-                var cell = new Cell(group, held, span, span > 0 ? null : AtOf(number));
-                for (var value = 0; value < sum.Clicks.Length; value++)
+                var (group, held, span, number) = counted[place];
+                var (cell, sum) = (new Cell(group, held, span, span > 0 ? null : AtOf(number)), sums[place]);
+                for (var value = 0; value < sum.Length; value++)
                 {
-                    if (sum.Clicks[value] > 0)
+                    if (sum[value] > 0)
                     {
-                        yield return (cell, value, sum.Clicks[value]);
+                        yield return (cell, value, sum[value]);
                     }
                 }
             }
@@ -85,12 +110,17 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
     /// <param name="month">Any day of the month of the days.</param>
     public void Add(ReadOnlySpan<int> groups, int held, LocalDate month, ReadOnlySpan<DayValue> counts)
     {
-        var beforeMonth = NumberOf(month) - month.Day;
+        // Rows of one month come one after the other.
+        if (last.Month != month)
+        {
+            last = (month, NumberOf(month) - month.Day);
+        }
+
         for (var span = 0; span < days.Length; span++)
         {
             foreach (var group in groups)
             {
-                Add(group, held, span, beforeMonth, counts);
+                Add(group, held, span, last.Before, counts);
             }
         }
     }
@@ -99,7 +129,7 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
     {
         var (first, last) = days[span];
         var (day, isInside, hourOfWeek, number) = (int.MinValue, false, 0, int.MinValue);
-        Sum? sum = null;
+        ref var sum = ref Unsafe.NullRef<Sum>();
         foreach (var count in counts)
         {
             if (beforeMonth + count.Day != day)
@@ -115,9 +145,10 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
             }
 
             var now = isStepped && span == 0 ? StepOf(day, count.Value, beforeMonth) : 0;
-            if (sum is null || now != number)
+            if (Unsafe.IsNullRef(ref sum) || now != number)
             {
-                (number, sum) = (now, SumOf(group, held, span, now));
+                number = now;
+                sum = ref SumOf(group, held, span, now);
             }
 
             sum.Add(isByWeekHour ? weekHours[hourOfWeek + HourOf(count.Value)] : step == CountStep.Hour ? whole : count.Value, count.Count);
@@ -133,8 +164,36 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
         }
     }
 
-    private Sum SumOf(int group, int held, int span, int number) =>
-        CollectionsMarshal.GetValueRefOrAddDefault(sums, (group, held, span, number), out _) ??= new Sum();
+    /// <summary>Holds until the next one is asked for.</summary>
+    private ref Sum SumOf(int group, int held, int span, int number)
+    {
+        ref var place = ref PlaceOf(group, held, span, number);
+        if (place == 0)
+        {
+            counted.Add((group, held, span, number));
+            sums.Add(default);
+            place = counted.Count;
+        }
+
+        return ref CollectionsMarshal.AsSpan(sums)[place - 1];
+    }
+
+    /// <summary>Its place, counted from one; zero, to be set, where it has none yet.</summary>
+    private ref int PlaceOf(int group, int held, int span, int number)
+    {
+        if (held != 0 || number != 0)
+        {
+            return ref CollectionsMarshal.GetValueRefOrAddDefault(places, (group, held, span, number), out _);
+        }
+
+        ref var ofGroups = ref placesOfGroups[span];
+        if (group >= ofGroups.Length)
+        {
+            Array.Resize(ref ofGroups, Math.Max(group + 1, 2 * ofGroups.Length));
+        }
+
+        return ref ofGroups[group];
+    }
 
     private int StepOf(int day, int value, int beforeMonth) => step switch
     {

@@ -51,14 +51,15 @@ internal sealed class PickedLinks
             question.Parameters,
             $"""
             with {CountedSql.Picked(question, ofLink, isPlaced)}
-            select l.id, l.channel_id, l.deleted_at is not null, {(isPlaced ? $"l.placed_on, concat_ws(e'\\n'{columns})" : "null::date, ''")}{columns} from picked l
+            select l.id, l.channel_id, l.deleted_at is not null, {(isPlaced ? "l.placed_on" : "null::date")}{columns} from picked l
             """,
             row =>
             {
-                if (!alone.TryGetValue(row.GetString(4), out var group))
+                var keys = ofLink.Count switch { 0 => "", 1 => row.GetString(4), _ => string.Join('\n', ofLink.Select((_, place) => row.GetString(4 + 2 * place))) };
+                if (!alone.TryGetValue(keys, out var group))
                 {
-                    alone[row.GetString(4)] = group = [groups.Count];
-                    groups.Add([.. ofLink.Select((_, place) => (row.GetString(5 + 2 * place), row.GetString(6 + 2 * place)))]);
+                    alone[keys] = group = [groups.Count];
+                    groups.Add([.. ofLink.Select((_, place) => (row.GetString(4 + 2 * place), row.GetString(5 + 2 * place)))]);
                 }
 
                 var id = row.GetGuid(0);

@@ -85,6 +85,7 @@ internal sealed class RollUpCounts
         }
 
         var whole = needsDays ? [] : months.Where(m => stretches.All(s => s.IsAllOrNoneOf(m, LocalDate.Min(m.PlusMonths(1), snapshot.SealedUntil)))).ToHashSet();
+        var (last, isWhole) = (LocalDate.MinIsoValue, false);
         await snapshot.Each(
             [.. question.Parameters, ("months", months)],
             $"""
@@ -94,6 +95,11 @@ internal sealed class RollUpCounts
             row =>
             {
                 var month = row.GetFieldValue<LocalDate>(1);
+                if (month != last)
+                {
+                    (last, isWhole) = (month, whole.Contains(month));
+                }
+
                 if (needsKinds)
                 {
                     Unpack(row.GetFieldValue<byte[]>(2), kinds);
@@ -108,7 +114,7 @@ internal sealed class RollUpCounts
 
                 void Unpack(byte[] packed, List<DayValue> into)
                 {
-                    if (whole.Contains(month))
+                    if (isWhole)
                     {
                         MonthTally.UnpackTotals(packed, numbers, into);
                     }
@@ -181,8 +187,14 @@ internal sealed class RollUpCounts
         }
 
         all.Add([0], 0, month, Of(kinds));
+        link.IsClicked = link.IsClicked || IsClicked(month);
+    }
+
+    /// <summary>Whether people clicked on one of the days that were read, in what is asked.</summary>
+    private bool IsClicked(LocalDate month)
+    {
         var beforeMonth = month.PlusDays(-month.Day);
-        link.IsClicked |= kinds.Exists(k => k.Value == clicks && beforeMonth.PlusDays(k.Day) is var day && day >= stretches[0].First && day <= stretches[0].Last);
+        return kinds.Exists(k => k.Value == clicks && beforeMonth.PlusDays(k.Day) is var day && day >= stretches[0].First && day <= stretches[0].Last);
     }
 
     private void AddPart(int span, Guid id, string told, long count)
