@@ -44,19 +44,23 @@ public sealed record Breakdown(IReadOnlyList<BreakdownRow> Rows, OtherGroups? Ot
     /// <param name="steps">Clicks of groups by day, or other step of time, all of equal length; those of further groups may be missing.</param>
     public static Breakdown Of(IReadOnlyCollection<GroupCount> groups, int most = int.MaxValue, IReadOnlyDictionary<string, long[]>? steps = null)
     {
+        ArgumentNullException.ThrowIfNull(groups);
         var total = groups.Sum(g => g.Clicks);
-        var ranked = Rank(groups);
-        var (shown, others) = (ranked.Where((g, i) => i < most || g.IsRest).ToList(), ranked.Where((g, i) => i >= most && !g.IsRest).ToList());
+
+        // Only those that get a row need their order, and others are what is left of the sums: there may be tens of thousands of them.
+        var shown = Ranked(groups).Take(most).ToList();
+        shown.AddRange(groups.Where(g => g.IsRest && !shown.Contains(g)));
+        var others = groups.Count - shown.Count;
         var leads = Leads(shown, steps);
         var sums = SumsOf(steps);
         return new(
             [.. shown.Select((g, i) => Row(g, total, Varying(g, steps, sums), leads[i]))],
-            others.Count == 0 ? null : new(others.Count, others.Sum(o => o.Clicks), others[0].PreviousClicks is null ? null : others.Sum(o => o.PreviousClicks)));
+            others == 0 ? null : new(others, total - shown.Sum(g => g.Clicks), shown.Exists(g => g.PreviousClicks is null) ? null : groups.Sum(g => g.PreviousClicks) - shown.Sum(g => g.PreviousClicks)));
     }
 
     /// <summary>Groups in the order of their rows.</summary>
-    public static IReadOnlyList<GroupCount> Rank(IEnumerable<GroupCount> groups) =>
-        [.. groups.OrderBy(g => g.IsRest).ThenByDescending(g => g.Clicks).ThenByDescending(g => g.PreviousClicks ?? 0).ThenBy(g => g.Label, StringComparer.Ordinal)];
+    private static IOrderedEnumerable<GroupCount> Ranked(IEnumerable<GroupCount> groups) =>
+        groups.OrderBy(g => g.IsRest).ThenByDescending(g => g.Clicks).ThenByDescending(g => g.PreviousClicks ?? 0).ThenBy(g => g.Label, StringComparer.Ordinal);
 
     /// <summary>Each group's lead over the next, judged together.</summary>
     private static List<Verdict?> Leads(List<GroupCount> ranked, IReadOnlyDictionary<string, long[]>? steps)

@@ -41,15 +41,19 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         // By day, or by month where the period is long, it can be told how much groups vary; where all is of one life, that says nothing.
         var step = question.IsOfOneLife ? CountStep.Whole : question.Period.Days > MostDailySteps ? CountStep.Month : CountStep.Day;
         var counted = await Counted.Read(snapshot, question, [dimension], Stretches(question), step, needsAll: true, cancel);
-        var groups = GroupsOf(question, counted);
+        var groups = GroupsOf(counted);
         if (dimension.IsOfLink)
         {
             await AddPlacements(snapshot, question, counted, groups, cancel);
         }
 
         var total = dimension.IsSeveral && question.ObservedBy().Count > 0 ? await Total(snapshot, question, cancel) : await Total(snapshot, question, counted, cancel);
+        var (hasVisitors, hasPrevious) = (question.ObservedBy(question.By).Count == 0, question.Earlier is not null);
         return (total, Breakdown.Of(
-            [.. groups.Values.Where(g => g.Clicks > 0 || g.PreviousClicks > 0 || g.Placements > 0)], most, step == CountStep.Whole ? null : StepsOf(counted)));
+            [.. groups.Where(g => !g.Value.IsEmpty).Select(g => CountOf(g.Key, g.Value))], most, step == CountStep.Whole ? null : StepsOf(counted)));
+
+        GroupCount CountOf((string Key, string Label) group, GroupTally tally) => new(
+            group.Key, Label(question.By, group.Label), tally.Clicks, hasVisitors ? tally.Visitors : null, hasPrevious ? tally.Previous : null, tally.Placements, tally.PlacementDays);
     }
 
     /// <summary>People's clicks by the key of their group, and nothing else.</summary>
@@ -135,59 +139,64 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         return (total, cells);
     }
 
-    /// <summary>Clicks of each group, still without its placements.</summary>
-    private static Dictionary<(string Key, string Label), GroupCount> GroupsOf(Question question, Counted counted)
+    /// <summary>What is counted of a group until all is.</summary>
+    private sealed class GroupTally
     {
-        // Cells of one group come side by side, and there may be tens of thousands of groups.
-        var places = new Dictionary<(string Key, string Label), int>();
-        var sums = new List<(long Clicks, long Previous, long Visitors)>();
-        (IReadOnlyList<(string, string)>? ofLast, var place) = (null, 0);
-        foreach (var cell in counted.Cells)
-        {
-            if (!ReferenceEquals(cell.Groups, ofLast))
-            {
-                ofLast = cell.Groups;
-                if (!places.TryGetValue(cell.Groups[0], out place))
-                {
-                    places[cell.Groups[0]] = place = sums.Count;
-                    sums.Add(default);
-                }
-            }
+        public long Clicks { get; set; }
 
-            ref var sum = ref CollectionsMarshal.AsSpan(sums)[place];
-            sum = cell switch
-            {
-                { Span: 0, IsOfPeople: true } => sum with { Clicks = sum.Clicks + cell.Count },
-                { IsOfPeople: true } => sum with { Previous = sum.Previous + cell.Count },
-                { Span: 0, Kind: RollUpCounts.Visitors } => sum with { Visitors = sum.Visitors + cell.Count },
-                _ => sum,
-            };
-        }
+        public long Previous { get; set; }
 
-        var empty = Empty(question);
-        return places.ToDictionary(p => p.Key, p => empty with
-        {
-            Key = p.Key.Key,
-            Label = Label(question.By, p.Key.Label),
-            Clicks = sums[p.Value].Clicks,
-            PreviousClicks = empty.PreviousClicks is null ? null : sums[p.Value].Previous,
-            Visitors = empty.Visitors is null ? null : sums[p.Value].Visitors,
-        });
+        public long Visitors { get; set; }
+
+        public int Placements { get; set; }
+
+        public long PlacementDays { get; set; }
+
+        public bool IsEmpty => Clicks == 0 && Previous == 0 && Placements == 0;
     }
 
-    /// <summary>A group of which nothing was counted.</summary>
-    private static GroupCount Empty(Question question) =>
-        new("", "", 0, question.ObservedBy(question.By).Count == 0 ? 0 : null, question.Earlier is null ? null : 0, 0, 0);
+    /// <summary>Clicks of each group, still without its placements.</summary>
+    private static Dictionary<(string Key, string Label), GroupTally> GroupsOf(Counted counted)
+    {
+        // Cells of one group come side by side, and there may be tens of thousands of groups.
+        var groups = new Dictionary<(string Key, string Label), GroupTally>();
+        (IReadOnlyList<(string, string)>? last, GroupTally group) = (null, new());
+        foreach (var cell in counted.Cells)
+        {
+            if (!ReferenceEquals(cell.Groups, last))
+            {
+                last = cell.Groups;
+                group = TallyOf(groups, cell.Groups[0]);
+            }
+
+            switch (cell)
+            {
+                case { Span: 0, IsOfPeople: true }:
+                    group.Clicks += cell.Count;
+                    break;
+                case { IsOfPeople: true }:
+                    group.Previous += cell.Count;
+                    break;
+                case { Span: 0, Kind: RollUpCounts.Visitors }:
+                    group.Visitors += cell.Count;
+                    break;
+            }
+        }
+
+        return groups;
+    }
+
+    private static GroupTally TallyOf(Dictionary<(string Key, string Label), GroupTally> groups, (string Key, string Label) group) =>
+        CollectionsMarshal.GetValueRefOrAddDefault(groups, group, out _) ??= new();
 
     /// <summary>Adds the placements that were at work in the period, those that went out in it or were clicked in it; groups without clicks that had one come to the others.</summary>
     private static async Task AddPlacements(
-        Snapshot snapshot, Question question, Counted counted, Dictionary<(string Key, string Label), GroupCount> groups, CancellationToken cancel)
+        Snapshot snapshot, Question question, Counted counted, Dictionary<(string Key, string Label), GroupTally> groups, CancellationToken cancel)
     {
         Dimension[] by = [Dimension.All[question.By]];
         var clicked = question.ObservedBy().Count == 0 ? null : await ClickedLinks(snapshot, question, cancel);
         var links = counted.Links ?? await PickedLinks.Read(snapshot, question, by, isHeldAgainst: false, cancel);
         var (from, to) = (question.Period.From, LocalDate.Min(question.Period.To, question.Today));
-        var empty = Empty(question);
         var sums = new (int Placements, long Days)[links.Groups.Count];
         foreach (var link in links.All)
         {
@@ -203,10 +212,10 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
 
         foreach (var (number, (placements, days)) in sums.Index())
         {
-            var group = links.Groups[number][0];
             if (placements > 0)
             {
-                groups[group] = (groups.GetValueOrDefault(group) ?? empty with { Key = group.Key, Label = Label(question.By, group.Label) }) with { Placements = placements, PlacementDays = days };
+                var group = TallyOf(groups, links.Groups[number][0]);
+                (group.Placements, group.PlacementDays) = (placements, days);
             }
         }
     }
