@@ -51,6 +51,21 @@ public class CellCountsTests
         cells.All.ShouldBe([(new Cell(3, 7, 0, null), 0, 4), (new Cell(5, 7, 0, null), 0, 6)], ignoreOrder: true);
     }
 
+    [Fact]
+    public void Links_of_many_groups_are_counted_apart_month_by_month() =>
+        Gen.Select(Gen.Int[0, 300], Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[0, 20], Gen.Long[1, 50]).Array[1, 400].Sample(rows =>
+        {
+            var numbers = new ValueNumbers();
+            var cells = new CellCounts([new(Month, Month.PlusMonths(3), null)], CountStep.Month, false, numbers, numbers.Of("all"));
+            foreach (var (group, held, month, value, count) in rows)
+            {
+                cells.Add([group], held, Month.PlusMonths(month), [new(1, value, (int)count)]);
+            }
+
+            var expected = rows.GroupBy(r => (new Cell(r.Item1, r.Item2, 0, Month.PlusMonths(r.Item3).AtMidnight()), Value: r.Item4)).Select(g => (g.Key.Item1, g.Key.Value, g.Sum(r => r.Item5)));
+            cells.All.ShouldBe(expected, ignoreOrder: true);
+        }, iter: 100);
+
     private static (CellCounts Cells, ValueNumbers Numbers) Add(Stretch[] stretches, (int Day, int Hour, int Count)[] counts, CountStep step, bool isByWeekHour)
     {
         var numbers = new ValueNumbers();
