@@ -194,7 +194,7 @@ internal sealed class RollUpCounts
     private bool IsClicked(LocalDate month)
     {
         var beforeMonth = month.PlusDays(-month.Day);
-        return kinds.Exists(k => k.Value == clicks && beforeMonth.PlusDays(k.Day) is var day && day >= stretches[0].First && day <= stretches[0].Last);
+        return kinds.Exists(k => k.Value == clicks && k.Count > 0 && beforeMonth.PlusDays(k.Day) is var day && day >= stretches[0].First && day <= stretches[0].Last);
     }
 
     private void AddPart(int span, Guid id, string told, long count)

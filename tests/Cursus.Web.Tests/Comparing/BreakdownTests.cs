@@ -267,6 +267,21 @@ public class BreakdownTests(CursusApp app)
     }
 
     [Fact]
+    public async Task A_placement_from_before_that_machines_alone_still_open_is_not_at_work()
+    {
+        var world = await World.Make(app);
+        var now = SystemClock.Instance.GetCurrentInstant();
+        var post = await world.Send(p => p["publishedOn"] = LocalDatePattern.Iso.Format(now.InUtc().Date.PlusDays(-20)));
+        Click Now(int placement, ClickKind kind) => new(
+            now - Duration.FromMinutes(1), (Guid)post["placements"]![placement]!["link"]!["id"]!, kind, placement, default, default, "", "Mozilla/5.0", "en");
+        await Ship([Now(0, ClickKind.Person), Now(1, ClickKind.Machine)]);
+
+        var report = await world.Get("/api/v1/reports/breakdown?by=channel&period=last-7");
+
+        report["rows"]!.AsArray().Select(r => $"{r!["key"]} {r["clicks"]} {r["placements"]}").ShouldBe(["guildhall 1 1"]);
+    }
+
+    [Fact]
     public async Task A_channel_with_a_placement_but_no_click_is_shown_with_zero()
     {
         var world = await World.Make(app);
