@@ -18,10 +18,10 @@ public static class PictureFiles
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        Map(api, "lanes", "The lanes of an answer", Lanes);
-        Map(api, "course", "The course of an answer", Course);
-        Map(api, "map", "An answer by country on a map", OnMap);
-        Map(api, "life", "How long posts live", Life);
+        Map(api, "lanes", "The lanes of an answer", Read, Lanes);
+        Map(api, "course", "The course of an answer", Read, Course);
+        Map(api, "map", "An answer by country on a map", ReadByCountry, OnMap);
+        Map(api, "life", "How long posts live", LifeReport.Read, Life);
         api.MapGet("/reports/pivot.svg", (
             [AsParameters] BreakdownReport.Asked asked, string? across, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel) =>
             Svg("pivot", Crossing(asked, across, request, member, counting, clock, cancel))).ForViewers().WithSummary("Clicks by two dimensions, as SVG");
@@ -33,16 +33,19 @@ public static class PictureFiles
     /// <summary>A picture that was asked for, or why it can't be drawn.</summary>
     private readonly record struct Drawn(Question? Question, Picture? Picture, FieldErrors Errors);
 
+    /// <summary>Reads what is asked; null with <paramref name="errors"/> where it can't be drawn.</summary>
+    private delegate Question? Reading(HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors);
+
     private delegate Task<Picture> Drawing(Question question, Counting counting, CursusDb db, CancellationToken cancel);
 
-    private static void Map(IEndpointRouteBuilder api, string name, string what, Drawing draw)
+    private static void Map(IEndpointRouteBuilder api, string name, string what, Reading read, Drawing draw)
     {
         api.MapGet($"/reports/{name}.svg", (
             [AsParameters] BreakdownReport.Asked asked, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, CancellationToken cancel) =>
-            Svg(name, Draw(name, asked, request, member, counting, db, clock, draw, cancel))).ForViewers().WithSummary($"{what}, as SVG");
+            Svg(name, Draw(errors => read(request, member, clock, errors), question => draw(question, counting, db, cancel)))).ForViewers().WithSummary($"{what}, as SVG");
         api.MapGet($"/reports/{name}.png", (
             [AsParameters] BreakdownReport.Asked asked, int? scale, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, CancellationToken cancel) =>
-            Png(name, scale, () => Draw(name, asked, request, member, counting, db, clock, draw, cancel))).ForViewers().WithSummary($"{what}, as PNG");
+            Png(name, scale, () => Draw(errors => read(request, member, clock, errors), question => draw(question, counting, db, cancel)))).ForViewers().WithSummary($"{what}, as PNG");
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Svg(string name, Task<Drawn> drawn) => Of(name, await drawn, "svg", "image/svg+xml", p => p.Svg());
@@ -57,17 +60,24 @@ public static class PictureFiles
         _ => ApiProblem.Invalid(drawn.Errors),
     };
 
-    private static async Task<Drawn> Draw(
-        string name, BreakdownReport.Asked asked, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, Drawing draw, CancellationToken cancel)
+    private static async Task<Drawn> Draw(Func<FieldErrors, Question?> read, Func<Question, Task<Picture>> draw)
     {
         var errors = new FieldErrors();
-        if (name == "map" && asked.By != "country")
+        return read(errors) is { } question ? new(question, await draw(question), errors) : new(null, null, errors);
+    }
+
+    private static Question? Read(HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors) =>
+        Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: request.Query["by"].ToString());
+
+    private static Question? ReadByCountry(HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors)
+    {
+        var question = Read(request, member, clock, errors);
+        if (question is { By: not "country" })
         {
             errors.Add("by", new Flaw("by-unknown", "A map shows countries. Ask by country."));
         }
 
-        var read = name == "life" ? LifeReport.Read(request, member, clock, errors) : Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: asked.By!);
-        return read is { } question && !errors.Any ? new(question, await draw(question, counting, db, cancel), errors) : new(null, null, errors);
+        return errors.Any ? null : question;
     }
 
     private static async Task<Picture> Lanes(Question question, Counting counting, CursusDb db, CancellationToken cancel)
@@ -97,19 +107,14 @@ public static class PictureFiles
         return LifePicture.Of(life, words, await ColorsOf(question, db, cancel));
     }
 
-    private static async Task<Drawn> Crossing(
-        BreakdownReport.Asked asked, string? across, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
-    {
-        var errors = new FieldErrors();
-        if (PivotReport.Read(asked, across, request, member, clock, errors) is not { } question)
+    private static Task<Drawn> Crossing(
+        BreakdownReport.Asked asked, string? across, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel) =>
+        Draw(errors => PivotReport.Read(asked, across, request, member, clock, errors), async question =>
         {
-            return new(null, null, errors);
-        }
-
-        var pivot = await PivotReport.Answer(question, across!, counting, cancel);
-        var words = $"How many clicks came by {QuestionWords.Name(question.By)} and {QuestionWords.Name(across!)}";
-        return new(question, CrossingPicture.Of(pivot, QuestionWords.WithDays(words, await counting.Narrowed(question, cancel), pivot.From, pivot.To, pivot.TimeZone)), errors);
-    }
+            var pivot = await PivotReport.Answer(question, across!, counting, cancel);
+            var words = $"How many clicks came by {QuestionWords.Name(question.By)} and {QuestionWords.Name(across!)}";
+            return CrossingPicture.Of(pivot, QuestionWords.WithDays(words, await counting.Narrowed(question, cancel), pivot.From, pivot.To, pivot.TimeZone));
+        });
 
     /// <summary>The colours that groups have on the screen: those of channels.</summary>
     internal static async Task<IReadOnlyDictionary<string, SKColor>> ColorsOf(Question question, CursusDb db, CancellationToken cancel)
