@@ -147,7 +147,11 @@ internal sealed class RollUpCounts
                 var day = row.GetFieldValue<LocalDate>(1);
                 kinds.Clear();
                 values.Clear();
-                kinds.AddRange(DayOfLink.Counted.Select((kind, place) => new DayValue(day.Day, numbers.Of(kind), row.GetInt32(2 + place))));
+                foreach (var (place, kind) in DayOfLink.Counted.Index())
+                {
+                    ReadCount(kinds, day.Day, kind, row.GetInt32(2 + place));
+                }
+
                 if (column is not null)
                 {
                     ReadDay(row, day.Day);
@@ -163,12 +167,27 @@ internal sealed class RollUpCounts
         var after = 2 + DayOfLink.Counted.Count;
         if (column == "hours")
         {
-            values.AddRange(row.GetFieldValue<int[]>(after).Select((count, hour) => new DayValue(day, numbers.Of($"{hour}"), count)));
+            foreach (var (hour, count) in row.GetFieldValue<int[]>(after).Index())
+            {
+                ReadCount(values, day, $"{hour}", count);
+            }
+
             return;
         }
 
-        var counts = row.GetFieldValue<int[]>(after + 1);
-        values.AddRange(row.GetFieldValue<string[]>(after).Select((value, place) => new DayValue(day, numbers.Of(value), counts[place])));
+        foreach (var (value, count) in row.GetFieldValue<string[]>(after).Zip(row.GetFieldValue<int[]>(after + 1)))
+        {
+            ReadCount(values, day, value, count);
+        }
+    }
+
+    /// <summary>Takes a count as months have it: what did not come is not in it.</summary>
+    private void ReadCount(List<DayValue> into, int day, string value, int count)
+    {
+        if (count > 0)
+        {
+            into.Add(new(day, numbers.Of(value), count));
+        }
     }
 
     /// <summary>Adds what was read of a link's month or day.</summary>
@@ -194,7 +213,7 @@ internal sealed class RollUpCounts
     private bool IsClicked(LocalDate month)
     {
         var beforeMonth = month.PlusDays(-month.Day);
-        return kinds.Exists(k => k.Value == clicks && k.Count > 0 && beforeMonth.PlusDays(k.Day) is var day && day >= stretches[0].First && day <= stretches[0].Last);
+        return kinds.Exists(k => k.Value == clicks && beforeMonth.PlusDays(k.Day) is var day && day >= stretches[0].First && day <= stretches[0].Last);
     }
 
     private void AddPart(int span, Guid id, string told, long count)
