@@ -36,15 +36,17 @@ public static class BreakdownFiles
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Csv(
         [AsParameters] BreakdownReport.Asked asked, bool? bom, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
     {
+        _ = asked;
         var errors = new FieldErrors();
-        return Read(request, asked, member, clock, errors) is { } question ? (await Table(question, counting, cancel)).Csv(Name(question), bom ?? true) : ApiProblem.Invalid(errors);
+        return BreakdownReport.Read(request, member, clock, errors) is { } question ? (await Table(question, counting, cancel)).Csv(Name(question), bom ?? true) : ApiProblem.Invalid(errors);
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Workbook(
         [AsParameters] BreakdownReport.Asked asked, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
     {
+        _ = asked;
         var errors = new FieldErrors();
-        return Read(request, asked, member, clock, errors) is { } question ? await (await Table(question, counting, cancel)).Workbook(Name(question), cancel) : ApiProblem.Invalid(errors);
+        return BreakdownReport.Read(request, member, clock, errors) is { } question ? await (await Table(question, counting, cancel)).Workbook(Name(question), cancel) : ApiProblem.Invalid(errors);
     }
 
     private static async Task<ReportTable> Table(Question question, Counting counting, CancellationToken cancel)
@@ -61,7 +63,4 @@ public static class BreakdownFiles
     }
 
     private static string Name(Question question) => question.FileName($"clicks by {question.By}", "");
-
-    private static Question? Read(HttpRequest request, BreakdownReport.Asked asked, CurrentMember member, IClock clock, FieldErrors errors) =>
-        Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: asked.By!);
 }

@@ -22,7 +22,12 @@ public static class BreakdownReport
     /// <param name="Others">The groups behind the last row; null where there are none.</param>
     public sealed record Response(
         string By, LocalDate From, LocalDate To, DayRange? Before, bool IsUnfinished, string TimeZone, LocalDate? NarrowedFrom, IReadOnlyList<Narrowing> Narrowed,
-        TotalCount Total, ExcludedCount Excluded, string Answer, IReadOnlyList<Row> Rows, OtherGroups? Others, VerdictResponse? Verdict);
+        TotalCount Total, ExcludedCount Excluded, string Answer, IReadOnlyList<Row> Rows, OtherGroups? Others, VerdictResponse? Verdict)
+    {
+        /// <summary>The groups, with their clicks, that are not among so many first rows.</summary>
+        internal (int Groups, long Clicks) Behind(int rows) =>
+            (Math.Max(0, Rows.Count - rows) + (Others?.Groups ?? 0), Rows.Skip(rows).Sum(r => r.Clicks) + (Others?.Clicks ?? 0));
+    }
 
     public sealed record DayRange(LocalDate From, LocalDate To);
 
@@ -82,12 +87,14 @@ public static class BreakdownReport
             errors.Add("limit", new Flaw("limit", $"List 1 to {MostRows:N0} groups; the others are summed up."));
         }
 
-        if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: request.Query["by"].ToString()) is not { } question)
-        {
-            return ApiProblem.Invalid(errors);
-        }
+        return Read(request, member, clock, errors) is { } question ? TypedResults.Ok(await Answer(question, limit ?? UsualRows, counting, cancel)) : ApiProblem.Invalid(errors);
+    }
 
-        return TypedResults.Ok(await Answer(question, limit ?? UsualRows, counting, cancel));
+    /// <summary>A question by one dimension; null with <paramref name="errors"/> where it can't be answered.</summary>
+    internal static Question? Read(HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors)
+    {
+        var question = Question.Read(request.Query, member, clock.GetCurrentInstant(), errors);
+        return question?.Bounded(groups: question.By);
     }
 
     /// <summary>The whole answer to a question.</summary>

@@ -19,7 +19,7 @@ internal static class LanesPicture
     /// <param name="colors">By key of the group; plum for others.</param>
     public static Picture Of(BreakdownReport.Response answer, string words, IReadOnlyDictionary<string, SKColor> colors)
     {
-        var (groups, clicks) = (answer.Rows.Count - Most + (answer.Others?.Groups ?? 0), answer.Rows.Skip(Most).Sum(r => r.Clicks) + (answer.Others?.Clicks ?? 0));
+        var (groups, clicks) = answer.Behind(Most);
         var height = HeightOf(answer);
         return new Picture(words, Picture.UsualWidth, height + (groups > 0 ? Row : 0), pen =>
         {

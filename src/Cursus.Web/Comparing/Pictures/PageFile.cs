@@ -9,7 +9,6 @@ namespace Cursus.Web.Comparing.Pictures;
 /// <summary>GET /reports/page.pdf: an answer on one page.</summary>
 public static class PageFile
 {
-    private const int MostRows = 50;
     private const int MaxTitle = 120;
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/page.pdf", Handle).ForViewers().WithSummary("An answer on one page, as PDF");
@@ -17,13 +16,14 @@ public static class PageFile
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Handle(
         [AsParameters] BreakdownReport.Asked asked, string? title, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, CancellationToken cancel)
     {
+        _ = asked;
         var errors = new FieldErrors();
-        if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: asked.By!) is not { } question)
+        if (BreakdownReport.Read(request, member, clock, errors) is not { } question)
         {
             return ApiProblem.Invalid(errors);
         }
 
-        var answer = await BreakdownReport.Answer(question, MostRows, counting, cancel);
+        var answer = await BreakdownReport.Answer(question, PictureFiles.MostRows, counting, cancel);
         var course = await SeriesReport.Answer(question, SeriesReport.UsualStep(question), counting, cancel);
         var colors = await PictureFiles.ColorsOf(question, db, cancel);
         var head = title?.Trim() is { Length: > 0 and <= MaxTitle } given ? given : $"Clicks by {QuestionWords.Name(question.By)}";

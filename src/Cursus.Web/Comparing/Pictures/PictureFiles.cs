@@ -13,13 +13,15 @@ namespace Cursus.Web.Comparing.Pictures;
 /// <summary>GET /reports/lanes, course, map, life and pivot as .svg or .png: what the screen draws, to be put into slides, letters and reports.</summary>
 public static class PictureFiles
 {
-    private const int MostRows = 50;
+    /// <summary>How many groups are asked for; none has room for more.</summary>
+    internal const int MostRows = 50;
+
     private const int UsualScale = 2;
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        Map(api, "lanes", "The lanes of an answer", Read, Lanes);
-        Map(api, "course", "The course of an answer", Read, Course);
+        Map(api, "lanes", "The lanes of an answer", BreakdownReport.Read, Lanes);
+        Map(api, "course", "The course of an answer", BreakdownReport.Read, Course);
         Map(api, "map", "An answer by country on a map", ReadByCountry, OnMap);
         Map(api, "life", "How long posts live", LifeReport.Read, Life);
         api.MapGet("/reports/pivot.svg", (
@@ -66,12 +68,9 @@ public static class PictureFiles
         return read(errors) is { } question ? new(question, await draw(question), errors) : new(null, null, errors);
     }
 
-    private static Question? Read(HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors) =>
-        Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: request.Query["by"].ToString());
-
     private static Question? ReadByCountry(HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors)
     {
-        var question = Read(request, member, clock, errors);
+        var question = BreakdownReport.Read(request, member, clock, errors);
         if (question is { By: not "country" })
         {
             errors.Add("by", new Flaw("by-unknown", "A map shows countries. Ask by country."));

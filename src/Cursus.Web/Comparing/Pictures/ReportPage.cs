@@ -89,10 +89,10 @@ internal static class ReportPage
             }
         }
 
-        var rest = answer.Rows.Skip(MostRows).Sum(r => r.Clicks) + (answer.Others?.Clicks ?? 0);
-        if (rest > 0)
+        var (groups, clicks) = answer.Behind(MostRows);
+        if (clicks > 0)
         {
-            pen.Text($"and {CountWords.Number(answer.Rows.Count - MostRows + (answer.Others?.Groups ?? 0))} more with {CountWords.Number(rest)} clicks", 0, 14 + 15 * MostRows + 11, 9, Pen.Dimmed);
+            pen.Text($"and {CountWords.Number(groups)} more with {CountWords.Clicks(clicks)}", 0, 14 + 15 * MostRows + 11, 9, Pen.Dimmed);
         }
     }
 }

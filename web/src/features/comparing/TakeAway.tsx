@@ -1,8 +1,7 @@
 import { Button, Menu } from '@mantine/core'
 import { IconDownload } from '@tabler/icons-react'
-import { fileAddress, type Asked, type ReportFile } from './question'
-
-type Files = ReadonlyArray<readonly [ReportFile, string]>
+import { FileItems, type Files } from './FileItems'
+import type { Asked } from './question'
 
 const map: Files = [
   ['map.svg', 'Map as SVG'],
@@ -39,6 +38,7 @@ const filesOf = ({ by }: Asked): ReadonlyArray<readonly [group: string, items: F
 
 /** The answer as files: for a letter, for slides, for reckoning elsewhere. */
 export function TakeAway({ asked, title }: { asked: Asked; title?: string }) {
+  const named = title ? { ...asked, title } : asked // Only the page has a title, others pass it over.
   return (
     <Menu position="bottom-end" width={240}>
       <Menu.Target>
@@ -50,16 +50,7 @@ export function TakeAway({ asked, title }: { asked: Asked; title?: string }) {
         {filesOf(asked).map(([group, items]) => (
           <div key={group}>
             <Menu.Label>{group}</Menu.Label>
-            {items.map(([file, words]) => (
-              <Menu.Item
-                key={file}
-                component="a"
-                href={fileAddress(file, file === 'page.pdf' && title ? { ...asked, title } : asked)}
-                download
-              >
-                {words}
-              </Menu.Item>
-            ))}
+            <FileItems files={items} asked={named} />
           </div>
         ))}
       </Menu.Dropdown>

@@ -1,6 +1,7 @@
 import { ActionIcon, Menu } from '@mantine/core'
 import { IconDownload } from '@tabler/icons-react'
-import { fileAddress, type Asked, type ReportFile } from './question'
+import { FileItems, type Files } from './FileItems'
+import type { Asked } from './question'
 
 interface Props {
   /** What is taken away. */
@@ -12,7 +13,7 @@ interface Props {
 
 /** One part of a page as a file: its table, or what is drawn of it. */
 export function TakePart({ name, table, picture, asked }: Props) {
-  const files: ReadonlyArray<readonly [ReportFile, string]> = [
+  const files: Files = [
     [`${picture}.svg`, 'As SVG'],
     [`${picture}.png`, 'As PNG'],
     [`${table}.csv`, 'As CSV'],
@@ -26,11 +27,7 @@ export function TakePart({ name, table, picture, asked }: Props) {
         </ActionIcon>
       </Menu.Target>
       <Menu.Dropdown>
-        {files.map(([file, words]) => (
-          <Menu.Item key={file} component="a" href={fileAddress(file, asked)} download>
-            {words}
-          </Menu.Item>
-        ))}
+        <FileItems files={files} asked={asked} />
       </Menu.Dropdown>
     </Menu>
   )
