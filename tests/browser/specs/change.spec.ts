@@ -34,7 +34,8 @@ test('of two who change one link the second sees both, and nothing is overwritte
   await colleague.getByRole('button', { name: 'Change', exact: true }).click()
   await colleague.getByLabel('Note for colleagues').fill('Checked by Tobias')
   await colleague.getByRole('button', { name: 'Save', exact: true }).click()
-  await expect(colleague.getByText('Checked by Tobias')).toBeVisible()
+  // The field he types into holds the same words: only as a fact of the link are they saved.
+  await expect(colleague.getByRole('definition').getByText('Checked by Tobias')).toBeVisible()
 
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   const both = page.getByRole('alertdialog', { name: 'Changed meanwhile' })
