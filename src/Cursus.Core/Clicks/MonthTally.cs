@@ -65,8 +65,8 @@ public static class MonthTally
 
         var rest = packed;
         ReadValues(ref rest, numbers, into);
-        var values = ArrayPool<int>.Shared.Rent(into.Count);
         var count = into.Count;
+        var values = ArrayPool<int>.Shared.Rent(count);
         for (var place = 0; place < count; place++)
         {
             values[place] = into[place].Value;
@@ -75,23 +75,10 @@ public static class MonthTally
         into.Clear();
         while (rest.Length > 0)
         {
-            var day = Read(ref rest);
-            var ofDay = Counted(ref rest);
+            var (day, ofDay) = (Read(ref rest), Counted(ref rest));
             var before = into.Count;
             CollectionsMarshal.SetCount(into, before + ofDay);
-            foreach (ref var entry in CollectionsMarshal.AsSpan(into)[before..])
-            {
-                // Nearly all places and counts take one byte each.
-                if (rest is [< 0x80 and var place, < 0x80 and var counted, ..] && place < count)
-                {
-                    entry = new(day, values[place], counted);
-                    rest = rest[2..];
-                }
-                else
-                {
-                    entry = new(day, Read(ref rest) is var far && far < count ? values[far] : throw Broken(), Read(ref rest));
-                }
-            }
+            ReadDay(ref rest, day, values.AsSpan(0, count), CollectionsMarshal.AsSpan(into)[before..]);
         }
 
         ArrayPool<int>.Shared.Return(values);
@@ -159,6 +146,27 @@ public static class MonthTally
             var value = numbers.Of(Take(ref bytes, length));
             into.Add(new(1, value, Read(ref bytes)));
         }
+    }
+
+    private static void ReadDay(ref ReadOnlySpan<byte> bytes, int day, ReadOnlySpan<int> values, Span<DayValue> into)
+    {
+        var at = 0;
+        for (var entry = 0; entry < into.Length; entry++)
+        {
+            // Nearly all places and counts take one byte each.
+            if (at + 1 < bytes.Length && bytes[at] < 0x80 && bytes[at + 1] < 0x80 && bytes[at] < values.Length)
+            {
+                into[entry] = new(day, values[bytes[at]], bytes[at + 1]);
+                at += 2;
+                continue;
+            }
+
+            var rest = bytes[at..];
+            into[entry] = new(day, Read(ref rest) is var place && place < values.Length ? values[place] : throw Broken(), Read(ref rest));
+            at = bytes.Length - rest.Length;
+        }
+
+        bytes = bytes[at..];
     }
 
     /// <summary>How many of something follow, each of which takes a byte at least.</summary>

@@ -1,4 +1,6 @@
+using System.Buffers.Binary;
 using System.Diagnostics.CodeAnalysis;
+using System.Numerics;
 using System.Text;
 
 namespace Cursus.Core.Clicks;
@@ -49,11 +51,25 @@ public sealed class ValueNumbers
 
         public byte[] Create(ReadOnlySpan<byte> alternate) => alternate.ToArray();
 
+        // Texts are short, and there are millions of them: their ends and their length tell them apart well enough.
         public int GetHashCode(ReadOnlySpan<byte> alternate)
         {
-            var hash = default(HashCode);
-            hash.AddBytes(alternate);
-            return hash.ToHashCode();
+            var length = alternate.Length;
+            var (first, last) = length >= sizeof(ulong)
+                ? (BinaryPrimitives.ReadUInt64LittleEndian(alternate), BinaryPrimitives.ReadUInt64LittleEndian(alternate[^sizeof(ulong)..]))
+                : (Short(alternate), 0ul);
+            return (int)(((first ^ BitOperations.RotateLeft(last, 29) ^ (ulong)length) * 0x9E3779B97F4A7C15ul) >> 32);
+        }
+
+        private static ulong Short(ReadOnlySpan<byte> bytes)
+        {
+            var number = 0ul;
+            foreach (var one in bytes)
+            {
+                number = (number << 8) | one;
+            }
+
+            return number;
         }
     }
 }

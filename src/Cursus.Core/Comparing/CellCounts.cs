@@ -35,6 +35,7 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
 {
     private const int HoursOfDay = 24;
     private const int HoursOfWeek = 7 * HoursOfDay;
+    private const int MostDays = 31;
 
     private static readonly LocalDate Epoch = new(1970, 1, 1);
 
@@ -45,10 +46,14 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
     // Places in the lists. Where all of a stretch is one step there may be tens of thousands of groups, of which each row meets another one: their places are found without hashing.
     private readonly Dictionary<(int Group, int Held, int Span, int Step), int> places = [];
     private readonly int[][] placesOfGroups = [.. spans.Select(_ => Array.Empty<int>())];
-    private (LocalDate Month, int Before) last = (Epoch, -1);
     private readonly bool isStepped = step != CountStep.Whole;
     private readonly int[] weekHours = isByWeekHour ? [.. Enumerable.Range(0, HoursOfWeek).Select(h => numbers.Of(h.ToString(CultureInfo.InvariantCulture)))] : [];
-    private readonly List<int> hours = [];
+    private int[] hours = [];
+
+    // Rows of one month come one after the other. Its days begin at these hours of the week.
+    private LocalDate? current;
+    private int beforeMonth;
+    private readonly int[] midnights = new int[MostDays + 1];
 
     /// <summary>What was counted of one cell, by number of the value: that of few values side by side with that of other cells, where the processor finds it at once.</summary>
     private struct Sum
@@ -105,53 +110,82 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
         }
     }
 
+    /// <summary>How much of a value was counted of a cell that is one for all of its stretch.</summary>
+    public long CountOf(int group, int held, int span, int value) => PlaceOf(group, held, span, 0) is > 0 and var place && sums[place - 1] is var sum && value < sum.Length ? sum[value] : 0;
+
     /// <summary>Adds days of a link.</summary>
     /// <param name="groups">The groups that the link is in.</param>
     /// <param name="month">Any day of the month of the days.</param>
     public void Add(ReadOnlySpan<int> groups, int held, LocalDate month, ReadOnlySpan<DayValue> counts)
     {
-        // Rows of one month come one after the other.
-        if (last.Month != month)
-        {
-            last = (month, NumberOf(month) - month.Day);
-        }
-
+        Turn(month);
         for (var span = 0; span < days.Length; span++)
         {
+            var (first, last) = (days[span].First - beforeMonth, days[span].Last - beforeMonth);
             foreach (var group in groups)
             {
-                Add(group, held, span, last.Before, counts);
+                if (isStepped && span == 0)
+                {
+                    AddSteps(group, held, first, last, counts);
+                }
+                else
+                {
+                    AddWhole(group, held, span, first, last, counts);
+                }
             }
         }
     }
 
-    private void Add(int group, int held, int span, int beforeMonth, ReadOnlySpan<DayValue> counts)
+    /// <summary>Goes over to another month, where it is one.</summary>
+    private void Turn(LocalDate month)
     {
-        var (first, last) = days[span];
-        var (day, isInside, hourOfWeek, number) = (int.MinValue, false, 0, int.MinValue);
-        ref var sum = ref Unsafe.NullRef<Sum>();
-        foreach (var count in counts)
+        if (current != month)
         {
-            if (beforeMonth + count.Day != day)
+            (current, beforeMonth) = (month, NumberOf(month) - month.Day);
+            for (var day = 1; day <= MostDays; day++)
             {
-                day = beforeMonth + count.Day;
-                isInside = day >= first && day <= last;
-                hourOfWeek = WeekdayOf(day) * HoursOfDay;
+                midnights[day] = WeekdayOf(beforeMonth + day) * HoursOfDay;
             }
+        }
 
-            if (!isInside)
+        if (hours.Length < numbers.Count && (isByWeekHour || step == CountStep.Hour))
+        {
+            hours = [.. Enumerable.Range(0, numbers.Count).Select(n => int.TryParse(numbers[n], NumberStyles.None, CultureInfo.InvariantCulture, out var hour) ? hour : -1)];
+        }
+    }
+
+    private void AddWhole(int group, int held, int span, int first, int last, ReadOnlySpan<DayValue> counts)
+    {
+        ref var sum = ref Unsafe.NullRef<Sum>();
+        foreach (ref readonly var count in counts)
+        {
+            if (count.Day >= first && count.Day <= last)
+            {
+                sum = ref Unsafe.IsNullRef(ref sum) ? ref SumOf(group, held, span, 0) : ref sum;
+                sum.Add(ValueOf(count), count.Count);
+            }
+        }
+    }
+
+    private void AddSteps(int group, int held, int first, int last, ReadOnlySpan<DayValue> counts)
+    {
+        var number = int.MinValue;
+        ref var sum = ref Unsafe.NullRef<Sum>();
+        foreach (ref readonly var count in counts)
+        {
+            if (count.Day < first || count.Day > last)
             {
                 continue;
             }
 
-            var now = isStepped && span == 0 ? StepOf(day, count.Value, beforeMonth) : 0;
-            if (Unsafe.IsNullRef(ref sum) || now != number)
+            var now = StepOf(beforeMonth + count.Day, count.Value);
+            if (now != number)
             {
                 number = now;
-                sum = ref SumOf(group, held, span, now);
+                sum = ref SumOf(group, held, 0, now);
             }
 
-            sum.Add(isByWeekHour ? weekHours[hourOfWeek + HourOf(count.Value)] : step == CountStep.Hour ? whole : count.Value, count.Count);
+            sum.Add(ValueOf(count), count.Count);
         }
     }
 
@@ -195,24 +229,16 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
         return ref ofGroups[group];
     }
 
-    private int StepOf(int day, int value, int beforeMonth) => step switch
+    private int ValueOf(in DayValue count) => isByWeekHour ? weekHours[midnights[count.Day] + hours[count.Value]] : step == CountStep.Hour ? whole : count.Value;
+
+    private int StepOf(int day, int value) => step switch
     {
-        CountStep.Hour => day * HoursOfDay + HourOf(value),
+        CountStep.Hour => day * HoursOfDay + hours[value],
         CountStep.Day => day,
         CountStep.Week => day - WeekdayOf(day),
         CountStep.Month => beforeMonth + 1,
         _ => 0,
     };
-
-    private int HourOf(int value)
-    {
-        while (hours.Count <= value)
-        {
-            hours.Add(int.TryParse(numbers[hours.Count], NumberStyles.None, CultureInfo.InvariantCulture, out var hour) ? hour : -1);
-        }
-
-        return hours[value];
-    }
 
     private LocalDateTime? AtOf(int number) => step switch
     {

@@ -23,10 +23,10 @@ public sealed record Pace(int Hours, long Clicks, int Ahead, int Others, IReadOn
     public static Pace Of(PlacementCourse placement, IEnumerable<PlacementCourse> others)
     {
         ArgumentNullException.ThrowIfNull(placement);
-        var steps = placement.Clicks.Count;
+        var steps = placement.Clicks.Length;
         var clicks = placement.Within(steps);
         var last = others
-            .Where(o => o.LinkId != placement.LinkId && o.Group == placement.Group && o.Start <= placement.Start && o.Clicks.Count >= steps)
+            .Where(o => o.LinkId != placement.LinkId && o.Group == placement.Group && o.Start <= placement.Start && o.Clicks.Length >= steps)
             .OrderByDescending(o => o.Start).ThenBy(o => o.LinkId)
             .Take(MostOthers).ToList();
         return new(PostClock.HoursAfter(steps), clicks, last.Count(o => o.Within(steps) < clicks), last.Count, last.Count < FewestOthers ? [] : UsualCourse(last));
@@ -37,7 +37,7 @@ public sealed record Pace(int Hours, long Clicks, int Ahead, int Others, IReadOn
     {
         var usual = new List<UsualClicks>();
         var soFar = new double[courses.Count];
-        for (var step = 0; step < courses.Min(c => c.Clicks.Count); step++)
+        for (var step = 0; step < courses.Min(c => c.Clicks.Length); step++)
         {
             for (var i = 0; i < soFar.Length; i++)
             {

@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+using System.Runtime.InteropServices;
 using NodaTime;
 
 namespace Cursus.Core.Comparing;
@@ -6,7 +8,7 @@ namespace Cursus.Core.Comparing;
 /// <param name="Group">What it is compared with its like by, such as its channel's key.</param>
 /// <param name="Start">The hour of its first click, on the workspace's clock.</param>
 /// <param name="Clicks">People's clicks in each step of the <see cref="PostClock"/> that is over.</param>
-public sealed record PlacementCourse(Guid LinkId, string Group, LocalDateTime Start, IReadOnlyList<long> Clicks)
+public sealed record PlacementCourse(Guid LinkId, string Group, LocalDateTime Start, ImmutableArray<long> Clicks)
 {
     /// <summary>Clicks in the first so many steps.</summary>
     public long Within(int steps) => Clicks.Take(steps).Sum();
@@ -26,6 +28,6 @@ public sealed record PlacementCourse(Guid LinkId, string Group, LocalDateTime St
             }
         }
 
-        return new(linkId, group, start, clicks);
+        return new(linkId, group, start, ImmutableCollectionsMarshal.AsImmutableArray(clicks));
     }
 }

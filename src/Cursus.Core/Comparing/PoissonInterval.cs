@@ -1,3 +1,4 @@
+using MathNet.Numerics;
 using MathNet.Numerics.Distributions;
 
 namespace Cursus.Core.Comparing;
@@ -5,6 +6,9 @@ namespace Cursus.Core.Comparing;
 /// <summary>How sure a count is: the exact interval of a Poisson mean.</summary>
 public static class PoissonInterval
 {
+    private const int SmallShape = 30;
+    private const int NewtonSteps = 2;
+
     /// <summary>The central interval for the mean behind a count of <paramref name="clicks"/> (Garwood 1936, "Fiducial limits for the Poisson distribution",
     /// Biometrika 28): half the chi-squared quantiles with 2k and 2k + 2 degrees of freedom.</summary>
     /// <exception cref="ArgumentOutOfRangeException">The count is negative.</exception>
@@ -12,8 +16,27 @@ public static class PoissonInterval
     {
         ArgumentOutOfRangeException.ThrowIfNegative(clicks);
         var tail = (1 - confidence) / 2;
-        var low = clicks == 0 ? 0 : Gamma.InvCDF(clicks, 1, tail);
-        return (low, Gamma.InvCDF(clicks + 1, 1, 1 - tail));
+        return (clicks == 0 ? 0 : GammaQuantile(clicks, tail), GammaQuantile(clicks + 1, 1 - tail));
+    }
+
+    /// <summary>
+    /// The quantile of a gamma distribution of scale 1, half that of chi-squared with twice the degrees of freedom. For all but small shapes a few of Newton's steps lead there from the cube-root approximation
+    /// (Wilson and Hilferty 1931, "The distribution of chi-square", Proceedings of the National Academy of Sciences 17), many times faster than halving does.
+    /// </summary>
+    private static double GammaQuantile(long shape, double part)
+    {
+        if (shape < SmallShape)
+        {
+            return Gamma.InvCDF(shape, 1, part);
+        }
+
+        var quantile = shape * Math.Pow(1 - 1 / (9.0 * shape) + Normal.InvCDF(0, 1, part) / (3 * Math.Sqrt(shape)), 3);
+        for (var step = 0; step < NewtonSteps; step++)
+        {
+            quantile -= (SpecialFunctions.GammaLowerRegularized(shape, quantile) - part) / Gamma.PDF(shape, 1, quantile);
+        }
+
+        return quantile;
     }
 
     /// <summary>The interval where the count varies more than chance would make it: on the logarithm of the mean, with variance φ / k and Student's t.</summary>

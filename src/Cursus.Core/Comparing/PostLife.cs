@@ -23,15 +23,15 @@ public sealed record PostLife(int Placements, int Running, long Clicks, double? 
     public static PostLife Of(IReadOnlyCollection<PlacementCourse> courses)
     {
         ArgumentNullException.ThrowIfNull(courses);
-        var steps = courses.Select(c => c.Clicks.Count).DefaultIfEmpty().Max();
+        var steps = courses.Select(c => c.Clicks.Length).DefaultIfEmpty().Max();
         var (inStep, known) = (new long[steps], new long[steps]);
         foreach (var course in courses)
         {
             var soFar = 0L;
-            foreach (var (step, came) in course.Clicks.Index())
+            for (var step = 0; step < course.Clicks.Length; step++)
             {
-                inStep[step] += came;
-                known[step] += soFar += came;
+                inStep[step] += course.Clicks[step];
+                known[step] += soFar += course.Clicks[step];
             }
         }
 
@@ -47,7 +47,7 @@ public sealed record PostLife(int Placements, int Running, long Clicks, double? 
         var most = clicks < FewestClicks ? null : Until(Most, arrived);
         return new(
             courses.Count,
-            courses.Count(c => most is { } hours && PostClock.HoursAfter(c.Clicks.Count) < hours),
+            courses.Count(c => most is { } hours && PostClock.HoursAfter(c.Clicks.Length) < hours),
             clicks,
             clicks < FewestClicks ? null : Until(0.5, arrived),
             most,

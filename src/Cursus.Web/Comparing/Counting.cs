@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using Cursus.Core.Clicks;
 using Cursus.Core.Comparing;
 using Cursus.Web.Retargeting;
@@ -50,7 +49,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         var total = dimension.IsSeveral && question.ObservedBy().Count > 0 ? await Total(snapshot, question, cancel) : await Total(snapshot, question, counted, cancel);
         var (hasVisitors, hasPrevious) = (question.ObservedBy(question.By).Count == 0, question.Earlier is not null);
         return (total, Breakdown.Of(
-            [.. groups.Where(g => !g.Value.IsEmpty).Select(g => CountOf(g.Key, g.Value))], most, step == CountStep.Whole ? null : StepsOf(counted)));
+            [.. groups.Index().Where(g => !g.Item.IsEmpty).Select(g => CountOf(counted.Groups.Groups[g.Index][0], g.Item))], most, step == CountStep.Whole ? null : StepsOf(counted)));
 
         GroupCount CountOf((string Key, string Label) group, GroupTally tally) => new(
             group.Key, Label(question.By, group.Label), tally.Clicks, hasVisitors ? tally.Visitors : null, hasPrevious ? tally.Previous : null, tally.Placements, tally.PlacementDays);
@@ -61,7 +60,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     {
         await using var snapshot = await Open(cancel);
         var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], Stretches(question), CountStep.Whole, needsAll: false, cancel);
-        return counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => c.Groups[0].Key).ToDictionary(g => g.Key, g => g.Sum(c => c.Count));
+        return counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => counted.GroupOf(c).Key).ToDictionary(g => g.Key, g => g.Sum(c => c.Count));
     }
 
     /// <summary>What the question is narrowed to, by name.</summary>
@@ -95,7 +94,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], [Stretch.Of(question.Period)], step, needsAll: false, cancel);
         return
         [
-            .. counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => (At: c.At!.Value, c.Groups[0].Key))
+            .. counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => (At: c.At!.Value, counted.GroupOf(c).Key))
                 .OrderBy(g => g.Key.At).ThenBy(g => g.Key.Key, StringComparer.Ordinal).Select(g => new StepCount(g.Key.At, g.Key.Key, g.Sum(c => c.Count))),
         ];
     }
@@ -133,10 +132,12 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     {
         Dimension[] both = [Dimension.All[question.By], Dimension.All[across]];
         var counted = await Counted.Read(snapshot, question, both, [Stretch.Of(question.Period)], CountStep.Whole, needsAll: false, cancel);
-        var cells = counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => (Of: c.Groups[0], Across: c.Groups[1]))
-            .Select(g => new CellCount(g.Key.Of.Key, Label(question.By, g.Key.Of.Label), g.Key.Across.Key, Label(across, g.Key.Across.Label), g.Sum(c => c.Count))).ToList();
+        var cells = counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => c.Group, c => c.Count).Select(g => CellOf(counted.Groups.Groups[g.Key], g.Sum())).ToList();
         var total = both.Any(d => d.IsSeveral) ? (await Total(snapshot, question, cancel)).Clicks : cells.Sum(c => c.Clicks);
         return (total, cells);
+
+        CellCount CellOf((string Key, string Label)[] group, long clicks) =>
+            new(group[0].Key, Label(question.By, group[0].Label), group[1].Key, Label(across, group[1].Label), clicks);
     }
 
     /// <summary>What is counted of a group until all is.</summary>
@@ -155,30 +156,23 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         public bool IsEmpty => Clicks == 0 && Previous == 0 && Placements == 0;
     }
 
-    /// <summary>Clicks of each group, still without its placements.</summary>
-    private static Dictionary<(string Key, string Label), GroupTally> GroupsOf(Counted counted)
+    /// <summary>Clicks of each group by its number, still without its placements.</summary>
+    private static List<GroupTally> GroupsOf(Counted counted)
     {
-        // Cells of one group come side by side, and there may be tens of thousands of groups.
-        var groups = new Dictionary<(string Key, string Label), GroupTally>();
-        (IReadOnlyList<(string, string)>? last, GroupTally group) = (null, new());
-        foreach (var cell in counted.Cells)
+        var groups = counted.Groups.Groups.Select(_ => new GroupTally()).ToList();
+        foreach (var (number, span, _, isOfPeople, count) in counted.Cells)
         {
-            if (!ReferenceEquals(cell.Groups, last))
+            var group = groups[number];
+            switch (span, isOfPeople)
             {
-                last = cell.Groups;
-                group = TallyOf(groups, cell.Groups[0]);
-            }
-
-            switch (cell)
-            {
-                case { Span: 0, IsOfPeople: true }:
-                    group.Clicks += cell.Count;
+                case (0, true):
+                    group.Clicks += count;
                     break;
-                case { IsOfPeople: true }:
-                    group.Previous += cell.Count;
+                case (0, false):
+                    group.Visitors += count;
                     break;
-                case { Span: 0, Kind: RollUpCounts.Visitors }:
-                    group.Visitors += cell.Count;
+                case (_, true):
+                    group.Previous += count;
                     break;
             }
         }
@@ -186,37 +180,34 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         return groups;
     }
 
-    private static GroupTally TallyOf(Dictionary<(string Key, string Label), GroupTally> groups, (string Key, string Label) group) =>
-        CollectionsMarshal.GetValueRefOrAddDefault(groups, group, out _) ??= new();
-
     /// <summary>Adds the placements that were at work in the period, those that went out in it or were clicked in it; groups without clicks that had one come to the others.</summary>
-    private static async Task AddPlacements(
-        Snapshot snapshot, Question question, Counted counted, Dictionary<(string Key, string Label), GroupTally> groups, CancellationToken cancel)
+    private static async Task AddPlacements(Snapshot snapshot, Question question, Counted counted, List<GroupTally> groups, CancellationToken cancel)
     {
-        Dimension[] by = [Dimension.All[question.By]];
         var clicked = question.ObservedBy().Count == 0 ? null : await ClickedLinks(snapshot, question, cancel);
-        var links = counted.Links ?? await PickedLinks.Read(snapshot, question, by, isHeldAgainst: false, cancel);
+        var links = counted.Links ?? await PickedLinks.Read(snapshot, question, [Dimension.All[question.By]], isHeldAgainst: false, cancel);
         var (from, to) = (question.Period.From, LocalDate.Min(question.Period.To, question.Today));
-        var sums = new (int Placements, long Days)[links.Groups.Count];
         foreach (var link in links.All)
         {
             var isNew = !link.IsDeleted && link.PlacedOn >= from && link.PlacedOn <= to;
             if (isNew || (clicked?.Contains(link.Id) ?? link.IsClicked))
             {
-                foreach (var group in link.Groups)
+                var days = Math.Max(1, NodaTime.Period.DaysBetween(LocalDate.Max(link.PlacedOn, from), to) + 1);
+                foreach (var number in link.Groups)
                 {
-                    sums[group] = (sums[group].Placements + 1, sums[group].Days + Math.Max(1, NodaTime.Period.DaysBetween(LocalDate.Max(link.PlacedOn, from), to) + 1));
+                    AddPlacement(counted.Groups == links.Groups ? number : counted.Groups.Of(links.Groups.Groups[number]), days);
                 }
             }
         }
 
-        foreach (var (number, (placements, days)) in sums.Index())
+        void AddPlacement(int number, int days)
         {
-            if (placements > 0)
+            while (groups.Count <= number)
             {
-                var group = TallyOf(groups, links.Groups[number][0]);
-                (group.Placements, group.PlacementDays) = (placements, days);
+                groups.Add(new());
             }
+
+            groups[number].Placements++;
+            groups[number].PlacementDays += days;
         }
     }
 
@@ -224,7 +215,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     private static async Task<HashSet<Guid>> ClickedLinks(Snapshot snapshot, Question question, CancellationToken cancel)
     {
         var byLink = await Counted.Read(snapshot, question, [Dimension.All["link"]], [Stretch.Of(question.Period)], CountStep.Whole, needsAll: false, cancel);
-        return [.. byLink.Cells.Select(c => Guid.Parse(c.Groups[0].Key))];
+        return [.. byLink.Cells.Select(c => Guid.Parse(byLink.GroupOf(c).Key))];
     }
 
     /// <summary>The groups' clicks in steps that all of them have in common.</summary>
@@ -232,21 +223,13 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     {
         var cells = counted.Cells.Where(c => c is { Span: 0, IsOfPeople: true }).ToList();
         var places = cells.Select(c => c.At).Distinct().Index().ToDictionary(a => a.Item!.Value, a => a.Index);
-        var steps = new Dictionary<string, long[]>();
-        foreach (var cell in counted.Cells)
+        var steps = counted.Groups.Groups.Select(_ => new long[places.Count]).ToList();
+        foreach (var cell in cells)
         {
-            if (!steps.TryGetValue(cell.Groups[0].Key, out var ofGroup))
-            {
-                steps[cell.Groups[0].Key] = ofGroup = new long[places.Count];
-            }
-
-            if (cell is { Span: 0, IsOfPeople: true, At: { } at })
-            {
-                ofGroup[places[at]] += cell.Count;
-            }
+            steps[cell.Group][places[cell.At!.Value]] += cell.Count;
         }
 
-        return steps;
+        return counted.Groups.Groups.Index().ToDictionary(g => g.Item[0].Key, g => steps[g.Index]);
     }
 
     private static IReadOnlyList<Stretch> Stretches(Question question) => question.Earlier is { } earlier

@@ -1,30 +1,44 @@
+using System.Runtime.InteropServices;
 using NodaTime;
 
 namespace Cursus.Web.Comparing;
 
 /// <summary>A link that is asked about.</summary>
-/// <param name="ChannelId">Null where it has none.</param>
-/// <param name="PlacedOn">The day on which it went out; only where links are what is grouped.</param>
-internal sealed record PickedLink(Guid Id, Guid? ChannelId, LocalDate PlacedOn, bool IsDeleted)
+/// <param name="channelId">Null where it has none.</param>
+/// <param name="placedOn">The day on which it went out; only where links are what is grouped.</param>
+internal sealed class PickedLink(Guid id, Guid? channelId, LocalDate placedOn, bool isDeleted, int group)
 {
-    /// <summary>Numbers of the groups that it is in: one, but by tags or pixels any number. Links share the list.</summary>
-    public required int[] Groups { get; set; }
+    private int first = group;
+    private int[]? several;
+
+    public Guid Id => id;
+
+    public Guid? ChannelId => channelId;
+
+    public LocalDate PlacedOn => placedOn;
+
+    public bool IsDeleted => isDeleted;
+
+    /// <summary>Numbers of the groups that it is in: one, but by tags or pixels any number.</summary>
+    public ReadOnlySpan<int> Groups => several ?? MemoryMarshal.CreateReadOnlySpan(ref first, 1);
 
     /// <summary>Whether people clicked it in the time that is asked about.</summary>
     public bool IsClicked { get; set; }
+
+    public void AddGroup(int group) => several = [.. Groups, group];
 }
 
 /// <summary>The links that are asked about, with the groups that they are in.</summary>
 internal sealed class PickedLinks
 {
-    private static readonly PickedLink Any = new(Guid.Empty, null, default, false) { Groups = [0] };
+    private static readonly PickedLink Any = new(Guid.Empty, null, default, false, 0);
 
     private readonly Dictionary<Guid, PickedLink>? links;
 
-    private PickedLinks(Dictionary<Guid, PickedLink>? links, IReadOnlyList<(string Key, string Label)[]> groups) => (this.links, Groups) = (links, groups);
+    private PickedLinks(Dictionary<Guid, PickedLink>? links, GroupNumbers groups) => (this.links, Groups) = (links, groups);
 
-    /// <summary>Key and label of each group, by its number and then by place of the dimensions that links decide.</summary>
-    public IReadOnlyList<(string Key, string Label)[]> Groups { get; }
+    /// <summary>The groups that they are in, by the dimensions that links decide.</summary>
+    public GroupNumbers Groups { get; }
 
     /// <summary>All of them; none where nothing needs to be known of single ones.</summary>
     public IEnumerable<PickedLink> All => links?.Values ?? Enumerable.Empty<PickedLink>();
@@ -37,13 +51,13 @@ internal sealed class PickedLinks
     public static async Task<PickedLinks> Read(Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, bool isHeldAgainst, CancellationToken cancel)
     {
         var ofLink = dimensions.Where(d => d.IsOfLink).ToList();
+        var groups = new GroupNumbers();
         if (ofLink.Count == 0 && !isHeldAgainst)
         {
-            return new(null, [[]]);
+            groups.Of([]);
+            return new(null, groups);
         }
 
-        var alone = new Dictionary<string, int[]>(StringComparer.Ordinal);
-        var groups = new List<(string Key, string Label)[]>();
         var links = new Dictionary<Guid, PickedLink>();
         var isPlaced = ofLink.Count > 0;
         var columns = string.Concat(ofLink.Select((_, place) => $", l.key{place}, l.label{place}"));
@@ -55,21 +69,18 @@ internal sealed class PickedLinks
             """,
             row =>
             {
-                var keys = ofLink.Count switch { 0 => "", 1 => row.GetString(4), _ => string.Join('\n', ofLink.Select((_, place) => row.GetString(4 + 2 * place))) };
-                if (!alone.TryGetValue(keys, out var group))
-                {
-                    alone[keys] = group = [groups.Count];
-                    groups.Add([.. ofLink.Select((_, place) => (row.GetString(4 + 2 * place), row.GetString(5 + 2 * place)))]);
-                }
-
+                var group = ofLink.Count == 1
+                    ? groups.Of(row.GetString(4), () => row.GetString(5))
+                    : groups.Of([.. ofLink.Select((_, place) => (row.GetString(4 + 2 * place), row.GetString(5 + 2 * place)))]);
                 var id = row.GetGuid(0);
-                if (links.TryGetValue(id, out var known))
+                ref var link = ref CollectionsMarshal.GetValueRefOrAddDefault(links, id, out var isKnown);
+                if (isKnown)
                 {
-                    known.Groups = [.. known.Groups, .. group];
+                    link!.AddGroup(group);
                 }
                 else
                 {
-                    links[id] = new(id, row.IsDBNull(1) ? null : row.GetGuid(1), isPlaced ? row.GetFieldValue<LocalDate>(3) : default, row.GetBoolean(2)) { Groups = group };
+                    link = new(id, row.IsDBNull(1) ? null : row.GetGuid(1), isPlaced ? row.GetFieldValue<LocalDate>(3) : default, row.GetBoolean(2), group);
                 }
             },
             cancel);

@@ -20,6 +20,7 @@ internal sealed class RollUpCounts
     public const string Visitors = "visitors";
 
     private readonly ValueNumbers numbers = new();
+    private readonly PackedBytes bytes = new();
     private readonly List<DayValue> kinds = [];
     private readonly List<DayValue> values = [];
     private readonly List<Guid?> helds = [null];
@@ -31,6 +32,7 @@ internal sealed class RollUpCounts
     private readonly bool needsKinds;
     private readonly string? heldAgainst;
     private readonly int clicks;
+    private readonly int visitors;
     private readonly CellCounts cells;
     private readonly CellCounts all;
 
@@ -43,13 +45,16 @@ internal sealed class RollUpCounts
         column = step == CountStep.Hour ? "hours" : observed switch { "week_hour" => "hours", "referrer_host" => "referrer", _ => observed };
         needsKinds = needsAll || column is null;
         needsDays = step is not (CountStep.Whole or CountStep.Month) || column == "hours";
-        clicks = numbers.Of(Clicks);
+        (clicks, visitors) = (numbers.Of(Clicks), numbers.Of(Visitors));
         cells = new(stretches, step, observed == "week_hour", numbers, clicks);
         all = new(stretches, CountStep.Whole, false, numbers, clicks);
     }
 
-    /// <summary>What was counted of each cell, and of what. Where nothing is observed, of each kind; else people's clicks of each value.</summary>
+    /// <summary>People's clicks of each cell and value, where one is observed.</summary>
     public IEnumerable<(Cell Cell, string Value, Guid? Held, long Count)> Cells => cells.All.Select(c => (c.Cell, numbers[c.Value], helds[c.Cell.Held], c.Clicks));
+
+    /// <summary>People's clicks, and visitors, of each cell, where nothing is observed. The other kinds are only told of all groups together.</summary>
+    public IEnumerable<CountedCell> OfPeople => cells.All.Where(c => c.Value == clicks || c.Value == visitors).Select(c => new CountedCell(c.Cell.Group, c.Cell.Span, c.Cell.At, c.Value == clicks, c.Clicks));
 
     /// <summary>What was counted of each kind in what is asked and in what it is compared with, whatever clicks tell. A link counts once, in however many groups it is.</summary>
     public IReadOnlyDictionary<(int Span, string Kind), long>? All => !needsKinds ? null : all.All.ToDictionary(c => (c.Cell.Span, numbers[c.Value]), c => c.Clicks);
@@ -102,18 +107,19 @@ internal sealed class RollUpCounts
 
                 if (needsKinds)
                 {
-                    Unpack(row.GetFieldValue<byte[]>(2), kinds);
+                    Unpack(2, kinds);
                 }
 
                 if (column is not null)
                 {
-                    Unpack(row.GetFieldValue<byte[]>(needsKinds ? 3 : 2), values);
+                    Unpack(needsKinds ? 3 : 2, values);
                 }
 
                 Add(row.GetGuid(0), month);
 
-                void Unpack(byte[] packed, List<DayValue> into)
+                void Unpack(int place, List<DayValue> into)
                 {
+                    var packed = bytes.Of(row, place);
                     if (isWhole)
                     {
                         MonthTally.UnpackTotals(packed, numbers, into);
@@ -205,16 +211,13 @@ internal sealed class RollUpCounts
             return;
         }
 
+        var before = ClicksAsked;
         all.Add([0], 0, month, Of(kinds));
-        link.IsClicked = link.IsClicked || IsClicked(month);
+        link.IsClicked = link.IsClicked || ClicksAsked > before;
     }
 
-    /// <summary>Whether people clicked on one of the days that were read, in what is asked.</summary>
-    private bool IsClicked(LocalDate month)
-    {
-        var beforeMonth = month.PlusDays(-month.Day);
-        return kinds.Exists(k => k.Value == clicks && beforeMonth.PlusDays(k.Day) is var day && day >= stretches[0].First && day <= stretches[0].Last);
-    }
+    /// <summary>People's clicks in what is asked, as far as they are counted.</summary>
+    private long ClicksAsked => all.CountOf(0, 0, 0, clicks);
 
     private void AddPart(int span, Guid id, string told, long count)
     {

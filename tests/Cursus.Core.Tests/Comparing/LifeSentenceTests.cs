@@ -30,5 +30,5 @@ public class LifeSentenceTests
     }
 
     private static PostLife LifeOf(params long[] clicks) =>
-        PostLife.Of([new PlacementCourse(Guid.Empty, "", new LocalDateTime(2026, 1, 1, 0, 0), clicks.Length > PostClock.Steps ? clicks[..PostClock.Steps] : clicks)]);
+        PostLife.Of([new PlacementCourse(Guid.Empty, "", new LocalDateTime(2026, 1, 1, 0, 0), [.. clicks.Take(PostClock.Steps)])]);
 }

@@ -40,5 +40,5 @@ public class PaceTests
         Pace.Of(one, [one]).Others.ShouldBe(0);
     });
 
-    private static PlacementCourse Course(int daysAgo, long[] clicks) => new(Guid.CreateVersion7(), "perch", Today.PlusDays(-daysAgo), clicks);
+    private static PlacementCourse Course(int daysAgo, long[] clicks) => new(Guid.CreateVersion7(), "perch", Today.PlusDays(-daysAgo), [.. clicks]);
 }

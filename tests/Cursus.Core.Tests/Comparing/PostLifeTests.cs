@@ -79,11 +79,11 @@ public class PostLifeTests
     public void Clicks_of_a_step_that_is_not_over_are_left_out()
     {
         var course = PlacementCourse.Of(default, "perch", Start, [(0, 5), (1, 3), (71, 2), (72, 7), (95, 1), (96, 4)], age: 100);
-        course.Clicks.Count.ShouldBe(73);
+        course.Clicks.Length.ShouldBe(73);
         (course.Clicks[0], course.Clicks[1], course.Clicks[71], course.Clicks[72]).ShouldBe((5L, 3L, 2L, 8L));
         PlacementCourse.Of(default, "perch", Start, [(0, 5)], age: 0).Clicks.ShouldBeEmpty();
-        PlacementCourse.Of(default, "perch", Start, [(0, 5), (2160, 9)], age: 5000).ShouldSatisfyAllConditions(c => c.Clicks.Count.ShouldBe(PostClock.Steps), c => c.Clicks.Sum().ShouldBe(5));
+        PlacementCourse.Of(default, "perch", Start, [(0, 5), (2160, 9)], age: 5000).ShouldSatisfyAllConditions(c => c.Clicks.Length.ShouldBe(PostClock.Steps), c => c.Clicks.Sum().ShouldBe(5));
     }
 
-    private static PlacementCourse Course(params long[] clicks) => new(Guid.CreateVersion7(), "perch", Start, clicks);
+    private static PlacementCourse Course(params long[] clicks) => new(Guid.CreateVersion7(), "perch", Start, [.. clicks]);
 }

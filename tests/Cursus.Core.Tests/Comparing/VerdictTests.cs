@@ -5,19 +5,6 @@ namespace Cursus.Core.Tests.Comparing;
 
 public class VerdictTests
 {
-    /// <summary>Exact 95 % Poisson limits as tabled in standard texts after Garwood 1936 (values from memory).</summary>
-    [Theory]
-    [InlineData(0, 0, 3.689)]
-    [InlineData(1, 0.0253, 5.572)]
-    [InlineData(10, 4.795, 18.390)]
-    [InlineData(100, 81.36, 121.63)]
-    public void How_sure_a_count_is_follows_Garwood_1936(long clicks, double low, double high)
-    {
-        var interval = PoissonInterval.Of(clicks);
-        interval.Low.ShouldBe(low, 0.005);
-        interval.High.ShouldBe(high, 0.005);
-    }
-
     /// <summary>The same split as below, seen as one group against all the rest: log(520) ± t₁₃ √(3.80656 / 520), by hand.</summary>
     [Fact]
     public void A_count_that_varies_more_than_chance_is_less_sure()
