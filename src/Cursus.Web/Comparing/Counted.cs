@@ -22,7 +22,7 @@ internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> C
 
     /// <param name="dimensions">What is grouped by; none for everything in one.</param>
     /// <param name="stretches">By number of the span.</param>
-    /// <param name="needsAll">Whether <see cref="All"/> is needed, and which of the links were clicked; counted from the clicks, neither is known.</param>
+    /// <param name="needsAll">Whether <see cref="All"/> is needed, and which of the links were clicked and when they went out; counted from the clicks, none of that is known.</param>
     public static async Task<Counted> Read(
         Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<Stretch> stretches, CountStep step, bool needsAll, CancellationToken cancel)
     {
@@ -34,7 +34,7 @@ internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> C
         }
 
         var heldAgainst = told.Select(d => d.HeldAgainst).OfType<string>().FirstOrDefault();
-        var picked = await PickedLinks.Read(snapshot, question, dimensions, heldAgainst is not null, cancel);
+        var picked = await PickedLinks.Read(snapshot, question, dimensions, isPlaced: needsAll && dimensions is [{ IsOfLink: true }], heldAgainst is not null, cancel);
         var counts = await RollUpCounts.Read(snapshot, question, picked, stretches, step, observed.SingleOrDefault(), heldAgainst, needsAll, cancel);
         if (observed.Count == 0)
         {

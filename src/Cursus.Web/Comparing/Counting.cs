@@ -184,7 +184,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     private static async Task AddPlacements(Snapshot snapshot, Question question, Counted counted, List<GroupTally> groups, CancellationToken cancel)
     {
         var clicked = question.ObservedBy().Count == 0 ? null : await ClickedLinks(snapshot, question, cancel);
-        var links = counted.Links ?? await PickedLinks.Read(snapshot, question, [Dimension.All[question.By]], isHeldAgainst: false, cancel);
+        var links = counted.Links ?? await PickedLinks.Read(snapshot, question, [Dimension.All[question.By]], isPlaced: true, isHeldAgainst: false, cancel);
         var (from, to) = (question.Period.From, LocalDate.Min(question.Period.To, question.Today));
         foreach (var link in links.All)
         {

@@ -5,7 +5,7 @@ namespace Cursus.Web.Comparing;
 
 /// <summary>A link that is asked about.</summary>
 /// <param name="channelId">Null where it has none.</param>
-/// <param name="placedOn">The day on which it went out; only where links are what is grouped.</param>
+/// <param name="placedOn">The day on which it went out; only where that was asked for.</param>
 internal sealed class PickedLink(Guid id, Guid? channelId, LocalDate placedOn, bool isDeleted, int group)
 {
     private int first = group;
@@ -47,8 +47,9 @@ internal sealed class PickedLinks
     public PickedLink? Of(Guid id) => links is null ? Any : links.GetValueOrDefault(id);
 
     /// <param name="dimensions">What is grouped by; of them those that links decide.</param>
+    /// <param name="isPlaced">Whether it matters when they went out.</param>
     /// <param name="isHeldAgainst">Whether clicks are held against what their link is.</param>
-    public static async Task<PickedLinks> Read(Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, bool isHeldAgainst, CancellationToken cancel)
+    public static async Task<PickedLinks> Read(Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, bool isPlaced, bool isHeldAgainst, CancellationToken cancel)
     {
         var ofLink = dimensions.Where(d => d.IsOfLink).ToList();
         var groups = new GroupNumbers();
@@ -59,7 +60,6 @@ internal sealed class PickedLinks
         }
 
         var links = new Dictionary<Guid, PickedLink>();
-        var isPlaced = ofLink.Count > 0;
         var columns = string.Concat(ofLink.Select((_, place) => $", l.key{place}, l.label{place}"));
         await snapshot.Each(
             question.Parameters,
