@@ -16,6 +16,7 @@ public static class PaceReport
     public sealed record Response(string TimeZone, IReadOnlyList<PlacementPace> Placements);
 
     /// <param name="Channel">The channel's key.</param>
+    /// <param name="Label">Its channel and, where it has one, its variant.</param>
     /// <param name="StartedAt">The hour of the first click, in the workspace's time zone.</param>
     /// <param name="Hours">Hours that are over since.</param>
     /// <param name="Clicks">People's clicks within these.</param>
@@ -24,7 +25,7 @@ public static class PaceReport
     /// <param name="Course">Its clicks so far.</param>
     /// <param name="Usual">Those of the others; nothing where they are fewer than three.</param>
     public sealed record PlacementPace(
-        Guid Link, string Channel, string StartedAt, int Hours, long Clicks, int Ahead, int Others, IReadOnlyList<CoursePoint> Course, IReadOnlyList<UsualPoint> Usual);
+        Guid Link, string Channel, string Label, string StartedAt, int Hours, long Clicks, int Ahead, int Others, IReadOnlyList<CoursePoint> Course, IReadOnlyList<UsualPoint> Usual);
 
     public sealed record CoursePoint(int Hours, long Clicks);
 
@@ -36,27 +37,33 @@ public static class PaceReport
         api.MapGet("/posts/{id:guid}/pace", Handle).ForViewers().WithSummary("A post against the usual course of its channels");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
-        Guid id, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel)
-    {
-        var own = await db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId)
-            .Select(p => p.Placements.OrderBy(x => x.Position).Select(x => x.LinkId).ToList()).SingleOrDefaultAsync(cancel);
-        if (own is null)
-        {
-            return ApiProblem.NotFound("post");
-        }
+        Guid id, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel) =>
+        await PostOf(id, member, db, cancel) is { } post ? TypedResults.Ok(await Answer(post, member, counting, clock, cancel)) : ApiProblem.NotFound("post");
 
+    /// <summary>A post whose pace is asked for.</summary>
+    /// <param name="Variants">Of each of its placements' links, in their order; null where it has none.</param>
+    internal sealed record Paced(Guid Id, string Title, IReadOnlyList<(Guid Link, string? Variant)> Variants);
+
+    internal static async Task<Paced?> PostOf(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        await db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId)
+            .Select(p => new { p.Id, p.Title, Placements = p.Placements.OrderBy(x => x.Position).Select(x => new { x.LinkId, x.Variant }).ToList() })
+            .SingleOrDefaultAsync(cancel) is { } post ? new(post.Id, post.Title, [.. post.Placements.Select(p => (p.LinkId, p.Variant))]) : null;
+
+    internal static async Task<Response> Answer(Paced post, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
+    {
         await using var snapshot = await counting.Open(cancel);
         var now = clock.GetCurrentInstant().InZone(member.Zone).LocalDateTime;
-        var courses = (await PlacementCourses.AroundPost(snapshot, member.WorkspaceId, id, now, cancel)).Select(c => c.Course).ToList();
-        var earlier = courses.Where(c => !own.Contains(c.LinkId)).ToList();
-        return TypedResults.Ok(new Response(member.Zone.Id, [.. courses.Where(c => own.Contains(c.LinkId)).OrderBy(c => own.IndexOf(c.LinkId)).Select(c => Of(c, Pace.Of(c, earlier)))]));
+        var courses = (await PlacementCourses.AroundPost(snapshot, member.WorkspaceId, post.Id, now, cancel)).ToLookup(c => c.Course.LinkId);
+        var own = post.Variants.SelectMany(v => courses[v.Link].Select(c => (c.Course, Label: v.Variant is null ? c.Label : $"{c.Label} · {v.Variant}"))).ToList();
+        var earlier = courses.SelectMany(c => c).Select(c => c.Course).Except(own.Select(o => o.Course)).ToList();
+        return new Response(member.Zone.Id, [.. own.Select(o => Of(o.Course, o.Label, Pace.Of(o.Course, earlier)))]);
     }
 
-    private static PlacementPace Of(PlacementCourse course, Pace pace)
+    private static PlacementPace Of(PlacementCourse course, string label, Pace pace)
     {
         var soFar = 0L;
         return new(
-            course.LinkId, course.Group, LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm").Format(course.Start), pace.Hours, pace.Clicks, pace.Ahead, pace.Others,
+            course.LinkId, course.Group, label, LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm").Format(course.Start), pace.Hours, pace.Clicks, pace.Ahead, pace.Others,
             [.. course.Clicks.Select((clicks, step) => new CoursePoint(PostClock.HoursAfter(step + 1), soFar += clicks))],
             [.. pace.Usual.Select(u => new UsualPoint(u.Hours, u.Low, u.Middle, u.High))]);
     }

@@ -50,6 +50,23 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
         }
     }
 
+    /// <summary>A line for what is only held against another.</summary>
+    public void DashedLine(IReadOnlyList<SKPoint> points, SKColor color, float width = 1)
+    {
+        using var dashes = SKPathEffect.CreateDash([3, 3], 0);
+        using var paint = new SKPaint { Color = color, IsAntialias = true, Style = SKPaintStyle.Stroke, StrokeWidth = width, PathEffect = dashes };
+        using var path = PathOf(points);
+        canvas.DrawPath(path, paint);
+    }
+
+    /// <summary>Fills what lies between points.</summary>
+    public void Area(IReadOnlyList<SKPoint> points, SKColor color)
+    {
+        using var paint = new SKPaint { Color = color, IsAntialias = true };
+        using var path = PathOf(points);
+        canvas.DrawPath(path, paint);
+    }
+
     /// <summary>Writes one line of words, shortened where it is longer than <paramref name="most"/>.</summary>
     /// <param name="y">Of the baseline.</param>
     public void Text(string text, float x, float y, float size, SKColor? color = null, bool isBold = false, Align align = Align.Left, float most = float.MaxValue)
@@ -111,6 +128,13 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
         }
 
         return shorter.TrimEnd() + "…";
+    }
+
+    private static SKPath PathOf(IReadOnlyList<SKPoint> points)
+    {
+        using var builder = new SKPathBuilder();
+        builder.AddPoly([.. points], close: false);
+        return builder.Detach();
     }
 
     private static SKTypeface Load(string weight) =>

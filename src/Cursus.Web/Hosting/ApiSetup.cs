@@ -147,6 +147,7 @@ public static class ApiSetup
         PivotReport.Map(api);
         LifeReport.Map(api);
         PaceReport.Map(api);
+        PaceFiles.Map(api);
         BreakdownFiles.Map(api);
         PivotFiles.Map(api);
         LifeFiles.Map(api);

@@ -1,8 +1,11 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using System.Xml.Linq;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
+using Cursus.Web.Drawing;
 using NodaTime;
+using SkiaSharp;
 
 namespace Cursus.Web.Tests.Comparing;
 
@@ -64,6 +67,40 @@ public class PostCourseTests(CursusApp app)
         ((int)pace["ahead"]!).ShouldBe(2);
         ((double)pace["usual"]![1]!["middle"]!).ShouldBe(4);
         pace["course"]!.AsArray().Select(p => (int)p!["clicks"]!).ShouldBe([4, 4]);
+    }
+
+    [Fact]
+    public async Task The_pace_of_a_post_is_taken_away_as_a_table_and_as_a_picture()
+    {
+        var world = await World.Make(app);
+        var now = HourOf(Now);
+        foreach (var day in new[] { 2, 3, 4 })
+        {
+            var old = await SendOn(world, day);
+            await Ship([.. Enumerable.Range(0, 9).Select(i => Click(Link(old, 0), now - Duration.FromDays(day) + Duration.FromHours(i)))]);
+        }
+
+        var post = await SendOn(world, 0);
+        await Ship([.. Enumerable.Range(0, 5).Select(i => Click(Link(post, 0), now - Duration.FromHours(5 - i)))]);
+
+        var lines = (await world.Viewer.GetStringAsync($"/api/v1/posts/{post["id"]}/pace.csv?bom=false", Cancel)).Trim().Split("\r\n");
+        lines.Length.ShouldBe(2);
+        lines[0].ShouldBe("channel,placement,first click,hours since,clicks in that time,ahead of,of the last");
+        lines[1].ShouldEndWith(",5,5,0,3");
+        lines[1].ShouldStartWith("guildhall,Guildhall,");
+        XDocument.Parse(await world.Viewer.GetStringAsync($"/api/v1/posts/{post["id"]}/pace.svg", Cancel)).Root!.Name.LocalName.ShouldBe("svg");
+        using var picture = SKBitmap.Decode(await world.Viewer.GetByteArrayAsync($"/api/v1/posts/{post["id"]}/pace.png?scale=1", Cancel));
+        picture.Pixels.Count(p => p == Pen.Channels[0]).ShouldBeGreaterThan(200, "its own course");
+        (await world.Viewer.GetAsync($"/api/v1/posts/{post["id"]}/pace.png?scale=5", Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await world.Viewer.GetAsync($"/api/v1/posts/{post["id"]}/pace.xlsx", Cancel)).Content.Headers.ContentType!.MediaType!.ShouldContain("spreadsheet");
+    }
+
+    [Fact]
+    public async Task The_pace_of_a_post_that_nobody_has_clicked_is_drawn_too()
+    {
+        var world = await World.Make(app);
+        var post = await SendOn(world, 0);
+        (await world.Viewer.GetAsync($"/api/v1/posts/{post["id"]}/pace.png", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
     [Fact]

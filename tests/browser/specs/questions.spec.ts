@@ -69,6 +69,10 @@ test('a post shows its placements as lanes, how they keep pace, and where and wh
       .getByText(/\d+ of the last \d+/)
       .first(),
   ).toBeVisible()
+  await page.getByRole('button', { name: 'Take away pace' }).press('Enter')
+  const file = page.waitForEvent('download')
+  await page.getByRole('menuitem', { name: 'As SVG' }).press('Enter')
+  expect((await file).suggestedFilename()).toBe(`pace of ${post.title}.svg`)
   await expect(page.getByRole('region', { name: 'Where it was clicked' })).toContainText(/wandered/)
   await expect(page.getByRole('region', { name: 'Weekdays and hours' }).getByText(/Most came on/)).toBeVisible()
   await placements.nth(1).getByRole('link').click()

@@ -1,3 +1,4 @@
+using Cursus.Core;
 using Cursus.Web.Drawing;
 using SkiaSharp;
 
@@ -10,6 +11,9 @@ namespace Cursus.Web.Comparing.Pictures;
 internal sealed record Picture(string Words, float Width, float Height, Action<Pen> Draw)
 {
     public const float UsualWidth = 900;
+    public const int UsualScale = 2;
+    public const string SvgType = "image/svg+xml";
+    public const string PngType = "image/png";
 
     private const float Margin = 20;
     private const float Head = 22;
@@ -17,6 +21,9 @@ internal sealed record Picture(string Words, float Width, float Height, Action<P
     private float PaperWidth => Width + 2 * Margin;
 
     private float PaperHeight => Height + 2 * Margin + Head;
+
+    /// <summary>What is wrong with how many times as large a picture is wanted; null where nothing is.</summary>
+    public static Flaw? FlawOf(int? scale) => scale is < 1 or > 4 ? new Flaw("scale", "A picture is drawn once to four times as large.") : null;
 
     public byte[] Svg()
     {

@@ -16,8 +16,6 @@ public static class PictureFiles
     /// <summary>How many groups are asked for; none has room for more.</summary>
     internal const int MostRows = 50;
 
-    private const int UsualScale = 2;
-
     public static void Map(IEndpointRouteBuilder api)
     {
         Map(api, "lanes", "The lanes of an answer", BreakdownReport.Read, Lanes);
@@ -50,11 +48,11 @@ public static class PictureFiles
             Png(name, scale, () => Draw(errors => read(request, member, clock, errors), question => draw(question, counting, db, cancel)))).ForViewers().WithSummary($"{what}, as PNG");
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Svg(string name, Task<Drawn> drawn) => Of(name, await drawn, "svg", "image/svg+xml", p => p.Svg());
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Svg(string name, Task<Drawn> drawn) => Of(name, await drawn, "svg", Picture.SvgType, p => p.Svg());
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Png(string name, int? scale, Func<Task<Drawn>> draw) => scale is < 1 or > 4
-        ? ApiProblem.Invalid("scale", new Flaw("scale", "A picture is drawn once to four times as large."))
-        : Of(name, await draw(), "png", "image/png", p => p.Png(scale ?? UsualScale));
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Png(string name, int? scale, Func<Task<Drawn>> draw) => Picture.FlawOf(scale) is { } flaw
+        ? ApiProblem.Invalid("scale", flaw)
+        : Of(name, await draw(), "png", Picture.PngType, p => p.Png(scale ?? Picture.UsualScale));
 
     private static Results<FileContentHttpResult, ProblemHttpResult> Of(string name, Drawn drawn, string ending, string type, Func<Picture, byte[]> write) => drawn switch
     {
@@ -116,9 +114,10 @@ public static class PictureFiles
         });
 
     /// <summary>The colours that groups have on the screen: those of channels.</summary>
-    internal static async Task<IReadOnlyDictionary<string, SKColor>> ColorsOf(Question question, CursusDb db, CancellationToken cancel)
-    {
-        var channels = question.By == "channel" ? await db.Channels.Where(c => c.WorkspaceId == question.WorkspaceId).Select(c => new { c.Key, c.Color }).ToListAsync(cancel) : [];
-        return channels.ToDictionary(c => c.Key, c => Pen.Channels[c.Color % Pen.Channels.Count]);
-    }
+    internal static async Task<IReadOnlyDictionary<string, SKColor>> ColorsOf(Question question, CursusDb db, CancellationToken cancel) =>
+        question.By == "channel" ? await ColorsOfChannels(question.WorkspaceId, db, cancel) : new Dictionary<string, SKColor>();
+
+    /// <summary>By key of the channel.</summary>
+    internal static async Task<IReadOnlyDictionary<string, SKColor>> ColorsOfChannels(Guid workspace, CursusDb db, CancellationToken cancel) =>
+        (await db.Channels.Where(c => c.WorkspaceId == workspace).Select(c => new { c.Key, c.Color }).ToListAsync(cancel)).ToDictionary(c => c.Key, c => Pen.Channels[c.Color % Pen.Channels.Count]);
 }

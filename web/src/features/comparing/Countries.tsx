@@ -5,7 +5,14 @@ import { count } from '../../parts/numbers'
 import { Failed, Loading } from '../../parts/States'
 import compare from './Compare.module.css'
 import classes from './Countries.module.css'
-import { narrowedTo, type Asked, type Breakdown, type BreakdownRow, type Question } from './question'
+import {
+  narrowedTo,
+  type Asked,
+  type Breakdown,
+  type BreakdownRow,
+  type Question,
+  partAddress,
+} from './question'
 import { breakdownOf } from './reports'
 import { ShareCell } from './ShareCell'
 import { TakePart } from './TakePart'
@@ -30,7 +37,7 @@ export function Countries({ question, asked }: Props) {
     <section className={compare.leaf} aria-label="Countries" tabIndex={0}>
       <div className={compare.crossing}>
         <h2 className={compare.heading}>Where people are</h2>
-        <TakePart name="where people are" table="breakdown" picture="map" asked={byCountry} />
+        <TakePart name="where people are" addressOf={partAddress('map', 'breakdown', byCountry)} />
       </div>
       {answer.isError ? (
         <Failed error={answer.error} onRetry={() => void answer.refetch()} />

@@ -6,7 +6,14 @@ import { day } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
-import { dimensions, type Asked, type Breakdown, type Dimension, type Question } from './question'
+import {
+  dimensions,
+  type Asked,
+  type Breakdown,
+  type Dimension,
+  type Question,
+  partAddress,
+} from './question'
 import { crossed, pivotOf } from './reports'
 import { ShadedTable } from './ShadedTable'
 import { TakePart } from './TakePart'
@@ -45,9 +52,7 @@ export function Crossing({ answer, question, asked }: Props) {
         {question.across && (
           <TakePart
             name={`${dimensions[by]} by ${dimensions[question.across]}`}
-            table="pivot"
-            picture="pivot"
-            asked={crossed(asked, by, question.across)}
+            addressOf={partAddress('pivot', 'pivot', crossed(asked, by, question.across))}
           />
         )}
       </div>

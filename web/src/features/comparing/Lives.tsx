@@ -6,7 +6,7 @@ import { Signet } from '../../parts/Signet'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
 import lives from './Lives.module.css'
-import { dimensions, type Asked, type Dimension } from './question'
+import { dimensions, type Asked, type Dimension, partAddress } from './question'
 import { TakePart } from './TakePart'
 
 type Life = Schema['LifeReportRow']
@@ -42,7 +42,7 @@ export function Lives({ asked }: { asked: Asked }) {
     <section className={classes.leaf} aria-label="How long posts live" tabIndex={0}>
       <div className={classes.crossing}>
         <h2 className={classes.heading}>How long posts live</h2>
-        <TakePart name="how long posts live" table="life" picture="life" asked={query} />
+        <TakePart name="how long posts live" addressOf={partAddress('life', 'life', query)} />
       </div>
       {life.isError ? (
         <Failed error={life.error} onRetry={() => void life.refetch()} />

@@ -7,6 +7,7 @@ import { Failed } from '../../parts/States'
 import classes from './Compare.module.css'
 import { lasting } from './Lives'
 import pace from './PostPace.module.css'
+import { TakePart } from './TakePart'
 
 type PlacementPace = Schema['PaceReportPlacementPace']
 
@@ -23,7 +24,10 @@ export function PostPace({ post }: { post: Schema['PostResponse'] }) {
   if (placements.length === 0) return null
   return (
     <section className={classes.leaf} aria-label="Pace" tabIndex={0}>
-      <h2 className={classes.heading}>Pace against the last posts of each channel</h2>
+      <div className={`${classes.crossing} ${pace.head}`}>
+        <h2 className={classes.heading}>Pace against the last posts of each channel</h2>
+        <TakePart name="pace" addressOf={(ending) => `/api/v1/posts/${post.id}/pace.${ending}`} />
+      </div>
       <table className={pace.pace}>
         <thead>
           <tr>
@@ -40,13 +44,12 @@ export function PostPace({ post }: { post: Schema['PostResponse'] }) {
         <tbody>
           {placements.map((p) => {
             const channel = channels.get(p.channel)
-            const variant = post.placements.find((x) => x.link.id === p.link)?.variant
             return (
               <tr key={p.link}>
                 <th scope="row">
                   <span className={classes.name}>
                     <Signet channel={channel} />
-                    <span>{[channel?.name ?? p.channel, variant].filter(Boolean).join(' · ')}</span>
+                    <span>{p.label}</span>
                   </span>
                 </th>
                 <td className={pace.course} aria-hidden>

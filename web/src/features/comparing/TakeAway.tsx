@@ -1,14 +1,16 @@
 import { Button, Menu } from '@mantine/core'
 import { IconDownload } from '@tabler/icons-react'
-import { FileItems, type Files } from './FileItems'
-import type { Asked } from './question'
+import { FileItems } from './FileItems'
+import { fileAddress, type Asked, type ReportFile } from './question'
 
-const map: Files = [
+type Named = ReadonlyArray<readonly [file: ReportFile, words: string]>
+
+const map: Named = [
   ['map.svg', 'Map as SVG'],
   ['map.png', 'Map as PNG'],
 ]
 
-const filesOf = ({ by }: Asked): ReadonlyArray<readonly [group: string, items: Files]> => [
+const filesOf = ({ by }: Asked): ReadonlyArray<readonly [group: string, items: Named]> => [
   ['The whole answer', [['page.pdf', 'One page as PDF']]],
   [
     'The pictures',
@@ -50,7 +52,7 @@ export function TakeAway({ asked, title }: { asked: Asked; title?: string }) {
         {filesOf(asked).map(([group, items]) => (
           <div key={group}>
             <Menu.Label>{group}</Menu.Label>
-            <FileItems files={items} asked={named} />
+            <FileItems files={items.map(([file, words]) => [fileAddress(file, named), words])} />
           </div>
         ))}
       </Menu.Dropdown>

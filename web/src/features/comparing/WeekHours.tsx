@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
-import type { Asked } from './question'
+import { partAddress, type Asked } from './question'
 import { weekHours, weekHoursOf } from './reports'
 import type { Pivot } from './ShadedTable'
 import { ShadedTable } from './ShadedTable'
@@ -17,7 +17,7 @@ export function WeekHours({ asked }: { asked: Asked }) {
     <section className={classes.leaf} aria-label="Weekdays and hours" tabIndex={0}>
       <div className={classes.crossing}>
         <h2 className={classes.heading}>When people click</h2>
-        <TakePart name="weekdays and hours" table="pivot" picture="pivot" asked={weekHours(asked)} />
+        <TakePart name="weekdays and hours" addressOf={partAddress('pivot', 'pivot', weekHours(asked))} />
       </div>
       {pivot.isError ? (
         <Failed error={pivot.error} onRetry={() => void pivot.refetch()} />

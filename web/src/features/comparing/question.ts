@@ -173,6 +173,14 @@ export type ReportFile =
 export const fileAddress = (file: ReportFile, asked: Asked) =>
   `/api/v1/reports/${file}?${new URLSearchParams(Object.entries(asked).flatMap(([name, value]) => [value].flat().map((one) => [name, one])))}`
 
+/** Where one part of an answer is taken away from: what is drawn of it, or its table. */
+export const partAddress =
+  (picture: 'pivot' | 'life' | 'map', table: 'pivot' | 'life' | 'breakdown', asked: Asked) =>
+  (ending: 'svg' | 'png' | 'csv' | 'xlsx') =>
+    ending === 'svg' || ending === 'png'
+      ? fileAddress(`${picture}.${ending}`, asked)
+      : fileAddress(`${table}.${ending}`, asked)
+
 /** Where a figure leads when it is opened: the same question, narrowed to it, by what is asked next. */
 export function narrowedTo(question: Question, row: BreakdownRow): Question | undefined {
   const by = question.by ?? 'channel'
