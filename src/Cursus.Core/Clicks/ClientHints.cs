@@ -28,8 +28,8 @@ public readonly record struct ClientHints(HintedPlatform Platform, bool? IsMobil
     /// <param name="platform">Header <c>Sec-CH-UA-Platform</c>, a quoted string.</param>
     /// <param name="mobile">Header <c>Sec-CH-UA-Mobile</c>, <c>?1</c> or <c>?0</c>.</param>
     /// <param name="formFactors">Header <c>Sec-CH-UA-Form-Factors</c>, a list of quoted strings.</param>
-    public static ClientHints Read(string? platform, string? mobile, string? formFactors) => new(
-        platform?.Trim('"', ' ') switch
+    public static ClientHints Read(ReadOnlySpan<char> platform, ReadOnlySpan<char> mobile, ReadOnlySpan<char> formFactors) => new(
+        platform.Trim("\" ") switch
         {
             "Android" => HintedPlatform.Android,
             "Chrome OS" or "Chromium OS" => HintedPlatform.ChromeOS,
@@ -40,7 +40,7 @@ public readonly record struct ClientHints(HintedPlatform Platform, bool? IsMobil
             _ => HintedPlatform.Untold,
         },
         mobile switch { "?1" => true, "?0" => false, _ => null },
-        formFactors is not null && formFactors.Contains("\"Tablet\"", StringComparison.Ordinal) && !formFactors.Contains("\"Desktop\"", StringComparison.Ordinal));
+        formFactors.Contains("\"Tablet\"", StringComparison.Ordinal) && !formFactors.Contains("\"Desktop\"", StringComparison.Ordinal));
 
     /// <summary>In one byte, as journals and the database keep it: the platform in the lower four bits, above it 1 for mobile, 2 for not, above these 1 for a tablet.</summary>
     public byte ToByte() => (byte)((int)Platform | (IsMobile switch { true => 1, false => 2, null => 0 } << 4) | (IsTablet ? TabletBit : 0));

@@ -8,7 +8,8 @@ internal sealed class ClientAddress(CursusOptions options)
 {
     private readonly HashSet<IPAddress> trusted = [.. options.TrustedProxies.Select(IPAddress.Parse)];
 
-    public IPAddress? Of(IPAddress? connection, IHeaderDictionary headers)
+    /// <param name="forwardedFor">The last header <c>X-Forwarded-For</c>.</param>
+    public IPAddress? Of(IPAddress? connection, ReadOnlySpan<char> forwardedFor)
     {
         if (connection is { IsIPv4MappedToIPv6: true })
         {
@@ -21,7 +22,7 @@ internal sealed class ClientAddress(CursusOptions options)
             return connection;
         }
 
-        var forwarded = headers["X-Forwarded-For"] is [.., { } last] ? last.AsSpan(last.LastIndexOf(',') + 1).Trim() : default;
+        var forwarded = forwardedFor[(forwardedFor.LastIndexOf(',') + 1)..].Trim();
         return !forwarded.IsEmpty && TryParse(forwarded, out var address) ? address : connection;
     }
 

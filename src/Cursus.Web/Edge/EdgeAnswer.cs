@@ -1,3 +1,5 @@
+using System.Net;
+using System.Text;
 using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
 using Cursus.Core.Codes;
@@ -45,6 +47,39 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
             : AnswerItself(exchange, domain, path);
     }
 
+    /// <summary>Leads a visitor on where the link alone decides how, which is so for nearly all, and writes the click down. False where more must be looked at; then nothing was done.</summary>
+    /// <param name="host">As the request names it, without its port.</param>
+    /// <param name="query">With its question mark; empty where there is none.</param>
+    public bool TryLead(ReadOnlySpan<char> host, ReadOnlySpan<char> path, ReadOnlySpan<char> query, in VisitorHeaders headers, IPAddress? connection, out PlainRedirect redirect)
+    {
+        redirect = default;
+        var trimmed = path.Trim('/');
+        if (domains.Find(host) is not { } domain || trimmed is HandoffPage.ReportPath || query.Contains(TeamMark.PassParameter, StringComparison.Ordinal))
+        {
+            return false;
+        }
+
+        var scanned = ScannedPath.Read(trimmed);
+        if (!links.TryFind(domain.Number, scanned.Slug, out var link) || link.HasSpan || link.LeadsNowhere || link.Referrer == ReferrerPassing.HideByPage
+            || (query.Length > 0 && link.PassQuery != QueryPassing.Off) || !Ascii.IsValid(link.Utf8Location) || pixels.Of(domain, link) is not null)
+        {
+            return false;
+        }
+
+        visits.Record(headers, connection, domain, link, scanned.Code, null);
+        redirect = new()
+        {
+            Status = link.Redirect,
+            Location = link.Utf8Location,
+            HidesReferrer = link.Referrer != ReferrerPassing.Keep,
+            HidesFromSearch = link.HideFromSearch,
+        };
+        return true;
+    }
+
+    /// <summary>Ends when all that was written down before is as safe as it must be before the answer goes out.</summary>
+    public Task WhenSafe() => journal.WhenSafe();
+
     private async Task AnswerUnloaded(Exchange exchange, DomainEntry domain, string slug, byte code, string path)
     {
         switch (await unloaded.Find(domain, slug))
@@ -76,10 +111,10 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
     private Task Follow(Exchange exchange, DomainEntry domain, in LinkEntry link, byte code)
     {
         var (request, response) = (exchange.Request, exchange.Response);
-        var visitor = visits.Record(request, exchange.Connection, domain, link, code, IsTeam(exchange, domain) ? ClickKind.Team : null);
+        var visitor = visits.Record(VisitorHeaders.Of(request), exchange.Connection?.RemoteIpAddress, domain, link, code, IsTeam(exchange, domain) ? ClickKind.Team : null);
         if (link.HideFromSearch)
         {
-            response.Headers["X-Robots-Tag"] = "noindex";
+            response.Headers["X-Robots-Tag"] = PlainRedirect.NoIndex;
         }
 
         var safe = journal.WhenSafe();
@@ -92,7 +127,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         var location = link.LocationWith(request.QueryString);
         if (link.Referrer != ReferrerPassing.Keep)
         {
-            response.Headers["Referrer-Policy"] = "no-referrer";
+            response.Headers["Referrer-Policy"] = PlainRedirect.NoReferrer;
         }
 
         if (link.Referrer == ReferrerPassing.HideByPage)
@@ -103,7 +138,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
 
         // 301 and 308 may be kept by caches for ever unless told otherwise (RFC 9110, sections 15.4.2 and 15.4.9). Each visit must reach us
         // again, so that it is counted and a changed destination holds at once (RFC 9111, sections 5.2.2.5 and 5.2.2.7).
-        response.Headers.CacheControl = "private, no-store";
+        response.Headers.CacheControl = PlainRedirect.CacheControl;
         response.Headers.Location = location;
         response.StatusCode = link.Redirect;
         return safe;

@@ -8,12 +8,17 @@ internal sealed class EdgeHosts(CursusOptions options)
 {
     private readonly HashSet<string> ofApplication = new(options.AppHosts, StringComparer.OrdinalIgnoreCase);
 
-    public bool IsOfApplication(IHttpRequestFeature request) => ofApplication.GetAlternateLookup<ReadOnlySpan<char>>().Contains(Name(request));
+    public bool IsOfApplication(IHttpRequestFeature request) => IsOfApplication(Name(request));
+
+    /// <param name="name">Without its port.</param>
+    public bool IsOfApplication(ReadOnlySpan<char> name) => ofApplication.GetAlternateLookup<ReadOnlySpan<char>>().Contains(name);
 
     /// <summary>The host a request names, without its port.</summary>
-    public static ReadOnlySpan<char> Name(IHttpRequestFeature request)
+    public static ReadOnlySpan<char> Name(IHttpRequestFeature request) => Name(request.Headers.Host.ToString());
+
+    /// <summary>What a Host header names, without its port.</summary>
+    public static ReadOnlySpan<char> Name(ReadOnlySpan<char> host)
     {
-        var host = request.Headers.Host.ToString().AsSpan();
         var port = host.LastIndexOf(':');
         return port < 0 || host[port..].Contains(']') ? host : host[..port];
     }

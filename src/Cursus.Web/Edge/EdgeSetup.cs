@@ -26,6 +26,13 @@ public static class EdgeSetup
         services.AddSingleton<HandoffReports>();
         services.AddSingleton<EdgeHosts>();
         services.AddSingleton<EdgeAnswer>();
+        services.AddSingleton<DateLine>();
+        services.AddSingleton(provider => ActivatorUtilities.CreateInstance<EdgeConnection>(provider, new Lazy<EdgeAnswer>(provider.GetRequiredService<EdgeAnswer>)));
+        builder.WebHost.ConfigureKestrel(kestrel => kestrel.ConfigureEndpointDefaults(listen =>
+        {
+            var connections = listen.ApplicationServices.GetRequiredService<EdgeConnection>();
+            listen.Use(next => connection => connections.Serve(connection, next));
+        }));
         services.AddSingleton<VisitorSalts>();
         services.AddSingleton(provider => CountryFiles.Read(provider.GetRequiredService<CursusOptions>().CountryFolder, provider.GetRequiredService<ILogger<CountryTable>>()));
         services.AddSingleton(provider =>

@@ -118,7 +118,7 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
     }
 
     private VisitReader.Visitor Visitor(Exchange exchange, DomainEntry domain) =>
-        visits.Read(exchange.Request, exchange.Connection, domain, team.IsOn(exchange, domain.WorkspaceId) ? ClickKind.Team : null);
+        visits.Read(VisitorHeaders.Of(exchange.Request), exchange.Connection?.RemoteIpAddress, domain, team.IsOn(exchange, domain.WorkspaceId) ? ClickKind.Team : null);
 
     /// <summary>The form, or null where it is longer than any that a handoff page sends.</summary>
     private static async Task<Dictionary<string, Microsoft.Extensions.Primitives.StringValues>?> ReadForm(Exchange exchange)

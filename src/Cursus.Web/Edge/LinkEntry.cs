@@ -50,7 +50,10 @@ public readonly ref struct LinkEntry
     public bool HasSpan => (bytes[34] & SpanOption) != 0;
 
     /// <summary>Where it leads.</summary>
-    public string Location => Encoding.UTF8.GetString(bytes.Slice(SlugAt + bytes[35], LocationLength));
+    public string Location => Encoding.UTF8.GetString(Utf8Location);
+
+    /// <summary>The same as the bytes that are kept of it.</summary>
+    public ReadOnlySpan<byte> Utf8Location => bytes.Slice(SlugAt + bytes[35], LocationLength);
 
     /// <summary>Where it leads a visitor whose short address carries a query.</summary>
     public string LocationWith(string query) =>

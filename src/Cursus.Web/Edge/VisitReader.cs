@@ -1,6 +1,5 @@
 using System.Net;
 using Cursus.Core.Clicks;
-using Microsoft.AspNetCore.Http.Features;
 using NodaTime;
 
 namespace Cursus.Web.Edge;
@@ -16,14 +15,12 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
     /// <summary>Writes one answered visit down.</summary>
     /// <param name="code">Number of the QR code that was scanned; 0 where the address was followed.</param>
     /// <param name="kind">What is known otherwise of who it was; null goes by the request.</param>
-    public Visitor Record(IHttpRequestFeature request, IHttpConnectionFeature? connection, DomainEntry domain, in LinkEntry link, byte code, ClickKind? kind)
+    public Visitor Record(in VisitorHeaders headers, IPAddress? connection, DomainEntry domain, in LinkEntry link, byte code, ClickKind? kind)
     {
-        var headers = request.Headers;
-        var agent = Cut(headers.UserAgent);
-        var visitor = Read(request, connection, domain, kind, agent);
+        var visitor = Read(headers, connection, domain, kind);
         Span<char> texts = stackalloc char[ReferrerHost.MaxLength + PrimaryLanguage.MaxLength];
-        var host = texts[..ReferrerHost.Read(headers.Referer.ToString(), texts)];
-        var language = texts[ReferrerHost.MaxLength..][..PrimaryLanguage.Read(headers.AcceptLanguage.ToString(), texts[ReferrerHost.MaxLength..])];
+        var host = texts[..ReferrerHost.Read(headers.Referer, texts)];
+        var language = texts[ReferrerHost.MaxLength..][..PrimaryLanguage.Read(headers.AcceptLanguage, texts[ReferrerHost.MaxLength..])];
         journal.Append(new Visit
         {
             At = visitor.At,
@@ -31,9 +28,9 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
             Kind = visitor.Kind,
             Visitor = visitor.Hash,
             Country = visitor.Country,
-            Hints = ClientHints.Read(headers["Sec-CH-UA-Platform"], headers["Sec-CH-UA-Mobile"], headers[ClientHints.Asked]),
+            Hints = ClientHints.Read(headers.Platform, headers.Mobile, headers.FormFactors),
             ReferrerHost = host,
-            UserAgent = agent,
+            UserAgent = Cut(headers.UserAgent),
             Language = language,
             Code = code,
         });
@@ -41,28 +38,22 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
     }
 
     /// <summary>The same without writing anything down, for requests that are no clicks.</summary>
-    public Visitor Read(IHttpRequestFeature request, IHttpConnectionFeature? connection, DomainEntry domain, ClickKind? kind) =>
-        Read(request, connection, domain, kind, Cut(request.Headers.UserAgent));
-
-    private Visitor Read(IHttpRequestFeature request, IHttpConnectionFeature? connection, DomainEntry domain, ClickKind? kind, ReadOnlySpan<char> agent)
+    public Visitor Read(in VisitorHeaders headers, IPAddress? connection, DomainEntry domain, ClickKind? kind)
     {
         var now = clock.GetCurrentInstant();
-        var address = addresses.Of(connection?.RemoteIpAddress, request.Headers);
+        var address = addresses.Of(connection, headers.ForwardedFor);
         return new Visitor(
             now,
-            kind ?? (IsOffice(domain, address) ? ClickKind.Team : KindByRequest(request)),
-            VisitorHash.Of(domain.Salts.At(now), domain.Name, address, agent),
+            kind ?? (IsOffice(domain, address) ? ClickKind.Team : KindByRequest(headers)),
+            VisitorHash.Of(domain.Salts.At(now), domain.Name, address, Cut(headers.UserAgent)),
             countries.Find(address));
     }
 
     /// <summary>What the request tells that the journal doesn't keep; the user agent is read later, apart from the answer.</summary>
-    private static ClickKind KindByRequest(IHttpRequestFeature request)
-    {
-        var headers = request.Headers;
-        return HttpMethods.IsHead(request.Method) ? ClickKind.Head
-            : PrefetchSignal.Is(headers["Sec-Purpose"], headers["Purpose"]) || PrefetchSignal.Is(headers["X-Purpose"], headers["X-Moz"]) ? ClickKind.Prefetch
+    private static ClickKind KindByRequest(in VisitorHeaders headers) =>
+        headers.IsHead ? ClickKind.Head
+            : PrefetchSignal.Is(headers.SecPurpose, headers.Purpose) || PrefetchSignal.Is(headers.XPurpose, headers.XMoz) ? ClickKind.Prefetch
             : ClickKind.Person;
-    }
 
     private static bool IsOffice(DomainEntry domain, IPAddress? address)
     {
@@ -77,15 +68,5 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
         return false;
     }
 
-    private static ReadOnlySpan<char> Cut(string? agent)
-    {
-        if (agent is null)
-        {
-            return "";
-        }
-
-        // PostgreSQL takes no zero character in a text; one would hold up every click behind it.
-        agent = agent.Replace('\0', ' ');
-        return agent.AsSpan(0, Math.Min(agent.Length, Click.MaxUserAgent));
-    }
+    private static ReadOnlySpan<char> Cut(ReadOnlySpan<char> agent) => agent[..Math.Min(agent.Length, Click.MaxUserAgent)];
 }

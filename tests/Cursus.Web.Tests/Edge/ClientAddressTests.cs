@@ -1,7 +1,6 @@
 using System.Net;
 using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
-using Microsoft.AspNetCore.Http;
 
 namespace Cursus.Web.Tests.Edge;
 
@@ -27,5 +26,5 @@ public class ClientAddressTests
     [Fact]
     public void Nobody_else_is_believed() => Of(IPAddress.Parse("198.51.100.9"), "203.0.113.7").ShouldBe(IPAddress.Parse("198.51.100.9"));
 
-    private IPAddress? Of(IPAddress connection, string forwarded) => addresses.Of(connection, new HeaderDictionary { ["X-Forwarded-For"] = forwarded });
+    private IPAddress? Of(IPAddress connection, string forwarded) => addresses.Of(connection, forwarded);
 }
