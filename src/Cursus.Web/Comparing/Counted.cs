@@ -18,7 +18,7 @@ internal readonly record struct CountedCell(int Group, int Span, LocalDateTime? 
 internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> Cells, IReadOnlyDictionary<(int Span, string Kind), long>? All, PickedLinks? Links)
 {
     /// <summary>Key and label of the one dimension that was asked for.</summary>
-    public (string Key, string Label) GroupOf(CountedCell cell) => Groups.Groups[cell.Group][0];
+    public (string Key, string Label) GroupOf(CountedCell cell) => Groups.All[cell.Group][0];
 
     /// <param name="dimensions">What is grouped by; none for everything in one.</param>
     /// <param name="stretches">By number of the span.</param>
@@ -48,7 +48,7 @@ internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> C
         {
             if (groupsOf.TryGetValue((value, held), out var ofClick))
             {
-                counted.Add(new(groups.Of(InOrder(dimensions, picked.Groups.Groups[cell.Group], ofClick)), cell.Span, cell.At, IsOfPeople: true, count));
+                counted.Add(new(groups.Of(InOrder(dimensions, picked.Groups.All[cell.Group], ofClick)), cell.Span, cell.At, IsOfPeople: true, count));
             }
         }
 

@@ -49,7 +49,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         var total = dimension.IsSeveral && question.ObservedBy().Count > 0 ? await Total(snapshot, question, cancel) : await Total(snapshot, question, counted, cancel);
         var (hasVisitors, hasPrevious) = (question.ObservedBy(question.By).Count == 0, question.Earlier is not null);
         return (total, Breakdown.Of(
-            [.. groups.Index().Where(g => !g.Item.IsEmpty).Select(g => CountOf(counted.Groups.Groups[g.Index][0], g.Item))], most, step == CountStep.Whole ? null : StepsOf(counted)));
+            [.. groups.Index().Where(g => !g.Item.IsEmpty).Select(g => CountOf(counted.Groups.All[g.Index][0], g.Item))], most, step == CountStep.Whole ? null : StepsOf(counted)));
 
         GroupCount CountOf((string Key, string Label) group, GroupTally tally) => new(
             group.Key, Label(question.By, group.Label), tally.Clicks, hasVisitors ? tally.Visitors : null, hasPrevious ? tally.Previous : null, tally.Placements, tally.PlacementDays);
@@ -132,7 +132,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     {
         Dimension[] both = [Dimension.All[question.By], Dimension.All[across]];
         var counted = await Counted.Read(snapshot, question, both, [Stretch.Of(question.Period)], CountStep.Whole, needsAll: false, cancel);
-        var cells = counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => c.Group, c => c.Count).Select(g => CellOf(counted.Groups.Groups[g.Key], g.Sum())).ToList();
+        var cells = counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => c.Group, c => c.Count).Select(g => CellOf(counted.Groups.All[g.Key], g.Sum())).ToList();
         var total = both.Any(d => d.IsSeveral) ? (await Total(snapshot, question, cancel)).Clicks : cells.Sum(c => c.Clicks);
         return (total, cells);
 
@@ -159,7 +159,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <summary>Clicks of each group by its number, still without its placements.</summary>
     private static List<GroupTally> GroupsOf(Counted counted)
     {
-        var groups = counted.Groups.Groups.Select(_ => new GroupTally()).ToList();
+        var groups = counted.Groups.All.Select(_ => new GroupTally()).ToList();
         foreach (var (number, span, _, isOfPeople, count) in counted.Cells)
         {
             var group = groups[number];
@@ -194,7 +194,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
                 var days = Math.Max(1, NodaTime.Period.DaysBetween(LocalDate.Max(link.PlacedOn, from), to) + 1);
                 foreach (var number in link.Groups)
                 {
-                    AddPlacement(counted.Groups == links.Groups ? number : counted.Groups.Of(links.Groups.Groups[number]), days);
+                    AddPlacement(counted.Groups == links.Groups ? number : counted.Groups.Of(links.Groups.All[number]), days);
                 }
             }
         }
@@ -223,13 +223,13 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     {
         var cells = counted.Cells.Where(c => c is { Span: 0, IsOfPeople: true }).ToList();
         var places = cells.Select(c => c.At).Distinct().Index().ToDictionary(a => a.Item!.Value, a => a.Index);
-        var steps = counted.Groups.Groups.Select(_ => new long[places.Count]).ToList();
+        var steps = counted.Groups.All.Select(_ => new long[places.Count]).ToList();
         foreach (var cell in cells)
         {
             steps[cell.Group][places[cell.At!.Value]] += cell.Count;
         }
 
-        return counted.Groups.Groups.Index().ToDictionary(g => g.Item[0].Key, g => steps[g.Index]);
+        return counted.Groups.All.Index().ToDictionary(g => g.Item[0].Key, g => steps[g.Index]);
     }
 
     private static IReadOnlyList<Stretch> Stretches(Question question) => question.Earlier is { } earlier

@@ -7,7 +7,7 @@ internal sealed class GroupNumbers
     private readonly List<(string Key, string Label)[]> groups = [];
 
     /// <summary>Key and label of each group, by its number and then by place of the dimensions that make it.</summary>
-    public IReadOnlyList<(string Key, string Label)[]> Groups => groups;
+    public IReadOnlyList<(string Key, string Label)[]> All => groups;
 
     /// <summary>The number of a group that one dimension makes. A label is only asked for when its group is new.</summary>
     public int Of(string key, Func<string> label) => numbers.TryGetValue(key, out var number) ? number : Add(key, [(key, label())]);
