@@ -9,8 +9,8 @@ internal sealed class GroupNumbers
     /// <summary>Key and label of each group, by its number and then by place of the dimensions that make it.</summary>
     public IReadOnlyList<(string Key, string Label)[]> All => groups;
 
-    /// <summary>The number of a group that one dimension makes. A label is only asked for when its group is new.</summary>
-    public int Of(string key, Func<string> label) => numbers.TryGetValue(key, out var number) ? number : Add(key, [(key, label())]);
+    /// <summary>The number of a group that one dimension makes.</summary>
+    public int Of(string key, string label) => numbers.TryGetValue(key, out var number) ? number : Add(key, [(key, label)]);
 
     /// <summary>The number of a group that several dimensions make, or none.</summary>
     public int Of((string Key, string Label)[] group)

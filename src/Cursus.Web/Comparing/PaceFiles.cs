@@ -1,3 +1,4 @@
+using Cursus.Core;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Comparing.Pictures;
@@ -19,37 +20,41 @@ public static class PaceFiles
     }
 
     /// <param name="bom">Whether the file begins with a byte order mark, by which spreadsheets know UTF-8; true where left out.</param>
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Csv(
+    private static Task<Results<FileContentHttpResult, ProblemHttpResult>> Csv(
         Guid id, bool? bom, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel) =>
-        await PaceReport.PostOf(id, member, db, cancel) is { } post
-            ? Table(post, await PaceReport.Answer(post, member, counting, clock, cancel)).Csv(Name(post), bom ?? true)
-            : ApiProblem.NotFound("post");
+        Take(id, member, db, counting, clock, (post, pace) => Task.FromResult(Table(post, pace).Csv(Name(post), bom ?? true)), cancel);
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Workbook(
+    private static Task<Results<FileContentHttpResult, ProblemHttpResult>> Workbook(
         Guid id, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel) =>
-        await PaceReport.PostOf(id, member, db, cancel) is { } post
-            ? await Table(post, await PaceReport.Answer(post, member, counting, clock, cancel)).Workbook(Name(post), cancel)
-            : ApiProblem.NotFound("post");
+        Take(id, member, db, counting, clock, (post, pace) => Table(post, pace).Workbook(Name(post), cancel), cancel);
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Svg(
+    private static Task<Results<FileContentHttpResult, ProblemHttpResult>> Svg(
         Guid id, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel) =>
-        await PaceReport.PostOf(id, member, db, cancel) is { } post
-            ? TypedResults.File((await Draw(post, member, db, counting, clock, cancel)).Svg(), Picture.SvgType, $"{Name(post)}.svg")
-            : ApiProblem.NotFound("post");
+        Take(id, member, db, counting, clock, async (post, pace) => TypedResults.File((await Draw(post, pace, member, db, cancel)).Svg(), Picture.SvgType, $"{Name(post)}.svg"), cancel);
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Png(
+    private static Task<Results<FileContentHttpResult, ProblemHttpResult>> Png(
         Guid id, int? scale, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel) =>
+        Take(
+            id, member, db, counting, clock,
+            async (post, pace) => TypedResults.File((await Draw(post, pace, member, db, cancel)).Png(scale ?? Picture.UsualScale), Picture.PngType, $"{Name(post)}.png"),
+            cancel, Picture.FlawOf(scale));
+
+    /// <summary>Writes a post's pace into a file, where there is such a post.</summary>
+    /// <param name="flawOfScale">Why it can't be written so large; null where it can.</param>
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Take(
+        Guid id, CurrentMember member, CursusDb db, Counting counting, IClock clock, Func<PaceReport.Paced, PaceReport.Response, Task<FileContentHttpResult>> write, CancellationToken cancel,
+        Flaw? flawOfScale = null) =>
         await PaceReport.PostOf(id, member, db, cancel) is not { } post ? ApiProblem.NotFound("post")
-            : Picture.FlawOf(scale) is { } flaw ? ApiProblem.Invalid("scale", flaw)
-            : TypedResults.File((await Draw(post, member, db, counting, clock, cancel)).Png(scale ?? Picture.UsualScale), Picture.PngType, $"{Name(post)}.png");
+            : flawOfScale is not null ? ApiProblem.Invalid("scale", flawOfScale)
+            : await write(post, await PaceReport.Answer(post, member, counting, clock, cancel));
 
     private static ReportTable Table(PaceReport.Paced post, PaceReport.Response pace) => new(
         ["channel", "placement", "first click", "hours since", "clicks in that time", "ahead of", "of the last"],
         [.. pace.Placements.Select(p => (object?[])[p.Channel, p.Label, p.StartedAt, p.Hours, p.Clicks, p.Ahead, p.Others])],
         [("post", post.Title), ("time zone", pace.TimeZone)]);
 
-    private static async Task<Picture> Draw(PaceReport.Paced post, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel) => PacePicture.Of(
-        await PaceReport.Answer(post, member, counting, clock, cancel),
+    private static async Task<Picture> Draw(PaceReport.Paced post, PaceReport.Response pace, CurrentMember member, CursusDb db, CancellationToken cancel) => PacePicture.Of(
+        pace,
         $"How does “{post.Title}” keep pace with the last posts of each channel? · hours since each first click",
         await PictureFiles.ColorsOfChannels(member.WorkspaceId, db, cancel));
 

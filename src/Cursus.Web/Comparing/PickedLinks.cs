@@ -70,7 +70,7 @@ internal sealed class PickedLinks
             row =>
             {
                 var group = ofLink.Count == 1
-                    ? groups.Of(row.GetString(4), () => row.GetString(5))
+                    ? groups.Of(row.GetString(4), row.GetString(5))
                     : groups.Of([.. ofLink.Select((_, place) => (row.GetString(4 + 2 * place), row.GetString(5 + 2 * place)))]);
                 var id = row.GetGuid(0);
                 ref var link = ref CollectionsMarshal.GetValueRefOrAddDefault(links, id, out var isKnown);

@@ -54,7 +54,7 @@ internal static class PlacementCourses
             {
                 ref var placement = ref CollectionsMarshal.GetValueRefOrAddDefault(placements, row.GetGuid(0), out _);
                 placement ??= new();
-                var isFirstGroup = placement.Add(row.GetString(1), () => row.GetString(2));
+                var isFirstGroup = placement.Add(row.GetString(1), row.GetString(2));
                 if (isFirstGroup && !row.IsDBNull(3))
                 {
                     placement.Months.Add((row.GetFieldValue<LocalDate>(3), row.GetFieldValue<byte[]>(4)));

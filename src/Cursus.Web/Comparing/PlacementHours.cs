@@ -15,13 +15,13 @@ internal sealed class PlacementHours
         public List<(string Key, string Label)> Groups { get; } = [];
 
         /// <summary>Adds a group that it is in, unless it is known; its months come once with each. Says whether it is the first.</summary>
-        public bool Add(string key, Func<string> label)
+        public bool Add(string key, string label)
         {
             var place = Groups.FindIndex(g => g.Key == key);
             if (place < 0)
             {
                 place = Groups.Count;
-                Groups.Add((key, label()));
+                Groups.Add((key, label));
             }
 
             return place == 0;

@@ -136,8 +136,6 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
             return After(safe, exchange, e => e.WritePage(StatusCodes.Status200OK, EdgePages.Onward(location)));
         }
 
-        // 301 and 308 may be kept by caches for ever unless told otherwise (RFC 9110, sections 15.4.2 and 15.4.9). Each visit must reach us
-        // again, so that it is counted and a changed destination holds at once (RFC 9111, sections 5.2.2.5 and 5.2.2.7).
         response.Headers.CacheControl = PlainRedirect.CacheControl;
         response.Headers.Location = location;
         response.StatusCode = link.Redirect;

@@ -23,7 +23,7 @@ internal readonly struct Exchange(IFeatureCollection features)
     /// <summary>Leads to a page that is no link's, so that it isn't counted.</summary>
     public Task Lead(string location)
     {
-        Response.Headers.CacheControl = "private, no-store";
+        Response.Headers.CacheControl = PlainRedirect.CacheControl;
         Response.Headers.Location = location;
         Response.StatusCode = StatusCodes.Status302Found;
         return Task.CompletedTask;
