@@ -1,5 +1,6 @@
 using Cursus.Core.Clicks;
 using Cursus.Core.Retargeting;
+using NodaTime;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -43,7 +44,8 @@ internal sealed class ClickReader
     /// <summary>Tells the state of the lists that agents and referrers are read by.</summary>
     public static string ReadWith => ClickLists.State;
 
-    public async Task<List<ReadClick>> Read(NpgsqlConnection connection, IReadOnlyCollection<(long Id, Click Click)> clicks, CancellationToken cancel)
+    /// <summary>Reads clicks. Gives them link by link, those of a link in the order of time: all that comes after goes by links, the database's index as well.</summary>
+    public async Task<List<ReadClick>> Read(NpgsqlConnection connection, IReadOnlyList<(long Id, Click Click)> clicks, CancellationToken cancel)
     {
         if (agents.Count + referrers.Count > Remembered)
         {
@@ -59,8 +61,9 @@ internal sealed class ClickReader
 
         await Learn(connection, [.. clicks.Select(c => c.Click.ReferrerHost).Where(h => !referrers.Contains(h)).Distinct()], cancel);
         var read = new List<ReadClick>(clicks.Count);
-        foreach (var (id, click) in clicks)
+        foreach (var place in ByLink(clicks))
         {
+            var (id, click) = clicks[place];
             var (agentId, reading) = agents[(click.UserAgent, click.Hints.ToByte())];
             var kind = click.Kind == ClickKind.Person ? reading.Kind : click.Kind;
             read.Add(new ReadClick(id, click, agentId, new ToldClick(
@@ -68,6 +71,20 @@ internal sealed class ClickReader
         }
 
         return read;
+    }
+
+    /// <summary>The places of the clicks, link by link in the order of time.</summary>
+    private static int[] ByLink(IReadOnlyList<(long Id, Click Click)> clicks)
+    {
+        var (keys, places) = (new (Guid Link, Instant At, long Id)[clicks.Count], new int[clicks.Count]);
+        for (var place = 0; place < places.Length; place++)
+        {
+            var (id, click) = clicks[place];
+            (keys[place], places[place]) = ((click.LinkId, click.At, id), place);
+        }
+
+        Array.Sort(keys, places);
+        return places;
     }
 
     /// <summary>Reads all agents and referrers anew that were read by an earlier state of the lists. Returns whether there were any.</summary>

@@ -106,7 +106,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
     }
 
     /// <summary>Stores clicks beside which there are no others, with their roll-ups, on an open connection; the caller holds the transaction.</summary>
-    public static async Task Store(NpgsqlConnection connection, IReadOnlyCollection<(long Id, Click Click)> clicks, CancellationToken cancel)
+    public static async Task Store(NpgsqlConnection connection, IReadOnlyList<(long Id, Click Click)> clicks, CancellationToken cancel)
     {
         await connection.Run(Lock, cancel);
         var read = await new ClickReader().Read(connection, clicks, cancel);

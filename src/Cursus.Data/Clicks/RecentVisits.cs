@@ -25,13 +25,15 @@ internal sealed class RecentVisits
         if (clicks.Count > 0)
         {
             clicks.AddRange(await Stored(connection, except, clicks.Min(c => c.Click.At) - Gap, clicks.Max(c => c.Click.At) + Gap, cancel));
+            clicks.Sort((one, other) => one.Click.At.CompareTo(other.Click.At) is not 0 and var order ? order : one.Id.CompareTo(other.Id));
         }
     }
 
-    /// <summary>Makes those of the clicks repeats that are, puts all in order, and leaves those out that were stored before.</summary>
+    /// <summary>Makes those of the clicks repeats that are, and leaves those out that were stored before.</summary>
+    /// <param name="clicks">Those of each link in the order of time.</param>
     public void Mark(List<ReadClick> clicks)
     {
-        clicks.Sort((one, other) => one.Click.At.CompareTo(other.Click.At) is not 0 and var order ? order : one.Id.CompareTo(other.Id));
+        var newest = Instant.MinValue;
         for (var i = 0; i < clicks.Count; i++)
         {
             var click = clicks[i];
@@ -41,6 +43,7 @@ internal sealed class RecentVisits
             }
 
             var (key, at) = ((click.Click.LinkId, click.Told.Visitor), click.Click.At);
+            newest = Instant.Max(newest, at);
             if (last.TryGetValue(key, out var before) && !click.IsStored && Abs(at - before) < Gap)
             {
                 clicks[i] = click with { Told = click.Told with { Kind = ClickKind.Repeat } };
@@ -49,7 +52,7 @@ internal sealed class RecentVisits
             last[key] = Instant.Max(at, before);
         }
 
-        Forget(clicks.Count > 0 ? clicks[^1].Click.At : Instant.MinValue);
+        Forget(newest);
         clicks.RemoveAll(c => c.IsStored);
     }
 

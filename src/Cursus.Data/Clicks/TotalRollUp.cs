@@ -1,4 +1,6 @@
+using System.Runtime.InteropServices;
 using Cursus.Core.Clicks;
+using NodaTime;
 using Npgsql;
 
 namespace Cursus.Data.Clicks;
@@ -11,24 +13,35 @@ internal static class TotalRollUp
     /// <summary>Adds people's clicks. Those on links that don't exist any more count nowhere.</summary>
     public static async Task Add(NpgsqlConnection connection, IEnumerable<ReadClick> clicks, CancellationToken cancel)
     {
-        var totals = clicks.Where(c => c.Told.Kind == ClickKind.Person).GroupBy(c => c.Click.LinkId)
-            .Select(l => (Link: l.Key, Clicks: l.LongCount(), Last: l.Max(c => c.Click.At))).OrderBy(l => l.Link).ToList();
+        var totals = new Dictionary<Guid, (long Clicks, Instant Last)>();
+        foreach (var click in clicks)
+        {
+            if (click.Told.Kind == ClickKind.Person)
+            {
+                ref var total = ref CollectionsMarshal.GetValueRefOrAddDefault(totals, click.Click.LinkId, out var isKnown);
+                total = (total.Clicks + 1, isKnown ? Instant.Max(total.Last, click.Click.At) : click.Click.At);
+            }
+        }
+
         if (totals.Count == 0)
         {
             return;
         }
 
         await using var command = new NpgsqlCommand("""
-            insert into link_totals as t (link_id, clicks, last_click_at)
-            select a.link_id, a.clicks, a.last_click_at from unnest($1, $2, $3) as a (link_id, clicks, last_click_at) join links l on l.id = a.link_id
-            on conflict (link_id) do update set clicks = t.clicks + excluded.clicks, last_click_at = greatest(t.last_click_at, excluded.last_click_at)
+            with added as (select * from unnest($1, $2, $3) as a (link_id, clicks, last_click_at)),
+                changed as (
+                    update link_totals t set clicks = t.clicks + a.clicks, last_click_at = greatest(t.last_click_at, a.last_click_at) from added a where t.link_id = a.link_id
+                    returning t.link_id)
+            insert into link_totals (link_id, clicks, last_click_at)
+            select a.link_id, a.clicks, a.last_click_at from added a join links l on l.id = a.link_id where a.link_id not in (select link_id from changed)
             """, connection)
         {
             Parameters =
             {
-                new() { Value = totals.Select(t => t.Link).ToArray() },
-                new() { Value = totals.Select(t => t.Clicks).ToArray() },
-                new() { Value = totals.Select(t => t.Last).ToArray() },
+                new() { Value = totals.Keys.ToArray() },
+                new() { Value = totals.Values.Select(t => t.Clicks).ToArray() },
+                new() { Value = totals.Values.Select(t => t.Last).ToArray() },
             },
         };
         await command.ExecuteNonQueryAsync(cancel);

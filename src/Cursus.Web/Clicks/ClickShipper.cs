@@ -8,7 +8,9 @@ namespace Cursus.Web.Clicks;
 /// <summary>Moves clicks from the journal into PostgreSQL, giving way to visitors (<see cref="ShippingPace"/>). While the database is away they wait in the journal.</summary>
 internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ShippingState state, LiveClicks live, ILogger<ClickShipper> log) : BackgroundService
 {
-    private const int BatchSize = 40_000;
+    /// <summary>Generous, since each day of a link costs the same to change for one click as for many; bounded by the memory that a batch takes and by how long others who write wait for it.</summary>
+    private const int BatchSize = 120_000;
+
     private static readonly TimeSpan Gathering = TimeSpan.FromMilliseconds(50);
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(5);
 

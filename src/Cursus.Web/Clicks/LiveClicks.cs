@@ -49,7 +49,7 @@ public sealed class LiveClicks(IClock clock)
         var watched = watching.Values.ToHashSet();
         foreach (var workspace in stored.Where(c => c.WorkspaceId is { } id && watched.Contains(id) && now - c.At < Recent).GroupBy(c => c.WorkspaceId!.Value))
         {
-            var links = workspace.GroupBy(c => c.LinkId).Select(Of).TakeLast(MostLinks).ToList();
+            var links = workspace.GroupBy(c => c.LinkId).OrderBy(l => l.Last().At).TakeLast(MostLinks).Select(Of).ToList();
             var arrivals = new Arrivals(now, workspace.Count(c => c.Told.Kind == ClickKind.Person), links);
             foreach (var (channel, _) in watching.Where(w => w.Value == workspace.Key))
             {
