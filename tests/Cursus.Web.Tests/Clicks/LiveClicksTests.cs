@@ -1,5 +1,9 @@
 using System.Net.ServerSentEvents;
 using System.Text.Json.Nodes;
+using Cursus.Core.Clicks;
+using Cursus.Data.Clicks;
+using Cursus.Web.Clicks;
+using NodaTime;
 
 namespace Cursus.Web.Tests.Clicks;
 
@@ -38,6 +42,22 @@ public class LiveClicksTests(CursusApp app)
         await world.Visit(opening.Headers.Location!.PathAndQuery.TrimStart('/'));
         var arrivals = await watched.Next("arrivals");
         ((int)arrivals["people"]!, (int)arrivals["links"]![0]!["team"]!).ShouldBe((0, 1));
+    }
+
+    [Fact]
+    public void Links_are_told_with_the_most_recent_last_and_by_their_last_click()
+    {
+        var (workspace, now) = (Guid.NewGuid(), SystemClock.Instance.GetCurrentInstant());
+        var live = new LiveClicks(SystemClock.Instance);
+        using var watch = live.Begin(workspace);
+        var (poster, leaflet) = (Guid.NewGuid(), Guid.NewGuid());
+        StoredClick Click(Guid link, int secondsAgo, string device) =>
+            new(link, workspace, now - Duration.FromSeconds(secondsAgo), new ToldClick(ClickKind.Person, 1, "", device, "", "", "", ""));
+
+        live.Tell([Click(poster, 9, "tablet"), Click(poster, 1, "phone"), Click(leaflet, 5, "computer"), Click(leaflet, 200, "watch") with { WorkspaceId = Guid.NewGuid() }]);
+
+        watch.Arrivals.TryRead(out var arrivals).ShouldBeTrue();
+        arrivals!.Links.Select(l => (l.Link, l.People, l.Device)).ShouldBe([(leaflet, 1, "computer"), (poster, 2, "phone")]);
     }
 
     private sealed class Watching(HttpResponseMessage response, IAsyncEnumerator<SseItem<string>> events) : IAsyncDisposable
