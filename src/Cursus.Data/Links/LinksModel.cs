@@ -27,6 +27,8 @@ internal sealed class LinksModel : IEntityTypeConfiguration<Link>, IEntityTypeCo
         link.HasOne(l => l.Folder).WithMany().HasForeignKey(l => l.FolderId).OnDelete(DeleteBehavior.SetNull);
         link.HasIndex(l => new { l.DomainId, l.SlugKey }).HasFilter("slug_freed_at is null").IsUnique().HasDatabaseName(SlugIndex);
         link.ComplexProperty(l => l.Options, AddressesModel.Options);
+        // Reports ask for the ids of all links, which are read from the index alone.
+        link.HasIndex(l => new { l.WorkspaceId, l.Id });
         link.HasIndex(l => new { l.WorkspaceId, l.CreatedAt });
         link.HasIndex(l => new { l.WorkspaceId, l.Title });
         link.HasIndex(l => new { l.WorkspaceId, l.EndsAt }).HasFilter("opens_at is not null or ends_at is not null").HasDatabaseName("ix_links_with_span");

@@ -1423,6 +1423,9 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_links_with_span")
                         .HasFilter("opens_at is not null or ends_at is not null");
 
+                    b.HasIndex("WorkspaceId", "Id")
+                        .HasDatabaseName("ix_links_workspace_id_id");
+
                     b.HasIndex("WorkspaceId", "PageKey")
                         .HasDatabaseName("ix_links_workspace_id_page_key");
 
