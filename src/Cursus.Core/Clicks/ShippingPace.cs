@@ -17,13 +17,20 @@ public static class ShippingPace
     /// <summary>How long to look before deciding anew.</summary>
     public static readonly Duration Look = Duration.FromMilliseconds(50);
 
+    /// <summary>How many looks are remembered: a machine that stands still for a moment has not become idle.</summary>
+    public const int Looks = 5;
+
     /// <summary>How many times as long as the last batch took the next one waits: three quarters of busy processors stay with the visitors.</summary>
     public const int Restraint = 3;
 
     private static readonly Duration Late = Duration.FromMinutes(5);
 
+    /// <summary>How busy the last looks say that the processors are: their median, the higher one of the middle two.</summary>
+    /// <param name="looks">At least one; each a share of the processors' time, 0 to 1.</param>
+    public static double BusyBy(IReadOnlyCollection<double> looks) => looks.Order().ElementAt(looks.Count / 2);
+
     /// <summary>How long to rest, all in all, before the next batch is shipped; <see cref="Duration.MaxValue"/> until something changes.</summary>
-    /// <param name="busy">Share of the processors' time that the process took while it shipped nothing, 0 to 1.</param>
+    /// <param name="busy">Share of the processors' time that the process took while it shipped nothing, 0 to 1; see <see cref="BusyBy"/>.</param>
     /// <param name="waited">For how long the oldest click has waited.</param>
     /// <param name="fullness">Part of the journal that is taken, 0 to 1: room must never run out for the sake of speed.</param>
     /// <param name="lastBatch">How long the last batch took.</param>

@@ -18,6 +18,8 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
     // On a machine with one processor the pool has one thread as well, and every visitor would wait while a batch is counted on it.
     private readonly AsyncContextThread thread = new();
 
+    private readonly Queue<double> looks = [];
+
     public override void Dispose()
     {
         thread.Dispose();
@@ -111,9 +113,14 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
             var (began, used) = (Stopwatch.GetTimestamp(), Environment.CpuUsage.TotalTime);
             await Task.Delay(ShippingPace.Look.ToTimeSpan(), cancel);
             var took = Stopwatch.GetElapsedTime(began);
-            var busy = (Environment.CpuUsage.TotalTime - used) / (took * Environment.ProcessorCount);
+            looks.Enqueue((Environment.CpuUsage.TotalTime - used) / (took * Environment.ProcessorCount));
+            while (looks.Count > ShippingPace.Looks)
+            {
+                looks.Dequeue();
+            }
+
             rested += Duration.FromTimeSpan(took);
-            rest = ShippingPace.Rest(busy, state.OldestWaiting, journal.Fullness, lastBatch);
+            rest = ShippingPace.Rest(ShippingPace.BusyBy(looks), state.OldestWaiting, journal.Fullness, lastBatch);
         }
         while (rested < rest);
     }

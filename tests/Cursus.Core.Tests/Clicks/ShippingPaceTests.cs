@@ -22,6 +22,16 @@ public class ShippingPaceTests
         rests.ShouldBe([Duration.MaxValue, Batch * 3, Batch * 3, Duration.Zero, Duration.Zero]);
     }
 
+    [Theory]
+    [InlineData(0.95, 0.9, 0.97, 0.1, 0.96, 0.95)]
+    [InlineData(0.95, 0.1, 0.97, 0.1, 0.96, 0.95)]
+    [InlineData(0.95, 0.9, 0.1, 0.1, 0.1, 0.1)]
+    public void One_idle_moment_does_not_make_the_machine_idle(double one, double two, double three, double four, double five, double busy) =>
+        ShippingPace.BusyBy([one, two, three, four, five]).ShouldBe(busy);
+
+    [Fact]
+    public void The_first_look_is_taken_for_what_it_is() => ShippingPace.BusyBy([0.2]).ShouldBe(0.2);
+
     [Fact]
     public void A_journal_that_is_half_full_is_emptied_whatever_it_costs() => ShippingPace.Rest(busy: 1, waited: Duration.FromSeconds(1), fullness: 0.51, Batch).ShouldBe(Duration.Zero);
 }
