@@ -90,7 +90,9 @@ public sealed class ClickJournal : IDisposable
     public JournalBatch Read(long from, int most)
     {
         var (clicks, reports) = (new List<(long, Click)>(), new List<(long, HandoffReport)>());
-        var next = from;
+
+        // What comes while it reads is left for the next time: else it would run after visitors who are answered as fast as it reads.
+        var (next, end) = (from, End);
         foreach (var segment in segments)
         {
             if (clicks.Count + reports.Count == most)
@@ -104,7 +106,7 @@ public sealed class ClickJournal : IDisposable
             }
 
             next = Math.Max(next, segment.BasePosition);
-            while (clicks.Count + reports.Count < most && segment.TryRead(next, out var content, out var following))
+            while (clicks.Count + reports.Count < most && next < end && segment.TryRead(next, out var content, out var following))
             {
                 if (ClickRecord.Is(content))
                 {

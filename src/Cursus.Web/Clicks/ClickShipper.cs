@@ -64,6 +64,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
                 state.Take(oldest);
                 if (oldest is null)
                 {
+                    looks.Clear();
                     await journal.WaitForClicks(LongestWait, cancel);
                     await Task.Delay(Gathering, cancel);
                     continue;
