@@ -57,6 +57,7 @@ ${Object.entries(reports.milliseconds).map(([name, { p50, p95 }]) => `| ${name} 
 |---|---|---|
 ${rows([
   ...Object.entries(reports.timesAsLongOverTheClicks).map(([name, ratio]) => [`the same count over the clicks themselves, as multiple of the whole answer: ${name}`, ratio]),
+  ['memory that the server took at most while it answered all of them', `${reports.serverMegabytes} MB, ${reports.serverBytesAClick} bytes a click`],
   ['bytes that a click takes on the disk, with indexes and roll-ups', reports.bytesAClick, 'at most 125'],
   ['of these roll-ups', reports.ofTheseRollUps],
 ])}

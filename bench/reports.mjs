@@ -1,9 +1,9 @@
-// The questions that people ask, over twenty million clicks: how long each takes from the roll-ups, how much longer the same takes over the clicks themselves, and what a click takes on the disk.
+// The questions that people ask, over twenty million clicks: how long each takes from the roll-ups, how much longer the same takes over the clicks themselves, what memory the server takes, and what a click takes on the disk.
 import { execFileSync } from 'node:child_process'
 import { resolve } from 'node:path'
 import { tell } from './lib.mjs'
 import { planOf, plansOf } from './plans.mjs'
-import { address, end, sql, startCursus, until } from './server.mjs'
+import { address, end, peakMemory, sql, startCursus, until } from './server.mjs'
 
 const times = process.argv.includes('--small') ? 3 : 12
 const cursus = await startCursus('0,1', 1800)
@@ -81,6 +81,7 @@ if (!process.argv.includes('--json')) {
   console.log(`How “${explained}” is answered:\n${await plansOf(() => ask(questions[explained]))}\n`)
   console.log(`The same over the clicks themselves:\n${planOf(overClicks(raw[explained]))}\n`)
 }
+const serverBytes = peakMemory(cursus)
 await end(cursus)
 tell({
   measured: `${clicks.toLocaleString('en')} clicks over 400 days on ${Number(sql('select count(*) from links')[0][0]).toLocaleString('en')} links, ${times} rounds, both cores`,
@@ -89,6 +90,8 @@ tell({
   ),
   slowestP95: Math.round(Math.max(...Object.values(took).map((values) => percentile(values, 0.95)))),
   timesAsLongOverTheClicks: Object.fromEntries(Object.entries(scans).map(([name, ratio]) => [name, Number(ratio.toPrecision(3))])),
+  serverMegabytes: Math.round(serverBytes / 1e6),
+  serverBytesAClick: Number((serverBytes / clicks).toPrecision(3)),
   bytesAClick: Math.round(size('^(clicks_[0-9]|open_days$|link_days$|link_months$)') / clicks),
   ofTheseRollUps: Number((size('^(open_days|link_days|link_months)$') / clicks).toPrecision(3)),
 })

@@ -48,6 +48,9 @@ export async function end(child, signal = 'SIGTERM') {
   await gone
 }
 
+/** The most memory that a process has taken since its start, in bytes. */
+export const peakMemory = (child) => Number(/VmHWM:\s+(\d+) kB/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))[1]) * 1024
+
 /** What the server says of itself. */
 export const state = async () => (await fetch(`${address}/readyz`)).json()
 
