@@ -15,6 +15,7 @@ public static class AnswerSentence
         {
             [] when rest == 0 => "No clicks in this period.",
             [] => $"{CountWords.Clicks(rest)} came; where they belong is not known.",
+            [{ Count.Clicks: 1 } only] when rest == 0 => $"The only click came by {only.Count.Label}.",
             [var only] when rest == 0 => $"All {CountWords.Clicks(only.Count.Clicks)} came by {only.Count.Label}.",
             [var only] => $"{only.Count.Label} brought {CountWords.Clicks(only.Count.Clicks)} ({Percent(only.Share)}); where the other {CountWords.Number(rest)} belong is not known.",
             [var leader, var next, ..] => Of(leader, next, days),

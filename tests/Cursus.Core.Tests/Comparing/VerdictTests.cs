@@ -145,7 +145,7 @@ public class VerdictTests
     [InlineData(1284, 803, "Guildhall leads with 1,284 clicks (61.5 %). Its lead over Perch is clear: 1.6 times, somewhere between 1.46 and 1.75.")]
     [InlineData(611, 588, "Guildhall and Perch are too close to call: 611 clicks against 588.")]
     [InlineData(5, 1, "Guildhall has 5 clicks and Perch 1: too few to call. About 5 more clicks (≈ 24 days at this pace) would tell.")]
-    [InlineData(1, 0, "All 1 click came by Guildhall.")]
+    [InlineData(1, 0, "The only click came by Guildhall.")]
     [InlineData(0, 0, "No clicks in this period.")]
     [InlineData(60, 42, "Guildhall leads with 60 clicks (58.8 %). It leans ahead of Perch, which isn't settled yet: 1.43 times, somewhere between 0.95 and 2.17. About 23 more clicks (≈ 7 days at this pace) would tell.")]
     [InlineData(40, 40, "Guildhall and Perch are level at 40 clicks.")]

@@ -289,7 +289,7 @@ public class BreakdownTests(CursusApp app)
         await world.Visit(World.Slug(post, 0));
         var report = await world.Breakdown("by=channel");
         report["rows"]!.AsArray().Select(r => $"{r!["key"]} {r["clicks"]} {r["placements"]}").ShouldBe(["guildhall 1 1", "perch 0 1"]);
-        ((string)report["answer"]!).ShouldBe("All 1 click came by Guildhall.");
+        ((string)report["answer"]!).ShouldBe("The only click came by Guildhall.");
     }
 
     [Theory]
