@@ -33,7 +33,8 @@ public static class PoissonInterval
         var quantile = shape * Math.Pow(1 - 1 / (9.0 * shape) + Normal.InvCDF(0, 1, part) / (3 * Math.Sqrt(shape)), 3);
         for (var step = 0; step < NewtonSteps; step++)
         {
-            quantile -= (SpecialFunctions.GammaLowerRegularized(shape, quantile) - part) / Gamma.PDF(shape, 1, quantile);
+            // By its logarithm, since powers of some shapes between 140 and 160 are too large for a number.
+            quantile -= (SpecialFunctions.GammaLowerRegularized(shape, quantile) - part) / Math.Exp(Gamma.PDFLn(shape, 1, quantile));
         }
 
         return quantile;
