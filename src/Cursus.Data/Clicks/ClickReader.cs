@@ -9,7 +9,11 @@ namespace Cursus.Data.Clicks;
 /// <summary>A click with what its user agent tells.</summary>
 /// <param name="AgentId">The user agent's place in <c>user_agents</c>.</param>
 /// <param name="IsStored">True where it is in the database already.</param>
-internal readonly record struct ReadClick(long Id, Click Click, int AgentId, ToldClick Told, bool IsStored = false);
+internal readonly record struct ReadClick(long Id, Click Click, int AgentId, ToldClick Told, bool IsStored = false)
+{
+    /// <summary>By what clicks of a batch are put in order: link by link, those of a link in the order of time.</summary>
+    public static (Guid Link, Instant At, long Id) OrderOf(long id, in Click click) => (click.LinkId, click.At, id);
+}
 
 /// <summary>A batch of a journal with what its clicks tell, ready to be stored.</summary>
 public sealed class ReadBatch
@@ -73,20 +77,6 @@ internal sealed class ClickReader
         return read;
     }
 
-    /// <summary>The places of the clicks, link by link in the order of time.</summary>
-    private static int[] ByLink(IReadOnlyList<(long Id, Click Click)> clicks)
-    {
-        var (keys, places) = (new (Guid Link, Instant At, long Id)[clicks.Count], new int[clicks.Count]);
-        for (var place = 0; place < places.Length; place++)
-        {
-            var (id, click) = clicks[place];
-            (keys[place], places[place]) = ((click.LinkId, click.At, id), place);
-        }
-
-        Array.Sort(keys, places);
-        return places;
-    }
-
     /// <summary>Reads all agents and referrers anew that were read by an earlier state of the lists. Returns whether there were any.</summary>
     public static async Task<bool> ReadAnew(NpgsqlConnection connection, CancellationToken cancel)
     {
@@ -130,6 +120,20 @@ internal sealed class ClickReader
 
         await Write(connection, hosts, "on conflict (host) do update set network = excluded.network, kind = excluded.kind, read_with = excluded.read_with", cancel);
         return outdated.Count + hosts.Count > 0;
+    }
+
+    /// <summary>The places of the clicks, link by link in the order of time.</summary>
+    private static int[] ByLink(IReadOnlyList<(long Id, Click Click)> clicks)
+    {
+        var (keys, places) = (new (Guid, Instant, long)[clicks.Count], new int[clicks.Count]);
+        for (var place = 0; place < places.Length; place++)
+        {
+            var (id, click) = clicks[place];
+            (keys[place], places[place]) = (ReadClick.OrderOf(id, click), place);
+        }
+
+        Array.Sort(keys, places);
+        return places;
     }
 
     private async Task Learn(NpgsqlConnection connection, List<(string Text, short Hints)> unknown, CancellationToken cancel)

@@ -18,14 +18,14 @@ internal sealed class RecentVisits
     private readonly Dictionary<(Guid Link, long Visitor), Instant> last = [];
     private int forgetAt = FewestToForget;
 
-    /// <summary>Adds stored clicks of the batch's time to it, which are not remembered here.</summary>
+    /// <summary>Adds stored clicks of the batch's time to it, in its order, which are not remembered here.</summary>
     /// <param name="except">The journal whose clicks are remembered; null where none is.</param>
     public static async Task AddStored(NpgsqlConnection connection, int? except, List<ReadClick> clicks, CancellationToken cancel)
     {
         if (clicks.Count > 0)
         {
             clicks.AddRange(await Stored(connection, except, clicks.Min(c => c.Click.At) - Gap, clicks.Max(c => c.Click.At) + Gap, cancel));
-            clicks.Sort((one, other) => one.Click.At.CompareTo(other.Click.At) is not 0 and var order ? order : one.Id.CompareTo(other.Id));
+            clicks.Sort((one, other) => ReadClick.OrderOf(one.Id, one.Click).CompareTo(ReadClick.OrderOf(other.Id, other.Click)));
         }
     }
 

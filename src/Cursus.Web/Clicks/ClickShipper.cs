@@ -114,12 +114,12 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
             var (began, used) = (Stopwatch.GetTimestamp(), Environment.CpuUsage.TotalTime);
             await Task.Delay(ShippingPace.Look.ToTimeSpan(), cancel);
             var took = Stopwatch.GetElapsedTime(began);
-            looks.Enqueue((Environment.CpuUsage.TotalTime - used) / (took * Environment.ProcessorCount));
-            while (looks.Count > ShippingPace.Looks)
+            if (looks.Count == ShippingPace.Looks)
             {
                 looks.Dequeue();
             }
 
+            looks.Enqueue((Environment.CpuUsage.TotalTime - used) / (took * Environment.ProcessorCount));
             rested += Duration.FromTimeSpan(took);
             rest = ShippingPace.Rest(ShippingPace.BusyBy(looks), state.OldestWaiting, journal.Fullness, lastBatch);
         }
