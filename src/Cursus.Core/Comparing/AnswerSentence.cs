@@ -41,7 +41,7 @@ public static class AnswerSentence
     }
 
     /// <summary>How long to wait; said only where waiting three times the days so far can help.</summary>
-    private static string More(long clicks, long? more, int days)
+    internal static string More(long clicks, long? more, int days)
     {
         if (more is not { } needed || clicks == 0 || needed > 3 * clicks)
         {
@@ -64,7 +64,8 @@ public static class AnswerSentence
         return (number + unit - 1) / unit * unit;
     }
 
-    private static string Times(Verdict verdict) => verdict is { Ratio: { } ratio, High: { } high }
+    /// <summary>How many times as much the leader brought, and between which bounds.</summary>
+    internal static string Times(Verdict verdict) => verdict is { Ratio: { } ratio, High: { } high }
         ? string.Create(CultureInfo.InvariantCulture, $"{ratio:0.0#} times, somewhere between {verdict.Low:0.0#} and {high:0.0#}")
         : string.Create(CultureInfo.InvariantCulture, $"at least {verdict.Low:0.0} times");
 

@@ -17,7 +17,7 @@ public enum VerdictCall
 }
 
 /// <summary>The leader's lead over the runner-up: how many times its clicks, between which bounds, and what to make of it.</summary>
-/// <param name="Ratio">Leader's clicks divided by the runner-up's; null where the runner-up has none.</param>
+/// <param name="Ratio">Leader's clicks divided by the runner-up's, each by how often it was shown where that differs; null where the runner-up has none.</param>
 /// <param name="Low">Lower bound of the ratio, 95 %.</param>
 /// <param name="High">Upper bound of the ratio, 95 %; null where it has none.</param>
 /// <param name="Chance">In which part of cases chance alone would make such a lead or a greater one, either way: the two-sided p-value.</param>
@@ -33,6 +33,9 @@ public sealed record Verdict(double? Ratio, double Low, double? High, double Cha
 
     private long Clicks { get; init; }
 
+    /// <summary>How many times as often as the runner-up the leader was shown.</summary>
+    private double Exposure { get; init; } = 1;
+
     /// <summary>
     /// Compares two counts over the same time. Where the split varied from step to step by no more than chance, or there are too few steps to say, by the conditional exact test
     /// (Przyborowski and Wilenski 1940, "Homogeneity of results in testing samples from Poisson series", Biometrika 31): given their sum, the leader's count is binomial;
@@ -41,15 +44,27 @@ public sealed record Verdict(double? Ratio, double Low, double? High, double Cha
     /// </summary>
     /// <param name="steps">Both groups' clicks of each day, or other step of time; none where they are not known.</param>
     /// <exception cref="ArgumentException">The leader has fewer clicks than the runner-up, or a count is negative.</exception>
-    public static Verdict Between(long leader, long runnerUp, params IReadOnlyList<(long Leader, long RunnerUp)> steps)
+    public static Verdict Between(long leader, long runnerUp, params IReadOnlyList<(long Leader, long RunnerUp)> steps) => ByExposure(leader, runnerUp, (1, 1), steps);
+
+    /// <summary>The same of two counts that were not given the same chance: what is compared, and its ratio, is clicks by exposure. Given their sum, the leader's count is
+    /// binomial with the leader's part of all exposure, where both are equally good (the general case of the same paper of 1940).</summary>
+    /// <param name="exposure">How often each was shown, in any unit.</param>
+    /// <exception cref="ArgumentException">The leader has fewer clicks by exposure than the runner-up, a count is negative, or an exposure isn't positive.</exception>
+    public static Verdict ByExposure(long leader, long runnerUp, (double Leader, double RunnerUp) exposure, params IReadOnlyList<(long Leader, long RunnerUp)> steps)
     {
-        if (runnerUp < 0 || leader < runnerUp)
+        if (!(exposure.Leader > 0) || !(exposure.RunnerUp > 0))
+        {
+            throw new ArgumentException("Both must have been shown.", nameof(exposure));
+        }
+
+        if (runnerUp < 0 || leader * exposure.RunnerUp < runnerUp * exposure.Leader)
         {
             throw new ArgumentException("The leader must not have fewer clicks than the runner-up.", nameof(leader));
         }
 
         var dispersion = Comparing.Dispersion.Of(steps);
-        var verdict = dispersion.Factor > 1 && runnerUp > 0 ? ByDispersion(leader, runnerUp, dispersion) : Exactly(leader, runnerUp);
+        var times = exposure.Leader / exposure.RunnerUp;
+        var verdict = dispersion.Factor > 1 && runnerUp > 0 ? ByDispersion(leader, runnerUp, times, dispersion) : Exactly(leader, runnerUp, times);
         return verdict.WithChance(verdict.Chance);
     }
 
@@ -63,25 +78,29 @@ public sealed record Verdict(double? Ratio, double Low, double? High, double Cha
         return this with { Chance = chance, Call = call, MoreClicks = call == VerdictCall.Clear ? null : MoreUntilClear() };
     }
 
-    private static Verdict Exactly(long leader, long runnerUp)
+    private static Verdict Exactly(long leader, long runnerUp, double exposure)
     {
         const double tail = (1 - 0.95) / 2;
         var low = leader == 0 ? 0 : Beta.InvCDF(leader, runnerUp + 1, tail);
         var high = runnerUp == 0 ? 1 : Beta.InvCDF(leader + 1, runnerUp, 1 - tail);
-        var chance = leader == 0 ? 1 : Math.Min(1, 2 * SpecialFunctions.BetaRegularized(leader, runnerUp + 1, 0.5));
-        return new(RatioOf(leader, runnerUp), low / (1 - low), high < 1 ? high / (1 - high) : null, chance, 1, default, null) { Clicks = leader + runnerUp };
+        var chance = leader == 0 ? 1 : Math.Min(1, 2 * SpecialFunctions.BetaRegularized(leader, runnerUp + 1, exposure / (1 + exposure)));
+        return new(RatioOf(leader, runnerUp, exposure), low / (1 - low) / exposure, high < 1 ? high / (1 - high) / exposure : null, chance, 1, default, null)
+        {
+            Clicks = leader + runnerUp,
+            Exposure = exposure,
+        };
     }
 
-    private static Verdict ByDispersion(long leader, long runnerUp, Dispersion dispersion)
+    private static Verdict ByDispersion(long leader, long runnerUp, double exposure, Dispersion dispersion)
     {
-        var ratio = (double)leader / runnerUp;
+        var ratio = RatioOf(leader, runnerUp, exposure)!.Value;
         var error = Math.Sqrt(dispersion.Factor * (1.0 / leader + 1.0 / runnerUp));
         var reach = Math.Exp(StudentT.InvCDF(0, 1, dispersion.Freedom, 0.975) * error);
         var chance = 2 * (1 - StudentT.CDF(0, 1, dispersion.Freedom, Math.Log(ratio) / error));
-        return new(ratio, ratio / reach, ratio * reach, chance, dispersion.Factor, default, null) { Clicks = leader + runnerUp };
+        return new(ratio, ratio / reach, ratio * reach, chance, dispersion.Factor, default, null) { Clicks = leader + runnerUp, Exposure = exposure };
     }
 
-    private static double? RatioOf(long leader, long runnerUp) => runnerUp == 0 ? null : (double)leader / runnerUp;
+    private static double? RatioOf(long leader, long runnerUp, double exposure) => runnerUp == 0 ? null : (double)leader / runnerUp / exposure;
 
     /// <summary>The error of the ratio's logarithm shrinks with the root of the clicks: by how many the present ones must be multiplied until it reaches 1.96 times.</summary>
     private long? MoreUntilClear()
@@ -91,7 +110,7 @@ public sealed record Verdict(double? Ratio, double Low, double? High, double Cha
             return null;
         }
 
-        var runnerUp = Clicks / (1 + Ratio.Value);
+        var runnerUp = Clicks / (1 + Ratio.Value * Exposure);
         var error = Math.Sqrt(Dispersion * (1 / (Clicks - runnerUp) + 1 / runnerUp));
         var factor = Math.Pow(Normal.InvCDF(0, 1, 0.975) * error / Math.Log(Ratio.Value), 2);
         var more = Math.Max((factor - 1) * Clicks, FewestClicks - Clicks);

@@ -1807,6 +1807,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<int?>("Exposure")
+                        .HasColumnType("integer")
+                        .HasColumnName("exposure");
+
                     b.Property<Guid>("LinkId")
                         .HasColumnType("uuid")
                         .HasColumnName("link_id");

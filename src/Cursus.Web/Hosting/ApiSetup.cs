@@ -119,6 +119,7 @@ public static class ApiSetup
         PreviewPost.Map(api);
         ReadPosts.Map(api);
         UndoSending.Map(api);
+        SplitVariants.Map(api);
         Drafts.Map(api);
         Recipes.Map(api);
         Batches.Batches.Map(api);
@@ -146,6 +147,7 @@ public static class ApiSetup
         SeriesReport.Map(api);
         PivotReport.Map(api);
         LifeReport.Map(api);
+        VariantsReport.Map(api);
         PaceReport.Map(api);
         PaceFiles.Map(api);
         BreakdownFiles.Map(api);

@@ -75,6 +75,30 @@ public class VerdictTests
         verdict.Dispersion.ShouldBe(1);
     }
 
+    /// <summary>Reference: R 4.2.2, <c>poisson.test(c(a, b), T = c(s, t))</c> for ratio and interval, and twice <c>pbinom(a - 1, a + b, s / (s + t), lower.tail = FALSE)</c>.</summary>
+    [Theory]
+    [InlineData(60, 42, 30, 70, 3.06561660389e-09, 3.3333333333, 2.2100740762, 5.0687600775)]
+    [InlineData(25, 40, 30, 70, 0.179912274615, 1.4583333333, 0.8479177397, 2.4635225661)]
+    [InlineData(48, 52, 30, 70, 0.000234756196397, 2.1538461538, 1.4240803939, 3.2516127964)]
+    [InlineData(312, 505, 30, 70, 6.96601443311e-07, 1.4415841584, 1.2477922775, 1.6633984373)]
+    public void What_was_shown_less_often_needs_fewer_clicks_to_lead(
+        long leader, long next, double leaderShown, double nextShown, double chance, double ratio, double low, double high)
+    {
+        var verdict = Verdict.ByExposure(leader, next, (leaderShown, nextShown));
+        (verdict.Chance / chance).ShouldBe(1, 1e-6);
+        verdict.Ratio!.Value.ShouldBe(ratio, 1e-9);
+        verdict.Low.ShouldBe(low, 1e-6);
+        verdict.High!.Value.ShouldBe(high, 1e-6);
+    }
+
+    [Fact]
+    public void Only_who_has_more_clicks_for_as_much_showing_leads()
+    {
+        Should.Throw<ArgumentException>(() => Verdict.ByExposure(60, 42, (70, 30)));
+        Should.Throw<ArgumentException>(() => Verdict.ByExposure(60, 42, (0, 30)));
+        Verdict.ByExposure(70, 30, (70, 30)).Ratio!.Value.ShouldBe(1, 1e-12);
+    }
+
     [Fact]
     public void What_both_have_in_common_is_no_dispersion() =>
         Dispersion.Of([.. Enumerable.Range(1, 28).Select(day => (One: 20L * (day % 7), Other: 10L * (day % 7)))]).Factor.ShouldBe(1);
@@ -94,6 +118,14 @@ public class VerdictTests
             Verdict.Between((long)(leader * (factor - 0.1) * 0.9), (long)(runnerUp * (factor - 0.1) * 0.9)).Chance.ShouldBeGreaterThan(0.04);
         }
     }, iter: 1000);
+
+    [Fact]
+    public void Of_what_was_shown_unequally_so_many_more_clicks_make_a_lead_clear_as_well()
+    {
+        var verdict = Verdict.ByExposure(25, 40, (30, 70));
+        var factor = 1.02 * (65 + verdict.MoreClicks!.Value) / 65;
+        Verdict.ByExposure((long)Math.Round(25 * factor), (long)Math.Round(40 * factor), (30, 70)).Chance.ShouldBeInRange(0.04, 0.065);
+    }
 
     /// <summary>The fifteen probabilities of the example in Benjamini and Hochberg 1995, section 4.1 (from memory): at 5 % the first four are called. Adjusted values by R 4.2.2,
     /// <c>p.adjust(p, "BH")</c>.</summary>

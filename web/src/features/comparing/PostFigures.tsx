@@ -8,6 +8,7 @@ import { AnswerSentence } from './AnswerSentence'
 import classes from './Compare.module.css'
 import { Lanes } from './Lanes'
 import { PostPace } from './PostPace'
+import { PostVariants } from './PostVariants'
 import type { Asked } from './question'
 import { breakdownOf } from './reports'
 import { WeekHours } from './WeekHours'
@@ -52,6 +53,7 @@ export function PostFigures({ post }: { post: Schema['PostResponse'] }) {
           return channel ? { ...question, channel, by: 'network', compare: 'none' } : undefined
         }}
       />
+      <PostVariants post={post} />
       <PostPace post={post} />
       <ClickedOn asked={asked} question={question} />
       <WeekHours asked={asked} />

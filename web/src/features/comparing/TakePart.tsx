@@ -6,11 +6,18 @@ interface Props {
   /** What is taken away. */
   name: string
   /** Where its file of an ending is. */
-  addressOf: (ending: 'svg' | 'png' | 'csv' | 'xlsx') => string
+  addressOf: (ending: Ending) => string
+  /** The files that there are; all where left out. */
+  endings?: readonly Ending[]
 }
 
+type Ending = keyof typeof words
+
+const words = { svg: 'As SVG', png: 'As PNG', csv: 'As CSV', xlsx: 'As Excel workbook' }
+const every = Object.keys(words) as Ending[]
+
 /** One part of a page as a file: what is drawn of it, or its table. */
-export const TakePart = ({ name, addressOf }: Props) => (
+export const TakePart = ({ name, addressOf, endings = every }: Props) => (
   <Menu position="bottom-end" width={180}>
     <Menu.Target>
       <ActionIcon variant="subtle" aria-label={`Take away ${name}`} title={`Take away ${name}`}>
@@ -18,14 +25,7 @@ export const TakePart = ({ name, addressOf }: Props) => (
       </ActionIcon>
     </Menu.Target>
     <Menu.Dropdown>
-      <FileItems
-        files={[
-          [addressOf('svg'), 'As SVG'],
-          [addressOf('png'), 'As PNG'],
-          [addressOf('csv'), 'As CSV'],
-          [addressOf('xlsx'), 'As Excel workbook'],
-        ]}
-      />
+      <FileItems files={endings.map((ending) => [addressOf(ending), words[ending]])} />
     </Menu.Dropdown>
   </Menu>
 )

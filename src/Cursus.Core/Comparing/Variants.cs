@@ -1,0 +1,71 @@
+namespace Cursus.Core.Comparing;
+
+/// <summary>One of the variants that a channel carries of a post, such as the logo and the button of a mailing.</summary>
+/// <param name="Key">Its link.</param>
+/// <param name="Label">What a person reads.</param>
+/// <param name="Clicks">People's clicks.</param>
+/// <param name="Exposure">To which part of the readers it was shown, in per cent; null where no split was set.</param>
+public sealed record VariantCount(string Key, string Label, long Clicks, int? Exposure);
+
+/// <summary>How one variant does among the others of its placement.</summary>
+/// <param name="Exposure">Its part of all that was shown, 0 to 1; the same for all where no split was set.</param>
+/// <param name="Share">Its part of all clicks, 0 to 1.</param>
+/// <param name="ShareLow">Lower bound of the share, 95 %.</param>
+/// <param name="ShareHigh">Upper bound, 95 %.</param>
+/// <param name="Index">Share of clicks by share of exposure, the index number of media planning (common practice, no source): 1 is what a variant brings that is as good as all
+/// together; null without clicks.</param>
+/// <param name="Lead">Its lead over the next row, by exposure; null for the last one and where it has no click.</param>
+public sealed record VariantRow(VariantCount Count, double Exposure, double Share, double ShareLow, double ShareHigh, double? Index, Verdict? Lead);
+
+/// <summary>Variants of one placement against each other, by how often each was shown.</summary>
+/// <param name="Rows">The one with the most clicks by exposure first.</param>
+/// <param name="IsSplit">True where it was said to which part of the readers each was shown; else all count as shown alike.</param>
+public sealed record Variants(IReadOnlyList<VariantRow> Rows, bool IsSplit)
+{
+    /// <summary>Ranks variants by their clicks for each time they were shown, equal ones by label, and judges each lead over the next; all leads together, as <see cref="Breakdown"/> does.
+    /// A split that doesn't cover all of them counts as none, and so do parts that are more than the whole, since links have been moved between channels; where a variant was deleted, what
+    /// is left stays in proportion.</summary>
+    public static Variants Of(IReadOnlyCollection<VariantCount> counts)
+    {
+        ArgumentNullException.ThrowIfNull(counts);
+        var isSplit = counts.Count > 0 && counts.All(c => c.Exposure is > 0) && counts.Sum(c => c.Exposure) <= 100;
+        var (clicks, shown) = (counts.Sum(c => c.Clicks), counts.Sum(Exposure));
+        var ranked = counts.OrderByDescending(c => c.Clicks / Exposure(c)).ThenBy(c => c.Label, StringComparer.Ordinal).ToList();
+        var leads = ranked.Zip(ranked.Skip(1), (one, next) => one.Clicks == 0 ? null : Verdict.ByExposure(one.Clicks, next.Clicks, (Exposure(one), Exposure(next)))).ToList();
+        var adjusted = new Queue<double>(FalseDiscovery.Adjust([.. leads.OfType<Verdict>().Select(l => l.Chance)]));
+        return new([.. ranked.Select((count, place) => Row(count, place < leads.Count ? leads[place]?.WithChance(adjusted.Dequeue()) : null))], isSplit);
+
+        double Exposure(VariantCount count) => isSplit ? count.Exposure!.Value : 1;
+
+        VariantRow Row(VariantCount count, Verdict? lead)
+        {
+            var (exposure, share) = (Exposure(count) / shown, clicks == 0 ? 0 : (double)count.Clicks / clicks);
+            var (low, high) = WilsonInterval.Of(count.Clicks, clicks);
+            return new(count, exposure, share, low, high, clicks == 0 ? null : share / exposure, lead);
+        }
+    }
+
+    /// <summary>Which variant won, in one or two sentences.</summary>
+    /// <param name="days">Days since the post went out, at least one.</param>
+    public string Sentence(int days)
+    {
+        if (Rows is not [{ Lead: { } verdict } leader, var next, ..])
+        {
+            return "Nobody has clicked yet.";
+        }
+
+        var (first, second) = (leader.Count, next.Count);
+        var (winner, other) = ($"“{first.Label}”", $"“{second.Label}”");
+        var times = (IsSplit ? ", the split allowed for: " : ": ") + AnswerSentence.Times(verdict);
+        var more = AnswerSentence.More(first.Clicks + second.Clicks, verdict.MoreClicks, days);
+        return verdict.Call switch
+        {
+            VerdictCall.Clear => $"{winner} won. Its lead over {other} is clear{times}.",
+            VerdictCall.Leaning => $"{winner} leans ahead of {other}, which isn't settled yet{times}.{more}",
+            _ when first.Clicks + second.Clicks < Verdict.FewestClicks => $"{Brought(leader)}; {Brought(next)}: too few to call.{more}",
+            _ => $"{winner} and {other} are too close to call: {Brought(leader)}; {Brought(next)}.{more}",
+        };
+    }
+
+    private string Brought(VariantRow row) => $"“{row.Count.Label}” has {CountWords.Clicks(row.Count.Clicks)}{(IsSplit ? $", shown to {row.Count.Exposure} %" : "")}";
+}

@@ -1,0 +1,87 @@
+using CsCheck;
+using Cursus.Core.Comparing;
+
+namespace Cursus.Core.Tests.Comparing;
+
+/// <summary>Which of the variants that a channel carries of a post won.</summary>
+public class VariantsTests
+{
+    [Fact]
+    public void Without_a_split_the_one_with_more_clicks_leads()
+    {
+        var variants = Variants.Of([new("l", "logo", 120, null), new("b", "button", 180, null)]);
+        variants.IsSplit.ShouldBeFalse();
+        variants.Rows.Select(r => (r.Count.Label, r.Exposure, r.Share, r.Index)).ShouldBe([("button", 0.5, 0.6, 1.2), ("logo", 0.5, 0.4, 0.8)]);
+        variants.Rows[0].Lead.ShouldBe(Verdict.Between(180, 120));
+        variants.Rows[1].Lead.ShouldBeNull();
+    }
+
+    /// <summary>By hand: 120 of 300 clicks from 20 % of the readers are twice what they would be if both were alike; 180 from 80 % are three quarters of it.</summary>
+    [Fact]
+    public void A_split_gives_the_lead_to_the_one_that_brought_more_from_fewer()
+    {
+        var variants = Variants.Of([new("l", "logo", 120, 20), new("b", "button", 180, 80)]);
+        variants.IsSplit.ShouldBeTrue();
+        variants.Rows.Select(r => (r.Count.Label, r.Exposure, Math.Round(r.Index!.Value, 12))).ShouldBe([("logo", 0.2, 2), ("button", 0.8, 0.75)]);
+        variants.Rows[0].Lead!.Ratio!.Value.ShouldBe(2 / 0.75, 1e-12);
+        variants.Rows[0].Lead!.Call.ShouldBe(VerdictCall.Clear);
+    }
+
+    [Fact]
+    public void Clicks_in_the_proportion_of_the_split_have_no_winner() => Gen.Select(Gen.Int[1, 99], Gen.Int[1, 40]).Sample((part, clicks) =>
+    {
+        var rows = Variants.Of([new("a", "a", (long)part * clicks, part), new("b", "b", (100L - part) * clicks, 100 - part)]).Rows;
+        rows.ShouldAllBe(r => Math.Abs(r.Index!.Value - 1) < 1e-9);
+        rows[0].Lead!.Call.ShouldBe(VerdictCall.TooClose);
+        (rows[0].Lead!.Low < 1 && rows[0].Lead!.High > 1).ShouldBeTrue();
+    });
+
+    [Fact]
+    public void An_equal_split_says_the_same_as_none() => Gen.Select(Gen.Int[0, 500], Gen.Int[0, 500]).Sample((a, b) =>
+    {
+        var (with, without) = (Variants.Of([new("a", "a", a, 50), new("b", "b", b, 50)]), Variants.Of([new("a", "a", a, null), new("b", "b", b, null)]));
+        with.Rows.Select(r => (r.Count.Key, r.Share, r.Index, r.Lead?.Call)).ShouldBe(without.Rows.Select(r => (r.Count.Key, r.Share, r.Index, r.Lead?.Call)));
+    });
+
+    [Fact]
+    public void Shares_and_exposures_are_parts_of_one_whole_and_indices_average_to_one_by_exposure() =>
+        Gen.Select(Gen.Int[0, 300].Array[2, 6], Gen.Int[1, 16].Array[6]).Where((clicks, _) => clicks.Sum() > 0).Sample((clicks, parts) =>
+        {
+            var rows = Variants.Of([.. clicks.Select((c, i) => new VariantCount($"{i}", $"{i}", c, parts[i]))]).Rows;
+            rows.Sum(r => r.Share).ShouldBe(1, 1e-9);
+            rows.Sum(r => r.Exposure).ShouldBe(1, 1e-9);
+            rows.Sum(r => r.Exposure * r.Index!.Value).ShouldBe(1, 1e-9);
+            rows.Select(r => r.Index!.Value).ShouldBeInOrder(SortDirection.Descending);
+        });
+
+    [Theory]
+    [InlineData(null, 70)]
+    [InlineData(60, 70)]
+    public void A_split_that_cannot_be_one_counts_as_none(int? one, int? other) => Variants.Of([new("a", "a", 10, one), new("b", "b", 20, other)]).IsSplit.ShouldBeFalse();
+
+    [Fact]
+    public void What_is_left_of_three_stays_in_proportion() =>
+        Variants.Of([new("a", "a", 10, 20), new("b", "b", 20, 40)]).Rows.Select(r => Math.Round(r.Exposure, 9)).ShouldBe([0.333333333, 0.666666667], ignoreOrder: true);
+
+    [Theory]
+    [InlineData(120, null, 180, null, "“button” won. Its lead over “logo” is clear: 1.5 times, somewhere between 1.18 and 1.91.")]
+    [InlineData(120, 20, 180, 80, "“logo” won. Its lead over “button” is clear, the split allowed for: 2.67 times, somewhere between 2.1 and 3.38.")]
+    [InlineData(60, 50, 42, 50, "“logo” leans ahead of “button”, which isn't settled yet, the split allowed for: 1.43 times, somewhere between 0.95 and 2.17. About 23 more clicks (≈ 2 days at this pace) would tell.")]
+    [InlineData(30, 30, 69, 70, "“logo” and “button” are too close to call: “logo” has 30 clicks, shown to 30 %; “button” has 69 clicks, shown to 70 %.")]
+    [InlineData(3, null, 1, null, "“logo” has 3 clicks; “button” has 1 click: too few to call.")]
+    [InlineData(1, null, 0, null, "“logo” has 1 click; “button” has 0 clicks: too few to call.")]
+    [InlineData(0, null, 0, null, "Nobody has clicked yet.")]
+    public void The_answer_is_a_sentence(int logo, int? logoShown, int button, int? buttonShown, string sentence) =>
+        Variants.Of([new("l", "logo", logo, logoShown), new("b", "button", button, buttonShown)]).Sentence(7).ShouldBe(sentence);
+
+    [Theory]
+    [InlineData(null, 30, 70)]
+    [InlineData(null, 1, 99)]
+    [InlineData(null, 33, 33, 34)]
+    [InlineData("split-sum", 30, 60)]
+    [InlineData("split-sum", 60, 60)]
+    [InlineData("split-part", 0, 100)]
+    [InlineData("split-part", -10, 110)]
+    [InlineData("split-of-one", 100)]
+    public void A_split_is_of_whole_percentages_that_add_up_to_a_hundred(string? flaw, params int[] parts) => Split.Check(parts)?.Code.ShouldBe(flaw);
+}
