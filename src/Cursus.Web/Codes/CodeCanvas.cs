@@ -36,16 +36,10 @@ internal static class CodeCanvas
     /// <summary>The frame's words as path data, so that they look the same without the font.</summary>
     public static string Outline(CodeCaption caption)
     {
-        using var font = Pen.FontOf((float)caption.Size, isBold: true);
-        var wide = font.MeasureText(caption.Text);
-        if (wide > caption.Most)
-        {
-            font.Size *= (float)caption.Most / wide;
-            wide = (float)caption.Most;
-        }
-
-        var baseline = (float)caption.Middle + font.Size * 0.35f;
-        using var path = font.GetTextPath(caption.Text, new SKPoint((float)caption.Centre - wide / 2, baseline));
+        using var asked = Lettering.Of(caption.Text, (float)caption.Size, isBold: true);
+        var size = (float)(caption.Size * Math.Min(1, caption.Most / Math.Max(1, asked.Width)));
+        using var words = Lettering.Of(caption.Text, size, isBold: true);
+        using var path = words.Outline((float)caption.Centre - words.Width / 2, (float)caption.Middle + size * 0.35f);
         return path.ToSvgPathData();
     }
 

@@ -1,4 +1,3 @@
-using System.Reflection;
 using SkiaSharp;
 
 namespace Cursus.Web.Drawing;
@@ -25,9 +24,6 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
     /// <summary>The colours of channels, by their number; those of the application's light scheme.</summary>
     public static readonly IReadOnlyList<SKColor> Channels =
         [.. new[] { "#6e2a5b", "#2b757b", "#ad4f28", "#77690d", "#43599a", "#54703a", "#7a5c48", "#8b4d86", "#4f626c", "#9c3653" }.Select(SKColor.Parse)];
-
-    private static readonly SKTypeface Regular = Load("Regular");
-    private static readonly SKTypeface SemiBold = Load("SemiBold");
 
     public SKCanvas Canvas => canvas;
 
@@ -71,30 +67,28 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
     /// <param name="y">Of the baseline.</param>
     public void Text(string text, float x, float y, float size, SKColor? color = null, bool isBold = false, Align align = Align.Left, float most = float.MaxValue)
     {
-        using var font = FontOf(size, isBold);
+        using var words = Lettering.Within(most, text, size, isBold);
         using var paint = new SKPaint { Color = color ?? Ink, IsAntialias = true };
-        var shown = Shortened(Known(text, font), font, most);
-        var left = align switch { Align.Right => x - font.MeasureText(shown), Align.Middle => x - font.MeasureText(shown) / 2, _ => x };
+        var left = align switch { Align.Right => x - words.Width, Align.Middle => x - words.Width / 2, _ => x };
         if (isTextDrawn)
         {
-            using var path = font.GetTextPath(shown, new SKPoint(left, y));
+            using var path = words.Outline(left, y);
             canvas.DrawPath(path, paint);
         }
         else
         {
-            canvas.DrawText(shown, left, y, SKTextAlign.Left, font, paint);
+            words.Draw(canvas, left, y, paint);
         }
     }
 
     /// <summary>Writes words over as many lines as they need; returns the baseline of the last one.</summary>
     public float Paragraph(string text, float x, float y, float width, float size, SKColor? color = null, bool isBold = false)
     {
-        using var font = FontOf(size, isBold);
         var line = "";
         foreach (var word in text.Split(' '))
         {
             var longer = line.Length == 0 ? word : $"{line} {word}";
-            if (line.Length > 0 && font.MeasureText(longer) > width)
+            if (line.Length > 0 && WidthOf(longer, size, isBold) > width)
             {
                 Text(line, x, y, size, color, isBold);
                 (line, y) = (word, y + size * 1.4f);
@@ -109,25 +103,10 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
         return y;
     }
 
-    internal static SKFont FontOf(float size, bool isBold) => new(isBold ? SemiBold : Regular, size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
-
-    /// <summary>The font has Latin letters; a sign that it lacks is written by one that it has, where there is one that says the same.</summary>
-    private static string Known(string text, SKFont font) => font.ContainsGlyph('≈') ? text : text.Replace('≈', '~');
-
-    private static string Shortened(string text, SKFont font, float most)
+    private static float WidthOf(string text, float size, bool isBold)
     {
-        if (font.MeasureText(text) <= most)
-        {
-            return text;
-        }
-
-        var shorter = text;
-        while (shorter.Length > 1 && font.MeasureText(shorter + "…") > most)
-        {
-            shorter = shorter[..^(char.IsLowSurrogate(shorter[^1]) ? 2 : 1)];
-        }
-
-        return shorter.TrimEnd() + "…";
+        using var words = Lettering.Of(text, size, isBold);
+        return words.Width;
     }
 
     private static SKPath PathOf(IReadOnlyList<SKPoint> points)
@@ -136,7 +115,4 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
         builder.AddPoly([.. points], close: false);
         return builder.Detach();
     }
-
-    private static SKTypeface Load(string weight) =>
-        SKTypeface.FromStream(Assembly.GetExecutingAssembly().GetManifestResourceStream($"Cursus.Web.Drawing.Fonts.HankenGrotesk-{weight}.ttf")!);
 }
