@@ -13,8 +13,10 @@ public static class SeriesReport
 {
     private const int MostPosts = 200;
     private const int MostDailySteps = 120;
+    private const int MostHourlyDays = 2;
+    private const string Usual = "usual";
 
-    private static readonly string[] Steps = ["hour", "day", "week", "month"];
+    private static readonly string[] Steps = ["hour", "day", "week", "month", Usual];
 
     /// <param name="Step">hour, day, week (from Monday) or month.</param>
     /// <param name="Points">Steps up to now.</param>
@@ -31,6 +33,7 @@ public static class SeriesReport
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/series", Handle).ForViewers().WithSummary("Clicks of each group over time");
 
+    /// <param name="step">hour, day, week or month, or usual, in which the course can be read best; day where left out.</param>
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
         [AsParameters] BreakdownReport.Asked asked, string? step, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
     {
@@ -39,7 +42,7 @@ public static class SeriesReport
         step ??= "day";
         if (!Steps.Contains(step))
         {
-            errors.Add("step", new Flaw("step", "A step is hour, day, week or month."));
+            errors.Add("step", new Flaw("step", "A step is hour, day, week or month, or usual for the one in which the course can be read best."));
         }
 
         if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors) is not { } question)
@@ -52,11 +55,12 @@ public static class SeriesReport
             return ApiProblem.Invalid("step", new Flaw("step-too-fine", "Hours are shown for at most 31 days. Choose days, or a shorter period."));
         }
 
-        return TypedResults.Ok(await Answer(question, Enum.Parse<CountStep>(step, ignoreCase: true), counting, cancel));
+        return TypedResults.Ok(await Answer(question, step == Usual ? UsualStep(question) : Enum.Parse<CountStep>(step, ignoreCase: true), counting, cancel));
     }
 
     /// <summary>The step in which a course can be read where nobody chose one.</summary>
-    internal static CountStep UsualStep(Question question) => question.Period.Days > MostDailySteps ? CountStep.Week : CountStep.Day;
+    internal static CountStep UsualStep(Question question) =>
+        question.Period.Days <= MostHourlyDays ? CountStep.Hour : question.Period.Days <= MostDailySteps ? CountStep.Day : CountStep.Week;
 
     /// <summary>The course of a question over time.</summary>
     internal static async Task<Response> Answer(Question question, CountStep step, Counting counting, CancellationToken cancel)
@@ -71,7 +75,7 @@ public static class SeriesReport
         return new Response(question.By, question.Period.From, question.Period.To, question.Zone.Id, step.ToString().ToLowerInvariant(), [.. points], posts);
     }
 
-    /// <summary>Every step of the period, those without clicks included.</summary>
+    /// <summary>Every step of the period that has begun, those without clicks included.</summary>
     private static IEnumerable<LocalDateTime> StepsOf(Question question, CountStep step)
     {
         var (first, last) = (question.Period.From, LocalDate.Min(question.Period.To, LocalDate.Max(question.Today, question.Period.From)));
@@ -81,7 +85,8 @@ public static class SeriesReport
             CountStep.Month => first.With(DateAdjusters.StartOfMonth).AtMidnight(),
             _ => first.AtMidnight(),
         };
-        for (; at.Date <= last; at = step switch { CountStep.Hour => at.PlusHours(1), CountStep.Week => at.PlusWeeks(1), CountStep.Month => at.PlusMonths(1), _ => at.PlusDays(1) })
+        var now = question.Now.InZone(question.Zone).LocalDateTime;
+        for (; at.Date <= last && (step != CountStep.Hour || at <= now); at = step switch { CountStep.Hour => at.PlusHours(1), CountStep.Week => at.PlusWeeks(1), CountStep.Month => at.PlusMonths(1), _ => at.PlusDays(1) })
         {
             yield return at;
         }

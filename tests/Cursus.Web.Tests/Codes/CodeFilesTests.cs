@@ -31,7 +31,7 @@ public sealed class CodeFilesTests(CursusApp app) : IClassFixture<CursusApp>
             await File.WriteAllBytesAsync(Path.Combine(folder, $"code.{format}"), file, Cancel);
         }
 
-        await Decoders.Run("pdftoppm", ["-r", "200", "-png", "-singlefile", Path.Combine(folder, "code.pdf"), Path.Combine(folder, "page")], Cancel);
+        await Command.Run("pdftoppm", ["-r", "200", "-png", "-singlefile", Path.Combine(folder, "code.pdf"), Path.Combine(folder, "page")], Cancel);
         var svg = await File.ReadAllTextAsync(Path.Combine(folder, "code.svg"), Cancel);
         svg.ShouldContain($"QR code of {link["shortUrl"]}/1", customMessage: "the picture has the address as text");
         svg.ShouldContain("#4a1b3d");
@@ -84,7 +84,7 @@ public sealed class CodeFilesTests(CursusApp app) : IClassFixture<CursusApp>
         var folder = Directory.CreateTempSubdirectory("cursus-labels-").FullName;
         var labels = await (await world.Viewer.PostAsJsonAsync("/api/v1/codes/labels", new { links = ids, columns = 1, rows = 1 }, Cancel)).Content.ReadAsByteArrayAsync(Cancel);
         await File.WriteAllBytesAsync(Path.Combine(folder, "labels.pdf"), labels, Cancel);
-        await Decoders.Run("pdftoppm", ["-r", "70", "-png", Path.Combine(folder, "labels.pdf"), Path.Combine(folder, "page")], Cancel);
+        await Command.Run("pdftoppm", ["-r", "70", "-png", Path.Combine(folder, "labels.pdf"), Path.Combine(folder, "page")], Cancel);
         var read = await Decoders.Zxing([.. Directory.GetFiles(folder, "*.png").Order()], Cancel);
         read.OrderBy(r => r.Key).Select(r => r.Value).ShouldBe(links.Select(l => $"{l["shortUrl"]}/1".ToUpperInvariant()));
         Directory.Delete(folder, recursive: true);
@@ -117,7 +117,7 @@ public sealed class CodeFilesTests(CursusApp app) : IClassFixture<CursusApp>
         var folder = Directory.CreateTempSubdirectory("cursus-notice-").FullName;
         var sheet = await world.Viewer.GetByteArrayAsync($"/api/v1/links/{link["id"]}/notice.pdf?headline=Geminids&text=Saturday%20from%20eight", Cancel);
         await File.WriteAllBytesAsync(Path.Combine(folder, "notice.pdf"), sheet, Cancel);
-        await Decoders.Run("pdftoppm", ["-r", "60", "-png", "-singlefile", Path.Combine(folder, "notice.pdf"), Path.Combine(folder, "notice")], Cancel);
+        await Command.Run("pdftoppm", ["-r", "60", "-png", "-singlefile", Path.Combine(folder, "notice.pdf"), Path.Combine(folder, "notice")], Cancel);
         (await Decoders.Zxing([Path.Combine(folder, "notice.png")], Cancel))["notice"].ShouldBe($"{link["shortUrl"]}/1".ToUpperInvariant());
         Directory.Delete(folder, recursive: true);
         (await world.Viewer.GetAsync($"/api/v1/links/{link["id"]}/notice.pdf?headline={new string('x', 81)}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);

@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using SkiaSharp;
 
 namespace Cursus.Web.Tests.Codes;
@@ -38,7 +37,7 @@ internal static class Decoders
         var found = new Dictionary<string, string>();
         foreach (var some in files.Chunk(500))
         {
-            foreach (var line in await Run("ZXingReader", ["-1", "-format", "QRCode", .. some], cancel))
+            foreach (var line in await Command.Run("ZXingReader", ["-1", "-format", "QRCode", .. some], cancel))
             {
                 // NAME Format Text, or NAME alone: neither file names nor addresses have blanks.
                 if (line.Split(' ') is [var file, _, var text])
@@ -52,18 +51,7 @@ internal static class Decoders
     }
 
     private static async Task<IReadOnlyDictionary<string, string>> Jsqr(string folder, CancellationToken cancel) =>
-        (await Run("node", [Path.Combine(Root(), "tests/browser/decode.mjs"), folder], cancel)).Select(l => l.Split('\t')).ToDictionary(l => l[0], l => l[1]);
-
-    /// <summary>The lines that a program prints.</summary>
-    public static async Task<string[]> Run(string program, IEnumerable<string> arguments, CancellationToken cancel)
-    {
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
-        var errors = process.StandardError.ReadToEndAsync(cancel);
-        var output = await process.StandardOutput.ReadToEndAsync(cancel);
-        await process.WaitForExitAsync(cancel);
-        (output.Length > 0 || process.ExitCode == 0).ShouldBeTrue($"{program}: {await errors}");
-        return output.Split('\n', StringSplitOptions.RemoveEmptyEntries);
-    }
+        (await Command.Run("node", [Path.Combine(Root(), "tests/browser/decode.mjs"), folder], cancel)).Select(l => l.Split('\t')).ToDictionary(l => l[0], l => l[1]);
 
     private static string Root()
     {

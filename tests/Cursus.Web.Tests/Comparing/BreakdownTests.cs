@@ -244,6 +244,32 @@ public class BreakdownTests(CursusApp app)
     }
 
     [Theory]
+    [InlineData("from=2026-03-29&to=2026-03-29", "hour", 24)]
+    [InlineData("from=2026-03-28&to=2026-03-29", "hour", 48)]
+    [InlineData("from=2026-03-27&to=2026-03-29", "day", 3)]
+    [InlineData("from=2026-01-01&to=2026-04-30", "day", 120)]
+    [InlineData("from=2026-01-01&to=2026-05-01", "week", 18)]
+    public async Task The_usual_step_is_the_one_in_which_a_course_can_be_read(string period, string step, int points)
+    {
+        var world = await World.Make(app);
+        var series = await world.Get($"/api/v1/reports/series?by=channel&{period}&step=usual");
+        ((string)series["step"]!).ShouldBe(step);
+        series["points"]!.AsArray().Count.ShouldBe(points);
+    }
+
+    [Fact]
+    public async Task The_course_of_today_ends_with_this_hour()
+    {
+        var world = await World.Make(app);
+        await world.Visit(World.Slug(await world.Send(), 0));
+        await app.Shipped();
+        var points = (await world.Get("/api/v1/reports/series?by=channel&period=today&step=usual"))["points"]!.AsArray();
+        var now = SystemClock.Instance.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb["Europe/London"]);
+        points.Count.ShouldBeInRange(now.Hour, now.Hour + 1);
+        points.TakeLast(2).Sum(p => (int?)p!["clicks"]!["guildhall"] ?? 0).ShouldBe(1);
+    }
+
+    [Theory]
     [InlineData("from=2026-01-05&to=2026-01-31", "guildhall 0 1, hearthside 0 1, night-letter 0 1, perch 0 1")]
     [InlineData("from=2026-02-01&to=2026-02-28", "guildhall 1 1, perch 1 1")]
     [InlineData("from=2026-02-01&to=2026-02-28&country=GB", "perch 1 1")]

@@ -14,7 +14,10 @@ internal static class ReportPage
     private const float Width = 595;
     private const float Height = 842;
     private const float Margin = 40;
+    private const float Foot = Height - 28;
     private const int MostRows = 12;
+    private const float RowHeight = 15;
+    private const float HeadHeight = 14;
 
     private static readonly LocalDatePattern Day = LocalDatePattern.Create("d MMM uuuu", CultureInfo.GetCultureInfo("en-GB"));
 
@@ -33,8 +36,8 @@ internal static class ReportPage
         y = pen.Paragraph(LeftOut(answer), Margin, y + 16, inner, 8.5f, Pen.Dimmed) + 12;
         y += Placed(pen, y, 0.78f, LanesPicture.HeightOf(answer), width => LanesPicture.Draw(pen, answer, colors, width));
         y += Placed(pen, y, 0.84f, CoursePicture.Height, width => CoursePicture.Draw(pen, answer, course, colors, width));
-        Placed(pen, y, 1, 0, width => Table(pen, answer, width));
-        pen.Text($"Clicks of people, in days of {answer.TimeZone}. Answered by Cursus on {Day.Format(now.InZone(DateTimeZoneProviders.Tzdb[answer.TimeZone]).Date)}.", Margin, Height - 28, 8, Pen.Dimmed);
+        Placed(pen, y, 1, 0, width => Table(pen, answer, width, RowsFor(Foot - 16 - y)));
+        pen.Text($"Clicks of people, in days of {answer.TimeZone}. Answered by Cursus on {Day.Format(now.InZone(DateTimeZoneProviders.Tzdb[answer.TimeZone]).Date)}.", Margin, Foot, 8, Pen.Dimmed);
         document.EndPage();
         document.Close();
     }
@@ -60,7 +63,10 @@ internal static class ReportPage
         return scale * height + 14;
     }
 
-    private static void Table(Pen pen, BreakdownReport.Response answer, float width)
+    /// <summary>How many rows of the table there is room for, with the line that sums up the others.</summary>
+    private static int RowsFor(float room) => Math.Clamp((int)((room - HeadHeight) / RowHeight) - 1, 0, MostRows);
+
+    private static void Table(Pen pen, BreakdownReport.Response answer, float width, int most)
     {
         (string Name, Func<BreakdownReport.Row, string> Of)[] columns =
         [
@@ -78,9 +84,9 @@ internal static class ReportPage
             pen.Text(columns[column].Name, X(column), 8, 8.5f, Pen.Dimmed, align: Align.Right);
         }
 
-        foreach (var (i, row) in answer.Rows.Take(MostRows).Index())
+        foreach (var (i, row) in answer.Rows.Take(most).Index())
         {
-            var y = 14 + 15 * i;
+            var y = HeadHeight + RowHeight * i;
             pen.Line(0, y, width, y, Pen.Hair, 0.6f);
             pen.Text(row.Label, 0, y + 11, 9, most: width * 0.25f);
             for (var column = 0; column < columns.Length; column++)
@@ -89,10 +95,10 @@ internal static class ReportPage
             }
         }
 
-        var (groups, clicks) = answer.Behind(MostRows);
+        var (groups, clicks) = answer.Behind(most);
         if (clicks > 0)
         {
-            pen.Text($"and {CountWords.Number(groups)} more with {CountWords.Clicks(clicks)}", 0, 14 + 15 * MostRows + 11, 9, Pen.Dimmed);
+            pen.Text($"and {CountWords.Number(groups)} more with {CountWords.Clicks(clicks)}", 0, HeadHeight + RowHeight * most + 11, 9, Pen.Dimmed);
         }
     }
 }

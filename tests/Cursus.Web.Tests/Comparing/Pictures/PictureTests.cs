@@ -111,6 +111,20 @@ public partial class PictureTests(CursusApp app)
         pdf.ShouldContain("For the trustees");
     }
 
+    /// <summary>Twelve lanes, a course and a table ask for more than a page has: the table gives way, and says how many it leaves out.</summary>
+    [Theory]
+    [InlineData(1)]
+    [InlineData(4)]
+    public async Task What_stands_on_the_page_leaves_its_foot_free(int lines)
+    {
+        var world = await WithClicks(["GB", "IE", "DE", "FR", "ES", "IT", "NL", "BE", "PL", "SE", "NO", "DK", "FI"]);
+        var title = Uri.EscapeDataString(string.Join(' ', Enumerable.Repeat("Where our visitors live", lines)));
+        var words = await PdfWords.Of(await world.Viewer.GetByteArrayAsync($"/api/v1/reports/page.pdf?{ByCountry}&title={title}", Cancel), Cancel);
+        var foot = words.Single(w => w.Text == "Answered").Top;
+        words.Where(w => w.Top < foot - 1).Max(w => w.Bottom).ShouldBeLessThan(foot);
+        words.Count(w => w.Text == "more" && w.Top < foot && w.Top > foot - 40).ShouldBe(1, "below the table");
+    }
+
     [Fact]
     public async Task A_question_without_clicks_is_drawn_too()
     {

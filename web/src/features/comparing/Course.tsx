@@ -16,13 +16,10 @@ interface Props {
 /** The answer's course over time; how it is drawn is held by the address. */
 export default function Course({ answer, asked, question }: Props) {
   const navigate = useNavigate()
-  const isLong = (Date.parse(answer.to) - Date.parse(answer.from)) / 86_400_000 > 120
   const series = useQuery({
-    queryKey: ['series', asked, isLong],
+    queryKey: ['series', asked],
     queryFn: () =>
-      read(
-        api.GET('/api/v1/reports/series', { params: { query: { ...asked, step: isLong ? 'week' : 'day' } } }),
-      ),
+      read(api.GET('/api/v1/reports/series', { params: { query: { ...asked, step: 'usual' } } })),
     placeholderData: keepPreviousData,
   })
   if (series.isError) return <Failed error={series.error} onRetry={() => void series.refetch()} />
@@ -31,7 +28,7 @@ export default function Course({ answer, asked, question }: Props) {
   return (
     <section className={classes.leaf} aria-label="Course">
       <div className={classes.crossing}>
-        <h2 className={classes.heading}>Course, by {isLong ? 'week' : 'day'}</h2>
+        <h2 className={classes.heading}>Course, by {series.data.step}</h2>
         <SegmentedControl
           size="xs"
           aria-label="How the course is drawn"

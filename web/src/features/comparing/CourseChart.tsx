@@ -1,5 +1,6 @@
 import '@mantine/charts/styles.css'
 import { AreaChart, LineChart } from '@mantine/charts'
+import { useMediaQuery } from '@mantine/hooks'
 import type { Schema } from '../../api/client'
 import { useChannelLooks } from '../../api/vocabulary'
 import classes from './Compare.module.css'
@@ -19,6 +20,8 @@ interface Props {
 /** The leading groups over time, with the days on which posts went out. The table serves as its text. */
 export default function CourseChart({ answer, series, isStacked }: Props) {
   const channels = useChannelLooks()
+  // On a phone the names of the lines need more than one row.
+  const isNarrow = useMediaQuery('(max-width: 48em)')
   const shown = answer.rows.filter((row) => row.clicks > 0).slice(0, lines)
   const points = pointsOf(series, shown)
   const color = (key: string, i: number) => {
@@ -27,7 +30,7 @@ export default function CourseChart({ answer, series, isStacked }: Props) {
   }
   const marks = points.filter((point) => point.posts.length > 0)
   const shared = {
-    h: 280,
+    h: isNarrow ? 330 : 280,
     data: points,
     dataKey: 'at',
     series: shown.map((row, i) => ({ name: row.label, color: color(row.key, i) })),
@@ -35,9 +38,9 @@ export default function CourseChart({ answer, series, isStacked }: Props) {
     withDots: false,
     strokeWidth: 2,
     withLegend: true,
-    legendProps: { verticalAlign: 'bottom', height: 46 },
+    legendProps: { verticalAlign: 'bottom', height: isNarrow ? 96 : 46 },
     tickLine: 'none',
-    gridAxis: 'y',
+    gridAxis: 'x',
     valueFormatter: (n: number) => n.toLocaleString(),
     referenceLines:
       marks.length <= mostMarks
