@@ -29,6 +29,7 @@ ${rows([
   ['the edge in a burst that the journal absorbs, as part of it', of(edge.burstOfConstant), 'at least 0.85'],
   ['99th percentile in the burst, as multiple of it', of(edge.burstP99OfConstant), 'at most 1.5'],
   ['the edge under lasting load, database on the same core, as part of it', of(edge.sustainedOfConstant), 'at least 0.55'],
+  ['99th percentile under lasting load, as multiple of it', of(edge.sustainedP99OfConstant)],
   ['part of those clicks that was in the database when the load ended', of(edge.sustainedShippedMeanwhile)],
   ['clicks a second from the journal into the database, all roll-ups kept', of(edge.drainedClicksPerSecond), 'at least 40,000'],
   ['the same program with an insert for each click, as part of it', of(edge.insertPerClickOfConstant)],

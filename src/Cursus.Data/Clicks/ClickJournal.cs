@@ -118,6 +118,7 @@ public sealed class ClickJournal : IDisposable
                 }
 
                 next = following;
+                Courtesy.After(clicks.Count + reports.Count);
             }
         }
 

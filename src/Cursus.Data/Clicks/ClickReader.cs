@@ -72,6 +72,7 @@ internal sealed class ClickReader
             var kind = click.Kind == ClickKind.Person ? reading.Kind : click.Kind;
             read.Add(new ReadClick(id, click, agentId, new ToldClick(
                 kind, click.Visitor, click.Country.ToString(), reading.Device, reading.Browser, reading.Os, click.Language, click.ReferrerHost, click.Code)));
+            Courtesy.After(read.Count);
         }
 
         return read;

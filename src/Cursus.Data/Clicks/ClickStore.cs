@@ -153,8 +153,10 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
     private static Task Copy(NpgsqlConnection connection, List<ReadClick> clicks, CancellationToken cancel)
     {
         var rows = new CopyRows();
-        foreach (var (id, click, agentId, told, _) in clicks)
+        for (var i = 0; i < clicks.Count; i++)
         {
+            Courtesy.After(i);
+            var (id, click, agentId, told, _) = clicks[i];
             rows.Row(10).Add(id).Add(click.At).Add(click.LinkId).Add(click.Visitor).Add(agentId).Add((short)told.Kind)
                 .Add(told.Country).Add(click.Language).Add(click.ReferrerHost).Add((short)click.Code);
         }

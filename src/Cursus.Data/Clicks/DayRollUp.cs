@@ -22,8 +22,10 @@ internal static class DayRollUp
     public static Added Add(RecentDays recent, LinkHomes homes, LocalDate sealedUntil, List<ReadClick> clicks)
     {
         var added = new Added([], [], []);
-        foreach (var read in clicks)
+        for (var i = 0; i < clicks.Count; i++)
         {
+            Courtesy.After(i);
+            var read = clicks[i];
             if (homes.Of(read.Click.LinkId) is { } home)
             {
                 var local = read.Click.At.InZone(home.Zone);

@@ -75,7 +75,7 @@ public static class SeriesReport
         return new Response(question.By, question.Period.From, question.Period.To, question.Zone.Id, step.ToString().ToLowerInvariant(), [.. points], posts);
     }
 
-    /// <summary>Every step of the period that has begun, those without clicks included.</summary>
+    /// <summary>Every step of the period, those without clicks included; of today only the hours that have begun.</summary>
     private static IEnumerable<LocalDateTime> StepsOf(Question question, CountStep step)
     {
         var (first, last) = (question.Period.From, LocalDate.Min(question.Period.To, LocalDate.Max(question.Today, question.Period.From)));
@@ -86,7 +86,7 @@ public static class SeriesReport
             _ => first.AtMidnight(),
         };
         var now = question.Now.InZone(question.Zone).LocalDateTime;
-        for (; at.Date <= last && (step != CountStep.Hour || at <= now); at = step switch { CountStep.Hour => at.PlusHours(1), CountStep.Week => at.PlusWeeks(1), CountStep.Month => at.PlusMonths(1), _ => at.PlusDays(1) })
+        for (; at.Date <= last && (step != CountStep.Hour || at.Date != now.Date || at <= now); at = step switch { CountStep.Hour => at.PlusHours(1), CountStep.Week => at.PlusWeeks(1), CountStep.Month => at.PlusMonths(1), _ => at.PlusDays(1) })
         {
             yield return at;
         }
