@@ -63,14 +63,8 @@ public sealed record Breakdown(IReadOnlyList<BreakdownRow> Rows, OtherGroups? Ot
         groups.OrderBy(g => g.IsRest).ThenByDescending(g => g.Clicks).ThenByDescending(g => g.PreviousClicks ?? 0).ThenBy(g => g.Label, StringComparer.Ordinal);
 
     /// <summary>Each group's lead over the next, judged together.</summary>
-    private static List<Verdict?> Leads(List<GroupCount> ranked, IReadOnlyDictionary<string, long[]>? steps)
-    {
-        var leads = ranked.Select((g, i) => i + 1 < ranked.Count && ranked[i + 1] is { Clicks: > 0, IsRest: false } next
-            ? Verdict.Between(g.Clicks, next.Clicks, StepsOf(g, next, steps))
-            : null).ToList();
-        var adjusted = new Queue<double>(FalseDiscovery.Adjust([.. leads.OfType<Verdict>().Select(l => l.Chance)]));
-        return leads.ConvertAll(l => l?.WithChance(adjusted.Dequeue()));
-    }
+    private static IReadOnlyList<Verdict?> Leads(List<GroupCount> ranked, IReadOnlyDictionary<string, long[]>? steps) => FalseDiscovery.Judge(
+        [.. ranked.Select((g, i) => i + 1 < ranked.Count && ranked[i + 1] is { Clicks: > 0, IsRest: false } next ? Verdict.Between(g.Clicks, next.Clicks, StepsOf(g, next, steps)) : null)]);
 
     private static IReadOnlyList<(long, long)> StepsOf(GroupCount one, GroupCount next, IReadOnlyDictionary<string, long[]>? steps) =>
         steps?.GetValueOrDefault(one.Key) is { } ofOne && steps.GetValueOrDefault(next.Key) is { } ofNext ? [.. ofOne.Zip(ofNext)] : [];

@@ -4,6 +4,13 @@ namespace Cursus.Core.Comparing;
 /// below the level (Benjamini and Hochberg 1995, "Controlling the false discovery rate", Journal of the Royal Statistical Society B 57).</summary>
 public static class FalseDiscovery
 {
+    /// <summary>Leads judged together, in their order; those that are none stay null.</summary>
+    public static IReadOnlyList<Verdict?> Judge(IReadOnlyList<Verdict?> leads)
+    {
+        var adjusted = new Queue<double>(Adjust([.. leads.OfType<Verdict>().Select(l => l.Chance)]));
+        return [.. leads.Select(l => l?.WithChance(adjusted.Dequeue()))];
+    }
+
     /// <summary>The adjusted probabilities, in the order of <paramref name="chances"/>: the k-th smallest of m times m/k, and never more than the next greater one's.</summary>
     public static IReadOnlyList<double> Adjust(IReadOnlyList<double> chances)
     {

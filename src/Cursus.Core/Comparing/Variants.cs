@@ -31,9 +31,9 @@ public sealed record Variants(IReadOnlyList<VariantRow> Rows, bool IsSplit)
         var isSplit = counts.Count > 0 && counts.All(c => c.Exposure is > 0) && counts.Sum(c => c.Exposure) <= 100;
         var (clicks, shown) = (counts.Sum(c => c.Clicks), counts.Sum(Exposure));
         var ranked = counts.OrderByDescending(c => c.Clicks / Exposure(c)).ThenBy(c => c.Label, StringComparer.Ordinal).ToList();
-        var leads = ranked.Zip(ranked.Skip(1), (one, next) => one.Clicks == 0 ? null : Verdict.ByExposure(one.Clicks, next.Clicks, (Exposure(one), Exposure(next)))).ToList();
-        var adjusted = new Queue<double>(FalseDiscovery.Adjust([.. leads.OfType<Verdict>().Select(l => l.Chance)]));
-        return new([.. ranked.Select((count, place) => Row(count, place < leads.Count ? leads[place]?.WithChance(adjusted.Dequeue()) : null))], isSplit);
+        var leads = FalseDiscovery.Judge(
+            [.. ranked.Zip(ranked.Skip(1), (one, next) => one.Clicks == 0 ? null : Verdict.ByExposure(one.Clicks, next.Clicks, (Exposure(one), Exposure(next))))]);
+        return new([.. ranked.Zip(leads.Append(null), Row)], isSplit);
 
         double Exposure(VariantCount count) => isSplit ? count.Exposure!.Value : 1;
 

@@ -24,11 +24,13 @@ internal sealed class Letterer
 
     private readonly SKTypeface typeface;
     private readonly Lazy<SKShaper> shaper;
+    private readonly Lazy<SKFont> glyphs;
 
     private Letterer(SKTypeface typeface)
     {
         this.typeface = typeface;
         shaper = new(() => new SKShaper(typeface));
+        glyphs = new(() => Font(1));
     }
 
     /// <summary>The one that writes this: the application's own where it has all the letters, else the first that has; the own one as well where none does, which draws boxes.</summary>
@@ -62,11 +64,7 @@ internal sealed class Letterer
     }
 
     /// <summary>True where no letter of it would be a box; what only joins letters or chooses between forms is not seen by itself.</summary>
-    private bool Has(string element)
-    {
-        using var font = Font(1);
-        return element.EnumerateRunes().All(rune => IsUnseen(rune.Value) || font.ContainsGlyph(rune.Value));
-    }
+    private bool Has(string element) => element.EnumerateRunes().All(rune => IsUnseen(rune.Value) || glyphs.Value.ContainsGlyph(rune.Value));
 
     private static bool IsUnseen(int rune) => rune is 0x200C or 0x200D or (>= 0xFE00 and <= 0xFE0F);
 

@@ -99,15 +99,15 @@ internal sealed class Lettering : IDisposable
     /// <summary>Neighbours that one font writes, in the order of reading.</summary>
     private static IEnumerable<(Letterer Letterer, string Words)> Split(string text, bool isBold)
     {
-        var (begin, at) = (0, 0);
+        var begin = 0;
         Letterer? letterer = null;
-        for (; at < text.Length; at += StringInfo.GetNextTextElementLength(text, at))
+        for (var elements = StringInfo.GetTextElementEnumerator(text); elements.MoveNext();)
         {
-            var next = Letterer.For(text.Substring(at, StringInfo.GetNextTextElementLength(text, at)), letterer, isBold);
+            var next = Letterer.For(elements.GetTextElement(), letterer, isBold);
             if (letterer is not null && next != letterer)
             {
-                yield return (letterer, text[begin..at]);
-                begin = at;
+                yield return (letterer, text[begin..elements.ElementIndex]);
+                begin = elements.ElementIndex;
             }
 
             letterer = next;

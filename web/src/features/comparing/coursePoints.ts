@@ -13,7 +13,6 @@ export type CoursePoint = { at: string; posts: PublishedPost[] } & Record<string
  * steps are hours, since only its day is known.
  */
 export function pointsOf(series: Series, shown: BreakdownRow[]): CoursePoint[] {
-  const isByHour = series.step === 'hour'
   const isOneDay = series.from === series.to
   return series.points.map((point, i) => {
     const next = series.points[i + 1]?.at
@@ -22,7 +21,7 @@ export function pointsOf(series: Series, shown: BreakdownRow[]): CoursePoint[] {
     return {
       ...Object.fromEntries(shown.map((row) => [row.label, point.clicks[row.key] ?? 0])),
       at: clock ? (isOneDay ? clock : `${began}, ${clock}`) : began,
-      posts: isByHour
+      posts: clock
         ? []
         : series.posts.filter((p) => p.publishedOn >= point.at && (!next || p.publishedOn < next)),
     }
