@@ -1,6 +1,8 @@
 # Testing: every layer on a data folder and ports of its own, beside a running demo.
 
 PASSED=0 FAILED=0
+# What failed, in words.
+FAILURES=artifacts/test/failures.txt
 
 # run_tests [LAYER]: runs all layers, or one; closes with the sum over all of them.
 run_tests() {
@@ -13,6 +15,7 @@ run_tests() {
   need_packages postgresql-15 chromium zxing-cpp-tools poppler-utils
   rm -rf artifacts/test
   mkdir -p artifacts/test
+  : >"$FAILURES"
   for layer in "${layers[@]}"; do
     case $layer in
       core | web | front | browser | crash | checks)
@@ -22,6 +25,8 @@ run_tests() {
       *) fail "there is no layer “$layer”; there are core, web, front, browser, crash, checks." ;;
     esac
   done
+  # Said once more at the end, where somebody who reads only the end of a long log finds it.
+  cat "$FAILURES"
   echo "$PASSED passed, $FAILED failed"
   [ "$FAILED" -eq 0 ]
 }
@@ -34,7 +39,7 @@ counted() {
     say "passed: $name"
     PASSED=$((PASSED + 1))
   else
-    say "FAILED: $name"
+    say "FAILED: $name" | tee -a "$FAILURES"
     FAILED=$((FAILED + 1))
   fi
 }
@@ -47,10 +52,19 @@ dotnet_tests() {
   failed=$(sed -n 's/^ *failed: *//p' "$log" | tail -n 1)
   if [ -z "$passed" ] || [ "$failed" != 0 ]; then
     grep -vE '^ +at ' "$log" | tail -n 60
+    grep -A 8 '^failed ' "$log" | tail -n 60 >>"$FAILURES" || tail -n 20 "$log" >>"$FAILURES"
   fi
   PASSED=$((PASSED + ${passed:-0}))
   FAILED=$((FAILED + ${failed:-1}))
   say "$1: ${passed:-0} passed, ${failed:-1} failed"
+}
+
+# add_results RUNNER FILE: adds up what a runner of JavaScript tests wrote.
+add_results() {
+  local summary
+  summary=$(node scripts/test-results.mjs "$1" "$2" "$FAILURES")
+  PASSED=$((PASSED + ${summary% *}))
+  FAILED=$((FAILED + ${summary#* }))
 }
 
 test_core() { dotnet_tests Cursus.Core.Tests; }
@@ -71,14 +85,7 @@ test_web() {
 test_front() {
   build_all
   npm --prefix web run --silent test -- --reporter=default --reporter=json --outputFile=../artifacts/test/front.json || true
-  local summary
-  summary=$(node -e '
-    try {
-      const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(require("fs").readFileSync("artifacts/test/front.json", "utf8"))
-      console.log(numPassedTests, numFailedTests || numFailedTestSuites)
-    } catch { console.log(0, 1) }')
-  PASSED=$((PASSED + ${summary% *}))
-  FAILED=$((FAILED + ${summary#* }))
+  add_results vitest artifacts/test/front.json
   counted "types of the web application" npm --prefix web run --silent typecheck
   counted "lint of the web application" npm --prefix web run --silent lint
   counted "formatting of the web application" npm --prefix web run --silent format:check
@@ -112,14 +119,7 @@ test_browser() {
     CURSUS_ADDRESS="http://localhost:$port" CURSUS_STANDINS_PORT=$((port + 1)) CURSUS_EMPTY_ADDRESS="http://localhost:$empty_port" \
       CURSUS_DATA="$data" npx playwright test
   ) || true
-  local summary
-  summary=$(node -e '
-    try {
-      const { stats } = JSON.parse(require("fs").readFileSync("tests/browser/results/results.json", "utf8"))
-      console.log(stats.expected + stats.flaky, stats.unexpected)
-    } catch { console.log(0, 1) }')
-  PASSED=$((PASSED + ${summary% *}))
-  FAILED=$((FAILED + ${summary#* }))
+  add_results playwright tests/browser/results/results.json
   ./cursus stop --data "$data" >/dev/null
   ./cursus stop --data "$empty" >/dev/null
   trap - EXIT
