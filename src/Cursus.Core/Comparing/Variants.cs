@@ -30,18 +30,20 @@ public sealed record Variants(IReadOnlyList<VariantRow> Rows, bool IsSplit)
         ArgumentNullException.ThrowIfNull(counts);
         var isSplit = counts.Count > 0 && counts.All(c => c.Exposure is > 0) && counts.Sum(c => c.Exposure) <= 100;
         var (clicks, shown) = (counts.Sum(c => c.Clicks), counts.Sum(Exposure));
-        var ranked = counts.OrderByDescending(c => c.Clicks / Exposure(c)).ThenBy(c => c.Label, StringComparer.Ordinal).ToList();
+        var ranked = counts.OrderByDescending(c => (double)c.Clicks / Exposure(c)).ThenBy(c => c.Label, StringComparer.Ordinal).ToList();
         var leads = FalseDiscovery.Judge(
             [.. ranked.Zip(ranked.Skip(1), (one, next) => one.Clicks == 0 ? null : Verdict.ByExposure(one.Clicks, next.Clicks, (Exposure(one), Exposure(next))))]);
         return new([.. ranked.Zip(leads.Append(null), Row)], isSplit);
 
-        double Exposure(VariantCount count) => isSplit ? count.Exposure!.Value : 1;
+        int Exposure(VariantCount count) => isSplit ? count.Exposure!.Value : 1;
 
         VariantRow Row(VariantCount count, Verdict? lead)
         {
-            var (exposure, share) = (Exposure(count) / shown, clicks == 0 ? 0 : (double)count.Clicks / clicks);
+            var (exposure, share) = ((double)Exposure(count) / shown, clicks == 0 ? 0 : (double)count.Clicks / clicks);
             var (low, high) = WilsonInterval.Of(count.Clicks, clicks);
-            return new(count, exposure, share, low, high, clicks == 0 ? null : share / exposure, lead);
+            // One division of whole numbers: variants that are exactly as good have the same index, to the last digit.
+            double? index = clicks == 0 ? null : (double)(count.Clicks * shown) / (clicks * Exposure(count));
+            return new(count, exposure, share, low, high, index, lead);
         }
     }
 

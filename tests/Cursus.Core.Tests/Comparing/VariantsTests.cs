@@ -54,6 +54,11 @@ public class VariantsTests
             rows.Select(r => r.Index!.Value).ShouldBeInOrder(SortDirection.Descending);
         });
 
+    [Fact]
+    public void Variants_that_are_exactly_as_good_have_the_same_index_and_stand_by_label() =>
+        Variants.Of([new("c", "c", 95, 10), new("b", "b", 19, 2), new("a", "a", 135, 13), new("d", "d", 87, 11)]).Rows
+            .Select(r => (r.Count.Label, r.Index)).ShouldBe([("a", 135 * 36 / (336.0 * 13)), ("b", 19 * 36 / (336.0 * 2)), ("c", 19 * 36 / (336.0 * 2)), ("d", 87 * 36 / (336.0 * 11))]);
+
     [Theory]
     [InlineData(null, 70)]
     [InlineData(60, 70)]
