@@ -15,7 +15,11 @@ import { cssVariables, theme } from './theme/theme'
 
 const queries = new QueryClient({
   defaultOptions: {
+    // Cursus may well answer where the browser holds the machine to be offline: on the machine itself, or in a house without a line out.
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
+      refetchOnReconnect: true,
       staleTime: 20_000,
       // What the server refuses once it refuses again; only a lost connection is worth another try.
       retry: (failures, error) => failures < 2 && (!(error instanceof Problem) || error.status === 0),

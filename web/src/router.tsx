@@ -3,7 +3,6 @@ import {
   createRootRouteWithContext,
   createRoute,
   createRouter,
-  lazyRouteComponent,
   Outlet,
   parseSearchWith,
   redirect,
@@ -15,6 +14,7 @@ import { periods, readQuestion, type PeriodName } from './features/comparing/que
 import { readLinksSearch } from './features/links/linksSearch'
 import { Failed } from './parts/States'
 import { text } from './parts/addressText'
+import { later } from './parts/later'
 import { Shell } from './shell/Shell'
 
 const root = createRootRouteWithContext<{ queries: QueryClient }>()({ component: Outlet })
@@ -27,14 +27,16 @@ const signIn = createRoute({
     const then = text(search.then)
     return then?.startsWith('/') && !then.startsWith('//') ? { then } : {}
   },
-  component: lazyRouteComponent(() => import('./features/access/SignInPage'), 'SignInPage'),
+  component: later('SignInPage', () => import('./features/access/SignInPage').then((m) => m.SignInPage)),
 })
 
 /** A saved view for people without an account. */
 const shared = createRoute({
   getParentRoute: () => root,
   path: '/shared/$secret',
-  component: lazyRouteComponent(() => import('./features/comparing/SharedViewPage'), 'SharedViewPage'),
+  component: later('SharedViewPage', () =>
+    import('./features/comparing/SharedViewPage').then((m) => m.SharedViewPage),
+  ),
 })
 
 /** Everything that only members see. */
@@ -83,40 +85,42 @@ const send = createRoute({
     to: text(search.to) ?? text(search.text)?.match(/https?:\/\/\S+/)?.[0],
     draft: text(search.draft),
   }),
-  component: lazyRouteComponent(() => import('./features/posts/SendPage'), 'SendPage'),
+  component: later('SendPage', () => import('./features/posts/SendPage').then((m) => m.SendPage)),
 })
 
 const many = createRoute({
   getParentRoute: () => members,
   path: '/send/many',
   validateSearch: (search: Record<string, unknown>): { batch?: string } => ({ batch: text(search.batch) }),
-  component: lazyRouteComponent(() => import('./features/batches/BatchPage'), 'BatchPage'),
+  component: later('BatchPage', () => import('./features/batches/BatchPage').then((m) => m.BatchPage)),
 })
 
 const post = createRoute({
   getParentRoute: () => members,
   path: '/posts/$postId',
-  component: lazyRouteComponent(() => import('./features/posts/PostPage'), 'PostPage'),
+  component: later('PostPage', () => import('./features/posts/PostPage').then((m) => m.PostPage)),
 })
 
 const links = createRoute({
   getParentRoute: () => members,
   path: '/links',
   validateSearch: readLinksSearch,
-  component: lazyRouteComponent(() => import('./features/links/LinksPage'), 'LinksPage'),
+  component: later('LinksPage', () => import('./features/links/LinksPage').then((m) => m.LinksPage)),
 })
 
 const link = createRoute({
   getParentRoute: () => links,
   path: '$linkId',
-  component: lazyRouteComponent(() => import('./features/links/LinkSheet'), 'LinkSheet'),
+  component: later('LinkSheet', () => import('./features/links/LinkSheet').then((m) => m.LinkSheet)),
 })
 
 const compare = createRoute({
   getParentRoute: () => members,
   path: '/compare',
   validateSearch: readQuestion,
-  component: lazyRouteComponent(() => import('./features/comparing/ComparePage'), 'ComparePage'),
+  component: later('ComparePage', () =>
+    import('./features/comparing/ComparePage').then((m) => m.ComparePage),
+  ),
 })
 
 const campaign = createRoute({
@@ -126,7 +130,9 @@ const campaign = createRoute({
     const period = text(search.period)
     return period && period in periods ? { period: period as PeriodName } : {}
   },
-  component: lazyRouteComponent(() => import('./features/comparing/CampaignPage'), 'CampaignPage'),
+  component: later('CampaignPage', () =>
+    import('./features/comparing/CampaignPage').then((m) => m.CampaignPage),
+  ),
 })
 
 const digest = createRoute({
@@ -136,7 +142,7 @@ const digest = createRoute({
     const week = text(search.week)
     return week && /^\d{4}-\d{2}-\d{2}$/.test(week) ? { week } : {}
   },
-  component: lazyRouteComponent(() => import('./features/comparing/DigestPage'), 'DigestPage'),
+  component: later('DigestPage', () => import('./features/comparing/DigestPage').then((m) => m.DigestPage)),
 })
 
 const needsCare = createRoute({
@@ -145,13 +151,17 @@ const needsCare = createRoute({
   validateSearch: (search: Record<string, unknown>): { ignored?: 'yes' } => ({
     ignored: search.ignored === 'yes' ? 'yes' : undefined,
   }),
-  component: lazyRouteComponent(() => import('./features/checking/NeedsCarePage'), 'NeedsCarePage'),
+  component: later('NeedsCarePage', () =>
+    import('./features/checking/NeedsCarePage').then((m) => m.NeedsCarePage),
+  ),
 })
 
 const audiences = createRoute({
   getParentRoute: () => members,
   path: '/audiences',
-  component: lazyRouteComponent(() => import('./features/retargeting/AudiencesPage'), 'AudiencesPage'),
+  component: later('AudiencesPage', () =>
+    import('./features/retargeting/AudiencesPage').then((m) => m.AudiencesPage),
+  ),
 })
 
 const pixel = createRoute({
@@ -163,14 +173,14 @@ const pixel = createRoute({
     post: text(search.post),
     link: text(search.link),
   }),
-  component: lazyRouteComponent(() => import('./features/retargeting/PixelPage'), 'PixelPage'),
+  component: later('PixelPage', () => import('./features/retargeting/PixelPage').then((m) => m.PixelPage)),
 })
 
 const setUp = createRoute({
   getParentRoute: () => members,
   path: '/set-up',
   validateSearch: (search: Record<string, unknown>): { part?: string } => ({ part: text(search.part) }),
-  component: lazyRouteComponent(() => import('./features/setup/SetUpPage'), 'SetUpPage'),
+  component: later('SetUpPage', () => import('./features/setup/SetUpPage').then((m) => m.SetUpPage)),
 })
 
 export function makeRouter(queries: QueryClient) {
@@ -201,6 +211,16 @@ export function makeRouter(queries: QueryClient) {
     // Addresses that people can read and type, instead of the router's JSON.
     parseSearch: parseSearchWith((value) => value),
     stringifySearch: stringifySearchWith((value) => String(value)),
+    // Within what stands around the view, so that the places still lead on.
+    defaultErrorComponent: ({ error, reset }) => (
+      <Failed
+        error={error as Error}
+        onRetry={() => {
+          reset()
+          void router.invalidate()
+        }}
+      />
+    ),
     defaultNotFoundComponent: () => (
       <div style={{ padding: 28 }}>
         <h1>There is no such page</h1>

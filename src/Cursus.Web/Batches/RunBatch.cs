@@ -93,6 +93,12 @@ public static class RunBatch
             return ApiProblem.NotFound("list that waits to be made");
         }
 
+        // Said before a long list is planned for nothing; Start below says it to whoever comes at the same moment.
+        if (runs.Find(id) is { IsOver: false })
+        {
+            return Running();
+        }
+
         var (table, plan) = await Plan(batch, request, member, db, options, clock, cancel);
         if (plan.Errors.Any)
         {
@@ -114,9 +120,11 @@ public static class RunBatch
         var run = runs.Start(id, member.WorkspaceId, plan.Links.Count, "no link was made", (services, run) =>
             ActivatorUtilities.CreateInstance<BatchMaking>(services).Make(batch, plan, request.IsGoodOnly, member, run));
         return run is null
-            ? ApiProblem.Conflict("batch-running", "The links of this list are being made already.")
+            ? Running()
             : TypedResults.Accepted($"/api/v1/batches/{id}", await Batches.Read(batch, db, runs, cancel));
     }
+
+    private static ProblemHttpResult Running() => ApiProblem.Conflict("batch-running", "The links of this list are being made already.");
 
     private static Task<Batch?> Waiting(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         Batches.Mine(db, member).AsNoTracking().FirstOrDefaultAsync(b => b.Id == id && b.DoneAt == null, cancel);

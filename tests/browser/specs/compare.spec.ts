@@ -145,3 +145,27 @@ test('the table is taken away as the screen shows it', async ({ page }) => {
   expect(lines[0]).toContain('channel,name,clicks')
   expect(lines[1]).toMatch(/^hearthside,Hearthside,455,/)
 })
+
+test('a file that can’t be fetched is told with its reason, and comes once the server is there again', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/compare?period=last-90')
+  const take = async () => {
+    await page.getByRole('button', { name: 'Take away', exact: true }).click()
+    await page.getByRole('menuitem', { name: 'One page as PDF' }).click()
+  }
+  await page.route('**/page.pdf*', (route) => route.abort())
+  await take()
+  await expect(page.getByRole('alert').filter({ hasText: 'Cursus does not answer.' })).toBeVisible()
+
+  await page.unroute('**/page.pdf*')
+  await page.route('**/page.pdf*', (route) =>
+    route.fulfill({ status: 422, contentType: 'application/problem+json', body: '{"code":"invalid","detail":"Look.","errors":{"title":["A title has at most 120 characters."]}}' }),
+  )
+  await take()
+  await expect(page.getByRole('alert').filter({ hasText: 'A title has at most 120 characters.' })).toBeVisible()
+
+  await page.unroute('**/page.pdf*')
+  const file = page.waitForEvent('download')
+  await take()
+  expect((await file).suggestedFilename()).toMatch(/^clicks by channel .* page\.pdf$/)
+})

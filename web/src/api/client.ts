@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch'
+import { fileName } from '../parts/fileName'
 import type { components, paths } from './schema'
 
 export type Schema = components['schemas']
@@ -15,20 +16,18 @@ export class Problem extends Error {
   }
 }
 
-const unreachable =
-  'Cursus does not answer. It may have been stopped, or the network is gone. Nothing you typed is lost; try again in a moment.'
+/** Nobody answered. */
+export const unreachable = () =>
+  new Problem(
+    0,
+    'unreachable',
+    'Cursus does not answer. It may have been stopped, or the network is gone. Nothing you typed is lost; try again in a moment.',
+  )
 
-/** Whether nobody answered, be it a question to the API or the code of a view that was not opened before. */
-export const isUnreachable = (error: Error) =>
-  error instanceof Problem
-    ? error.code === 'unreachable'
-    : /dynamically imported module|importing a module script failed|unable to preload css/i.test(
-        error.message,
-      )
+export const isUnreachable = (error: Error) => error instanceof Problem && error.code === 'unreachable'
 
 /** What to tell a person about an error: where fields are at fault, what is wrong with them. */
 export function wordsOf(error: Error): string {
-  if (isUnreachable(error)) return unreachable
   if (!(error instanceof Problem)) return 'Something in this page failed. Reload it; what was saved is safe.'
   const texts = Object.values(error.errors).flat()
   return texts.length > 0 ? texts.join(' ') : error.message
@@ -76,11 +75,29 @@ export async function read<T>(answer: Promise<Answer<T>>): Promise<T> {
   try {
     settled = await answer
   } catch {
-    throw new Problem(0, 'unreachable', unreachable)
+    throw unreachable()
   }
   if (settled.response.ok) return settled.data as T
   throw asProblem(settled.response.status, settled.error)
 }
+
+/** A file with the name that the server gives it, or a {@link Problem} thrown. */
+export const readFile = (address: string) =>
+  read(
+    fetch(address).then(async (response) =>
+      response.ok
+        ? {
+            response,
+            data: {
+              file: await response.blob(),
+              name:
+                fileName(response.headers.get('Content-Disposition') ?? '') ??
+                address.replace(/.*\/|\?.*/g, ''),
+            },
+          }
+        : { response, error: (await response.json().catch(() => undefined)) as unknown },
+    ),
+  )
 
 function asProblem(status: number, body: unknown): Problem {
   const problem = (typeof body === 'object' && body !== null ? body : {}) as {

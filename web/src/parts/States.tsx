@@ -2,6 +2,7 @@ import { Alert, Button, Skeleton, Stack, Text, Title } from '@mantine/core'
 import { IconAlertTriangle } from '@tabler/icons-react'
 import type { ReactNode } from 'react'
 import { isUnreachable, wordsOf } from '../api/client'
+import { isOutdated } from '../api/code'
 
 /** Shown while something is on its way. */
 export function Loading({ rows = 6 }: { rows?: number }) {
@@ -21,16 +22,27 @@ export function Failed({ error, onRetry }: { error: Error; onRetry?: () => void 
       role="alert"
       variant="default"
       icon={<IconAlertTriangle aria-hidden color="var(--bad)" />}
-      title={isUnreachable(error) ? 'No connection' : 'This did not work'}
+      title={titleOf(error)}
     >
       <Text size="sm">{wordsOf(error)}</Text>
-      {onRetry && (
-        <Button mt="sm" variant="default" onClick={onRetry}>
-          Try again
+      {isOutdated(error) ? (
+        <Button mt="sm" variant="default" onClick={() => location.reload()}>
+          Reload the page
         </Button>
+      ) : (
+        onRetry && (
+          <Button mt="sm" variant="default" onClick={onRetry}>
+            Try again
+          </Button>
+        )
       )}
     </Alert>
   )
+}
+
+function titleOf(error: Error) {
+  if (isUnreachable(error)) return 'No connection'
+  return isOutdated(error) ? 'This page is out of date' : 'This did not work'
 }
 
 /** Shown where there is nothing yet: the next step in one sentence and one button. */

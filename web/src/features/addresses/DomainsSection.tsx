@@ -9,6 +9,7 @@ import { day } from '../../parts/numbers'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
 import { checkSummaryQuery } from '../checking/checks'
+import { takeFile } from '../../parts/takeFile'
 import { DomainForm } from './DomainForm'
 import { DomainRecords } from './DomainRecords'
 import { WorkspaceRedirect } from './WorkspaceRedirect'
@@ -134,8 +135,7 @@ function RedirectsMenu({ domain }: { domain: Domain }) {
           <Menu.Item
             key={form}
             component="a"
-            href={`/api/v1/domains/${domain.id}/redirects?form=${form}`}
-            download
+            {...takeFile(`/api/v1/domains/${domain.id}/redirects?form=${form}`)}
           >
             {label}
           </Menu.Item>

@@ -6,6 +6,7 @@ import { Link } from '@tanstack/react-router'
 import { useEffect, useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
 import { counted } from '../../parts/numbers'
+import { takeFile } from '../../parts/takeFile'
 import classes from './Batch.module.css'
 import type { Batch } from './batches'
 
@@ -48,8 +49,7 @@ export function BatchResult({ batch, onUndone }: { batch: Batch; onUndone: () =>
       <Group mt={20} gap={12}>
         <Button
           component="a"
-          href={`/api/v1/batches/${batch.id}/result.csv`}
-          download
+          {...takeFile(`/api/v1/batches/${batch.id}/result.csv`)}
           leftSection={<IconDownload size={18} aria-hidden />}
         >
           Download as CSV

@@ -7,6 +7,7 @@ import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { wordsOf } from '../../api/client'
 import { count, counted } from '../../parts/numbers'
+import { takeFile } from '../../parts/takeFile'
 import classes from './Batch.module.css'
 import { batchesQuery, batchQuery, uploadList } from './batches'
 
@@ -73,7 +74,7 @@ export function ListEntry({ onOpen }: { onOpen: (batch: string) => void }) {
             Columns are known by their names, such as <b>destination</b>, <b>title</b>, <b>channel</b> or{' '}
             <b>utm_campaign</b>. Lists of other programs are taken as well, with short addresses, groups, days
             and click totals.{' '}
-            <Anchor href="/api/v1/batches/template.csv" download inherit underline="always">
+            <Anchor {...takeFile('/api/v1/batches/template.csv')} inherit underline="always">
               Download a template
             </Anchor>
           </Text>

@@ -1,10 +1,9 @@
 import { Drawer } from '@mantine/core'
 import { useSearch } from '@tanstack/react-router'
-import { lazy, Suspense } from 'react'
-import { Loading } from '../../parts/States'
+import { later } from '../../parts/later'
 import { useOpenCode } from './useOpenCode'
 
-const CodeDesigner = lazy(() => import('./CodeDesigner').then((m) => ({ default: m.CodeDesigner })))
+const CodeDesigner = later('CodeDesigner', () => import('./CodeDesigner').then((m) => m.CodeDesigner))
 
 /** The designer in a side sheet, wherever a link is shown; the address holds which link's code it is. */
 export function CodeDrawer() {
@@ -21,7 +20,7 @@ export function CodeDrawer() {
       attributes={{ header: { role: 'presentation' } }}
       closeButtonProps={{ 'aria-label': 'Close the QR code' }}
     >
-      <Suspense fallback={<Loading />}>{qr && <CodeDesigner key={qr} linkId={qr} />}</Suspense>
+      {qr && <CodeDesigner key={qr} linkId={qr} />}
     </Drawer>
   )
 }

@@ -5,6 +5,7 @@ import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
 import type { Link } from '../links/links'
+import { takeFile } from '../../parts/takeFile'
 import type { Wanted } from './codes'
 import { drawPicture } from './drawPicture'
 import { saveFile } from '../../parts/saveFile'
@@ -109,7 +110,7 @@ function Notice({ link, code, isLetThrough }: { link: Link; code: number; isLetT
           <Text size="sm" c="dimmed">
             An A4 page with the code in the link’s own style, and the short address for those who type.
           </Text>
-          <Button component="a" href={`/api/v1/links/${link.id}/notice.pdf?${query}`} download>
+          <Button component="a" {...takeFile(`/api/v1/links/${link.id}/notice.pdf?${query}`)}>
             Make the sheet
           </Button>
         </Stack>

@@ -2,7 +2,7 @@ import { Button } from '@mantine/core'
 import { useDocumentTitle } from '@mantine/hooks'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Link, useSearch } from '@tanstack/react-router'
-import { lazy, Suspense } from 'react'
+import { later } from '../../parts/later'
 import { Empty, Failed, Loading } from '../../parts/States'
 import { PixelOutcomes } from '../retargeting/PixelOutcomes'
 import { AnswerSentence } from './AnswerSentence'
@@ -18,7 +18,7 @@ import { QuestionSentence } from './QuestionSentence'
 import { SavedViews } from './SavedViews'
 import { WeekHours } from './WeekHours'
 
-const Course = lazy(() => import('./Course'))
+const Course = later('Course', () => import('./Course').then((m) => m.Course), <Loading rows={5} />)
 
 /** Asks in one sentence, answers in one sentence, then shows what the answer is made of. */
 export function ComparePage() {
@@ -55,9 +55,7 @@ export function ComparePage() {
               )}
               <PixelOutcomes rows={answer.data.rows} />
               <div className={classes.courseRoom}>
-                <Suspense fallback={<Loading rows={5} />}>
-                  <Course answer={answer.data} asked={asked} question={question} />
-                </Suspense>
+                <Course answer={answer.data} asked={asked} question={question} />
               </div>
               <BreakdownTable answer={answer.data} question={question} />
               <Crossing answer={answer.data} question={question} asked={asked} />

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Link, useNavigate } from '@tanstack/react-router'
-import { lazy, Suspense } from 'react'
+import { later } from '../../parts/later'
 import { count } from '../../parts/numbers'
 import { Failed, Loading } from '../../parts/States'
 import compare from './Compare.module.css'
@@ -17,7 +17,11 @@ import { breakdownOf } from './reports'
 import { ShareCell } from './ShareCell'
 import { TakePart } from './TakePart'
 
-const CountryMap = lazy(() => import('./CountryMap'))
+const CountryMap = later(
+  'CountryMap',
+  () => import('./CountryMap').then((m) => m.CountryMap),
+  <Loading rows={5} />,
+)
 
 const most = 8
 
@@ -60,9 +64,7 @@ export function MapOf({ answer, question }: { answer: Breakdown; question?: Ques
     void navigate({ to: '/compare', search: from(question!, country), resetScroll: false })
   return (
     <div className={classes.mapRoom}>
-      <Suspense fallback={<Loading rows={5} />}>
-        <CountryMap rows={answer.rows} onOpen={question && open} />
-      </Suspense>
+      <CountryMap rows={answer.rows} onOpen={question && open} />
     </div>
   )
 }

@@ -12,7 +12,7 @@ interface Props {
 }
 
 /** Countries, the stronger in colour the more clicks came from them. Whoever doesn't see it finds the same in the table that stands with it. */
-export default function CountryMap({ rows, onOpen }: Props) {
+export function CountryMap({ rows, onOpen }: Props) {
   const clicked = rows.filter((row) => row.clicks > 0)
   const most = Math.max(0, ...clicked.map((row) => row.clicks))
   const byCode = new Map(clicked.map((row) => [row.key, row]))

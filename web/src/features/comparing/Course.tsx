@@ -4,7 +4,7 @@ import { useNavigate } from '@tanstack/react-router'
 import { api, read } from '../../api/client'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
-import CourseChart from './CourseChart'
+import { CourseChart } from './CourseChart'
 import type { Asked, Breakdown, Question } from './question'
 
 interface Props {
@@ -14,7 +14,7 @@ interface Props {
 }
 
 /** The answer's course over time; how it is drawn is held by the address. */
-export default function Course({ answer, asked, question }: Props) {
+export function Course({ answer, asked, question }: Props) {
   const navigate = useNavigate()
   const series = useQuery({
     queryKey: ['series', asked],

@@ -18,7 +18,7 @@ interface Props {
 }
 
 /** The leading groups over time, with the days on which posts went out. The table serves as its text. */
-export default function CourseChart({ answer, series, isStacked }: Props) {
+export function CourseChart({ answer, series, isStacked }: Props) {
   const channels = useChannelLooks()
   // On a phone the names of the lines need more than one row.
   const isNarrow = useMediaQuery('(max-width: 48em)')

@@ -1,8 +1,9 @@
 import { Button, Menu, Popover, ScrollArea, SimpleGrid, Stack, Text, UnstyledButton } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
-import { lazy, Suspense, useState, type ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import { vocabulary } from '../../api/vocabulary'
+import { later } from '../../parts/later'
 import { day } from '../../parts/numbers'
 import classes from './Compare.module.css'
 import {
@@ -18,7 +19,7 @@ import {
   type Question,
 } from './question'
 
-const RangePicker = lazy(() => import('./RangePicker'))
+const RangePicker = later('RangePicker', () => import('./RangePicker').then((m) => m.RangePicker), null)
 
 interface Props {
   question: Question
@@ -169,16 +170,14 @@ function PeriodChoice({ question, onAsk }: { question: Question; onAsk: (part: P
               </Button>
             ))}
           </SimpleGrid>
-          <Suspense fallback={null}>
-            <RangePicker
-              from={question.from}
-              to={question.to}
-              onPick={(from, to) => {
-                onAsk({ from, to, period: undefined })
-                setIsOpen(false)
-              }}
-            />
-          </Suspense>
+          <RangePicker
+            from={question.from}
+            to={question.to}
+            onPick={(from, to) => {
+              onAsk({ from, to, period: undefined })
+              setIsOpen(false)
+            }}
+          />
         </Stack>
       </Popover.Dropdown>
     </Popover>

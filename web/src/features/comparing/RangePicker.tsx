@@ -9,7 +9,7 @@ interface Props {
 }
 
 /** Any range of days. Loaded only when somebody opens it. */
-export default function RangePicker({ from, to, onPick }: Props) {
+export function RangePicker({ from, to, onPick }: Props) {
   const [range, setRange] = useState<[string | null, string | null]>([from ?? null, to ?? null])
   return (
     <DatePicker

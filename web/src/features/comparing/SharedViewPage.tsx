@@ -2,9 +2,10 @@ import { Text } from '@mantine/core'
 import { useDocumentTitle } from '@mantine/hooks'
 import { useQuery } from '@tanstack/react-query'
 import { useParams } from '@tanstack/react-router'
-import { lazy, Suspense, useMemo } from 'react'
+import { useMemo } from 'react'
 import { api, read, type Schema } from '../../api/client'
 import { KnownChannels } from '../../api/vocabulary'
+import { later } from '../../parts/later'
 import { day } from '../../parts/numbers'
 import { Failed, Loading } from '../../parts/States'
 import { Wordmark } from '../../shell/Wordmark'
@@ -15,7 +16,11 @@ import { FiguresTable } from './FiguresTable'
 import { fromKept } from './keptQuestion'
 import { Lanes } from './Lanes'
 
-const CourseChart = lazy(() => import('./CourseChart'))
+const CourseChart = later(
+  'CourseChart',
+  () => import('./CourseChart').then((m) => m.CourseChart),
+  <Loading rows={5} />,
+)
 
 /** A saved view for somebody without an account: question, answer, lanes, course and table, and nothing that opens. */
 export function SharedViewPage() {
@@ -73,13 +78,11 @@ function Shown({ shared }: { shared: Schema['SharedViewResponse'] }) {
           )}
           <section className={classes.leaf} aria-label="Course">
             <h2 className={classes.heading}>Course, by {shared.course.step}</h2>
-            <Suspense fallback={<Loading rows={5} />}>
-              <CourseChart
-                answer={shared.answer}
-                series={shared.course}
-                isStacked={question.course === 'stacked'}
-              />
-            </Suspense>
+            <CourseChart
+              answer={shared.answer}
+              series={shared.course}
+              isStacked={question.course === 'stacked'}
+            />
           </section>
           <section className={classes.leaf} aria-label="All figures" tabIndex={0}>
             <h2 className={classes.heading}>All figures</h2>

@@ -1,6 +1,6 @@
 import { Button, Menu } from '@mantine/core'
 import { IconDownload } from '@tabler/icons-react'
-import { FileItems } from './FileItems'
+import { FileItems, LargeFileItems } from './FileItems'
 import { fileAddress, type Asked, type ReportFile } from './question'
 
 type Named = ReadonlyArray<readonly [file: ReportFile, words: string]>
@@ -29,18 +29,17 @@ const filesOf = ({ by }: Asked): ReadonlyArray<readonly [group: string, items: N
       ['breakdown.xlsx', 'Table as Excel workbook'],
     ],
   ],
-  [
-    'What it is made of',
-    [
-      ['clicks.csv', 'Single clicks as CSV'],
-      ['clicks.ndjson', 'Single clicks as NDJSON'],
-    ],
-  ],
+]
+
+const clicks: Named = [
+  ['clicks.csv', 'Single clicks as CSV'],
+  ['clicks.ndjson', 'Single clicks as NDJSON'],
 ]
 
 /** The answer as files: for a letter, for slides, for reckoning elsewhere. */
 export function TakeAway({ asked, title }: { asked: Asked; title?: string }) {
   const named = title ? { ...asked, title } : asked // Only the page has a title, others pass it over.
+  const addressed = (items: Named) => items.map(([file, words]) => [fileAddress(file, named), words] as const)
   return (
     <Menu position="bottom-end" width={240}>
       <Menu.Target>
@@ -52,9 +51,11 @@ export function TakeAway({ asked, title }: { asked: Asked; title?: string }) {
         {filesOf(asked).map(([group, items]) => (
           <div key={group}>
             <Menu.Label>{group}</Menu.Label>
-            <FileItems files={items.map(([file, words]) => [fileAddress(file, named), words])} />
+            <FileItems files={addressed(items)} />
           </div>
         ))}
+        <Menu.Label>What it is made of</Menu.Label>
+        <LargeFileItems files={addressed(clicks)} />
       </Menu.Dropdown>
     </Menu>
   )

@@ -1,0 +1,19 @@
+import { notifications } from '@mantine/notifications'
+import type { MouseEvent } from 'react'
+import { readFile, wordsOf } from '../api/client'
+import { saveFile } from './saveFile'
+
+/**
+ * Makes an anchor take a file away in such a manner that a failure is told in words; left to itself, a browser says at most that there is no file.
+ * For what fits in memory: where a file may be of any size, a plain anchor lets the browser write as it reads.
+ */
+export const takeFile = (address: string) => ({
+  href: address,
+  onClick: (event: MouseEvent) => {
+    event.preventDefault()
+    readFile(address).then(
+      ({ file, name }) => saveFile(file, name),
+      (error: Error) => notifications.show({ color: 'red', message: wordsOf(error), autoClose: 8000 }),
+    )
+  },
+})
