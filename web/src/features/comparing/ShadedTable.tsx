@@ -27,7 +27,9 @@ export function ShadedTable({
   const most = useMemo(() => Math.max(0, ...pivot.cells.flat()), [pivot])
   return (
     <table className={classes.table} data-narrow={!hasSums || undefined}>
-      <caption>{caption}</caption>
+      <caption>
+        <span>{caption}</span>
+      </caption>
       <thead>
         <tr>
           <td />
