@@ -39,4 +39,22 @@ public class BreakdownTests
         var groups = Enumerable.Range(1, 5).Select(i => new GroupCount($"g{i}", $"Group {i}", i, i, null, 1, 1)).ToList();
         Breakdown.Of(groups, most: 2).Others.ShouldBe(new OtherGroups(3, 6, null));
     }
+
+    [Fact]
+    public void What_a_group_is_sure_to_have_is_less_sure_the_more_its_part_of_each_day_varies()
+    {
+        GroupCount[] groups = [new("guildhall", "Guildhall", 560, 560, null, 1, 28), new("perch", "Perch", 560, 560, null, 1, 28)];
+        BreakdownRow Guildhall(Func<int, long> ofDay) => Breakdown.Of(groups, steps: new Dictionary<string, long[]>
+        {
+            ["guildhall"] = [.. Enumerable.Range(0, 28).Select(ofDay)],
+            ["perch"] = [.. Enumerable.Range(0, 28).Select(day => 40 - ofDay(day))],
+        }).Rows[0];
+        var (plain, even, uneven) = (Breakdown.Of(groups).Rows[0], Guildhall(_ => 20), Guildhall(day => day % 2 == 0 ? 32 : 8));
+        (even.Low, even.High, even.ShareLow, even.ShareHigh).ShouldBe((plain.Low, plain.High, plain.ShareLow, plain.ShareHigh), "days that are even tell nothing more");
+
+        // Pearson's statistic by its degrees of freedom, by hand: each day is 12 off where 40 clicks at a half have a variance of 10.
+        uneven.Lead!.Dispersion.ShouldBe(28 * 12 * 12 / 10.0 / 27, 1e-9);
+        ((uneven.High - uneven.Low) / (plain.High - plain.Low)).ShouldBe(Math.Sqrt(uneven.Lead.Dispersion), 0.5);
+        (uneven.ShareLow < plain.ShareLow && uneven.ShareHigh > plain.ShareHigh).ShouldBeTrue();
+    }
 }

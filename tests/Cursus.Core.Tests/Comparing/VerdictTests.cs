@@ -180,6 +180,7 @@ public class VerdictTests
     [InlineData(1, 0, "The only click came by Guildhall.")]
     [InlineData(0, 0, "No clicks in this period.")]
     [InlineData(60, 42, "Guildhall leads with 60 clicks (58.8 %). It leans ahead of Perch, which isn't settled yet: 1.43 times, somewhere between 0.95 and 2.17. About 23 more clicks (≈ 7 days at this pace) would tell.")]
+    [InlineData(600, 540, "Guildhall leads with 600 clicks (52.6 %). It leans ahead of Perch, which isn't settled yet: 1.11 times, somewhere between 0.99 and 1.25. About 250 more clicks (≈ 7 days at this pace) would tell.")]
     [InlineData(40, 40, "Guildhall and Perch are level at 40 clicks.")]
     public void The_answer_is_a_sentence(long guildhall, long perch, string sentence) =>
         AnswerSentence.Of(Breakdown.Of([new GroupCount("guildhall", "Guildhall", guildhall, 0, null, 1, 1), new GroupCount("perch", "Perch", perch, 0, null, 1, 1)]).Rows, 28).ShouldBe(sentence);
