@@ -319,6 +319,20 @@ public class BreakdownTests(CursusApp app)
     }
 
     [Theory]
+    [InlineData("series?by=channel&step=minute", "step", "A step is hour, day, week or month, or usual for the one in which the course can be read best.")]
+    [InlineData("series?by=channel&step=hour&from=2026-01-01&to=2026-02-01", "step", "Hours are shown for at most 31 days. Choose days, or a shorter period.")]
+    [InlineData("series?by=mood", "by", "“mood” is nothing to compare by.")]
+    [InlineData("pivot?by=channel&across=channel", "across", "“channel” is nothing to put across “channel”.")]
+    [InlineData("pivot?by=channel", "across", "“” is nothing to put across “channel”.")]
+    public async Task What_other_reports_can_t_answer_is_told_at_its_field_with_what_can_be_asked(string asked, string field, string words)
+    {
+        var world = await World.Make(app);
+        var refused = await world.Viewer.GetAsync("/api/v1/reports/" + asked, Cancel);
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        ((string)(await World.Read(refused))["errors"]![field]![0]!).ShouldStartWith(words);
+    }
+
+    [Theory]
     [InlineData("by=mood", "by")]
     [InlineData("", "by")]
     [InlineData("by=channel&from=2026-11-02&to=2026-11-01", "from")]
