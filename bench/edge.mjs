@@ -7,7 +7,7 @@ import { allShipped, end, pinDatabase, popularSlugs, serverPort, shareByTasks, s
 
 const small = process.argv.includes('--small')
 // Many short bursts rather than few long ones: a shared machine is slow for seconds at a time, and a pair that falls within such a time still compares.
-const [rounds, burst, longRounds, sustained] = small ? [2, 2, 1, 4] : [15, 2, 3, 20]
+const [rounds, burst, longRounds, sustained] = small ? [2, 2, 1, 4] : [31, 2, 3, 20]
 const constantPort = serverPort + 1
 const serverCore = 0
 const visitorsCore = 1
