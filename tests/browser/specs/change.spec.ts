@@ -36,6 +36,7 @@ test('of two who change one link the second sees both, and nothing is overwritte
   await colleague.getByRole('button', { name: 'Save', exact: true }).click()
   // The field he types into holds the same words: only as a fact of the link are they saved.
   await expect(colleague.getByRole('definition').getByText('Checked by Tobias')).toBeVisible()
+  await colleague.context().close()
 
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   const both = page.getByRole('alertdialog', { name: 'Changed meanwhile' })

@@ -44,6 +44,7 @@ test('a view is kept, pinned, shared with somebody without an account, and taken
   await expect(page.getByRole('button', { name: /Take back/ })).toHaveCount(0)
   await stranger.reload()
   await expect(stranger.getByText('There is nothing to read under this address')).toBeVisible()
+  await stranger.context().close()
   await page.getByRole('button', { name: 'Delete the view' }).click()
   await expect(pin).toHaveCount(0)
 })
