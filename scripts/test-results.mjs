@@ -1,4 +1,4 @@
-// Reads what a test runner wrote: prints how many passed and failed, and appends to a file what failed and why.
+// Reads what a test runner wrote: prints how many passed and failed, and appends to a file what failed, if only at the first try, and why.
 // node scripts/test-results.mjs vitest|playwright RESULTS.json FAILURES.txt
 import { appendFileSync, readFileSync } from 'node:fs'
 
@@ -14,10 +14,10 @@ const readers = {
   },
   playwright(results) {
     const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)]
-    const failed = results.suites
-      .flatMap(specs)
-      .filter((spec) => !spec.ok)
-      .map((spec) => ({ name: `${spec.file} › ${spec.title}`, lines: begin(spec.tests.flatMap((test) => test.results).at(-1)?.error?.message) }))
+    const failed = results.suites.flatMap(specs).flatMap((spec) => {
+      const first = spec.tests.flatMap((test) => test.results).find((result) => result.error)
+      return first ? [{ name: `${spec.ok ? 'at the first try only: ' : ''}${spec.file} › ${spec.title}`, lines: begin(first.error.message) }] : []
+    })
     return { passed: results.stats.expected + results.stats.flaky, count: results.stats.unexpected, failed }
   },
 }
