@@ -7,6 +7,7 @@ import {
   parseSearchWith,
   redirect,
   stringifySearchWith,
+  type ErrorComponentProps,
 } from '@tanstack/react-router'
 import { Problem } from './api/client'
 import { sessionQuery } from './features/access/session'
@@ -39,6 +40,19 @@ const shared = createRoute({
   ),
 })
 
+/** A view that failed, with the way to try it again. */
+function FailedView({ error, reset }: Pick<ErrorComponentProps, 'error' | 'reset'>) {
+  return (
+    <Failed
+      error={error as Error}
+      onRetry={() => {
+        reset()
+        void router.invalidate()
+      }}
+    />
+  )
+}
+
 /** Everything that only members see. */
 const members = createRoute({
   getParentRoute: () => root,
@@ -58,13 +72,7 @@ const members = createRoute({
   errorComponent: ({ error, reset }) => (
     <main style={{ maxWidth: 560, margin: '12vh auto', padding: 16 }}>
       <h1 style={{ fontSize: 24 }}>Cursus could not be opened</h1>
-      <Failed
-        error={error as Error}
-        onRetry={() => {
-          reset()
-          void router.invalidate()
-        }}
-      />
+      <FailedView error={error} reset={reset} />
     </main>
   ),
 })
@@ -212,15 +220,7 @@ export function makeRouter(queries: QueryClient) {
     parseSearch: parseSearchWith((value) => value),
     stringifySearch: stringifySearchWith((value) => String(value)),
     // Within what stands around the view, so that the places still lead on.
-    defaultErrorComponent: ({ error, reset }) => (
-      <Failed
-        error={error as Error}
-        onRetry={() => {
-          reset()
-          void router.invalidate()
-        }}
-      />
-    ),
+    defaultErrorComponent: FailedView,
     defaultNotFoundComponent: () => (
       <div style={{ padding: 28 }}>
         <h1>There is no such page</h1>

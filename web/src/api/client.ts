@@ -1,5 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch'
-import { fileName } from '../parts/fileName'
+import { fileName } from './fileName'
 import type { components, paths } from './schema'
 
 export type Schema = components['schemas']

@@ -1,7 +1,7 @@
-import { notifications } from '@mantine/notifications'
 import type { MouseEvent } from 'react'
-import { readFile, wordsOf } from '../api/client'
+import { readFile } from '../api/client'
 import { saveFile } from './saveFile'
+import { tellFailure } from './tellFailure'
 
 /**
  * Makes an anchor take a file away in such a manner that a failure is told in words; left to itself, a browser says at most that there is no file.
@@ -11,9 +11,6 @@ export const takeFile = (address: string) => ({
   href: address,
   onClick: (event: MouseEvent) => {
     event.preventDefault()
-    readFile(address).then(
-      ({ file, name }) => saveFile(file, name),
-      (error: Error) => notifications.show({ color: 'red', message: wordsOf(error), autoClose: 8000 }),
-    )
+    readFile(address).then(({ file, name }) => saveFile(file, name), tellFailure)
   },
 })

@@ -4,18 +4,20 @@ import { takeFile } from '../../parts/takeFile'
 /** Addresses of files with what people call them. */
 export type Files = ReadonlyArray<readonly [address: string, words: string]>
 
-/** Files as lines of a menu. */
-export const FileItems = ({ files }: { files: Files }) =>
-  files.map(([address, words]) => (
-    <Menu.Item key={address} component="a" {...takeFile(address)}>
-      {words}
-    </Menu.Item>
-  ))
+interface Props {
+  files: Files
+  /** True for files of any size, which are left to the browser: it writes as it reads. */
+  areLarge?: boolean
+}
 
-/** Files of any size, which the browser writes as it reads them. */
-export const LargeFileItems = ({ files }: { files: Files }) =>
+/** Files as lines of a menu. */
+export const FileItems = ({ files, areLarge }: Props) =>
   files.map(([address, words]) => (
-    <Menu.Item key={address} component="a" href={address} download>
+    <Menu.Item
+      key={address}
+      component="a"
+      {...(areLarge ? { href: address, download: true } : takeFile(address))}
+    >
       {words}
     </Menu.Item>
   ))

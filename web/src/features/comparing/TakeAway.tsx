@@ -1,6 +1,6 @@
 import { Button, Menu } from '@mantine/core'
 import { IconDownload } from '@tabler/icons-react'
-import { FileItems, LargeFileItems } from './FileItems'
+import { FileItems } from './FileItems'
 import { fileAddress, type Asked, type ReportFile } from './question'
 
 type Named = ReadonlyArray<readonly [file: ReportFile, words: string]>
@@ -55,7 +55,7 @@ export function TakeAway({ asked, title }: { asked: Asked; title?: string }) {
           </div>
         ))}
         <Menu.Label>What it is made of</Menu.Label>
-        <LargeFileItems files={addressed(clicks)} />
+        <FileItems files={addressed(clicks)} areLarge />
       </Menu.Dropdown>
     </Menu>
   )

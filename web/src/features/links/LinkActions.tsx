@@ -12,7 +12,8 @@ import {
 } from '@tabler/icons-react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
-import { api, read, wordsOf } from '../../api/client'
+import { api, read } from '../../api/client'
+import { tellFailure } from '../../parts/tellFailure'
 import { addressOf } from '../../parts/addressText'
 import { copy } from '../../parts/copy'
 import { CodeButton } from '../codes/CodeButton'
@@ -24,9 +25,6 @@ interface Props {
   onChange: () => void
   onDelete: () => void
 }
-
-const tellOf = (error: Error) =>
-  notifications.show({ color: 'red', message: wordsOf(error), autoClose: 8000 })
 
 /** What is done with one link: the frequent in sight, the rest in a menu. */
 export function LinkActions({ link, mayChange, onChange, onDelete }: Props) {
@@ -42,7 +40,7 @@ export function LinkActions({ link, mayChange, onChange, onDelete }: Props) {
         }),
       ),
     onSuccess: (changed) => linkChanged(queries, changed),
-    onError: tellOf,
+    onError: tellFailure,
   })
   const duplicate = useMutation({
     mutationFn: () =>
@@ -52,7 +50,7 @@ export function LinkActions({ link, mayChange, onChange, onDelete }: Props) {
       await navigate({ to: '/links/$linkId', params: { linkId: made.id }, search: (s) => s })
       notifications.show({ message: `${addressOf(made.shortUrl)} is new, and like the one before` })
     },
-    onError: tellOf,
+    onError: tellFailure,
   })
   return (
     <Group gap={8}>

@@ -1,7 +1,8 @@
 import { Button, Group, Text } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { api, Problem, read, wordsOf } from '../../api/client'
+import { api, Problem, read } from '../../api/client'
+import { tellFailure } from '../../parts/tellFailure'
 import { count, counted } from '../../parts/numbers'
 import { linksChanged, type LinkChange, type Selection, type Wishes } from './links'
 
@@ -87,6 +88,6 @@ export async function undoChange(id: string) {
       }`,
     })
   } catch (error) {
-    notifications.show({ color: 'red', message: wordsOf(error as Error), autoClose: 8 * seconds })
+    tellFailure(error as Error)
   }
 }

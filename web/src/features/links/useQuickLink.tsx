@@ -2,7 +2,8 @@ import { Button, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useQueryClient } from '@tanstack/react-query'
 import { addressOf } from '../../parts/addressText'
-import { api, read, wordsOf } from '../../api/client'
+import { api, read } from '../../api/client'
+import { tellFailure } from '../../parts/tellFailure'
 import { useOpenCode } from '../codes/useOpenCode'
 
 const seconds = 1000
@@ -12,8 +13,6 @@ export function useQuickLink() {
   const queries = useQueryClient()
   const openCode = useOpenCode()
   const refresh = () => queries.invalidateQueries({ queryKey: ['links'] })
-  const failed = (error: unknown) =>
-    notifications.show({ color: 'red', message: wordsOf(error as Error), autoClose: 8 * seconds })
 
   async function undo(id: string) {
     notifications.hide(`quick-${id}`)
@@ -40,7 +39,7 @@ export function useQuickLink() {
             <Button size="compact-sm" variant="default" onClick={() => openCode(link.id)}>
               QR code
             </Button>
-            <Button size="compact-sm" variant="default" onClick={() => void undo(link.id).catch(failed)}>
+            <Button size="compact-sm" variant="default" onClick={() => void undo(link.id).catch(tellFailure)}>
               Undo
             </Button>
           </Group>
@@ -49,5 +48,5 @@ export function useQuickLink() {
     })
   }
 
-  return (destination: string) => void make(destination).catch(failed)
+  return (destination: string) => void make(destination).catch(tellFailure)
 }
