@@ -12,9 +12,15 @@ bench() {
   done
   case $name in
     find | handoff | many | send) bench_application "$name" "${options[@]}" ;;
+    verdict)
+      need_toolchain
+      unless_built verdict bench/verdict src/Cursus.Core -- quietly dotnet build bench/verdict/verdict.csproj -c Release -o artifacts/verdict --nologo >&2
+      mkdir -p artifacts/bench
+      bench_application verdict "${options[@]}"
+      ;;
     edge | crash | reports) bench_server "$name" "${options[@]}" ;;
     performance) bench_performance "${options[@]}" ;;
-    *) fail "there is no measurement “$name”. There are: crash edge find handoff many performance reports send." ;;
+    *) fail "there is no measurement “$name”. There are: crash edge find handoff many performance reports send verdict." ;;
   esac
 }
 

@@ -56,5 +56,5 @@ build_all() {
   [ -d web/node_modules ] || rm -f artifacts/marks/front-packages
   unless_built front-packages web/package-lock.json -- install_front
   [ -f web/dist/index.html ] || rm -f artifacts/marks/front
-  unless_built front web src/Cursus.Web -- build_front
+  unless_built front web src/Cursus.Web docs/how-cursus-counts.md -- build_front
 }

@@ -4,5 +4,6 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   plugins: [react()],
   test: { environment: 'node', include: ['src/**/*.test.ts'] },
-  server: { proxy: { '/api': 'http://localhost:5080' } },
+  // One page of the documentation is a page of the application, too.
+  server: { proxy: { '/api': 'http://localhost:5080' }, fs: { allow: ['..'] } },
 })

@@ -40,6 +40,15 @@ const shared = createRoute({
   ),
 })
 
+/** Plain words on what counts and how sure answers are, also for readers of a shared view. */
+const howCursusCounts = createRoute({
+  getParentRoute: () => root,
+  path: '/how-cursus-counts',
+  component: later('HowCursusCounts', () =>
+    import('./features/comparing/HowCursusCounts').then((m) => m.HowCursusCounts),
+  ),
+})
+
 /** A view that failed, with the way to try it again. */
 function FailedView({ error, reset }: Pick<ErrorComponentProps, 'error' | 'reset'>) {
   return (
@@ -196,6 +205,7 @@ export function makeRouter(queries: QueryClient) {
     routeTree: root.addChildren([
       signIn,
       shared,
+      howCursusCounts,
       members.addChildren([
         home,
         send,

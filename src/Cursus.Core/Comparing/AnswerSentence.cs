@@ -2,72 +2,111 @@ using System.Globalization;
 
 namespace Cursus.Core.Comparing;
 
-/// <summary>Says an answer in plain English, before any chart.</summary>
+/// <summary>Says an answer in plain English, before any chart: first what was counted, then what that is worth.</summary>
 public static class AnswerSentence
 {
-    /// <summary>The whole answer to "which … brought the most clicks": who leads, by how much, and whether that can be relied on.</summary>
-    /// <param name="days">Days of the period that have begun.</param>
-    public static string Of(IReadOnlyList<BreakdownRow> rows, int days)
+    /// <summary>The whole answer to "which … brought the most clicks".</summary>
+    public static string Of(Breakdown breakdown)
     {
-        var brought = rows.Where(r => r.Count is { Clicks: > 0, IsRest: false }).ToList();
-        var rest = rows.Where(r => r.Count.IsRest).Sum(r => r.Count.Clicks);
+        ArgumentNullException.ThrowIfNull(breakdown);
+        var brought = breakdown.Rows.Where(r => r.Count is { Clicks: > 0, IsRest: false }).ToList();
+        var rest = breakdown.Rows.Where(r => r.Count.IsRest).Sum(r => r.Count.Clicks);
         return brought switch
         {
             [] when rest == 0 => "No clicks in this period.",
-            [] => $"{CountWords.Clicks(rest)} came; where they belong is not known.",
-            [{ Count.Clicks: 1 } only] when rest == 0 => $"The only click came by {only.Count.Label}.",
-            [var only] when rest == 0 => $"All {CountWords.Clicks(only.Count.Clicks)} came by {only.Count.Label}.",
-            [var only] => $"{only.Count.Label} brought {CountWords.Clicks(only.Count.Clicks)} ({Percent(only.Share)}); where the other {CountWords.Number(rest)} belong is not known.",
-            [var leader, var next, ..] => Of(leader, next, days),
+            [] => $"{CountWords.Clicks(rest)}, none of which can be assigned.",
+            [{ Count.Clicks: 1 } only] when rest == 0 => $"The only click came from {only.Count.Label}.",
+            [var only] when rest == 0 => $"All {CountWords.Clicks(only.Count.Clicks)} came from {only.Count.Label}.",
+            [var only] => $"{only.Count.Label} brought {CountWords.Clicks(only.Count.Clicks)} ({Percent(only.Share)}); the other {CountWords.Number(rest)} can't be assigned.",
+            [var leader, var next, ..] => string.Join(' ', ((string?[])[Counted(leader, next, breakdown), Judged(leader, next, breakdown.Units), PerPost(breakdown.PerPost)]).OfType<string>()),
         };
     }
 
-    /// <summary>The leader against the runner-up, which is the next row.</summary>
-    public static string Of(BreakdownRow leader, BreakdownRow next, int days)
+    /// <summary>The verdict on a lead alone; null if nothing was judged.</summary>
+    public static string? Judged(BreakdownRow leader, BreakdownRow next, UnitKind kind)
     {
-        var (first, second, verdict) = (leader.Count, next.Count, leader.Lead!);
-        if (verdict.Call == VerdictCall.TooClose)
+        ArgumentNullException.ThrowIfNull(leader);
+        ArgumentNullException.ThrowIfNull(next);
+        if (leader.Lead is not { } verdict)
         {
-            var said = first.Clicks == second.Clicks ? $"{first.Label} and {second.Label} are level at {CountWords.Clicks(first.Clicks)}."
-                : first.Clicks + second.Clicks < Verdict.FewestClicks ? $"{first.Label} has {CountWords.Clicks(first.Clicks)} and {second.Label} {CountWords.Number(second.Clicks)}: too few to call."
-                : $"{first.Label} and {second.Label} are too close to call: {CountWords.Number(first.Clicks)} clicks against {CountWords.Number(second.Clicks)}.";
-            return said + More(first.Clicks + second.Clicks, verdict.MoreClicks, days);
+            return null;
         }
 
-        var leads = $"{first.Label} leads with {CountWords.Clicks(first.Clicks)} ({Percent(leader.Share)}).";
-        return verdict.Call == VerdictCall.Clear
-            ? $"{leads} Its lead over {second.Label} is clear: {Times(verdict)}."
-            : $"{leads} It leans ahead of {second.Label}, which isn't settled yet: {Times(verdict)}.{More(first.Clicks + second.Clicks, verdict.MoreClicks, days)}";
+        var like = kind switch { UnitKind.Week => "with weeks like these", UnitKind.Link => "on channels like these", _ => "with posts like these" };
+        return verdict.Call switch
+        {
+            VerdictCall.Clear => $"Its lead over {next.Count.Label} is clear: {like} it would come out ahead again, {Times(verdict)}.",
+            VerdictCall.Leaning => $"It leans ahead of {next.Count.Label}, but {like} that isn't settled yet: {Times(verdict)}.{More(verdict, kind)}",
+            VerdictCall.TooClose => $"{leader.Count.Label} and {next.Count.Label} are too close to call: {like} either could come out ahead.{More(verdict, kind)}",
+            _ => TooFew(verdict, leader.Count.Label, next.Count.Label, kind),
+        };
     }
 
-    /// <summary>How long to wait; said only where waiting three times the days so far can help.</summary>
-    internal static string More(long clicks, long? more, int days)
+    /// <summary>How many times as much the leader brings, and between which bounds.</summary>
+    internal static string Times(Verdict verdict) => verdict is { Ratio: { } ratio, High: { } high }
+        ? string.Create(CultureInfo.InvariantCulture, $"{Times(ratio)} times, somewhere between {Times(verdict.Low ?? 0)} and {Times(high)}")
+        : $"at least {Times(verdict.Low ?? 0)} times";
+
+    private static string Times(double ratio) => ratio.ToString(ratio < 10 ? "0.00" : "0.0", CultureInfo.InvariantCulture);
+
+    private static string Counted(BreakdownRow leader, BreakdownRow next, Breakdown breakdown)
     {
-        if (more is not { } needed || clicks == 0 || needed > 3 * clicks)
+        var (first, second) = (leader.Count, next.Count);
+        if (breakdown.Measure == BreakdownMeasure.ClicksPerPost)
+        {
+            return first.ClicksPerPost is { } each
+                ? $"{first.Label} brought the most per post: {Each(each)} from each of {Posts(first.Posts!.Value)}."
+                : "No post went out in this period, so nothing can be said per post.";
+        }
+
+        return first.Clicks == second.Clicks
+            ? $"{first.Label} and {second.Label} are level at {CountWords.Clicks(first.Clicks)}."
+            : $"{first.Label} brought the most: {CountWords.Clicks(first.Clicks)} ({Percent(leader.Share)}).";
+    }
+
+    private static string TooFew(Verdict verdict, string leader, string next, UnitKind kind)
+    {
+        var units = kind switch { UnitKind.Week => "weeks", UnitKind.Link => "channels", _ => "posts" };
+        return Math.Min(verdict.Units.Leader, verdict.Units.RunnerUp) >= Verdict.FewestUnits ? $"Fewer than {Verdict.FewestClicks} clicks are too few to tell more."
+            : kind == UnitKind.Post ? $"There are too few posts to tell whether that would happen again: {verdict.Units.Leader} for {leader}, {verdict.Units.RunnerUp} for {next}, and each needs at least {Verdict.FewestUnits}."
+            : $"There are too few {units} to tell whether that would happen again: at least {Verdict.FewestUnits} are needed.";
+    }
+
+    /// <summary>Who leads per post, where that is another; null where it isn't.</summary>
+    public static string? PerPost(PerPostLead? lead)
+    {
+        if (lead is not { Leader: { ClicksPerPost: { } most } leader, InAll: { ClicksPerPost: { } fewer } inAll })
+        {
+            return null;
+        }
+
+        var counted = $"Per post, {leader.Label} brings more: {Each(most)} against {Number(fewer)}";
+        return lead.Lead.Call switch
+        {
+            VerdictCall.Clear => $"{counted}, which is clear.",
+            VerdictCall.Leaning => $"{counted}, which isn't settled yet.",
+            VerdictCall.TooClose => $"{counted}, which is too close to call.",
+            _ => $"{counted}, from too few posts to tell more.",
+        };
+    }
+
+    private static string More(Verdict verdict, UnitKind kind)
+    {
+        if (verdict.MoreUnits is not var (least, most) || kind == UnitKind.Link)
         {
             return "";
         }
 
-        var wait = Math.Max(1, (long)Math.Ceiling((double)needed / clicks * days));
-        return $" About {CountWords.Number(Rounded(needed))} more clicks (≈ {(wait == 1 ? "1 day" : $"{CountWords.Number(wait)} days")} at this pace) would tell.";
+        var unit = kind == UnitKind.Week ? "week" : "post";
+        var range = least == most ? $"{CountWords.Number(least)}" : $"{CountWords.Number(least)} to {CountWords.Number(most)}";
+        return $" If it lasts, about {range} more {unit}{(most == 1 ? "" : "s")} would settle it.";
     }
 
-    /// <summary>To two figures, upwards.</summary>
-    private static long Rounded(long number)
-    {
-        var unit = 1L;
-        while (number / unit >= 100)
-        {
-            unit *= 10;
-        }
+    private static string Posts(int posts) => posts == 1 ? "1 post" : $"{CountWords.Number(posts)} posts";
 
-        return (number + unit - 1) / unit * unit;
-    }
+    private static string Each(double clicks) => clicks is > 0.95 and < 1.05 ? "1 click" : $"{Number(clicks)} clicks";
 
-    /// <summary>How many times as much the leader brought, and between which bounds.</summary>
-    internal static string Times(Verdict verdict) => verdict is { Ratio: { } ratio, High: { } high }
-        ? string.Create(CultureInfo.InvariantCulture, $"{ratio:0.0#} times, somewhere between {verdict.Low:0.0#} and {high:0.0#}")
-        : string.Create(CultureInfo.InvariantCulture, $"at least {verdict.Low:0.0} times");
+    private static string Number(double number) => number.ToString(number < 100 ? "0.#" : "#,0", CultureInfo.InvariantCulture);
 
     private static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0.#} %");
 }

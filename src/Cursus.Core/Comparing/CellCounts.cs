@@ -17,6 +17,9 @@ public enum CountStep
     /// <summary>From Monday.</summary>
     Week,
     Month,
+
+    /// <summary>Seven days, counted back from the last day of the stretch; the first may have fewer.</summary>
+    SevenDays,
 }
 
 /// <summary>Where something counted belongs.</summary>
@@ -24,14 +27,16 @@ public enum CountStep
 /// <param name="Held">Number of what the click is held against, such as its link's channel.</param>
 /// <param name="Span">0 for what is asked, 1 for what it is compared with.</param>
 /// <param name="At">When its step begins, on the workspace's clock; null where all is summed up, as always in what is compared with.</param>
-public readonly record struct Cell(int Group, int Held, int Span, LocalDateTime? At);
+/// <param name="Unit">Number of the unit, such as a post, where these are counted apart; else 0.</param>
+public readonly record struct Cell(int Group, int Held, int Span, LocalDateTime? At, int Unit = 0);
 
 /// <summary>Adds roll-ups up by <see cref="Cell"/> and value. Whoever reads them says of each link where it belongs.</summary>
 /// <param name="spans">The stretches of time that are asked about; a day may lie in several.</param>
 /// <param name="step">Hours are counted where the values are hours of the day; all of them then count for <paramref name="whole"/>.</param>
 /// <param name="isByWeekHour">Whether the values are hours of the day, to be counted as hours of the week, from 0 (Monday, midnight to one) to 167.</param>
 /// <param name="whole">Number of the value that clicks by hour count for.</param>
-public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, bool isByWeekHour, ValueNumbers numbers, int whole)
+/// <param name="unitSpans">In how many of the stretches, from the first, units are counted apart; only where all of a stretch is summed up.</param>
+public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, bool isByWeekHour, ValueNumbers numbers, int whole, int unitSpans = 0)
 {
     private const int HoursOfDay = 24;
     private const int HoursOfWeek = 7 * HoursOfDay;
@@ -98,7 +103,7 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
             for (var place = 0; place < counted.Count; place++)
             {
                 var (group, held, span, number) = counted[place];
-                var (cell, sum) = (new Cell(group, held, span, span > 0 ? null : AtOf(number)), sums[place]);
+                var (cell, sum) = (new Cell(group, held, span, span > 0 ? null : AtOf(number), isStepped ? 0 : number), sums[place]);
                 for (var value = 0; value < sum.Length; value++)
                 {
                     if (sum[value] > 0)
@@ -116,7 +121,8 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
     /// <summary>Adds days of a link.</summary>
     /// <param name="groups">The groups that the link is in.</param>
     /// <param name="month">Any day of the month of the days.</param>
-    public void Add(ReadOnlySpan<int> groups, int held, LocalDate month, ReadOnlySpan<DayValue> counts)
+    /// <param name="unit">The unit that the link belongs to.</param>
+    public void Add(ReadOnlySpan<int> groups, int held, LocalDate month, ReadOnlySpan<DayValue> counts, int unit = 0)
     {
         Turn(month);
         for (var span = 0; span < days.Length; span++)
@@ -130,7 +136,7 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
                 }
                 else
                 {
-                    AddWhole(group, held, span, first, last, counts);
+                    AddWhole(group, held, span, span < unitSpans ? unit : 0, first, last, counts);
                 }
             }
         }
@@ -154,14 +160,14 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
         }
     }
 
-    private void AddWhole(int group, int held, int span, int first, int last, ReadOnlySpan<DayValue> counts)
+    private void AddWhole(int group, int held, int span, int number, int first, int last, ReadOnlySpan<DayValue> counts)
     {
         ref var sum = ref Unsafe.NullRef<Sum>();
         foreach (ref readonly var count in counts)
         {
             if (count.Day >= first && count.Day <= last)
             {
-                sum = ref Unsafe.IsNullRef(ref sum) ? ref SumOf(group, held, span, 0) : ref sum;
+                sum = ref Unsafe.IsNullRef(ref sum) ? ref SumOf(group, held, span, number) : ref sum;
                 sum.Add(ValueOf(count), count.Count);
             }
         }
@@ -190,11 +196,11 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
     }
 
     /// <summary>Adds clicks of a part of a day, whose hours have been made the value's.</summary>
-    public void Add(ReadOnlySpan<int> groups, int held, int span, int value, long clicks)
+    public void Add(ReadOnlySpan<int> groups, int held, int span, int value, long clicks, int unit = 0)
     {
         foreach (var group in groups)
         {
-            SumOf(group, held, span, 0).Add(value, clicks);
+            SumOf(group, held, span, span < unitSpans ? unit : 0).Add(value, clicks);
         }
     }
 
@@ -237,6 +243,7 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
         CountStep.Day => day,
         CountStep.Week => day - WeekdayOf(day),
         CountStep.Month => beforeMonth + 1,
+        CountStep.SevenDays => days[0].Last - (days[0].Last - day) / 7 * 7 - 6,
         _ => 0,
     };
 

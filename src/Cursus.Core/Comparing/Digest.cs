@@ -21,9 +21,11 @@ public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sectio
 
     /// <param name="channels">The week's clicks by channel, against the week before.</param>
     /// <param name="posts">The same by post.</param>
+    /// <param name="changes">By key of the channel, whether the busier of both weeks would be again; channels of which that can't be said may be missing.</param>
     /// <param name="care">What needs care now, the most urgent first.</param>
-    public static Digest Of(Breakdown channels, Breakdown posts, IReadOnlyList<string> care)
+    public static Digest Of(Breakdown channels, Breakdown posts, IReadOnlyDictionary<string, Verdict> changes, IReadOnlyList<string> care)
     {
+        ArgumentNullException.ThrowIfNull(changes);
         ArgumentNullException.ThrowIfNull(channels);
         ArgumentNullException.ThrowIfNull(posts);
         ArgumentNullException.ThrowIfNull(care);
@@ -31,7 +33,7 @@ public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sectio
         [
             new("What led", Led(channels, posts)),
             new("What needs care", Careful(care)),
-            new("What changed", Changed(channels.Rows)),
+            new("What changed", Changed(channels.Rows, changes)),
             new("Too close to call", TooClose(channels.Rows)),
             new("What died", Died(posts.Rows)),
             new("Went out without a click", Silent(posts.Rows)),
@@ -45,18 +47,18 @@ public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sectio
 
     private static List<DigestLine> Led(Breakdown channels, Breakdown posts) =>
     [
-        new(AnswerSentence.Of(channels.Rows, 7)),
+        new(AnswerSentence.Of(channels)),
         .. posts.Rows.Where(p => p.Count is { Clicks: > 0, IsRest: false }).Take(3).Select(p => new DigestLine($"“{p.Count.Label}” brought {CountWords.Clicks(p.Count.Clicks)}.", "post", p.Count.Key)),
     ];
 
-    /// <summary>The sum, and those channels whose clicks of the week before lie outside of what this week's are sure of.</summary>
-    private static List<DigestLine> Changed(IReadOnlyList<BreakdownRow> channels)
+    /// <summary>The sum, and those channels whose change is more than the luck of their posts.</summary>
+    private static List<DigestLine> Changed(IReadOnlyList<BreakdownRow> channels, IReadOnlyDictionary<string, Verdict> changes)
     {
         var (clicks, before) = (channels.Sum(c => c.Count.Clicks), channels.Sum(c => c.Count.PreviousClicks ?? 0));
         return clicks + before == 0 ? [] :
         [
             new($"All channels: {Against(clicks, before)}."),
-            .. channels.Where(c => !c.Count.IsRest && c.Count.Clicks + (c.Count.PreviousClicks ?? 0) >= Verdict.FewestClicks && (c.Count.PreviousClicks < c.Low || c.Count.PreviousClicks > c.High))
+            .. channels.Where(c => !c.Count.IsRest && changes.GetValueOrDefault(c.Count.Key)?.Call == VerdictCall.Clear)
                 .OrderByDescending(c => Math.Abs(c.Count.Clicks - c.Count.PreviousClicks!.Value)).Take(MostLines)
                 .Select(c => new DigestLine($"{c.Count.Label}: {Against(c.Count.Clicks, c.Count.PreviousClicks!.Value)}.", "channel", c.Count.Key)),
         ];

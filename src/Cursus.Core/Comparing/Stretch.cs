@@ -8,6 +8,9 @@ namespace Cursus.Core.Comparing;
 /// <param name="Rest">The part of a day; null where it ends with a day.</param>
 public sealed record Stretch(LocalDate First, LocalDate Last, Interval? Rest)
 {
+    /// <summary>The last day of which anything belongs to it.</summary>
+    public LocalDate LastDay => Rest is null ? Last : Last.PlusDays(1);
+
     /// <summary>The first days of the months that its whole days lie in.</summary>
     public IEnumerable<LocalDate> Months
     {

@@ -15,10 +15,14 @@ public static class BreakdownFiles
         ("clicks", r => r.Count.Clicks),
         ("visitors", r => r.Count.Visitors),
         ("share", r => r.Share),
-        ("share at least", r => r.ShareLow),
-        ("share at most", r => r.ShareHigh),
-        ("at least", r => r.Low),
-        ("at most", r => r.High),
+        ("share to expect at least", r => r.ExpectedShare?.Low),
+        ("share to expect at most", r => r.ExpectedShare?.High),
+        ("clicks to expect at least", r => r.Expected?.Low),
+        ("clicks to expect at most", r => r.Expected?.High),
+        ("posts", r => r.Count.Posts),
+        ("clicks a post", r => r.Count.ClicksPerPost),
+        ("clicks a post to expect at least", r => r.ExpectedPerPost?.Low),
+        ("clicks a post to expect at most", r => r.ExpectedPerPost?.High),
         ("placements", r => r.Count.Placements),
         ("clicks a placement", r => r.ClicksPerPlacement),
         ("clicks a placement and day", r => r.ClicksPerPlacementDay),
@@ -57,7 +61,7 @@ public static class BreakdownFiles
             [question.By, "name", .. figures.Select(f => f.Name)],
             [.. breakdown.Rows.Select(row => (object?[])[row.Count.Key, row.Count.Label, .. figures.Select(f => f.Of(row))])],
             [
-                .. ReportTable.Asked(question), ("answer", AnswerSentence.Of(breakdown.Rows, question.DaysBegun)), ("clicks by people", total.Clicks),
+                .. ReportTable.Asked(question), ("answer", AnswerSentence.Of(breakdown)), ("clicks by people", total.Clicks),
                 .. total.Excluded.Select(e => ($"left out: {e.Key.ToString().ToLowerInvariant()}", (object?)e.Value)),
             ]);
     }

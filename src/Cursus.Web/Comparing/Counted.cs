@@ -7,14 +7,15 @@ namespace Cursus.Web.Comparing;
 /// <param name="Group">Its number among <see cref="Counted.Groups"/>.</param>
 /// <param name="Span">0 for what is asked, 1 for what it is compared with.</param>
 /// <param name="At">When the step begins on the workspace's clock; null where all is summed up.</param>
+/// <param name="Unit">Number of its unit, as <see cref="PickedLinks"/> has it, where units are counted apart; else 0.</param>
 /// <param name="IsOfPeople">Whether it is people's clicks; else it is <see cref="RollUpCounts.Visitors"/>, which are only told where nothing that clicks tell is asked for.</param>
-internal readonly record struct CountedCell(int Group, int Span, LocalDateTime? At, bool IsOfPeople, long Count);
+internal readonly record struct CountedCell(int Group, int Span, LocalDateTime? At, int Unit, bool IsOfPeople, long Count);
 
 /// <summary>All that a question asks for, counted in one moment: from the roll-ups, or from the clicks where several things that only these tell are asked for at once.</summary>
 /// <param name="Groups">The groups, by the dimensions that were asked for.</param>
 /// <param name="Cells">By group, span, step and kind; the same may come several times.</param>
 /// <param name="All">Of each kind in each span, whatever the groups and whatever clicks tell; null where it was not counted.</param>
-/// <param name="Links">Those that were asked about; null where it was counted from the clicks.</param>
+/// <param name="Links">Those that were asked about; null where it was counted from the clicks and their units were not asked for.</param>
 internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> Cells, IReadOnlyDictionary<(int Span, string Kind), long>? All, PickedLinks? Links)
 {
     /// <summary>Key and label of the one dimension that was asked for.</summary>
@@ -23,19 +24,20 @@ internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> C
     /// <param name="dimensions">What is grouped by; none for everything in one.</param>
     /// <param name="stretches">By number of the span.</param>
     /// <param name="needsAll">Whether <see cref="All"/> is needed, and which of the links were clicked and when they went out; counted from the clicks, none of that is known.</param>
+    /// <param name="unitSpans">In how many of the stretches, from the first, units are counted apart.</param>
     public static async Task<Counted> Read(
-        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<Stretch> stretches, CountStep step, bool needsAll, CancellationToken cancel)
+        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<Stretch> stretches, CountStep step, bool needsAll, CancellationToken cancel, int unitSpans = 0)
     {
         var told = CountedSql.ClickDimensions(question, dimensions).ToList();
         var observed = told.Select(d => d.Observed!).Distinct().ToList();
         if (CountedSql.NeedsClicks(observed, step))
         {
-            return await FromClicks(snapshot, question, dimensions, stretches, step, cancel);
+            return await FromClicks(snapshot, question, dimensions, stretches, step, unitSpans, cancel);
         }
 
         var heldAgainst = told.Select(d => d.HeldAgainst).OfType<string>().FirstOrDefault();
-        var picked = await PickedLinks.Read(snapshot, question, dimensions, isPlaced: needsAll && dimensions is [{ IsOfLink: true }], heldAgainst is not null, cancel);
-        var counts = await RollUpCounts.Read(snapshot, question, picked, stretches, step, observed.SingleOrDefault(), heldAgainst, needsAll, cancel);
+        var picked = await PickedLinks.Read(snapshot, question, dimensions, isPlaced: unitSpans > 0 || (needsAll && dimensions is [{ IsOfLink: true }]), heldAgainst is not null, cancel);
+        var counts = await RollUpCounts.Read(snapshot, question, picked, stretches, step, observed.SingleOrDefault(), heldAgainst, needsAll, unitSpans, cancel);
         if (observed.Count == 0)
         {
             return new(picked.Groups, [.. counts.OfPeople], counts.All, picked);
@@ -48,7 +50,7 @@ internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> C
         {
             if (groupsOf.TryGetValue((value, held), out var ofClick))
             {
-                counted.Add(new(groups.Of(InOrder(dimensions, picked.Groups.All[cell.Group], ofClick)), cell.Span, cell.At, IsOfPeople: true, count));
+                counted.Add(new(groups.Of(InOrder(dimensions, picked.Groups.All[cell.Group], ofClick)), cell.Span, cell.At, cell.Unit, IsOfPeople: true, count));
             }
         }
 
@@ -56,28 +58,31 @@ internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> C
     }
 
     private static async Task<Counted> FromClicks(
-        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<Stretch> stretches, CountStep step, CancellationToken cancel)
+        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<Stretch> stretches, CountStep step, int unitSpans, CancellationToken cancel)
     {
+        var isByUnit = unitSpans > 0;
+        var links = isByUnit ? await PickedLinks.Read(snapshot, question, [], isPlaced: true, isHeldAgainst: false, cancel) : null;
         var columns = string.Concat(CountedSql.Columns(dimensions).Select(c => $"{c.Key}, {c.Label}, "));
         var after = 2 * dimensions.Count;
         var groups = new GroupNumbers();
         var cells = await snapshot.Read(
             question,
             $"""
-            with {CountedSql.Picked(question, dimensions)},
-            {CountedSql.Counted(question, dimensions, stretches, step)}
-            select {columns}c.span, c.at, sum(c.clicks)::bigint
+            with {CountedSql.Picked(question, dimensions, isPlaced: isByUnit)},
+            {CountedSql.Counted(question, dimensions, stretches, step, isByUnit)}
+            select {columns}c.span, c.at, {(isByUnit ? "c.unit_id" : "null::uuid")}, sum(c.clicks)::bigint
             from counted c {CountedSql.Joins(question, dimensions)} where true {CountedSql.ClickFilters(question)}
-            group by {string.Join(", ", Enumerable.Range(1, after + 2))}
+            group by {string.Join(", ", Enumerable.Range(1, after + 3))}
             """,
             row => new CountedCell(
                 groups.Of([.. dimensions.Select((_, place) => (row.GetString(2 * place), row.GetString(2 * place + 1)))]),
                 row.GetInt32(after),
                 row.IsDBNull(after + 1) ? null : row.GetFieldValue<LocalDateTime>(after + 1),
+                links is not null && row.GetInt32(after) < unitSpans ? links.UnitOf(row.GetGuid(after + 2)) : 0,
                 IsOfPeople: true,
-                row.GetInt64(after + 2)),
+                row.GetInt64(after + 3)),
             cancel);
-        return new(groups, cells, null, null);
+        return new(groups, cells, null, links);
     }
 
     /// <summary>Groups by place of their dimensions, from those that links decide and those that clicks do.</summary>

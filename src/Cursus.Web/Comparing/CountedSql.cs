@@ -11,7 +11,7 @@ namespace Cursus.Web.Comparing;
 /// </summary>
 internal static class CountedSql
 {
-    /// <summary>What clicks tell, by the names that dimensions use, over <c>clicks c</c> and <c>user_agents ua</c>.</summary>
+    /// <summary>What clicks tell, by the names that dimensions use, over <c>clicks c</c>, <c>user_agents ua</c> and <c>clock</c>, which has the click's <c>local</c> time.</summary>
     private static readonly Dictionary<string, string> Told = new()
     {
         ["country"] = "c.country",
@@ -21,11 +21,14 @@ internal static class CountedSql
         ["language"] = "c.language",
         ["referrer_host"] = "c.referrer_host",
         ["code"] = "coalesce(nullif(c.code, 0)::text, '')",
-        ["week_hour"] = "(extract(isodow from c.at at time zone @zone)::int - 1) * 24 + extract(hour from c.at at time zone @zone)::int",
+        ["week_hour"] = "(extract(isodow from clock.local)::int - 1) * 24 + extract(hour from clock.local)::int",
     };
 
+    /// <summary>Before the first link of any workspace.</summary>
+    private static readonly Instant FirstLinks = Instant.FromUtc(2020, 1, 1, 0, 0);
+
     /// <param name="groups">The dimensions that it is grouped by.</param>
-    /// <param name="isPlaced">Whether a column <c>placed_on</c> is needed, the day on which the link went out.</param>
+    /// <param name="isPlaced">Whether columns <c>placed_on</c> and <c>unit_id</c> are needed: the day on which the link went out, and what its clicks are one with.</param>
     public static string Picked(Question question, IReadOnlyList<Dimension> groups, bool isPlaced = false)
     {
         var joins = groups.Concat(question.Filters.Keys.Select(f => Dimension.All[f]).Where(d => !d.IsSeveral)).Where(d => d.IsOfLink).Select(d => d.Join)
@@ -33,7 +36,7 @@ internal static class CountedSql
         var columns = groups.Index().Where(g => g.Item.IsOfLink).Select(g => $", {g.Item.Key} as key{g.Index}, {g.Item.Label} as label{g.Index}");
         return $"""
             picked as not materialized (
-                select l.id, l.id as coded_link, l.channel_id, l.deleted_at{string.Concat(columns)}{(isPlaced ? ", coalesce(po.published_on, (l.created_at at time zone @zone)::date) as placed_on" : "")}
+                select l.id, l.id as coded_link, l.channel_id, l.deleted_at{string.Concat(columns)}{(isPlaced ? $", coalesce(po.published_on, ({LocalTimeSql.Of("l.created_at", question.Zone, FirstLinks, question.Now)})::date) as placed_on, {UnitOf(question)} as unit_id" : "")}
                 from links l {string.Join('\n', joins)}
                 where l.workspace_id = @workspace {string.Concat(question.Filters.Keys.Where(f => Dimension.All[f].IsOfLink).Select(LinkFilter))})
             """;
@@ -42,7 +45,8 @@ internal static class CountedSql
     /// <param name="groups">The dimensions that it is grouped by; those of <c>picked</c>.</param>
     /// <param name="stretches">By number of the span.</param>
     /// <param name="step">Of a column <c>at</c> of local times, null in what is compared with.</param>
-    public static string Counted(Question question, IReadOnlyList<Dimension> groups, IReadOnlyList<Stretch> stretches, CountStep step)
+    /// <param name="isByUnit">Whether a column <c>unit_id</c> is needed; <c>picked</c> then has it.</param>
+    public static string Counted(Question question, IReadOnlyList<Dimension> groups, IReadOnlyList<Stretch> stretches, CountStep step, bool isByUnit = false)
     {
         var told = ClickDimensions(question, groups).ToList();
         var observed = told.Select(d => d.Observed!).Distinct().ToList();
@@ -50,11 +54,14 @@ internal static class CountedSql
         [
             .. groups.Index().Where(g => g.Item.IsOfLink).SelectMany(g => new[] { $"key{g.Index}", $"label{g.Index}" }),
             .. told.Select(d => d.HeldAgainst).OfType<string>().Distinct(),
+            .. isByUnit ? ["unit_id"] : Array.Empty<string>(),
         ];
         var parts = stretches.Select((stretch, span) => $"""
             select {string.Concat(ofLink.Select(c => $"l.{c}, "))}{span} as span, {string.Join(", ", observed.Select(o => $"{Told[o]} as {o}"))},
-                {(step == CountStep.Whole || span > 0 ? "null::timestamp" : $"date_trunc('{step}', c.at at time zone @zone)")} as at
-            from clicks c join picked l on l.id = c.link_id left join user_agents ua on ua.id = c.user_agent_id where c.kind = 0 and {During(stretch)}
+                {(span > 0 ? "null::timestamp" : StepOf(step, stretch))} as at
+            from clicks c join picked l on l.id = c.link_id left join user_agents ua on ua.id = c.user_agent_id
+                cross join lateral (select {LocalTimeSql.During(stretch, question.Zone)} as local) as clock
+            where c.kind = 0 and {During(stretch, question.Zone)}
             """);
         string[] columns = [.. ofLink, "span", .. observed, "at"];
         return $"""
@@ -65,13 +72,15 @@ internal static class CountedSql
             """;
     }
 
-    /// <summary>People's clicks from the moment <c>@start</c> until <c>@end</c>, by link and what they tell: the link, what, and how many.</summary>
+    /// <summary>People's clicks in the part of a day at the end of a stretch, by link and what they tell: the link, what, and how many.</summary>
+    /// <param name="rest">The part of the day.</param>
     /// <param name="observed">What they tell; null where all count alike.</param>
-    public static string InPartOfDay(Question question, string? observed) => $"""
+    public static string InPartOfDay(Question question, Stretch stretch, Interval rest, string? observed) => $"""
         with {Picked(question, [])}
         select c.link_id, {(observed is null ? "''" : $"({Told[observed]})::text")} as told, count(*)
         from clicks c join picked l on l.id = c.link_id left join user_agents ua on ua.id = c.user_agent_id
-        where c.kind = 0 and c.at >= @start and c.at < @end
+            cross join lateral (select {LocalTimeSql.During(stretch, question.Zone)} as local) as clock
+        where c.kind = 0 and c.at >= {LocalTimeSql.Moment(rest.Start)} and c.at < {LocalTimeSql.Moment(rest.End)} and clock.local::date = date '{Iso(stretch.Last.PlusDays(1))}'
         group by 1, 2
         """;
 
@@ -94,10 +103,23 @@ internal static class CountedSql
 
     private static string LinkFilter(string filter) => $" and {Dimension.All[filter].IfAny ?? $"{Dimension.All[filter].Key} = any(@f_{filter})"}";
 
-    private static string During(Stretch stretch) =>
-        $"(c.at >= {Midnight(stretch.First)} and c.at < {Midnight(stretch.Last.PlusDays(1))}{(stretch.Rest is { } rest ? $" or c.at >= {Moment(rest.Start)} and c.at < {Moment(rest.End)}" : "")})";
+    /// <summary>What a link's clicks are one with. Posts are compared on the channels that they share; everything else by post, and links of no post by themselves.</summary>
+    private static string UnitOf(Question question) => question.By == "post" ? "coalesce(l.channel_id, l.id)" : "coalesce(po.id, l.id)";
 
-    private static string Midnight(LocalDate day) => $"date '{LocalDatePattern.Iso.Format(day)}'::timestamp at time zone @zone";
+    private static string StepOf(CountStep step, Stretch stretch) => step switch
+    {
+        CountStep.Whole => "null::timestamp",
+        CountStep.SevenDays => $"(date '{Iso(stretch.Last)}' - (date '{Iso(stretch.Last)}' - clock.local::date) / 7 * 7 - 6)::timestamp",
+        _ => $"date_trunc('{step}', clock.local)",
+    };
 
-    private static string Moment(Instant at) => $"timestamptz '{InstantPattern.ExtendedIso.Format(at)}'";
+    /// <summary>By the local day, as the roll-ups count it; a day on either side of it leaves out other months.</summary>
+    private static string During(Stretch stretch, DateTimeZone zone)
+    {
+        var (start, end) = LocalTimeSql.Around(stretch, zone);
+        var part = stretch.Rest is { } rest ? $" or (c.at < {LocalTimeSql.Moment(rest.End)} and clock.local::date = date '{Iso(stretch.Last.PlusDays(1))}')" : "";
+        return $"c.at >= {LocalTimeSql.Moment(start)} and c.at < {LocalTimeSql.Moment(end)} and (clock.local::date between date '{Iso(stretch.First)}' and date '{Iso(stretch.Last)}'{part})";
+    }
+
+    private static string Iso(LocalDate day) => LocalDatePattern.Iso.Format(day);
 }

@@ -20,8 +20,6 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <summary>Clicks that belong to one group of each of two dimensions.</summary>
     public sealed record CellCount(string Key, string Label, string AcrossKey, string AcrossLabel, long Clicks);
 
-    private const int MostDailySteps = 92;
-
     private static readonly (string Name, ClickKind Kind)[] OtherKinds =
     [
         ("team", ClickKind.Team), ("machines", ClickKind.Machine), ("previews", ClickKind.Preview),
@@ -34,33 +32,53 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <param name="most">How many groups get a row of their own.</param>
     public async Task<(Totals Total, Breakdown Breakdown)> Answer(Question question, int most, CancellationToken cancel)
     {
+        var (total, breakdown, _) = await Answer(question, most, hasChanges: false, cancel);
+        return (total, breakdown);
+    }
+
+    /// <summary>The same, and by key of each group whether it changed against the period before by more than the luck of its posts.</summary>
+    public async Task<(Breakdown Breakdown, IReadOnlyDictionary<string, Verdict> Changes)> AnswerWithChanges(Question question, CancellationToken cancel)
+    {
+        var (_, breakdown, changes) = await Answer(question, int.MaxValue, hasChanges: true, cancel);
+        return (breakdown, changes);
+    }
+
+    private async Task<(Totals Total, Breakdown Breakdown, IReadOnlyDictionary<string, Verdict> Changes)> Answer(Question question, int most, bool hasChanges, CancellationToken cancel)
+    {
         await using var snapshot = await Open(cancel);
         var dimension = Dimension.All[question.By];
-
-        // By day, or by month where the period is long, it can be told how much groups vary; where all is of one life, that says nothing.
-        var step = question.IsOfOneLife ? CountStep.Whole : question.Period.Days > MostDailySteps ? CountStep.Month : CountStep.Day;
-        var counted = await Counted.Read(snapshot, question, [dimension], Stretches(question), step, needsAll: true, cancel);
+        var kind = AnswerUnits.KindOf(question.By);
+        var step = kind == UnitKind.Week ? CountStep.SevenDays : CountStep.Whole;
+        var counted = await Counted.Read(snapshot, question, [dimension], question.Stretches, step, needsAll: true, cancel, unitSpans: kind is null or UnitKind.Week ? 0 : hasChanges ? 2 : 1);
         var groups = GroupsOf(counted);
         if (dimension.IsOfLink)
         {
             await AddPlacements(snapshot, question, counted, groups, cancel);
         }
 
+        var units = kind is null ? ClickUnits.None : AnswerUnits.Of(question, kind.Value, counted, span: 0);
         var total = dimension.IsSeveral && question.ObservedBy().Count > 0 ? await Total(snapshot, question, cancel) : await Total(snapshot, question, counted, cancel);
         var (hasVisitors, hasPrevious) = (question.ObservedBy(question.By).Count == 0, question.Earlier is not null);
-        return (total, Breakdown.Of(
-            [.. groups.Index().Where(g => !g.Item.IsEmpty).Select(g => CountOf(counted.Groups.All[g.Index][0], g.Item))], most, step == CountStep.Whole ? null : StepsOf(counted)));
+        var breakdown = Breakdown.Of(
+            [.. groups.Index().Where(g => !g.Item.IsEmpty).Select(g => CountOf(counted.Groups.All[g.Index][0], g.Item))], most, units, question.Measure);
+        return (total, breakdown, hasChanges ? AnswerUnits.Changes(units, AnswerUnits.Of(question, kind!.Value, counted, span: 1), breakdown) : new Dictionary<string, Verdict>());
 
         GroupCount CountOf((string Key, string Label) group, GroupTally tally) => new(
-            group.Key, Label(question.By, group.Label), tally.Clicks, hasVisitors ? tally.Visitors : null, hasPrevious ? tally.Previous : null, tally.Placements, tally.PlacementDays);
+            group.Key, Label(question.By, group.Label), tally.Clicks, hasVisitors ? tally.Visitors : null, hasPrevious ? tally.Previous : null, tally.Placements, tally.PlacementDays,
+            dimension.HasPosts ? units.Of(group.Key).Count(u => u.IsNew) : null);
     }
 
     /// <summary>People's clicks by the key of their group, and nothing else.</summary>
-    public async Task<IReadOnlyDictionary<string, long>> ByKey(Question question, CancellationToken cancel)
+    public async Task<IReadOnlyDictionary<string, long>> ByKey(Question question, CancellationToken cancel) =>
+        (await CountsByKey(question, cancel)).ToDictionary(g => g.Key, g => g.Value.Clicks);
+
+    /// <summary>People's clicks and, where nothing is asked that only clicks tell, how many people these are of, by the key of their group.</summary>
+    public async Task<IReadOnlyDictionary<string, (long Clicks, long Visitors)>> CountsByKey(Question question, CancellationToken cancel)
     {
         await using var snapshot = await Open(cancel);
-        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], Stretches(question), CountStep.Whole, needsAll: false, cancel);
-        return counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => counted.GroupOf(c).Key).ToDictionary(g => g.Key, g => g.Sum(c => c.Count));
+        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], question.Stretches, CountStep.Whole, needsAll: false, cancel);
+        return counted.Cells.GroupBy(c => counted.GroupOf(c).Key).Where(g => g.Any(c => c.IsOfPeople))
+            .ToDictionary(g => g.Key, g => (g.Where(c => c.IsOfPeople).Sum(c => c.Count), g.Where(c => !c.IsOfPeople).Sum(c => c.Count)));
     }
 
     /// <summary>What the question is narrowed to, by name.</summary>
@@ -72,12 +90,12 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
 
     /// <summary>Everything that was counted, whatever the groups.</summary>
     public static async Task<Totals> Total(Snapshot snapshot, Question question, CancellationToken cancel) =>
-        await Total(snapshot, question, await Counted.Read(snapshot, question, [], Stretches(question), CountStep.Whole, needsAll: true, cancel), cancel);
+        await Total(snapshot, question, await Counted.Read(snapshot, question, [], question.Stretches, CountStep.Whole, needsAll: true, cancel), cancel);
 
     /// <summary>The sum of what was counted in groups that have no click in common.</summary>
     private static async Task<Totals> Total(Snapshot snapshot, Question question, Counted counted, CancellationToken cancel)
     {
-        var all = counted.All ?? (await Counted.Read(snapshot, question.OfLinks, [], Stretches(question), CountStep.Whole, needsAll: true, cancel)).All!;
+        var all = counted.All ?? (await Counted.Read(snapshot, question.OfLinks, [], question.Stretches, CountStep.Whole, needsAll: true, cancel)).All!;
         var isNarrowed = question.ObservedBy().Count > 0;
         return new(
             People(0),
@@ -160,7 +178,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     private static List<GroupTally> GroupsOf(Counted counted)
     {
         var groups = counted.Groups.All.Select(_ => new GroupTally()).ToList();
-        foreach (var (number, span, _, isOfPeople, count) in counted.Cells)
+        foreach (var (number, span, _, _, isOfPeople, count) in counted.Cells)
         {
             var group = groups[number];
             switch (span, isOfPeople)
@@ -217,24 +235,6 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         var byLink = await Counted.Read(snapshot, question, [Dimension.All["link"]], [Stretch.Of(question.Period)], CountStep.Whole, needsAll: false, cancel);
         return [.. byLink.Cells.Select(c => Guid.Parse(byLink.GroupOf(c).Key))];
     }
-
-    /// <summary>The groups' clicks in steps that all of them have in common.</summary>
-    private static Dictionary<string, long[]> StepsOf(Counted counted)
-    {
-        var cells = counted.Cells.Where(c => c is { Span: 0, IsOfPeople: true }).ToList();
-        var places = cells.Select(c => c.At).Distinct().Index().ToDictionary(a => a.Item!.Value, a => a.Index);
-        var steps = counted.Groups.All.Select(_ => new long[places.Count]).ToList();
-        foreach (var cell in cells)
-        {
-            steps[cell.Group][places[cell.At!.Value]] += cell.Count;
-        }
-
-        return counted.Groups.All.Index().ToDictionary(g => g.Item[0].Key, g => steps[g.Index]);
-    }
-
-    private static IReadOnlyList<Stretch> Stretches(Question question) => question.Earlier is { } earlier
-        ? [Stretch.Of(question.Period), Stretch.Of(earlier.From, question.Period.UpToNow(earlier, question.Zone, question.Now).End, question.Zone)]
-        : [Stretch.Of(question.Period)];
 
     /// <summary>What a person reads; countries stand as codes in the database.</summary>
     private static string Label(string by, string label) => by switch

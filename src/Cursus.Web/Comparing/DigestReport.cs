@@ -37,10 +37,10 @@ public static class DigestReport
     internal static async Task<Digest> Of(Guid workspace, DateTimeZone zone, LocalDate monday, Instant now, Counting counting, CursusDb db, CancellationToken cancel)
     {
         Question About(string by) => new(workspace, by, new(monday, monday.PlusDays(6)), Comparison.PeriodBefore, zone, now, new Dictionary<string, string[]>());
-        var (_, channels) = await counting.Answer(About("channel"), int.MaxValue, cancel);
+        var (channels, changes) = await counting.AnswerWithChanges(About("channel"), cancel);
         var (_, posts) = await counting.Answer(About("post"), int.MaxValue, cancel);
         var care = monday == LastWeek(now.InZone(zone).Date) ? await CareLines.Of(db, workspace, zone, now, cancel) : [];
-        return Digest.Of(channels, posts, care);
+        return Digest.Of(channels, posts, changes, care);
     }
 
     /// <summary>Monday of the last week that is over.</summary>

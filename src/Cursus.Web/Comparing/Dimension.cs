@@ -34,9 +34,9 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
         ["content"] = OfLink("coalesce(mo.into_value, l.content, '')", "coalesce(mo.into_value, l.content, 'No content tag')", Merged("mo", 4, "l.content")),
         ["term"] = OfLink("coalesce(mt.into_value, l.term, '')", "coalesce(mt.into_value, l.term, 'No term')", Merged("mt", 3, "l.term")),
         ["post"] = OfLink("coalesce(po.id::text, '')", "coalesce(po.title, 'Single links')", PostJoin) with
-        { HasOwnLife = true },
-        ["link"] = OfLink("l.id::text", "d.name || '/' || l.slug", DomainJoin) with { HasOwnLife = true },
-        ["placement"] = OfLink("l.id::text", "concat_ws(' · ', ch.name, nullif(pl.variant, ''))", $"{ChannelJoin}\n{PostJoin}") with { HasOwnLife = true },
+        { IsSingle = true },
+        ["link"] = OfLink("l.id::text", "d.name || '/' || l.slug", DomainJoin) with { IsSingle = true },
+        ["placement"] = OfLink("l.id::text", "concat_ws(' · ', ch.name, nullif(pl.variant, ''))", $"{ChannelJoin}\n{PostJoin}") with { IsSingle = true },
         ["domain"] = OfLink("d.name", "d.name", DomainJoin),
 
         // A link may have several tags; its clicks then count under each.
@@ -76,8 +76,11 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
     /// <summary>True where the link alone decides the group, false where each click does.</summary>
     public bool IsOfLink => Observed is null;
 
-    /// <summary>True where groups come and go: their clicks fall on different days because they went out on different days or channels.</summary>
-    public bool HasOwnLife { get; private init; }
+    /// <summary>True where groups are single posts or links, so that nothing but themselves says how good they are.</summary>
+    public bool IsSingle { get; private init; }
+
+    /// <summary>True where posts belong to groups by their links, so that clicks per post can be asked for.</summary>
+    public bool HasPosts => IsOfLink && !IsSingle;
 
     /// <summary>True where a link may be in several groups, so that their sum is more than all.</summary>
     public bool IsSeveral => IfAny is not null;

@@ -10,10 +10,11 @@ using NodaTime.Text;
 namespace Cursus.Web.Comparing;
 
 /// <summary>What is asked: which dimension, over which days, against what, with which filters.</summary>
+/// <param name="Measure">What is asked of each group.</param>
 /// <param name="NarrowedFrom">First day that was asked for, where only the last days are answered; see <see cref="MaxDaysOfClicks"/>.</param>
 internal sealed record Question(
     Guid WorkspaceId, string By, Core.Comparing.Period Period, Comparison Against, DateTimeZone Zone, Instant Now, IReadOnlyDictionary<string, string[]> Filters,
-    LocalDate? NarrowedFrom = null)
+    LocalDate? NarrowedFrom = null, BreakdownMeasure Measure = BreakdownMeasure.Clicks)
 {
     /// <summary>Where two things that only clicks tell are crossed, every click is looked at: of one link, or of so many days.</summary>
     public const int MaxDaysOfClicks = 31;
@@ -24,7 +25,7 @@ internal sealed record Question(
     private static readonly string[] Presentation = ["course", "sort", "without", "title", "scale"];
 
     private static readonly HashSet<string> Known =
-        new(["by", "across", "period", "from", "to", "compare", "step", "limit", "bom", .. Presentation, .. Dimension.Filters], StringComparer.OrdinalIgnoreCase);
+        new(["by", "across", "period", "from", "to", "compare", "step", "limit", "bom", "per", .. Presentation, .. Dimension.Filters], StringComparer.OrdinalIgnoreCase);
 
     private static readonly Dictionary<string, Comparison> Comparisons = new()
     {
@@ -43,8 +44,10 @@ internal sealed record Question(
     /// <summary>What it is compared with; null where no comparison was asked for.</summary>
     public Core.Comparing.Period? Earlier => Period.Earlier(Against);
 
-    /// <summary>Days of the period that have begun, at least one.</summary>
-    public int DaysBegun => Math.Max(1, NodaTime.Period.DaysBetween(Period.From, LocalDate.Min(Period.To, Today)) + 1);
+    /// <summary>What is asked and, where there is a comparison, as much of the earlier period.</summary>
+    public IReadOnlyList<Stretch> Stretches => Earlier is { } earlier
+        ? [Stretch.Of(Period), Stretch.Of(earlier.From, Period.UpToNow(earlier, Zone, Now).End, Zone)]
+        : [Stretch.Of(Period)];
 
     /// <summary>True where the period isn't over.</summary>
     public bool IsUnfinished => Now < Period.In(Zone).End;
@@ -57,9 +60,6 @@ internal sealed record Question(
     [
         ("workspace", WorkspaceId), ("zone", Zone.Id), ("from", Period.From), ("to", LocalDate.Min(Period.To, Today)), .. Filters.Select(f => ("f_" + f.Key, (object)f.Value)),
     ];
-
-    /// <summary>True where groups come and go with their posts, or all are of one post: that their clicks fall on different days says nothing about how sure their counts are.</summary>
-    public bool IsOfOneLife => Dimension.All[By].HasOwnLife || Filters.Any(f => f is { Key: "post" or "link", Value: [_] });
 
     /// <summary>The same question without what only clicks tell.</summary>
     public Question OfLinks => this with { Filters = Filters.Where(f => Dimension.All[f.Key].IsOfLink).ToDictionary() };
@@ -122,6 +122,16 @@ internal sealed record Question(
             errors.Add("compare", new Flaw("compare-unknown", "Compare with “previous”, the period before, “year”, the same days of last year, or “none”."));
         }
 
+        var per = query["per"].ToString();
+        if (per is not ("" or "post"))
+        {
+            errors.Add("per", new Flaw("per-unknown", "Ask for all clicks by leaving “per” out, or for clicks per post by “post”."));
+        }
+        else if (per == "post" && Dimension.All.GetValueOrDefault(by) is { HasPosts: false })
+        {
+            errors.Add("per", new Flaw("per-post", $"Groups by {by} have no posts of their own. Leave “per” out, or compare by {string.Join(", ", Dimension.All.Where(d => d.Value.HasPosts).Select(d => d.Key))}."));
+        }
+
         return errors.Any ? null : new Question(
             workspace,
             by,
@@ -129,7 +139,8 @@ internal sealed record Question(
             against,
             zone,
             now,
-            Dimension.Filters.Where(query.ContainsKey).ToDictionary(f => f, f => query[f].Select(v => v ?? "").ToArray()));
+            Dimension.Filters.Where(query.ContainsKey).ToDictionary(f => f, f => query[f].Select(v => v ?? "").ToArray()),
+            Measure: per == "post" ? BreakdownMeasure.ClicksPerPost : BreakdownMeasure.Clicks);
     }
 
     private static LocalDate? Day(string? text, string field, FieldErrors errors)

@@ -20,7 +20,7 @@ internal static class QuestionWords
 
     public static string Name(string dimension) => Names.GetValueOrDefault(dimension, dimension);
 
-    public static string Of(BreakdownReport.Response answer) => $"Which {Name(answer.By)} brought the most clicks{NarrowedTo(answer.Narrowed)}?";
+    public static string Of(BreakdownReport.Response answer) => $"Which {Name(answer.By)} brought the most clicks{(answer.Per == "post" ? " per post" : "")}{NarrowedTo(answer.Narrowed)}?";
 
     /// <summary>The question with its days, for pictures beside which neither stands.</summary>
     public static string WithDays(BreakdownReport.Response answer) => $"{Of(answer)}{Days(answer.From, answer.To, answer.TimeZone)}";

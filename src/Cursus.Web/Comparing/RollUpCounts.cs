@@ -39,14 +39,15 @@ internal sealed class RollUpCounts
     /// <param name="observed">The one thing that clicks tell and that is counted by; null where they all count alike.</param>
     /// <param name="heldAgainst">What of its link a click is held against, as dimensions say it.</param>
     /// <param name="needsAll">Whether <see cref="All"/> is needed, and which links were clicked.</param>
-    private RollUpCounts(PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, bool needsAll)
+    /// <param name="unitSpans">In how many of the stretches, from the first, units are counted apart.</param>
+    private RollUpCounts(PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, bool needsAll, int unitSpans)
     {
         (this.picked, this.stretches, this.heldAgainst) = (picked, stretches, heldAgainst);
         column = step == CountStep.Hour ? "hours" : observed switch { "week_hour" => "hours", "referrer_host" => "referrer", _ => observed };
         needsKinds = needsAll || column is null;
         needsDays = step is not (CountStep.Whole or CountStep.Month) || column == "hours";
         (clicks, visitors) = (numbers.Of(Clicks), numbers.Of(Visitors));
-        cells = new(stretches, step, observed == "week_hour", numbers, clicks);
+        cells = new(stretches, step, observed == "week_hour", numbers, clicks, unitSpans);
         all = new(stretches, CountStep.Whole, false, numbers, clicks);
     }
 
@@ -54,16 +55,17 @@ internal sealed class RollUpCounts
     public IEnumerable<(Cell Cell, string Value, Guid? Held, long Count)> Cells => cells.All.Select(c => (c.Cell, numbers[c.Value], helds[c.Cell.Held], c.Clicks));
 
     /// <summary>People's clicks, and visitors, of each cell, where nothing is observed. The other kinds are only told of all groups together.</summary>
-    public IEnumerable<CountedCell> OfPeople => cells.All.Where(c => c.Value == clicks || c.Value == visitors).Select(c => new CountedCell(c.Cell.Group, c.Cell.Span, c.Cell.At, c.Value == clicks, c.Clicks));
+    public IEnumerable<CountedCell> OfPeople => cells.All.Where(c => c.Value == clicks || c.Value == visitors).Select(c => new CountedCell(c.Cell.Group, c.Cell.Span, c.Cell.At, c.Cell.Unit, c.Value == clicks, c.Clicks));
 
     /// <summary>What was counted of each kind in what is asked and in what it is compared with, whatever clicks tell. A link counts once, in however many groups it is.</summary>
     public IReadOnlyDictionary<(int Span, string Kind), long>? All => !needsKinds ? null : all.All.ToDictionary(c => (c.Cell.Span, numbers[c.Value]), c => c.Clicks);
 
     /// <summary>Reads and adds all that a question asks for.</summary>
     public static async Task<RollUpCounts> Read(
-        Snapshot snapshot, Question question, PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, bool needsAll, CancellationToken cancel)
+        Snapshot snapshot, Question question, PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, bool needsAll, int unitSpans,
+        CancellationToken cancel)
     {
-        var counts = new RollUpCounts(picked, stretches, step, observed, heldAgainst, needsAll);
+        var counts = new RollUpCounts(picked, stretches, step, observed, heldAgainst, needsAll, unitSpans);
         await counts.AddMonths(snapshot, question, cancel);
         await counts.AddDays(snapshot, question, cancel);
         foreach (var (span, stretch) in stretches.Index())
@@ -71,8 +73,8 @@ internal sealed class RollUpCounts
             if (stretch.Rest is { } rest)
             {
                 await snapshot.Each(
-                    [.. question.Parameters, ("start", rest.Start), ("end", rest.End)],
-                    CountedSql.InPartOfDay(question, observed),
+                    [.. question.Parameters],
+                    CountedSql.InPartOfDay(question, stretch, rest, observed),
                     row => counts.AddPart(span, row.GetGuid(0), row.GetString(1), row.GetInt64(2)),
                     cancel);
             }
@@ -205,7 +207,7 @@ internal sealed class RollUpCounts
             return;
         }
 
-        cells.Add(link.Groups, HeldOf(link), month, Of(column is null ? kinds : values));
+        cells.Add(link.Groups, HeldOf(link), month, Of(column is null ? kinds : values), link.Unit);
         if (!needsKinds)
         {
             return;
@@ -224,7 +226,7 @@ internal sealed class RollUpCounts
         if (picked.Of(id) is { } link)
         {
             all.Add([0], 0, span, clicks, count);
-            cells.Add(link.Groups, HeldOf(link), span, column is null ? clicks : numbers.Of(told), count);
+            cells.Add(link.Groups, HeldOf(link), span, column is null ? clicks : numbers.Of(told), count, link.Unit);
         }
     }
 

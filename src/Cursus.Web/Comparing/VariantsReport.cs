@@ -77,12 +77,18 @@ public static class VariantsReport
         var today = now.InZone(member.Zone).Date;
         var question = new Question(
             member.WorkspaceId, "link", new(post.PublishedOn, LocalDate.Max(post.PublishedOn, today)), Comparison.None, member.Zone, now, new Dictionary<string, string[]> { ["post"] = [$"{id}"] });
-        var clicks = await counting.ByKey(question, cancel);
+        var counts = await counting.CountsByKey(question, cancel);
         return (post.Title, new Response([.. channels.Select(channel =>
         {
-            var variants = Variants.Of([.. channel.Select(p => new VariantCount($"{p.LinkId}", p.Variant ?? Unnamed, clicks.GetValueOrDefault($"{p.LinkId}"), p.Exposure))]);
-            return new ChannelVariants(channel.Key.Key, channel.Key.Name, variants.IsSplit, variants.Sentence(question.DaysBegun), [.. variants.Rows.Select(row => Of(row, variants.IsSplit))]);
+            var variants = Variants.Of([.. channel.Select(p => VariantOf(p.LinkId, p.Variant, p.Exposure))]);
+            return new ChannelVariants(channel.Key.Key, channel.Key.Name, variants.IsSplit, variants.Sentence(), [.. variants.Rows.Select(row => Of(row, variants.IsSplit))]);
         })]));
+
+        VariantCount VariantOf(Guid link, string? name, int? exposure)
+        {
+            var (clicks, visitors) = counts.GetValueOrDefault($"{link}");
+            return new($"{link}", name ?? Unnamed, clicks, exposure, visitors);
+        }
     }
 
     private static Row Of(VariantRow row, bool isSplit) => new(

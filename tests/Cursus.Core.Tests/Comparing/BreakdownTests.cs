@@ -41,20 +41,44 @@ public class BreakdownTests
     }
 
     [Fact]
-    public void What_a_group_is_sure_to_have_is_less_sure_the_more_its_part_of_each_day_varies()
+    public void Rows_are_ranked_and_each_knows_what_it_means()
     {
-        GroupCount[] groups = [new("guildhall", "Guildhall", 560, 560, null, 1, 28), new("perch", "Perch", 560, 560, null, 1, 28)];
-        BreakdownRow Guildhall(Func<int, long> ofDay) => Breakdown.Of(groups, steps: new Dictionary<string, long[]>
-        {
-            ["guildhall"] = [.. Enumerable.Range(0, 28).Select(ofDay)],
-            ["perch"] = [.. Enumerable.Range(0, 28).Select(day => 40 - ofDay(day))],
-        }).Rows[0];
-        var (plain, even, uneven) = (Breakdown.Of(groups).Rows[0], Guildhall(_ => 20), Guildhall(day => day % 2 == 0 ? 32 : 8));
-        (even.Low, even.High, even.ShareLow, even.ShareHigh).ShouldBe((plain.Low, plain.High, plain.ShareLow, plain.ShareHigh), "days that are even tell nothing more");
-
-        // Pearson's statistic by its degrees of freedom, by hand: each day is 12 off where 40 clicks at a half have a variance of 10.
-        uneven.Lead!.Dispersion.ShouldBe(28 * 12 * 12 / 10.0 / 27, 1e-9);
-        ((uneven.High - uneven.Low) / (plain.High - plain.Low)).ShouldBe(Math.Sqrt(uneven.Lead.Dispersion), 0.5);
-        (uneven.ShareLow < plain.ShareLow && uneven.ShareHigh > plain.ShareHigh).ShouldBeTrue();
+        var rows = Breakdown.Of([
+            new GroupCount("perch", "Perch", 30, 28, 40, 2, 10),
+            new GroupCount("guildhall", "Guildhall", 60, 50, 0, 3, 20),
+            new GroupCount("poster", "Poster", 0, 0, 0, 0, 0),
+        ]).Rows;
+        rows.Select(r => r.Count.Key).ShouldBe(["guildhall", "perch", "poster"]);
+        rows.Select(r => r.Share).ShouldBe([60 / 90.0, 30 / 90.0, 0]);
+        rows.Select(r => r.ClicksPerPlacement).ShouldBe([20, 15, null]);
+        rows.Select(r => r.Change).ShouldBe([null, -0.25, null]);
     }
+
+    [Fact]
+    public void What_to_expect_holds_what_was_counted_and_is_less_sure_the_more_posts_differ() => Gen.Int[50, 150].Array[10, 30].Sample(clicks =>
+    {
+        long[] even = [.. clicks.Select(_ => (long)clicks.Average())];
+        long[] uneven = [.. clicks.Select((c, i) => i % 2 == 0 ? c / 2L : c * 3L / 2)];
+        var (certain, doubtful) = (Posts.Answer(("perch", even), ("guildhall", even)).Rows[0], Posts.Answer(("perch", uneven), ("guildhall", even)).Rows.Single(r => r.Count.Key == "perch"));
+        var (expected, share) = (certain.Expected!.Value, certain.ExpectedShare!.Value);
+        certain.Count.Clicks.ShouldBeInRange((long)expected.Low, (long)Math.Ceiling(expected.High));
+        certain.Share.ShouldBeInRange(share.Low, share.High);
+        (doubtful.Expected!.Value.High / doubtful.Expected.Value.Low).ShouldBeGreaterThan(expected.High / expected.Low);
+    });
+
+    [Fact]
+    public void From_too_few_posts_nothing_is_expected()
+    {
+        var row = Posts.Answer(("perch", [90, 80, 85]), ("guildhall", [10, 12, 11, 9, 8])).Rows[0];
+        (row.Expected, row.ExpectedShare, row.ExpectedPerPost).ShouldBe((null, null, null));
+    }
+
+    /// <summary>What each channel leaves is what all others brought, post by post.</summary>
+    [Fact]
+    public void All_but_one_group_are_the_others() => Gen.Int[0, 9].Array[6].Array[3].Sample(clicks =>
+    {
+        var units = Posts.Units([.. clicks.Select((c, i) => ($"c{i}", c.Select(n => (long)n).ToArray()))]);
+        var expected = Enumerable.Range(0, 6).Where(post => clicks[1][post] + clicks[2][post] > 0).Select(post => new UnitCount(post, clicks[1][post] + clicks[2][post], true));
+        units.AllBut("c0").ShouldBe(expected);
+    });
 }

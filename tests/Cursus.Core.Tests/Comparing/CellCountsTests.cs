@@ -25,7 +25,7 @@ public class CellCountsTests
             from count in counts
             let day = Month.PlusDays(count.Day - 1)
             where day >= span.Item.First && day <= span.Item.Last
-            group count.Count by (span.Index, At: span.Index > 0 ? null : StepOf(day, count.Hour, step), Value: step == CountStep.Hour ? "all" : $"{count.Hour}");
+            group count.Count by (span.Index, At: span.Index > 0 ? null : StepOf(day, count.Hour, step, span.Item.Last), Value: step == CountStep.Hour ? "all" : $"{count.Hour}");
         cells.All.Select(c => ((c.Cell.Span, c.Cell.At, numbers[c.Value]), c.Clicks)).ShouldBe(expected.Select(e => (e.Key, (long)e.Sum())), ignoreOrder: true);
     }, iter: 500);
 
@@ -51,6 +51,22 @@ public class CellCountsTests
         cells.All.ShouldBe([(new Cell(3, 7, 0, null), 0, 4), (new Cell(5, 7, 0, null), 0, 6)], ignoreOrder: true);
     }
 
+    /// <summary>What is compared with is summed up, unless it is asked for by unit as well.</summary>
+    [Theory]
+    [InlineData(0)]
+    [InlineData(1)]
+    [InlineData(2)]
+    public void Posts_are_counted_apart_where_that_is_asked_for(int spans)
+    {
+        var numbers = new ValueNumbers();
+        var cells = new CellCounts([new(Month, Month, null), new(Month, Month, null)], CountStep.Whole, false, numbers, numbers.Of("all"), spans);
+        cells.Add([2], 0, Month, [new(1, 0, 4)], unit: 7);
+        cells.Add([2], 0, Month, [new(1, 0, 5)], unit: 8);
+        cells.Add([2], 0, 0, 0, 1, unit: 8);
+        cells.All.Where(c => c.Cell.Span == 0).Select(c => (c.Cell.Unit, c.Clicks)).ShouldBe(spans > 0 ? [(7, 4L), (8, 6L)] : [(0, 10L)], ignoreOrder: true);
+        cells.All.Where(c => c.Cell.Span == 1).Select(c => (c.Cell.Unit, c.Clicks)).ShouldBe(spans > 1 ? [(7, 4L), (8, 5L)] : [(0, 9L)], ignoreOrder: true);
+    }
+
     [Fact]
     public void Links_of_many_groups_are_counted_apart_month_by_month() =>
         Gen.Select(Gen.Int[0, 300], Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[0, 20], Gen.Long[1, 50]).Array[1, 400].Sample(rows =>
@@ -74,9 +90,10 @@ public class CellCountsTests
         return (cells, numbers);
     }
 
-    private static LocalDateTime? StepOf(LocalDate day, int hour, CountStep step) => step switch
+    private static LocalDateTime? StepOf(LocalDate day, int hour, CountStep step, LocalDate last) => step switch
     {
         CountStep.Whole => null,
+        CountStep.SevenDays => Enumerable.Range(0, 60).Select(week => last.PlusDays(-6 - 7 * week)).First(from => from <= day).AtMidnight(),
         CountStep.Hour => day.AtMidnight().PlusHours(hour),
         CountStep.Week => day.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday)).AtMidnight(),
         CountStep.Month => day.With(DateAdjusters.StartOfMonth).AtMidnight(),

@@ -128,8 +128,9 @@ public class BreakdownTests(CursusApp app)
         var csv = await world.Viewer.GetByteArrayAsync("/api/v1/reports/breakdown.csv?" + asked, Cancel);
         csv[..3].ShouldBe([0xEF, 0xBB, 0xBF]);
         var lines = Encoding.UTF8.GetString(csv[3..]).Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Select(l => l.Split(',')).ToList();
-        lines[0].ShouldBe(["channel", "name", "clicks", "visitors", "share", "share at least", "share at most", "at least", "at most", "placements", "clicks a placement", "clicks a placement and day", "clicks before", "times the clicks before"]);
-        lines.Skip(1).Select(l => (l[0], long.Parse(l[2], CultureInfo.InvariantCulture), long.Parse(l[12], CultureInfo.InvariantCulture))).ShouldBe(expected);
+        lines[0].ShouldBe(["channel", "name", "clicks", "visitors", "share", "share to expect at least", "share to expect at most", "clicks to expect at least", "clicks to expect at most",
+            "posts", "clicks a post", "clicks a post to expect at least", "clicks a post to expect at most", "placements", "clicks a placement", "clicks a placement and day", "clicks before", "times the clicks before"]);
+        lines.Skip(1).Select(l => (l[0], long.Parse(l[2], CultureInfo.InvariantCulture), long.Parse(l[16], CultureInfo.InvariantCulture))).ShouldBe(expected);
         (await world.Viewer.GetByteArrayAsync($"/api/v1/reports/breakdown.csv?{asked}&bom=false", Cancel))[0].ShouldBe((byte)'c');
 
         using var workbook = new MemoryStream(await world.Viewer.GetByteArrayAsync("/api/v1/reports/breakdown.xlsx?" + asked, Cancel));
@@ -315,7 +316,7 @@ public class BreakdownTests(CursusApp app)
         await world.Visit(World.Slug(post, 0));
         var report = await world.Breakdown("by=channel");
         report["rows"]!.AsArray().Select(r => $"{r!["key"]} {r["clicks"]} {r["placements"]}").ShouldBe(["guildhall 1 1", "perch 0 1"]);
-        ((string)report["answer"]!).ShouldBe("The only click came by Guildhall.");
+        ((string)report["answer"]!).ShouldBe("The only click came from Guildhall.");
     }
 
     [Theory]

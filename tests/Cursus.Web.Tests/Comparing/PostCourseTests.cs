@@ -103,34 +103,6 @@ public class PostCourseTests(CursusApp app)
         (await world.Viewer.GetAsync($"/api/v1/posts/{post["id"]}/pace.png", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
-    [Fact]
-    public async Task Posts_of_different_weeks_are_not_unsure_because_their_clicks_fall_on_different_days()
-    {
-        var world = await World.Make(app);
-        var (first, second) = (await SendOn(world, 25), await SendOn(world, 12));
-        await Ship([
-            .. Enumerable.Range(0, 200).Select(i => Click(Link(first, 0), Now - Duration.FromDays(24 - i % 10))),
-            .. Enumerable.Range(0, 100).Select(i => Click(Link(second, 0), Now - Duration.FromDays(11 - i % 10)))]);
-        var verdict = (await world.Get("/api/v1/reports/breakdown?by=post"))["verdict"]!;
-        ((string)verdict["call"]!).ShouldBe("clear");
-        ((double)verdict["dispersion"]!).ShouldBe(1);
-    }
-
-    [Theory]
-    [InlineData("by=placement")]
-    [InlineData("by=channel")]
-    public async Task Channels_of_one_post_are_not_unsure_because_one_is_faster(string by)
-    {
-        var world = await World.Make(app);
-        var post = await SendOn(world, 12);
-        await Ship([
-            .. Enumerable.Range(0, 200).Select(_ => Click(Link(post, 0), Now - Duration.FromDays(11))),
-            .. Enumerable.Range(0, 100).Select(i => Click(Link(post, 1), Now - Duration.FromDays(11 - i % 10)))]);
-        var report = await world.Get($"/api/v1/reports/breakdown?{by}&post={post["id"]}");
-        ((string)report["verdict"]!["call"]!).ShouldBe("clear");
-        report["rows"]!.AsArray().Select(r => (string)r!["label"]!).ShouldBe(["Guildhall", "Perch"]);
-    }
-
     [Theory]
     [InlineData("by=country", "by")]
     [InlineData("by=channel&country=GB", "country")]

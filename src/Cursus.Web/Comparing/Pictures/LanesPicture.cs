@@ -1,5 +1,6 @@
 using System.Globalization;
 using Cursus.Core;
+using Cursus.Core.Comparing;
 using Cursus.Web.Drawing;
 using SkiaSharp;
 
@@ -35,12 +36,14 @@ internal static class LanesPicture
     public static void Draw(Pen pen, BreakdownReport.Response answer, IReadOnlyDictionary<string, SKColor> colors, float width)
     {
         var rows = answer.Rows.Take(Most).ToList();
-        var hasBefore = answer.Before is not null;
+        var isPerPost = answer.Per == "post";
+        var hasBefore = answer.Before is not null && !isPerPost;
         var (label, figures) = (width * 0.2f, hasBefore ? 150f : 100f);
         var (left, right) = (label + 8, width - figures - 16);
-        var scale = (right - left) / (float)(1.02 * Math.Max(1, rows.Select(r => Math.Max(r.High, r.PreviousClicks ?? 0)).DefaultIfEmpty().Max()));
-        pen.Text("Clicks", right + 66, 14, 9, Pen.Dimmed, align: Align.Right);
-        pen.Text("Share", right + 112, 14, 9, Pen.Dimmed, align: Align.Right);
+        var lanes = rows.ConvertAll(r => Lane.Of(r, isPerPost));
+        var scale = (right - left) / (float)Lane.ScaleOf([.. lanes.Select((l, i) => l with { Before = hasBefore ? rows[i].PreviousClicks : null })]);
+        pen.Text(isPerPost ? "Per post" : "Clicks", right + 66, 14, 9, Pen.Dimmed, align: Align.Right);
+        pen.Text(isPerPost ? "Posts" : "Share", right + 112, 14, 9, Pen.Dimmed, align: Align.Right);
         if (hasBefore)
         {
             pen.Text("Change", width, 14, 9, Pen.Dimmed, align: Align.Right);
@@ -51,19 +54,21 @@ internal static class LanesPicture
             var top = Head + Row * i;
             pen.Line(0, top, width, top, Pen.Hair, 0.7f);
             pen.Text(row.Label, 0, top + 17, 11, most: label);
-            pen.Bar(left, top + 7, (float)row.Clicks * scale, 12, colors.GetValueOrDefault(row.Key, Pen.Plum));
-            if (row.Clicks > 0)
+            var lane = lanes[i];
+            pen.Bar(left, top + 7, (float)lane.Length * scale, 12, colors.GetValueOrDefault(row.Key, Pen.Plum));
+            if (lane.Expected is var (low, high))
             {
-                Whisker(pen, left + (float)row.Low * scale, left + (float)row.High * scale, top + 13);
+                Whisker(pen, Math.Min(right, left + (float)low * scale), Math.Min(right, left + (float)high * scale), top + 13);
             }
 
-            if (row.PreviousClicks is { } before)
+            if (hasBefore && row.PreviousClicks is { } before)
             {
                 pen.Bar(left + before * scale - 1, top + 3, 2, 20, Pen.Ink);
             }
 
-            pen.Text(CountWords.Number(row.Clicks), right + 66, top + 17, 11, isBold: true, align: Align.Right);
-            pen.Text(Percent(row.Share), right + 112, top + 17, 10, align: Align.Right);
+            pen.Text(
+                isPerPost ? row.ClicksPerPost?.ToString("0.#", CultureInfo.InvariantCulture) ?? "–" : CountWords.Number(row.Clicks), right + 66, top + 17, 11, isBold: true, align: Align.Right);
+            pen.Text(isPerPost ? CountWords.Number(row.Posts ?? 0) : Percent(row.Share), right + 112, top + 17, 10, align: Align.Right);
             if (hasBefore)
             {
                 pen.Text(row.Change is { } change ? $"{(change > 0 ? "+" : change < 0 ? "−" : "")}{Percent(Math.Abs(change))}" : row.Clicks > 0 ? "new" : "–", width, top + 17, 10, align: Align.Right);
@@ -74,6 +79,26 @@ internal static class LanesPicture
         foreach (var (i, _) in rows.SkipLast(1).Index().Where(r => r.Item.IsTooCloseToNext))
         {
             Bracket(pen, right + 4, Head + Row * i + 13);
+        }
+    }
+
+    /// <summary>What is drawn of a row.</summary>
+    /// <param name="Length">Of its bar.</param>
+    /// <param name="Expected">Between which its whisker reaches; null where that can't be said.</param>
+    /// <param name="Before">Where its tick stands; null where there is none.</param>
+    private sealed record Lane(double Length, Bounds? Expected, double? Before = null)
+    {
+        /// <summary>Whiskers that reach further than this beyond the longest bar are cut off, lest they leave no room for bars.</summary>
+        private const double MostBeyond = 1.6;
+
+        public static Lane Of(BreakdownReport.Row row, bool isPerPost) => isPerPost
+            ? new(row.ClicksPerPost ?? 0, row is { PerPostLow: { } low, PerPostHigh: { } high } ? new(low, high) : null)
+            : new(row.Clicks, row is { Low: { } least, High: { } most } ? new(least, most) : null);
+
+        public static double ScaleOf(IReadOnlyCollection<Lane> lanes)
+        {
+            var longest = lanes.Select(l => Math.Max(l.Length, l.Before ?? 0)).DefaultIfEmpty().Max();
+            return 1.02 * Math.Max(1, Math.Min(MostBeyond * longest, lanes.Select(l => l.Expected?.High ?? 0).Append(longest).Max()));
         }
     }
 

@@ -72,10 +72,10 @@ internal static class ReportPage
         [
             ("Clicks", r => CountWords.Number(r.Clicks)),
             ("Visitors", r => r.Visitors is { } visitors ? CountWords.Number(visitors) : "–"),
-            ("At least", r => CountWords.Number((long)Math.Round(r.Low))),
-            ("At most", r => CountWords.Number((long)Math.Round(r.High))),
+            ("At least", r => r.Low is { } low ? CountWords.Number((long)Math.Round(low)) : "–"),
+            ("At most", r => r.High is { } high ? CountWords.Number((long)Math.Round(high)) : "–"),
             ("Placements", r => r.Placements == 0 ? "–" : CountWords.Number(r.Placements)),
-            ("A placement", r => r.ClicksPerPlacement?.ToString("0.#", CultureInfo.InvariantCulture) ?? "–"),
+            ("Per post", r => r.ClicksPerPost?.ToString("0.#", CultureInfo.InvariantCulture) ?? "–"),
             ("Before", r => r.PreviousClicks is { } before ? CountWords.Number(before) : "–"),
         ];
         float X(int column) => width * (0.34f + 0.11f * column);

@@ -1,4 +1,5 @@
-import { Text } from '@mantine/core'
+import { Anchor, Text } from '@mantine/core'
+import { Link } from '@tanstack/react-router'
 import { counted, day } from '../../parts/numbers'
 import classes from './Compare.module.css'
 import type { Breakdown } from './question'
@@ -7,6 +8,7 @@ const calls = {
   clear: { color: 'var(--good)', words: 'clear' },
   leaning: { color: 'var(--caution)', words: 'leans ahead' },
   'too-close': { color: 'var(--caution)', words: 'too close to call' },
+  'too-few': { color: 'var(--caution)', words: 'too few' },
 } as const
 
 /** The answer with the words that say how far it can be trusted in the colour of that trust. */
@@ -49,6 +51,10 @@ export function AnswerSentence({ answer }: { answer: Breakdown }) {
           ' · not over yet, so compared with as much of the earlier period'}
         {answer.narrowedFrom &&
           ` · asked from ${day(answer.narrowedFrom)} on: where two things are crossed that only single clicks tell, the last 31 days are answered`}
+        {' · '}
+        <Anchor component={Link} to="/how-cursus-counts" size="sm" inherit>
+          How Cursus counts and decides
+        </Anchor>
       </Text>
     </>
   )

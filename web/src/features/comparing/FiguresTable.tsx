@@ -16,7 +16,7 @@ interface Props {
 
 /** All figures of an answer, with the sum. */
 export function FiguresTable({ answer, question, onSort }: Props) {
-  const sort = sortOf(question.sort)
+  const sort = sortOf(question.sort, question.per)
   const without = withoutOf(question)
   const shown = figuresOf(answer).filter((c) => c.key === 'clicks' || !without.includes(c.key))
   const rows = answer.rows.toSorted(

@@ -2,6 +2,8 @@ import { VisuallyHidden } from '@mantine/core'
 import { Link } from '@tanstack/react-router'
 import { useChannelLooks, type ChannelLook } from '../../api/vocabulary'
 import { change, count, percent } from '../../parts/numbers'
+import { number } from './figures'
+import { laneOf, scaleOf, type LaneShape } from './lanes'
 import { Signet } from '../../parts/Signet'
 import classes from './Compare.module.css'
 import {
@@ -31,9 +33,11 @@ interface Props {
 export function Lanes({ answer, question, name, channelOf, opens }: Props) {
   const channels = useChannelLooks()
   const shown = answer.rows.slice(0, most)
-  const scale = 1.02 * Math.max(1, ...shown.map((row) => Math.max(row.high, row.previousClicks ?? 0)))
-  const hasBefore = answer.before !== null
-  const hasPlacements = answer.by !== 'placement' && shown.some((row) => row.placements > 0)
+  const lanes = shown.map((row) => laneOf(row, answer))
+  const scale = scaleOf(lanes)
+  const isPerPost = answer.per === 'post'
+  const hasBefore = answer.before !== null && !isPerPost
+  const hasPosts = shown.some((row) => row.posts !== null)
   return (
     <section className={classes.leaf} aria-label="Lanes">
       <table className={classes.lanes}>
@@ -49,9 +53,9 @@ export function Lanes({ answer, question, name, channelOf, opens }: Props) {
               )}
               , <i className={classes.whiskerKey} aria-hidden /> how sure
             </th>
-            <th scope="col">Clicks</th>
-            <th scope="col">Share</th>
-            {hasPlacements && <th scope="col">A placement</th>}
+            <th scope="col">{isPerPost ? 'Per post' : 'Clicks'}</th>
+            <th scope="col">{isPerPost ? 'Posts' : 'Share'}</th>
+            {hasPosts && <th scope="col">{isPerPost ? 'Clicks' : 'Per post'}</th>}
             {hasBefore && <th scope="col">Change</th>}
           </tr>
         </thead>
@@ -66,7 +70,9 @@ export function Lanes({ answer, question, name, channelOf, opens }: Props) {
               }
               opened={opens ? opens(row) : question && narrowedTo(question, row)}
               scale={scale}
-              hasPlacements={hasPlacements}
+              hasPosts={hasPosts}
+              hasBefore={hasBefore}
+              lane={lanes[i]!}
               isLast={i === shown.length - 1}
             />
           ))}
@@ -90,12 +96,16 @@ interface LaneProps {
   channel: ChannelLook | null | undefined
   opened: Question | undefined
   scale: number
-  hasPlacements: boolean
+  hasPosts: boolean
+  hasBefore: boolean
+  lane: LaneShape
   isLast: boolean
 }
 
-function Lane({ row, answer, channel, opened, scale, hasPlacements, isLast }: LaneProps) {
-  const at = (clicks: number) => `${(100 * clicks) / scale}%`
+function Lane({ row, lane, answer, channel, opened, scale, hasPosts, hasBefore, isLast }: LaneProps) {
+  const at = (clicks: number) => `${(100 * Math.min(clicks, scale)) / scale}%`
+  const isPerPost = answer.per === 'post'
+  const figure = isPerPost ? number(row.clicksPerPost) : count(row.clicks)
   const color = channel ? `var(--channel-${channel.color})` : 'light-dark(#6e2a5b, #cb97ba)'
   return (
     <tr>
@@ -107,13 +117,18 @@ function Lane({ row, answer, channel, opened, scale, hasPlacements, isLast }: La
       </th>
       <td className={classes.track} aria-hidden>
         <div className={classes.road}>
-          <div className={classes.bar} style={{ width: at(row.clicks), background: color }} />
-          {row.clicks > 0 && (
-            <div className={classes.whisker} style={{ left: at(row.low), width: at(row.high - row.low) }} />
+          <div className={classes.bar} style={{ width: at(lane.length), background: color }} />
+          {lane.expected && (
+            <div
+              className={classes.whisker}
+              data-further={lane.expected.high > scale || undefined}
+              style={{
+                left: at(lane.expected.low),
+                width: at(Math.min(lane.expected.high, scale) - lane.expected.low),
+              }}
+            />
           )}
-          {row.previousClicks !== null && (
-            <div className={classes.tick} style={{ left: at(row.previousClicks) }} />
-          )}
+          {lane.before !== null && <div className={classes.tick} style={{ left: at(lane.before) }} />}
           {row.isTooCloseToNext && !isLast && (
             <div className={classes.bracket}>
               <span>too close to call</span>
@@ -124,22 +139,18 @@ function Lane({ row, answer, channel, opened, scale, hasPlacements, isLast }: La
       <td className={classes.clicks}>
         {opened ? (
           <Link to="/compare" search={opened} title={`Open ${row.label}`}>
-            {count(row.clicks)}
+            {figure}
           </Link>
         ) : (
-          count(row.clicks)
+          figure
         )}
         {row.isTooCloseToNext && !isLast && <VisuallyHidden>, too close to the next to call</VisuallyHidden>}
       </td>
-      <td>{percent(row.share)}</td>
-      {hasPlacements && (
-        <td className={classes.placement}>
-          {row.clicksPerPlacement === null
-            ? '–'
-            : row.clicksPerPlacement.toLocaleString(undefined, { maximumFractionDigits: 1 })}
-        </td>
+      <td>{isPerPost ? number(row.posts) : percent(row.share)}</td>
+      {hasPosts && (
+        <td className={classes.placement}>{isPerPost ? count(row.clicks) : number(row.clicksPerPost)}</td>
       )}
-      {answer.before !== null && <td>{<Change row={row} />}</td>}
+      {hasBefore && <td>{<Change row={row} />}</td>}
     </tr>
   )
 }

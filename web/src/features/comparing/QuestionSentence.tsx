@@ -9,6 +9,7 @@ import classes from './Compare.module.css'
 import {
   dimensions,
   filters,
+  hasPosts,
   isById,
   periods,
   usualPeriod,
@@ -41,12 +42,30 @@ export function QuestionSentence({ question, labels }: Props) {
       Which{' '}
       <Choice label={dimensions[by]} name="Compare by">
         {Object.entries(dimensions).map(([key, word]) => (
-          <Menu.Item key={key} onClick={() => ask({ by: key as Dimension, across: undefined })}>
+          <Menu.Item
+            key={key}
+            onClick={() =>
+              ask({
+                by: key as Dimension,
+                across: undefined,
+                per: hasPosts(key as Dimension) ? question.per : undefined,
+              })
+            }
+          >
             {word}
           </Menu.Item>
         ))}
       </Choice>{' '}
-      brought the most clicks for{' '}
+      brought the most{' '}
+      {hasPosts(by) ? (
+        <Choice label={question.per ? 'clicks per post' : 'clicks'} name="Count">
+          <Menu.Item onClick={() => ask({ per: undefined, sort: undefined })}>clicks</Menu.Item>
+          <Menu.Item onClick={() => ask({ per: 'post', sort: undefined })}>clicks per post</Menu.Item>
+        </Choice>
+      ) : (
+        'clicks'
+      )}{' '}
+      for{' '}
       <Choice
         label={question.campaign ? (campaign?.name ?? question.campaign) : 'all campaigns'}
         name="Campaign"

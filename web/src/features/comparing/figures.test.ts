@@ -7,6 +7,8 @@ const row = (part: Partial<BreakdownRow>) =>
     clicks: 10,
     visitors: null,
     placements: 0,
+    posts: null,
+    clicksPerPost: null,
     share: 0.4,
     shareLow: 0.3,
     shareHigh: 0.5,
@@ -33,7 +35,9 @@ describe('the table of an answer', () => {
   it('has no column that says nothing', () => {
     expect(namesOf(answer([row({})]))).toEqual(['clicks', 'share', 'shareLow', 'low', 'high'])
     expect(
-      namesOf(answer([row({ visitors: 3, placements: 2 })], { from: '2026-01-01', to: '2026-01-07' })),
+      namesOf(
+        answer([row({ visitors: 3, placements: 2, posts: 1 })], { from: '2026-01-01', to: '2026-01-07' }),
+      ),
     ).toEqual(columns.map((c) => c.key))
   })
 

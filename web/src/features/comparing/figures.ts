@@ -5,6 +5,8 @@ import type { Breakdown, BreakdownRow, Question } from './question'
 export const number = (n: number | null) =>
   n === null ? '–' : n.toLocaleString(undefined, { maximumFractionDigits: 1 })
 
+const whole = (n: number | null) => number(n === null ? null : Math.round(n))
+
 /** The figures of a table, in their order. */
 export const columns = [
   { key: 'clicks', label: 'Clicks', show: (row: BreakdownRow) => count(row.clicks) },
@@ -13,10 +15,15 @@ export const columns = [
   {
     key: 'shareLow',
     label: 'Share between',
-    show: (row: BreakdownRow) => `${percent(row.shareLow)} and ${percent(row.shareHigh)}`,
+    show: (row: BreakdownRow) =>
+      row.shareLow === null || row.shareHigh === null
+        ? '–'
+        : `${percent(row.shareLow)} and ${percent(row.shareHigh)}`,
   },
-  { key: 'low', label: 'At least', show: (row: BreakdownRow) => number(Math.round(row.low)) },
-  { key: 'high', label: 'At most', show: (row: BreakdownRow) => number(Math.round(row.high)) },
+  { key: 'low', label: 'At least', show: (row: BreakdownRow) => whole(row.low) },
+  { key: 'high', label: 'At most', show: (row: BreakdownRow) => whole(row.high) },
+  { key: 'posts', label: 'Posts', show: (row: BreakdownRow) => number(row.posts) },
+  { key: 'clicksPerPost', label: 'Per post', show: (row: BreakdownRow) => number(row.clicksPerPost) },
   { key: 'placements', label: 'Placements', show: (row: BreakdownRow) => count(row.placements) },
   {
     key: 'clicksPerPlacement',
@@ -40,11 +47,11 @@ type Column = (typeof columns)[number]['key']
 
 export type Figure = (typeof columns)[number]
 
-/** The order that the address asks for; by clicks where it asks for none that exists. */
-export function sortOf(text: string | undefined): { by: Column; isUp: boolean } {
+/** The order that the address asks for; by what the question asks for where it asks for none that exists. */
+export function sortOf(text: string | undefined, per?: Question['per']): { by: Column; isUp: boolean } {
   const isUp = text?.startsWith('-') ?? false
   const by = columns.find((c) => c.key === (isUp ? text!.slice(1) : text))?.key
-  return by ? { by, isUp } : { by: 'clicks', isUp: false }
+  return by ? { by, isUp } : { by: per ? 'clicksPerPost' : 'clicks', isUp: false }
 }
 
 /** Left out unless chosen. */
@@ -59,6 +66,7 @@ export const figuresOf = (answer: Breakdown): Figure[] =>
     (c) =>
       (answer.before || (c.key !== 'previousClicks' && c.key !== 'change')) &&
       (answer.rows.some((row) => row.visitors !== null) || c.key !== 'visitors') &&
+      (answer.rows.some((row) => row.posts !== null) || (c.key !== 'posts' && c.key !== 'clicksPerPost')) &&
       (answer.rows.some((row) => row.placements > 0) ||
         (c.key !== 'placements' && c.key !== 'clicksPerPlacement' && c.key !== 'clicksPerPlacementDay')),
   )

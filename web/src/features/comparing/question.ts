@@ -47,6 +47,9 @@ export const ofLink: readonly string[] = [
   'domain',
 ] satisfies Dimension[]
 
+/** Whether posts belong to groups by their links, so that clicks per post can be asked for. */
+export const hasPosts = (by: Dimension) => ofLink.includes(by) && by !== 'post' && by !== 'link'
+
 /** What an answer may be narrowed to. */
 export const filters = [
   'channel',
@@ -107,6 +110,8 @@ export type Question = {
   from?: string
   to?: string
   compare?: 'none' | 'year'
+  /** Clicks for each post that went out; all clicks where left out. */
+  per?: 'post'
   /** How the course is drawn; as lines where left out. */
   course?: 'stacked'
   /** What the table is sorted by: the name of a figure, with a minus in front where the least comes first. */
@@ -132,6 +137,7 @@ export function readQuestion(search: Record<string, unknown>): Question {
     question.to = search.to
   } else if (period && period in periods) question.period = period as PeriodName
   if (search.compare === 'none' || search.compare === 'year') question.compare = search.compare
+  if (search.per === 'post' && hasPosts(question.by ?? 'channel')) question.per = 'post'
   if (search.course === 'stacked') question.course = 'stacked'
   const sort = text(search.sort)
   const without = text(search.without)
@@ -154,6 +160,7 @@ export function toReport(question: Question): Asked {
       ? { from: question.from, to: question.to }
       : { period: question.period ?? usualPeriod }),
     compare: question.compare ?? 'previous',
+    ...(question.per && { per: question.per }),
   }
   for (const filter of filters) {
     const value = question[filter]
@@ -209,6 +216,13 @@ export function narrowedTo(question: Question, row: BreakdownRow): Question | un
   }
   const goOn = next[by]
   return goOn && row.key !== ''
-    ? { ...question, [by]: row.key, by: goOn, across: undefined, sort: undefined }
+    ? {
+        ...question,
+        [by]: row.key,
+        by: goOn,
+        across: undefined,
+        sort: undefined,
+        per: hasPosts(goOn) ? question.per : undefined,
+      }
     : undefined
 }
