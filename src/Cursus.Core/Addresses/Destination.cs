@@ -9,18 +9,21 @@ public sealed partial record Destination
     /// <summary>The longest address that is taken, in characters.</summary>
     public const int MaxLength = 8192;
 
+    /// <summary>Space, and the control characters that the URL Standard strips from both ends.</summary>
+    private static readonly char[] Around = [.. Enumerable.Range(0, ' ' + 1).Select(c => (char)c)];
+
     private Destination(string asEntered, WebAddress address) => (AsEntered, Address) = (asEntered, address);
 
-    /// <summary>As typed or pasted, freed from what copying left around it.</summary>
+    /// <summary>As it was given, but for space around it.</summary>
     public string AsEntered { get; }
 
     public WebAddress Address { get; }
 
-    /// <summary>Reads a pasted address. A missing scheme becomes https, and http on <c>.localhost</c> names, which have no certificates (RFC 6761, section 6.3).</summary>
+    /// <summary>Reads an address and changes nothing in it but space and control characters around it, which the URL Standard takes away as well. A missing scheme becomes https, and http on <c>.localhost</c> names, which have no certificates (RFC 6761, section 6.3).</summary>
     public static bool TryParse(string? text, [NotNullWhen(true)] out Destination? destination, [NotNullWhen(false)] out Flaw? flaw)
     {
         destination = null;
-        var entered = text is { Length: <= MaxLength * 2 } ? PastedAddress.Clean(text) : text ?? "";
+        var entered = (text ?? "").Trim(Around);
         flaw = entered.Length switch { 0 => AddressFlaws.Missing, > MaxLength => AddressFlaws.TooLong, _ => null };
         if (flaw is not null)
         {

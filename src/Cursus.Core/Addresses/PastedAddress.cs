@@ -2,7 +2,7 @@ using System.Text.RegularExpressions;
 
 namespace Cursus.Core.Addresses;
 
-/// <summary>Frees an address from what copying and mailing leave around it. What stands in the address itself is not touched.</summary>
+/// <summary>Frees a pasted address from what copying and mailing leave around it. An address that is valid as it stands is never changed: nobody can tell a full stop of the sentence from one of the address.</summary>
 public static partial class PastedAddress
 {
     private static readonly (char Open, char Close)[] Pairs = [('(', ')'), ('[', ']'), ('{', '}')];
@@ -13,6 +13,12 @@ public static partial class PastedAddress
     /// </summary>
     public static string Clean(string text)
     {
+        ArgumentNullException.ThrowIfNull(text);
+        if (text.Trim() is var whole && IsValid(whole))
+        {
+            return whole;
+        }
+
         var address = Invisible().Replace(text, "").Replace('\u00a0', ' ').Trim();
         if (MarkdownLink().Match(address) is { Success: true } link)
         {
@@ -26,6 +32,9 @@ public static partial class PastedAddress
         address = SpaceInHost().Replace(address, m => m.Value.Replace(" ", "", StringComparison.Ordinal));
         return WithoutSentence(EscapedAmpersand().Replace(address, "&"));
     }
+
+    /// <summary>Whether it is one web address with its scheme, as browsers read it, and without any space.</summary>
+    private static bool IsValid(string text) => Web().IsMatch(text) && WebAddress.Parse(text, @base: null, out _) is not null;
 
     /// <summary>Takes closing punctuation away, but a bracket only where its partner is missing: <c>/wiki/Sirius_(star)</c> keeps its own.</summary>
     private static string WithoutSentence(string address)
@@ -48,6 +57,9 @@ public static partial class PastedAddress
         return address;
     }
 
+    [GeneratedRegex(@"\Ahttps?://\S+\z", RegexOptions.IgnoreCase)]
+    private static partial Regex Web();
+
     /// <summary>Zero-width characters, direction marks and the byte order mark.</summary>
     [GeneratedRegex(@"[\u00ad\u200b-\u200f\u202a-\u202e\u2060-\u2069\ufeff]")]
     private static partial Regex Invisible();
@@ -63,7 +75,8 @@ public static partial class PastedAddress
     [GeneratedRegex(@"[ \t]*[\r\n]+[ \t>|]*|\t+")]
     private static partial Regex LineBreak();
 
-    [GeneratedRegex(@"\A[^<]*<\s*([^<>]+?)\s*>[^>]*\z")]
+    /// <summary>What stands between angle brackets, unless an address begins before them.</summary>
+    [GeneratedRegex(@"\A(?!\s*https?://)[^<]*<\s*([^<>]+?)\s*>[^>]*\z", RegexOptions.IgnoreCase)]
     private static partial Regex Delimited();
 
     [GeneratedRegex(@"\AURL:\s*(?=\S)", RegexOptions.IgnoreCase)]

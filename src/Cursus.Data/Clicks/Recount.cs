@@ -46,12 +46,12 @@ internal static class Recount
         NpgsqlConnection connection, IReadOnlyCollection<(Guid Link, LocalDate Day)> asked, CancellationToken cancel)
     {
         var days = new Dictionary<(Guid, LocalDate), DayCounts>();
+        var wanted = asked.ToHashSet();
         await using var command = new NpgsqlCommand(
             $"""
-            select {Columns} from unnest($1, $2) as asked (link_id, day)
-                join clicks c on c.link_id = asked.link_id and c.at > (asked.day - 1)::timestamp at time zone 'UTC' and c.at < (asked.day + 2)::timestamp at time zone 'UTC'
+            select {Columns} from (select distinct link_id, day from unnest($1, $2) as asked (link_id, days), lateral (values (days - 1), (days), (days + 1)) as around (day)) as asked
+                join clicks c on c.link_id = asked.link_id and c.at >= asked.day::timestamp at time zone 'UTC' and c.at < (asked.day + 1)::timestamp at time zone 'UTC'
                 join {Homes}
-            where (c.at at time zone w.time_zone)::date = asked.day
             """,
             connection)
         {
@@ -63,6 +63,11 @@ internal static class Recount
         {
             var (link, zone, at, told) = Read(reader);
             var local = at.InZone(zone);
+            if (!wanted.Contains((link, local.Date)))
+            {
+                continue;
+            }
+
             if (!days.TryGetValue((link, local.Date), out var counts))
             {
                 days[(link, local.Date)] = counts = new DayCounts();
@@ -79,8 +84,8 @@ internal static class Recount
     {
         await connection.Run($"""
             declare recount no scroll cursor for
-            select {Columns} from clicks c join {Homes} {(workspace is { } id ? $"where w.id = '{id}'" : "")}
-            order by date_trunc('month', c.at at time zone w.time_zone), c.link_id, c.at
+            select {Columns} from clicks c join {Homes} {await ZoneOffsets.Join(connection, cancel)} {(workspace is { } id ? $"where w.id = '{id}'" : "")}
+            order by date_trunc('month', c.at at time zone 'UTC' + make_interval(secs => z.seconds)), c.link_id, c.at
             """, cancel);
         var clicks = new List<CountedClick>(ClicksAtOnce);
         do

@@ -19,6 +19,9 @@ internal sealed record LinePast(LocalDate PublishedOn, Instant? CreatedAt, long?
 /// <param name="order">Which number of its days comes first.</param>
 internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, DayOrder order, Vocabulary vocabulary, Guid workspaceId, Instant now, DateTimeZone zone)
 {
+    /// <summary>Lists are pasted; longer texts are no addresses.</summary>
+    private const int MaxPasted = 2 * Destination.MaxLength;
+
     private readonly HashSet<string> openRedirects = new(StringComparer.OrdinalIgnoreCase);
     private readonly HashSet<string> openDomains = new(StringComparer.Ordinal);
     private readonly HashSet<Folder> foldersThere = [.. vocabulary.Folders];
@@ -40,7 +43,7 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
         var groups = line.Words(ListField.Group);
         var groupTags = choices.Groups == GroupsBecome.Tags ? groups : [];
         var request = new CreateLink.Request(
-            line[ListField.Destination], line[ListField.Title], campaign, channel, line[ListField.Source], line[ListField.Medium], line[ListField.Term],
+            line[ListField.Destination] is { Length: <= MaxPasted } pasted ? PastedAddress.Clean(pasted) : line[ListField.Destination], line[ListField.Title], campaign, channel, line[ListField.Source], line[ListField.Medium], line[ListField.Term],
             line[ListField.Content], line[ListField.Slug] ?? address?.Slug, line[ListField.Domain] ?? address?.Host ?? forAll.Domain, Redirect(line, errors) ?? forAll.Redirect,
             [.. forAll.Tags ?? [], .. line.Words(ListField.Tags), .. groupTags], forAll.Pixels, forAll.Options, line[ListField.Note] ?? forAll.Note,
             Folder(line[ListField.Folder] ?? (choices.Groups == GroupsBecome.Tags ? null : line[ListField.Group]), errors) ?? forAll.Folder,

@@ -12,17 +12,28 @@ using Npgsql;
 
 namespace Cursus.Web.Comparing;
 
-/// <summary>GET /reports/clicks.csv and /reports/clicks.ndjson: the clicks themselves, one a line, to be reckoned with elsewhere. They are passed on as the database reads them, however many there are.</summary>
+/// <summary>GET /reports/clicks.csv and /reports/clicks.ndjson: the clicks themselves, one a line, with all that any breakdown is made of. They are passed on as the database reads them, however many there are.</summary>
 public static class ClickFiles
 {
     private const int Room = 1 << 16;
 
-    private static readonly string[] ByLink = ["link", "channel", "campaign", "source", "medium", "content", "post"];
+    /// <summary>Columns of the file with the SQL behind them, over a click <c>c</c>, its link <c>c</c> as well, and what <see cref="CountedSql.Joins"/> adds. New ones come last, so that the others keep their places.</summary>
+    private static readonly (string Name, string Sql)[] Columns =
+    [
+        ("at", "c.at"), ("kind", "c.kind"), .. OfLink(["link", "channel", "campaign", "source", "medium", "content", "post"]),
+        ("country", "c.country"), ("device", "c.device"), ("browser", "c.browser"), ("os", "c.os"), ("language", "c.language"), ("referrer", "c.referrer_host"), ("code", "c.code"),
+        ("id", "c.id::text"), ("local", "to_char(c.local, 'YYYY-MM-DD\"T\"HH24:MI:SS')"), ("linkId", "c.link_id::text"), ("postId", $"c.key{Place("post")}"), ("domain", $"c.key{Place("domain")}"),
+        ("term", $"c.key{Place("term")}"), (Tags, "coalesce((select json_agg(t.name order by t.name) from link_tags lt join tags t on t.id = lt.tag_id where lt.link_id = c.link_id)::text, '[]')"),
+        (Pixels, "coalesce((select json_agg(distinct pl.pixel_id::text) from pixels_of_links pl where pl.link_id = c.link_id)::text, '[]')"),
+        .. new[] { "network", "site", "wandered" }.Select(by => (by, Dimension.All[by].Key)),
+    ];
 
-    /// <summary>The columns of both files.</summary>
-    private static readonly string[] Columns = ["at", "kind", .. ByLink, "country", "device", "browser", "os", "language", "referrer", "code"];
+    private const string Tags = "tags";
+    private const string Pixels = "pixels";
 
-    private static readonly JsonEncodedText[] Names = [.. Columns.Select(c => JsonEncodedText.Encode(c))];
+    private static string[] LinkDimensions => ["link", "channel", "campaign", "source", "medium", "content", "post", "domain", "term"];
+
+    private static readonly JsonEncodedText[] Names = [.. Columns.Select(c => JsonEncodedText.Encode(c.Name))];
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -44,7 +55,7 @@ public static class ClickFiles
                     buffer =>
                     {
                         var file = CsvFile.Begin(buffer, bom ?? true);
-                        CsvFile.Write(file, Columns);
+                        CsvFile.Write(file, [.. Columns.Select(c => c.Name)]);
                         return (cells => CsvFile.Write(file, cells), file);
                     },
                     Clicks(question, kinds, counting, cancel),
@@ -100,7 +111,15 @@ public static class ClickFiles
             json.WriteStartObject();
             for (var column = 0; column < cells.Length; column++)
             {
-                json.WriteString(Names[column], cells[column]);
+                if (Columns[column].Name is Tags or Pixels)
+                {
+                    json.WritePropertyName(Names[column]);
+                    json.WriteRawValue(cells[column]);
+                }
+                else
+                {
+                    json.WriteString(Names[column], cells[column]);
+                }
             }
 
             json.WriteEndObject();
@@ -111,20 +130,21 @@ public static class ClickFiles
 
     private static async IAsyncEnumerable<string[]> Clicks(Question question, string? kinds, Counting counting, [EnumeratorCancellation] CancellationToken cancel)
     {
-        var groups = ByLink.Select(by => Dimension.All[by]).ToArray();
-        var names = ByLink.Select((by, i) => by is "post" or "link" ? $"label{i}" : $"key{i}").ToArray();
         await using var snapshot = await counting.Open(cancel);
-        var days = question.Period.In(question.Zone);
+        var days = Core.Comparing.Stretch.Of(question.Period);
+        var groups = LinkDimensions.Select(by => Dimension.All[by]).ToArray();
         var clicks = snapshot.Rows(
-            [.. question.Parameters, ("start", days.Start), ("end", days.End)],
+            question.Parameters,
             $"""
             with {CountedSql.Picked(question, groups)}
-            select c.at, c.kind, {string.Join(", ", names.Select(n => $"c.{n}"))}, c.country, c.device, c.browser, c.os, c.language, c.referrer_host, c.code
+            select {string.Join(", ", Columns.Select(c => c.Sql))}
             from (
-                select c.at, c.id, c.kind, c.country, ua.device, ua.browser, ua.os, c.language, c.referrer_host, coalesce(nullif(c.code, 0)::text, '') as code, l.coded_link, l.channel_id, {string.Join(", ", names.Select(n => $"l.{n}"))}
+                select c.at, clock.local, c.id, c.link_id, c.kind, c.country, ua.device, ua.browser, ua.os, c.language, c.referrer_host, coalesce(nullif(c.code, 0)::text, '') as code,
+                    l.coded_link, l.channel_id, {string.Join(", ", groups.Select((_, place) => $"l.key{place}, l.label{place}"))}
                 from clicks c join user_agents ua on ua.id = c.user_agent_id join picked l on l.id = c.link_id
-                where c.at >= @start and c.at < @end {(kinds == "all" ? "" : "and c.kind = 0")}) c
-            {CountedSql.Joins(question, [])} where true {CountedSql.ClickFilters(question)}
+                    cross join lateral (select {LocalTimeSql.During(days, question.Zone)} as local) as clock
+                where {CountedSql.During(days, question.Zone)} {(kinds == "all" ? "" : "and c.kind = 0")}) c
+            {CountedSql.Joins(question, [Dimension.All["network"]])} where true {CountedSql.ClickFilters(question)}
             order by c.at, c.id
             """,
             Cells,
@@ -134,6 +154,12 @@ public static class ClickFiles
             yield return click;
         }
     }
+
+    private static int Place(string dimension) => Array.IndexOf(LinkDimensions, dimension);
+
+    /// <summary>By the key of the dimension, or by what people read where the key is an id.</summary>
+    private static IEnumerable<(string Name, string Sql)> OfLink(IEnumerable<string> dimensions) =>
+        dimensions.Select(by => (by, $"c.{(by is "post" or "link" ? "label" : "key")}{Place(by)}"));
 
     private static string[] Cells(NpgsqlDataReader row)
     {

@@ -114,7 +114,7 @@ internal static class CountedSql
     };
 
     /// <summary>By the local day, as the roll-ups count it; a day on either side of it leaves out other months.</summary>
-    private static string During(Stretch stretch, DateTimeZone zone)
+    public static string During(Stretch stretch, DateTimeZone zone)
     {
         var (start, end) = LocalTimeSql.Around(stretch, zone);
         var part = stretch.Rest is { } rest ? $" or (c.at < {LocalTimeSql.Moment(rest.End)} and clock.local::date = date '{Iso(stretch.Last.PlusDays(1))}')" : "";

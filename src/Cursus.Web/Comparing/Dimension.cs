@@ -41,13 +41,19 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
 
         // A link may have several tags; its clicks then count under each.
         ["tag"] = OfLink("coalesce(t.name, '')", "coalesce(t.name, 'No tag')", "left join link_tags lt on lt.link_id = l.id\nleft join tags t on t.id = lt.tag_id") with
-        { IfAny = "exists (select 1 from link_tags flt join tags ft on ft.id = flt.tag_id where flt.link_id = l.id and ft.name = any(@f_tag))" },
+        {
+            IfAny = "(exists (select 1 from link_tags flt join tags ft on ft.id = flt.tag_id where flt.link_id = l.id and ft.name = any(@f_tag))"
+                + " or '' = any(@f_tag) and not exists (select 1 from link_tags flt where flt.link_id = l.id))",
+        },
 
         // So may it have several pixels, one of them by its campaign and by its channel.
         ["pixel"] = OfLink(
             "coalesce(px.id::text, '')", "coalesce(px.name, 'No pixel')",
             "left join (select distinct link_id, pixel_id from pixels_of_links) fp on fp.link_id = l.id\nleft join pixels px on px.id = fp.pixel_id") with
-        { IfAny = "exists (select 1 from pixels_of_links ffp where ffp.link_id = l.id and ffp.pixel_id::text = any(@f_pixel))" },
+        {
+            IfAny = "(exists (select 1 from pixels_of_links ffp where ffp.link_id = l.id and ffp.pixel_id::text = any(@f_pixel))"
+                + " or '' = any(@f_pixel) and not exists (select 1 from pixels_of_links ffp where ffp.link_id = l.id))",
+        },
         ["referrer"] = OfClick("c.referrer_host", "coalesce(nullif(c.referrer_host, ''), 'Not told')", "referrer_host"),
         ["country"] = OfClick("c.country", "c.country", "country"),
         ["device"] = OfClick("c.device", "initcap(c.device)", "device"),

@@ -137,6 +137,7 @@ public static class ApiSetup
         RedirectFiles.Map(api);
         SavedFilters.Map(api);
         LookAtDestination.Map(api);
+        CleanDestination.Map(api);
         AgreedValues.Map(api);
         TagSuspicions.Map(api);
         TagMerges.Map(api);

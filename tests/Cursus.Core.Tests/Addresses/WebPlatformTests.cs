@@ -16,6 +16,27 @@ public class WebPlatformTests
         differing.ShouldAllBe(c => Flaw(c[0]!) == "destination-credentials");
     }
 
+    /// <summary>What browsers take, is saved as it was given, and pasting leaves it alone.</summary>
+    [Fact]
+    public void Addresses_that_browsers_read_are_kept_as_they_are()
+    {
+        var kept = 0;
+        foreach (var input in Cases("urltestdata-http.json").Where(c => c[1] is null && c[2] is not null).Select(c => c[0]!.Trim([.. Enumerable.Range(0, 33).Select(i => (char)i)])))
+        {
+            if (Destination.TryParse(input, out var destination, out _))
+            {
+                destination.AsEntered.ShouldBe(input);
+                kept++;
+                if (input.StartsWith("http", StringComparison.OrdinalIgnoreCase) && input.Contains("://", StringComparison.Ordinal) && !input.Any(char.IsWhiteSpace))
+                {
+                    PastedAddress.Clean(input).ShouldBe(input);
+                }
+            }
+        }
+
+        kept.ShouldBeGreaterThan(150);
+    }
+
     /// <summary>Two cases are numbers, which an address reads as IPv4; others are longer than the DNS allows, or end in a number and a dot.</summary>
     [Fact]
     public void International_names_become_the_ASCII_names_of_UTS_46()

@@ -67,7 +67,11 @@ export function QuestionSentence({ question, labels }: Props) {
       )}{' '}
       for{' '}
       <Choice
-        label={question.campaign ? (campaign?.name ?? question.campaign) : 'all campaigns'}
+        label={
+          question.campaign === undefined
+            ? 'all campaigns'
+            : (campaign?.name ?? (question.campaign || 'no campaign'))
+        }
         name="Campaign"
       >
         <Menu.Item onClick={() => ask({ campaign: undefined })}>all campaigns</Menu.Item>

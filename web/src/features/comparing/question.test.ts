@@ -29,9 +29,20 @@ describe('the question in the address', () => {
         compare: 'mars',
         from: 'yesterday',
         to: '2026-11-23',
-        campaign: '',
+        campaign: [],
       }),
     ).toEqual({})
+  })
+
+  it('keeps an empty value, which asks for what has none', () => {
+    expect(readQuestion({ tag: '' })).toEqual({ tag: '' })
+    expect(toReport({ by: 'channel', tag: '' }).tag).toEqual([''])
+  })
+
+  it('asks for clicks per post only where groups have posts', () => {
+    expect(readQuestion({ per: 'post' })).toEqual({ per: 'post' })
+    expect(readQuestion({ by: 'country', per: 'post' })).toEqual({ by: 'country' })
+    expect(toReport({ per: 'post' }).per).toBe('post')
   })
 
   it('takes a campaign whose value looks like a number as text', () => {
@@ -77,8 +88,11 @@ describe('a figure that is opened', () => {
     })
   })
 
+  it('opens what has none of it as well', () => {
+    expect(narrowedTo({ by: 'tag' }, row(''))).toMatchObject({ by: 'channel', tag: '' })
+  })
+
   it('stays closed where there is nothing to narrow to', () => {
     expect(narrowedTo({ by: 'hour' }, row('08'))).toBeUndefined()
-    expect(narrowedTo({ by: 'channel' }, row(''))).toBeUndefined()
   })
 })

@@ -144,8 +144,9 @@ export function readQuestion(search: Record<string, unknown>): Question {
   if (sort) question.sort = sort
   if (without) question.without = without
   for (const filter of filters) {
-    const value = text(search[filter])
-    if (value) question[filter] = value
+    // An empty value is one as well: what has none.
+    const value = search[filter] === '' ? '' : text(search[filter])
+    if (value !== undefined) question[filter] = value
   }
   return question
 }
@@ -215,7 +216,7 @@ export function narrowedTo(question: Question, row: BreakdownRow): Question | un
     domain: 'channel',
   }
   const goOn = next[by]
-  return goOn && row.key !== ''
+  return goOn
     ? {
         ...question,
         [by]: row.key,

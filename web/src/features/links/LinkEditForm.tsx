@@ -20,6 +20,7 @@ import { SpanFields } from '../../parts/SpanFields'
 import { Failed } from '../../parts/States'
 import { TagsField } from '../../parts/TagPill'
 import { useWorkspaceZone } from '../access/session'
+import { useCleanPaste } from '../addresses/useCleanPaste'
 import { PixelsField } from '../retargeting/PixelsField'
 import { ChannelField } from './ChannelField'
 import { ChangedMeanwhile } from './ChangedMeanwhile'
@@ -36,6 +37,9 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
   const domains = useQuery(vocabulary.domains)
   const campaigns = useQuery(vocabulary.campaigns)
   const form = useForm<LinkValues>({ initialValues: valuesOf(base, timeZone) })
+  const destination = useCleanPaste(form.values.destination, (value) =>
+    form.setFieldValue('destination', value),
+  )
   const save = useMutation({
     mutationFn: ({ values, over }: { values: LinkValues; over: Link }) =>
       read(
@@ -66,7 +70,15 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
     <form onSubmit={form.onSubmit((values) => save.mutate({ values, over: base }))}>
       <Stack gap="sm" mt="md">
         <TextInput label="Title" {...form.getInputProps('title')} />
-        <TextInput label="Destination" autoFocus {...form.getInputProps('destination')} />
+        <div>
+          <TextInput
+            label="Destination"
+            autoFocus
+            {...form.getInputProps('destination')}
+            onPaste={destination.onPaste}
+          />
+          {destination.note}
+        </div>
         <TextInput
           label="Fallback"
           description="Where visitors are led while the destination is dead, and outside of the link’s time"

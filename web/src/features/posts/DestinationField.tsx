@@ -1,4 +1,5 @@
 import { Loader, Text, TextInput } from '@mantine/core'
+import { useCleanPaste } from '../addresses/useCleanPaste'
 import type { useLook } from './useLook'
 import classes from './SendSheet.module.css'
 
@@ -14,6 +15,7 @@ const tenths = new Intl.NumberFormat(undefined, { minimumFractionDigits: 1, maxi
 /** The page's address, with what looking at it brought. */
 export function DestinationField({ value, onChange, look, error }: Props) {
   const isGood = look.data?.state === 'answers'
+  const { onPaste, note } = useCleanPaste(value, onChange)
   return (
     <div>
       <TextInput
@@ -22,6 +24,7 @@ export function DestinationField({ value, onChange, look, error }: Props) {
         autoFocus
         value={value}
         onChange={(event) => onChange(event.currentTarget.value)}
+        onPaste={onPaste}
         error={error}
         rightSectionWidth={look.isFetching ? 34 : look.data ? 130 : undefined}
         rightSectionPointerEvents="none"
@@ -41,6 +44,7 @@ export function DestinationField({ value, onChange, look, error }: Props) {
           ) : null
         }
       />
+      {note}
       {look.data && !isGood && !error && (
         <Text size="sm" c="var(--caution)" mt={4} role="status">
           {look.data.text}

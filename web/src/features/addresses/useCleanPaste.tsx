@@ -1,0 +1,51 @@
+import { Button, Group, Text } from '@mantine/core'
+import { useEffect, useRef, useState, type ClipboardEvent } from 'react'
+import { api, read } from '../../api/client'
+
+/** Frees an address from what copying left around it as it is pasted, says so, and lets it be put back. A valid address is left alone; the server knows which are. */
+export function useCleanPaste(value: string, onChange: (value: string) => void) {
+  const [cleaned, setCleaned] = useState<{ pasted: string; address: string }>()
+  const latest = useRef(value)
+  useEffect(() => {
+    latest.current = value
+  }, [value])
+
+  async function clean(text: string, pasted: string) {
+    const { address, isChanged } = await read(api.POST('/api/v1/destinations/clean', { body: { text } }))
+    // Who has typed on meanwhile knows better.
+    if (!isChanged || latest.current !== pasted) return
+    onChange(address)
+    setCleaned({ pasted, address })
+  }
+
+  function onPaste(event: ClipboardEvent<HTMLInputElement>) {
+    const { selectionStart, selectionEnd, value: present } = event.currentTarget
+    const text = event.clipboardData.getData('text/plain')
+    if (text.trim() === '' || selectionStart !== 0 || selectionEnd !== present.length) return
+    event.preventDefault()
+    const pasted = text.trim().replace(/\s*[\r\n]+\s*/g, '')
+    onChange(pasted)
+    latest.current = pasted
+    // Where the server can't be asked, what was pasted stands, and saving says what is wrong with it.
+    clean(text, pasted).catch(() => undefined)
+  }
+
+  const note = cleaned && cleaned.address === value && (
+    <Group gap={8} mt={4} role="status">
+      <Text size="sm" c="dimmed">
+        Removed what was around the address.
+      </Text>
+      <Button
+        size="compact-sm"
+        variant="default"
+        onClick={() => {
+          onChange(cleaned.pasted)
+          setCleaned(undefined)
+        }}
+      >
+        Put it back
+      </Button>
+    </Group>
+  )
+  return { onPaste, note }
+}
