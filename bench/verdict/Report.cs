@@ -104,7 +104,7 @@ internal sealed record Report(
         }
 
         Line($"");
-        Line($"“About so many more posts would settle it” is said in {Percent(MorePosts.Said, 0)} of answers over 28 days at +20 %, and holds the number that is needed on average in {Percent(MorePosts.Held, 0)} of them; it is meant to be the middle half.");
+        Line($"“About so many more posts would settle it” is said in {Percent(MorePosts.Said, 0)} of answers over 28 days at +20 %, and holds the number that is needed on average in {Percent(MorePosts.Held, 0)} of them; at least half was meant.");
         return page.ToString();
     }
 

@@ -13,7 +13,7 @@ internal static class Rules
 
     public static readonly IReadOnlyList<(string Name, Rule Rule)> All =
     [
-        ("posts, paired (Cursus)", Shipped), ("days (until 2026)", ByDays), ("posts, not paired", Unpaired), ("posts, bootstrap", Bootstrap),
+        ("posts, paired (Cursus)", Shipped), ("days (the former rule)", ByDays), ("posts, not paired", Unpaired), ("posts, bootstrap", Bootstrap),
     ];
 
     /// <summary>The rule of Cursus on the two that lead, whichever they are.</summary>

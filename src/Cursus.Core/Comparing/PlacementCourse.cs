@@ -6,7 +6,7 @@ namespace Cursus.Core.Comparing;
 
 /// <summary>How clicks of one placement arrived.</summary>
 /// <param name="Group">What it is compared with its like by, such as its channel's key.</param>
-/// <param name="Start">The hour of its first click, on the workspace's clock.</param>
+/// <param name="Start">The hour in which it went out, on the workspace's clock.</param>
 /// <param name="Clicks">People's clicks in each step of the <see cref="PostClock"/> that is over.</param>
 public sealed record PlacementCourse(Guid LinkId, string Group, LocalDateTime Start, ImmutableArray<long> Clicks)
 {
@@ -14,7 +14,7 @@ public sealed record PlacementCourse(Guid LinkId, string Group, LocalDateTime St
     public long Within(int steps) => Clicks.Take(steps).Sum();
 
     /// <summary>Puts a course together from clicks by hour.</summary>
-    /// <param name="hours">Clicks by whole hours since the start; those of steps that are not over, and behind the end of the clock, are left out.</param>
+    /// <param name="hours">Clicks by whole hours since the start; those before it, of steps that are not over, and behind the end of the clock, are left out.</param>
     /// <param name="age">Whole hours since the start that are over.</param>
     public static PlacementCourse Of(Guid linkId, string group, LocalDateTime start, ReadOnlySpan<(int Hour, long Clicks)> hours, int age)
     {
@@ -22,7 +22,7 @@ public sealed record PlacementCourse(Guid LinkId, string Group, LocalDateTime St
         var clicks = new long[over];
         foreach (var (hour, count) in hours)
         {
-            if (PostClock.StepOf(hour) is >= 0 and var step && step < over)
+            if (hour >= 0 && PostClock.StepOf(hour) is var step && step < over)
             {
                 clicks[step] += count;
             }

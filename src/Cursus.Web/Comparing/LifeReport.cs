@@ -16,7 +16,7 @@ public static class LifeReport
 
     /// <param name="Placements">Those that went out in the period and were clicked.</param>
     /// <param name="Running">Those among them that are too young to have had nine tenths of their clicks; they count with what they lived through.</param>
-    /// <param name="HalfHours">Hours from a placement's first click until half of its clicks came; null with fewer than ten clicks.</param>
+    /// <param name="HalfHours">Hours from when a placement went out until half of its clicks came; null with fewer than ten clicks.</param>
     /// <param name="MostHours">Hours until nine tenths of them came.</param>
     public sealed record Row(string Key, string Label, int Placements, int Running, long Clicks, double? HalfHours, double? MostHours, IReadOnlyList<Arrival> Arrived);
 

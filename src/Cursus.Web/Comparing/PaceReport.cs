@@ -9,7 +9,7 @@ using NodaTime.Text;
 
 namespace Cursus.Web.Comparing;
 
-/// <summary>GET /posts/{id}/pace: each placement of a post against the usual course of its channel, hours after the first click.</summary>
+/// <summary>GET /posts/{id}/pace: each placement of a post against the usual course of its channel, hours after it went out.</summary>
 public static class PaceReport
 {
     /// <param name="Placements">Those that were clicked, in no order of merit.</param>
@@ -17,7 +17,7 @@ public static class PaceReport
 
     /// <param name="Channel">The channel's key.</param>
     /// <param name="Label">Its channel and, where it has one, its variant.</param>
-    /// <param name="StartedAt">The hour of the first click, in the workspace's time zone.</param>
+    /// <param name="StartedAt">The hour in which it went out, in the workspace's time zone.</param>
     /// <param name="Hours">Hours that are over since.</param>
     /// <param name="Clicks">People's clicks within these.</param>
     /// <param name="Ahead">How many of the earlier placements on its channel had fewer at that age.</param>
@@ -52,8 +52,7 @@ public static class PaceReport
     internal static async Task<Response> Answer(Paced post, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
     {
         await using var snapshot = await counting.Open(cancel);
-        var now = clock.GetCurrentInstant().InZone(member.Zone).LocalDateTime;
-        var courses = (await PlacementCourses.AroundPost(snapshot, member.WorkspaceId, post.Id, now, cancel)).ToLookup(c => c.Course.LinkId);
+        var courses = (await PlacementCourses.AroundPost(snapshot, member.WorkspaceId, post.Id, clock.GetCurrentInstant(), member.Zone, cancel)).ToLookup(c => c.Course.LinkId);
         var own = post.Variants.SelectMany(v => courses[v.Link].Select(c => (c.Course, Label: v.Variant is null ? c.Label : $"{c.Label} · {v.Variant}"))).ToList();
         var earlier = courses.SelectMany(c => c).Select(c => c.Course).Except(own.Select(o => o.Course)).ToList();
         return new Response(member.Zone.Id, [.. own.Select(o => Of(o.Course, o.Label, Pace.Of(o.Course, earlier)))]);

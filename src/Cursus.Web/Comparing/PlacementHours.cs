@@ -27,6 +27,12 @@ internal sealed class PlacementHours
             return place == 0;
         }
 
+        /// <summary>The day on which it went out.</summary>
+        public LocalDate PlacedOn { get; init; }
+
+        /// <summary>When its link opened; null where it was open from the beginning.</summary>
+        public Instant? OpenedAt { get; init; }
+
         public List<(LocalDate Month, byte[] Hours)> Months { get; } = [];
 
         public List<(LocalDate Day, int[] Hours)> OpenDays { get; } = [];

@@ -4,6 +4,7 @@ using System.Xml.Linq;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
 using Cursus.Web.Drawing;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using SkiaSharp;
 
@@ -55,7 +56,7 @@ public class PostCourseTests(CursusApp app)
             await Ship([.. Enumerable.Range(0, clicks).Select(i => Click(Link(old, 0), now - Duration.FromDays(day) + Duration.FromHours(i % 2))), Click(Link(old, 0), now - Duration.FromHours(30))]);
         }
 
-        var post = await SendOn(world, 0);
+        var post = await SendOn(world, 0, hoursAgo: 2);
         await Ship([.. Enumerable.Range(0, 4).Select(_ => Click(Link(post, 0), now - Duration.FromHours(2))), Click(Link(post, 0), now)]);
 
         var pace = (await world.Get($"/api/v1/posts/{post["id"]}/pace"))["placements"]!.AsArray().Single()!;
@@ -80,12 +81,12 @@ public class PostCourseTests(CursusApp app)
             await Ship([.. Enumerable.Range(0, 9).Select(i => Click(Link(old, 0), now - Duration.FromDays(day) + Duration.FromHours(i)))]);
         }
 
-        var post = await SendOn(world, 0);
+        var post = await SendOn(world, 0, hoursAgo: 5);
         await Ship([.. Enumerable.Range(0, 5).Select(i => Click(Link(post, 0), now - Duration.FromHours(5 - i)))]);
 
         var lines = (await world.Viewer.GetStringAsync($"/api/v1/posts/{post["id"]}/pace.csv?bom=false", Cancel)).Trim().Split("\r\n");
         lines.Length.ShouldBe(2);
-        lines[0].ShouldBe("channel,placement,first click,hours since,clicks in that time,ahead of,of the last");
+        lines[0].ShouldBe("channel,placement,went out,hours since,clicks in that time,ahead of,of the last");
         lines[1].ShouldEndWith(",5,5,0,3");
         lines[1].ShouldStartWith("guildhall,Guildhall,");
         XDocument.Parse(await world.Viewer.GetStringAsync($"/api/v1/posts/{post["id"]}/pace.svg", Cancel)).Root!.Name.LocalName.ShouldBe("svg");
@@ -93,6 +94,33 @@ public class PostCourseTests(CursusApp app)
         picture.Pixels.Count(p => p == Pen.Channels[0]).ShouldBeGreaterThan(200, "its own course");
         (await world.Viewer.GetAsync($"/api/v1/posts/{post["id"]}/pace.png?scale=5", Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await world.Viewer.GetAsync($"/api/v1/posts/{post["id"]}/pace.xlsx", Cancel)).Content.Headers.ContentType!.MediaType!.ShouldContain("spreadsheet");
+    }
+
+    [Fact]
+    public async Task A_stray_click_before_the_day_of_publishing_begins_nothing()
+    {
+        var world = await World.Make(app);
+        var post = await SendOn(world, 12);
+        var start = Zone.AtStartOfDay(Now.InZone(Zone).Date.PlusDays(-12)).ToInstant() + Duration.FromHours(9);
+        await Ship([Click(Link(post, 0), start - Duration.FromDays(6)), .. Enumerable.Range(0, 40).Select(i => Click(Link(post, 0), start + Duration.FromHours(i % 4)))]);
+        var row = (await world.Get($"/api/v1/reports/life?by=channel&post={post["id"]}&period=last-90"))["rows"]!.AsArray().Single()!;
+        ((int)row["clicks"]!, Math.Round((double)row["halfHours"]!, 9)).ShouldBe((40, 2));
+    }
+
+    [Fact]
+    public async Task A_link_that_opened_at_a_set_time_goes_out_then_however_late_the_first_click()
+    {
+        var world = await World.Make(app);
+        var opened = Zone.AtStartOfDay(Now.InZone(Zone).Date.PlusDays(-5)).ToInstant() + Duration.FromHours(8);
+        var post = await SendOn(world, 5);
+        await using (var db = app.Database())
+        {
+            await db.Links.Where(l => l.Id == Link(post, 0)).ExecuteUpdateAsync(l => l.SetProperty(x => x.OpensAt, opened), Cancel);
+        }
+
+        await Ship([.. Enumerable.Range(0, 20).Select(i => Click(Link(post, 0), opened + Duration.FromHours(6) + Duration.FromMinutes(i)))]);
+        var row = (await world.Get($"/api/v1/reports/life?by=channel&post={post["id"]}&period=last-90"))["rows"]!.AsArray().Single()!;
+        ((double)row["halfHours"]!).ShouldBe(6.5, 1e-9);
     }
 
     [Fact]
@@ -137,9 +165,9 @@ public class PostCourseTests(CursusApp app)
         ((int)(await other.Get("/api/v1/reports/life?by=channel"))["rows"]![0]!["clicks"]!).ShouldBe(1);
     }
 
-    private static Task<JsonNode> SendOn(World world, int daysAgo) => world.Send(p =>
+    private static Task<JsonNode> SendOn(World world, int daysAgo, int hoursAgo = 0) => world.Send(p =>
     {
-        p["publishedOn"] = NodaTime.Text.LocalDatePattern.Iso.Format(Now.InZone(Zone).Date.PlusDays(-daysAgo));
+        p["publishedOn"] = NodaTime.Text.LocalDatePattern.Iso.Format((Now - Duration.FromHours(hoursAgo)).InZone(Zone).Date.PlusDays(-daysAgo));
         p["title"] = $"Post of {daysAgo} days ago";
     });
 

@@ -22,7 +22,7 @@ internal static class PacePicture
 
     private static readonly (string Name, Func<PaceReport.PlacementPace, string> Of)[] Figures =
     [
-        ("Since the first click", p => LifeSentence.Duration(p.Hours)),
+        ("Since it went out", p => LifeSentence.Duration(p.Hours)),
         ("Clicks in that time", p => CountWords.Number(p.Clicks)),
         ("Ahead of", p => p.Others == 0 ? "no earlier post" : $"{p.Ahead} of the last {p.Others}"),
     ];

@@ -53,8 +53,8 @@ export function Lives({ asked }: { asked: Asked }) {
           <p className={lives.answer}>{life.data.answer}</p>
           {life.data.rows.length > 0 && <Roads by={asked.by as Dimension} rows={life.data.rows} />}
           <p className={classes.more}>
-            Of what went out from {day(life.data.from)} to {day(life.data.to)}, counted from the hour of the
-            first click. Posts that still run count with the hours they have lived through.
+            Of what went out from {day(life.data.from)} to {day(life.data.to)}, counted from the hour in which
+            each went out. Posts that still run count with the hours they have lived through.
           </p>
         </>
       )}

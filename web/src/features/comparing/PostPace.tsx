@@ -36,7 +36,7 @@ export function PostPace({ post }: { post: Schema['PostResponse'] }) {
               this one <i className={pace.own} aria-hidden />, the usual{' '}
               <i className={pace.band} aria-hidden />
             </th>
-            <th scope="col">Since the first click</th>
+            <th scope="col">Since it went out</th>
             <th scope="col">Clicks in that time</th>
             <th scope="col">Ahead of</th>
           </tr>
