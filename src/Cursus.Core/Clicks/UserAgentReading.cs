@@ -10,11 +10,11 @@ public sealed record UserAgentReading(ClickKind Kind, string Device, string Brow
 {
     private const string PatternFile = "browsers.yaml";
 
-    private static readonly string[] Televisions = ["TV", "BRAVIA", "Web0S", "CrKey", "Roku", "AFTM", "AFTS"];
+    private static readonly string[] Televisions = ["TV", "BRAVIA", "Web0S", "CrKey", "Roku", "; AFT"];
     private static readonly string[] Consoles = ["PlayStation", "Xbox", "Nintendo"];
     private static readonly string[] Tablets = ["iPad", "Tablet", "Kindle", "Silk/", "PlayBook"];
     private static readonly string[] Phones = ["iPhone", "iPod", "Mobile", "Phone", "Opera Mini", "BlackBerry", "KaiOS", "Symbian"];
-    private static readonly string[] Computers = ["Windows NT", "Macintosh", "Mac OS X", "X11;", "CrOS", "Linux x86_64", "Linux i686"];
+    private static readonly string[] Computers = ["Windows NT", "Macintosh", "Mac OS X", "X11;", "CrOS", "Linux x86_64", "Linux i686", "Konqueror", "Lynx/", "Links (", "ELinks/", "w3m/", "Dillo/", "NetSurf/"];
 
     private static readonly Lazy<(UserAgentPatterns Browsers, UserAgentPatterns Os)> Patterns = new(() =>
     {
@@ -28,7 +28,7 @@ public sealed record UserAgentReading(ClickKind Kind, string Device, string Brow
     {
         ArgumentNullException.ThrowIfNull(userAgent);
         var (browser, os) = Families(userAgent);
-        os = OsOf(os, hints);
+        os = OsOf(IsHarmony(userAgent) ? "HarmonyOS" : os, hints);
         return new UserAgentReading(UserAgentKind.Of(userAgent), DeviceOf(userAgent, os, hints), browser, os);
     }
 
@@ -48,6 +48,9 @@ public sealed record UserAgentReading(ClickKind Kind, string Device, string Brow
         _ => family == "Mac OS X" ? "macOS" : family,
     };
 
+    /// <summary>A system that the open patterns don't know yet. Common practice, no source.</summary>
+    private static bool IsHarmony(string userAgent) => userAgent.Contains("OpenHarmony", StringComparison.Ordinal) || userAgent.Contains("HarmonyOS", StringComparison.Ordinal);
+
     /// <summary>Words that makers put into user agents (common practice, no published standard). On Android browsers leave "Mobile" out on tablets and say no to the hint.</summary>
     private static string DeviceOf(string userAgent, string os, ClientHints hints)
     {
@@ -56,7 +59,7 @@ public sealed record UserAgentReading(ClickKind Kind, string Device, string Brow
             : Says(Consoles) ? "console"
             : os is "watchOS" or "WatchOS" || userAgent.Contains("Watch OS", StringComparison.Ordinal) ? "watch"
             : hints.IsTablet || Says(Tablets) ? "tablet"
-            : os == "Android" ? hints.IsMobile ?? userAgent.Contains("Mobile", StringComparison.Ordinal) ? "phone" : "tablet"
+            : os == "Android" ? hints.IsMobile ?? (userAgent.Contains("Mobile", StringComparison.Ordinal) || userAgent.Contains("Opera Mini", StringComparison.Ordinal)) ? "phone" : "tablet"
             : hints.IsMobile == true || os == "iOS" || Says(Phones) ? "phone"
             : Says(Computers) || os is "Windows" or "macOS" or "Chrome OS" ? "computer"
             : "other";

@@ -78,7 +78,7 @@ internal sealed class ClickReader
         return read;
     }
 
-    /// <summary>Reads all agents and referrers anew that were read by an earlier state of the lists. Returns whether there were any.</summary>
+    /// <summary>Reads all agents and referrers anew that were read by an earlier state of the lists, and tells stored clicks anew whose agent turns out to be a person's, or isn't one any more. Returns whether there were any.</summary>
     public static async Task<bool> ReadAnew(NpgsqlConnection connection, CancellationToken cancel)
     {
         var outdated = new List<(int Id, string Text, short Hints)>();
@@ -107,7 +107,9 @@ internal sealed class ClickReader
                 new() { Value = ReadWith },
             },
         };
+        var before = await KindsOf(connection, [.. outdated.Select(a => a.Id)], cancel);
         await update.ExecuteNonQueryAsync(cancel);
+        await TellAnew(connection, [.. outdated.Zip(readings).Where(a => before[a.First.Id] != (short)a.Second.Kind).Select(a => a.First.Id)], cancel);
 
         var hosts = new List<string>();
         await using (var select = new NpgsqlCommand("select host from referrers where read_with <> $1", connection) { Parameters = { new() { Value = ReadWith } } })
@@ -121,6 +123,49 @@ internal sealed class ClickReader
 
         await Write(connection, hosts, "on conflict (host) do update set network = excluded.network, kind = excluded.kind, read_with = excluded.read_with", cancel);
         return outdated.Count + hosts.Count > 0;
+    }
+
+    private static async Task<Dictionary<int, short>> KindsOf(NpgsqlConnection connection, int[] agents, CancellationToken cancel)
+    {
+        var kinds = new Dictionary<int, short>();
+        await using var command = new NpgsqlCommand("select id, kind from user_agents where id = any($1)", connection) { Parameters = { new() { Value = agents } } };
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (await reader.ReadAsync(cancel))
+        {
+            kinds[reader.GetInt32(0)] = reader.GetInt16(1);
+        }
+
+        return kinds;
+    }
+
+    /// <summary>Gives stored clicks the kind of their agents, unless the request itself told another, such as the team's. Repeats are told by the same rule as when clicks are shipped.</summary>
+    private static async Task TellAnew(NpgsqlConnection connection, int[] agents, CancellationToken cancel)
+    {
+        if (agents.Length == 0)
+        {
+            return;
+        }
+
+        await using var command = new NpgsqlCommand($"""
+            update clicks c set kind = u.kind from user_agents u
+            where u.id = c.user_agent_id and u.id = any($1) and c.kind in ({(int)ClickKind.Person}, {(int)ClickKind.Repeat}, {(int)ClickKind.Machine}, {(int)ClickKind.Preview});
+            """, connection)
+        {
+            Parameters = { new() { Value = agents } },
+            CommandTimeout = 0,
+        };
+        await command.ExecuteNonQueryAsync(cancel);
+        await using var repeats = new NpgsqlCommand($"""
+            update clicks c set kind = {(int)ClickKind.Repeat} from (
+                select id, at, at - lag(at) over (partition by link_id, visitor order by at, id) as since from clicks
+                where user_agent_id = any($1) and kind = {(int)ClickKind.Person}) near
+            where near.id = c.id and near.at = c.at and near.since < make_interval(secs => $2)
+            """, connection)
+        {
+            Parameters = { new() { Value = agents }, new() { Value = (double)RecentVisits.RepeatSeconds } },
+            CommandTimeout = 0,
+        };
+        await repeats.ExecuteNonQueryAsync(cancel);
     }
 
     /// <summary>The places of the clicks, link by link in the order of time.</summary>

@@ -11,7 +11,9 @@ namespace Cursus.Data.Clicks;
 internal sealed class RecentVisits
 {
     /// <summary>Visits closer together than this are one; see <see cref="ClickKind.Repeat"/>.</summary>
-    private static readonly Duration Gap = Duration.FromSeconds(10);
+    public const int RepeatSeconds = 10;
+
+    private static readonly Duration Gap = Duration.FromSeconds(RepeatSeconds);
 
     private const int FewestToForget = 50_000;
 

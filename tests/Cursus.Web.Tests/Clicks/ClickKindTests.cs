@@ -59,7 +59,7 @@ public class ClickKindTests(CursusApp app)
         var clicks = Enumerable.Range(0, 120).Select(i =>
         {
             at += Duration.FromMilliseconds(random.Next(1, 6000));
-            return (Position: (long)(i + 1) * 8, Click: new Click(at, link, random.Next(8) == 0 ? ClickKind.Team : ClickKind.Person, random.Next(3), default, default, "", "Mozilla/5.0", "en"));
+            return (Position: (long)(i + 1) * 8, Click: new Click(at, link, random.Next(8) == 0 ? ClickKind.Team : ClickKind.Person, random.Next(3), default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en"));
         }).ToList();
 
         var store = app.Services.GetRequiredService<ClickStore>();
@@ -98,7 +98,7 @@ public class ClickKindTests(CursusApp app)
         using var other = new ClickStore(source);
         var (oneJournal, _) = await one.Register(Guid.NewGuid(), Cancel);
         var (otherJournal, _) = await other.Register(Guid.NewGuid(), Cancel);
-        Click After(int seconds) => new(at + Duration.FromSeconds(seconds), link, ClickKind.Person, 77, default, default, "", "Mozilla/5.0", "en");
+        Click After(int seconds) => new(at + Duration.FromSeconds(seconds), link, ClickKind.Person, 77, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
 
         await one.Ship(oneJournal, new JournalBatch([(8, After(0))], [], 16), Cancel);
         await other.Ship(otherJournal, new JournalBatch([(8, After(4))], [], 16), Cancel);

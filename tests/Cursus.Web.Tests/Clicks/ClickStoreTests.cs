@@ -23,7 +23,7 @@ public class ClickStoreTests(CursusApp app)
         // Over a month's end in UTC that is another day in the workspace's zone.
         var begin = Instant.FromUtc(2026, 10, 31, 12, 0);
         var clicks = Gen.Select(Gen.Int[0, 86_400], Gen.Int[0, 1], Gen.Enum<ClickKind>(), Gen.Long).Array[300].Single()
-            .Select((c, i) => (Position: i * 64L, Click: new Click(begin + Duration.FromSeconds(c.Item1), links[c.Item2], c.Item3, c.Item4, default, default, "", "Mozilla/5.0", ""))).ToList();
+            .Select((c, i) => (Position: i * 64L, Click: new Click(begin + Duration.FromSeconds(c.Item1), links[c.Item2], c.Item3, c.Item4, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", ""))).ToList();
         var random = new Random(7);
         var end = clicks.Count;
         for (var from = 0; from < end;)
@@ -60,7 +60,7 @@ public class ClickStoreTests(CursusApp app)
         var now = Instant.FromUtc(2026, 11, 1, 0, 0);
 
         // PostgreSQL takes no zero character in a text, so the whole batch is refused.
-        await Should.ThrowAsync<Npgsql.PostgresException>(() => store.Ship(journalId, new JournalBatch([(0, At(now, "Mozilla/5.0")), (64, At(now, "Mozilla/\0"))], [], 128), Cancel));
+        await Should.ThrowAsync<Npgsql.PostgresException>(() => store.Ship(journalId, new JournalBatch([(0, At(now, "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0")), (64, At(now, "Mozilla/\0"))], [], 128), Cancel));
 
         await using var db = app.Database();
         (await db.LinkDays.AnyAsync(d => d.LinkId == link, Cancel)).ShouldBeFalse();
@@ -80,7 +80,7 @@ public class ClickStoreTests(CursusApp app)
         var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
         var day = new LocalDate(year, month, dayOfMonth);
         var begin = DateTimeZoneProviders.Tzdb["Europe/London"].AtStartOfDay(day).ToInstant() - Duration.FromHours(6);
-        var clicks = Enumerable.Range(0, 6 * 40).Select(i => (i * 8L, new Click(begin + Duration.FromMinutes(10 * i), link, ClickKind.Person, i, default, default, "", "Mozilla/5.0", ""))).ToList();
+        var clicks = Enumerable.Range(0, 6 * 40).Select(i => (i * 8L, new Click(begin + Duration.FromMinutes(10 * i), link, ClickKind.Person, i, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", ""))).ToList();
         await store.Ship(journalId, new JournalBatch(clicks, [], clicks.Count * 8), Cancel);
 
         await using var db = app.Database();
@@ -107,7 +107,7 @@ public class ClickStoreTests(CursusApp app)
         {
             var clicks = Enumerable.Range(0, 50).Select(i => ((batch * 50L + i) * 64, new Click(
                 begin + Duration.FromMinutes(random.Next(0, 60 * 24 * 40)), links[random.Next(links.Length)], (ClickKind)random.Next(0, 3), random.Next(5), CountryCode.Of(random.Next(2) == 0 ? "GB" : "DE"),
-                default, random.Next(3) == 0 ? "" : "perch.localhost", "Mozilla/5.0", "en"))).ToList();
+                default, random.Next(3) == 0 ? "" : "perch.localhost", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en"))).ToList();
             await store.Ship(journalId, new JournalBatch(clicks, [], (batch + 1) * 50L * 64), Cancel);
             if (batch % 4 == 0)
             {
@@ -158,6 +158,41 @@ public class ClickStoreTests(CursusApp app)
         await rollUps.Rebuild(SystemClock.Instance.GetCurrentInstant(), Cancel);
         (await rollUps.Check(Cancel)).Differences.ShouldBeEmpty();
         (await rollUps.CheckTotals(Cancel)).ShouldBeEmpty();
+    }
+
+    /// <summary>As if the list had taken one browser for a machine and a machine for a person when these clicks were stored.</summary>
+    [Fact]
+    public async Task When_a_list_is_corrected_stored_clicks_are_told_anew()
+    {
+        await using var own = new CursusApp();
+        await own.InitializeAsync();
+        var world = await World.Make(own);
+        var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
+        await using var source = own.DataSource();
+        using var store = new ClickStore(source);
+        var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
+        const string browser = "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", machine = "hill-monitor/1.0";
+        var now = SystemClock.Instance.GetCurrentInstant() - Duration.FromHours(30);
+        Click At(int seconds, string agent, ClickKind kind = ClickKind.Person, long visitor = 1) => new(now + Duration.FromSeconds(seconds), link, kind, visitor, default, default, "", agent, "");
+        Click[] clicks = [At(0, browser), At(3, browser), At(60, browser), At(61, browser, ClickKind.Team, 2), At(0, machine, visitor: 3), At(90, browser, visitor: 4)];
+        await store.Ship(journalId, new JournalBatch([.. clicks.Select((c, i) => (i * 64L, c))], [], clicks.Length * 64L), Cancel);
+        await using var db = own.Database();
+        await db.Database.ExecuteSqlAsync($"""
+            update user_agents set read_with = 'an older list', kind = case text when {browser} then 2 else 0 end where text in ({browser}, {machine});
+            update clicks c set kind = u.kind from user_agents u where u.id = c.user_agent_id and c.kind in (0, 2, 5) and c.link_id = {link}
+            """, Cancel);
+        var rollUps = new RollUps(source);
+        await rollUps.Rebuild(SystemClock.Instance.GetCurrentInstant(), Cancel);
+        ((int)(await world.Get("/api/v1/reports/breakdown?by=channel"))["total"]!["clicks"]!).ShouldBe(1, "only the machine");
+
+        (await rollUps.BringUpToDate(SystemClock.Instance.GetCurrentInstant(), Cancel)).ShouldBeTrue();
+
+        var report = await world.Get("/api/v1/reports/breakdown?by=channel");
+        ((int)report["total"]!["clicks"]!).ShouldBe(3);
+        ((int)report["excluded"]!["machines"]!, (int)report["excluded"]!["repeats"]!, (int)report["excluded"]!["team"]!).ShouldBe((1, 1, 1));
+        (await rollUps.Check(Cancel)).Differences.ShouldBeEmpty();
+        (await rollUps.CheckTotals(Cancel)).ShouldBeEmpty();
+        (await rollUps.BringUpToDate(SystemClock.Instance.GetCurrentInstant(), Cancel)).ShouldBeFalse("all is read by the present list");
     }
 
     [Fact]

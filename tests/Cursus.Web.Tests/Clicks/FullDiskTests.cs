@@ -52,7 +52,7 @@ public sealed class FullDiskTests : IDisposable
         LinkId = Guid.Empty,
         Visitor = number,
         ReferrerHost = "perch.localhost",
-        UserAgent = "Mozilla/5.0 (X11; Linux x86_64) Person/1",
+        UserAgent = "Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 Person/1",
         Language = "en",
     };
 

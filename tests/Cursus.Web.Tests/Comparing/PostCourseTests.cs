@@ -178,7 +178,7 @@ public class PostCourseTests(CursusApp app)
     private static int visitors;
 
     private static Click Click(Guid link, Instant at) =>
-        new(at, link, ClickKind.Person, Interlocked.Increment(ref visitors), CountryCode.Of("GB"), default, "", "Mozilla/5.0", "en");
+        new(at, link, ClickKind.Person, Interlocked.Increment(ref visitors), CountryCode.Of("GB"), default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
 
     private async Task Ship(IReadOnlyList<Click> clicks)
     {

@@ -89,7 +89,7 @@ public class TablesToTakeTests(CursusApp app)
         await using var source = app.DataSource();
         using var store = new ClickStore(source);
         var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
-        var clicks = Enumerable.Range(0, times).Select(n => (n * 64L, new Click(now - Duration.FromHours(2 * n + 1), link, ClickKind.Person, n, CountryCode.Of(country), default, "", "Mozilla/5.0", "en")));
+        var clicks = Enumerable.Range(0, times).Select(n => (n * 64L, new Click(now - Duration.FromHours(2 * n + 1), link, ClickKind.Person, n, CountryCode.Of(country), default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en")));
         await store.Ship(id, new JournalBatch([.. clicks], [], times * 64L), Cancel);
     }
 

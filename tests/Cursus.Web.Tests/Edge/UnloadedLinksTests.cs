@@ -66,7 +66,7 @@ public class UnloadedLinksTests(CursusApp app)
     private static async Task<HttpResponse> Visit(EdgeAnswer edge, string domain, string path)
     {
         var context = new DefaultHttpContext { Request = { Method = "GET", Scheme = "http", Host = new(domain), Path = $"/{path}" } };
-        context.Request.Headers.UserAgent = $"Mozilla/5.0 (X11; Linux x86_64) Person/{Guid.NewGuid():N}";
+        context.Request.Headers.UserAgent = $"Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 Person/{Guid.NewGuid():N}";
         await edge.Answer(context.Features);
         return context.Response;
     }

@@ -109,7 +109,7 @@ public sealed class World
     public static void As(HttpRequestMessage request, int visitor)
     {
         request.Headers.UserAgent.Clear();
-        request.Headers.UserAgent.ParseAdd($"Mozilla/5.0 (X11; Linux x86_64) Person/{visitor}");
+        request.Headers.UserAgent.ParseAdd($"Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 Person/{visitor}");
     }
 
     /// <summary>The breakdown report, after every click so far has been stored.</summary>

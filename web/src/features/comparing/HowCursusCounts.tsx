@@ -21,7 +21,7 @@ export function HowCursusCounts() {
 
 /** Scrolls by itself where the page is too narrow for it. */
 const Table = ({ children }: { children: React.ReactNode }) => (
-  <div className={classes.table} tabIndex={0} role="region" aria-label="Table">
+  <div className={classes.table} tabIndex={0}>
     <table>{children}</table>
   </div>
 )
