@@ -99,7 +99,7 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
                 link.Tags.AddRange(file.Tags.Select(t => tags[t]));
                 post.Placements.Add(new Placement { PostId = post.Id, LinkId = link.Id, Link = link, Variant = placed.ElementAtOrDefault(1), Position = position });
                 links.Add(link);
-                int? exactly = file.Clicks is { } numbers ? numbers[channel.Key] : null;
+                int? exactly = file.Clicks is { } numbers ? numbers.TryGetValue(file.Channels[position], out var ofVariant) ? ofVariant : numbers[channel.Key] : null;
                 clicks.AddRange(traffic.On(link.Id, scenario.Channels.Single(c => c.Key == channel.Key), posted, appeal, exactly));
             }
 

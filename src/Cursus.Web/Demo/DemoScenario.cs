@@ -65,7 +65,7 @@ public sealed record DemoScenario(
 
     /// <param name="Page">Site and path, such as <c>northmoor/events/autumn</c>.</param>
     /// <param name="Channels">Channel keys, with a variant behind a slash.</param>
-    /// <param name="Clicks">People's clicks by channel where the story needs an exact number.</param>
+    /// <param name="Clicks">People's clicks by channel, or by channel and variant, where the story needs an exact number.</param>
     /// <param name="EndsDaysAgo">So many days ago its links have ended.</param>
     /// <param name="Fallback">Page that they lead to since, as <paramref name="Page"/> is written.</param>
     public sealed record PostFile(

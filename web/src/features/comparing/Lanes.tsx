@@ -51,7 +51,11 @@ export function Lanes({ answer, question, name, channelOf, opens }: Props) {
                   , <i className={classes.tickKey} aria-hidden /> the one before
                 </>
               )}
-              , <i className={classes.whiskerKey} aria-hidden /> how sure
+              {lanes.some((lane) => lane.expected) && (
+                <>
+                  , <i className={classes.whiskerKey} aria-hidden /> how sure
+                </>
+              )}
             </th>
             <th scope="col">{isPerPost ? 'Per post' : 'Clicks'}</th>
             <th scope="col">{isPerPost ? 'Posts' : 'Share'}</th>
