@@ -42,7 +42,7 @@ internal static class AnswerUnits
             {
                 foreach (var group in link.Groups)
                 {
-                    clicks.TryAdd((group, link.Unit), 0);
+                    clicks.TryAdd((counted.NumberOf(group), link.Unit), 0);
                 }
             }
         }

@@ -21,6 +21,9 @@ internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> C
     /// <summary>Key and label of the one dimension that was asked for.</summary>
     public (string Key, string Label) GroupOf(CountedCell cell) => Groups.All[cell.Group][0];
 
+    /// <summary>The number, among <see cref="Groups"/>, of a group that one of <see cref="Links"/> is in.</summary>
+    public int NumberOf(int groupOfLink) => Groups == Links!.Groups ? groupOfLink : Groups.Of(Links.Groups.All[groupOfLink]);
+
     /// <param name="dimensions">What is grouped by; none for everything in one.</param>
     /// <param name="stretches">By number of the span.</param>
     /// <param name="needsAll">Whether <see cref="All"/> is needed, and which of the links were clicked and when they went out; counted from the clicks, none of that is known.</param>
@@ -61,7 +64,7 @@ internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> C
         Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<Stretch> stretches, CountStep step, int unitSpans, CancellationToken cancel)
     {
         var isByUnit = unitSpans > 0;
-        var links = isByUnit ? await PickedLinks.Read(snapshot, question, [], isPlaced: true, isHeldAgainst: false, cancel) : null;
+        var links = isByUnit ? await PickedLinks.Read(snapshot, question, dimensions, isPlaced: true, isHeldAgainst: false, cancel) : null;
         var columns = string.Concat(CountedSql.Columns(dimensions).Select(c => $"{c.Key}, {c.Label}, "));
         var after = 2 * dimensions.Count;
         var groups = new GroupNumbers();

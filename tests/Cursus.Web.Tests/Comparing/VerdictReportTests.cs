@@ -105,6 +105,22 @@ public class VerdictReportTests(CursusApp app)
         ((string)all["unit"]!, (int)all["clusters"]!, (bool)all["paired"]!).ShouldBe(("post", 6, true));
     }
 
+    /// <summary>Country and language together are read from the clicks themselves.</summary>
+    [Fact]
+    public async Task Channels_have_the_same_posts_and_verdict_where_the_clicks_themselves_are_read()
+    {
+        var world = await World.Make(app);
+        await SendAll(world);
+        await Send(world, 1, 0, 0);
+        var all = await world.Get("/api/v1/reports/breakdown?by=channel&period=last-28");
+        var narrowed = await world.Get("/api/v1/reports/breakdown?by=channel&period=last-28&language=en&country=GB&country=IE");
+        narrowed["verdict"]!.ToJsonString().ShouldBe(all["verdict"]!.ToJsonString());
+        Rows(narrowed).ShouldBe(Rows(all));
+
+        static IEnumerable<(string, long, int, int, double)> Rows(JsonNode report) =>
+            report["rows"]!.AsArray().Select(r => ((string)r!["key"]!, (long)r["clicks"]!, (int)r["posts"]!, (int)r["placements"]!, (double)r["low"]!));
+    }
+
     [Fact]
     public async Task Weekdays_are_judged_by_weeks_that_end_with_the_period()
     {
