@@ -73,9 +73,10 @@ internal static class PlacementCourses
         var (courses, reading, nowHour) = (new List<Labelled>(), new PlacementHours(), PlacementHours.NumberOf(now.InZone(zone).LocalDateTime));
         foreach (var (link, placement) in placements)
         {
-            if (StartOf(placement, reading.Of(placement), zone) is { } start && start <= nowHour)
+            var hours = reading.Of(placement);
+            if (StartOf(placement, hours, zone) is { } start && start <= nowHour)
             {
-                var course = CourseOf(link, reading.Of(placement), start, nowHour);
+                var course = CourseOf(link, hours, start, nowHour);
                 courses.AddRange(placement.Groups.Select(g => new Labelled(course with { Group = g.Key }, g.Label)));
             }
         }
