@@ -51,11 +51,10 @@ export function AnswerSentence({ answer }: { answer: Breakdown }) {
           ' · not over yet, so compared with as much of the earlier period'}
         {answer.narrowedFrom &&
           ` · asked from ${day(answer.narrowedFrom)} on: where two things are crossed that only single clicks tell, the last 31 days are answered`}
-        {' · '}
-        <Anchor component={Link} to="/how-cursus-counts" size="sm" inherit>
-          How Cursus counts and decides
-        </Anchor>
       </Text>
+      <Anchor component={Link} to="/how-cursus-counts" size="sm" display="block">
+        How Cursus counts and decides
+      </Anchor>
     </>
   )
 }
