@@ -18,9 +18,14 @@ bench() {
       mkdir -p artifacts/bench
       bench_application verdict "${options[@]}"
       ;;
+    machines)
+      need_toolchain
+      unless_built machines bench/machines src/Cursus.Core -- quietly dotnet build bench/machines/machines.csproj -c Release -o artifacts/machines --nologo >&2
+      dotnet artifacts/machines/machines.dll tests/Cursus.Core.Tests/ReferenceData/requests-*.txt --write docs/machines.md
+      ;;
     edge | crash | reports) bench_server "$name" "${options[@]}" ;;
     performance) bench_performance "${options[@]}" ;;
-    *) fail "there is no measurement “$name”. There are: crash edge find handoff many performance reports send verdict." ;;
+    *) fail "there is no measurement “$name”. There are: crash edge find handoff machines many performance reports send verdict." ;;
   esac
 }
 

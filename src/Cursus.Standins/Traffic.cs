@@ -7,14 +7,17 @@ namespace Cursus.Standins;
 
 /// <summary>
 /// Visitors for a while: real requests to short links, from people on phones and computers with the referrers of the links' networks, from crawlers, preview fetchers,
-/// browsers that fetch ahead, link checkers, and from people who click twice.
+/// browsers that fetch ahead, link checkers, programs that pose as browsers, mail scanners that open one link after the other, and from people who click twice.
 /// </summary>
 internal sealed class Traffic(IReadOnlyList<Traffic.Target> targets, Traffic.AgentsFile agents, IPEndPoint server, int seed)
 {
     private const int MostAtOnce = 256;
 
     // Of a hundred visits so many are of each sort; the rest are people's.
-    private static readonly (string Name, int Share)[] Others = [("machine", 9), ("preview", 4), ("prefetch", 2), ("header request", 2), ("repeat", 4)];
+    private static readonly (string Name, int Share)[] Others = [("machine", 9), ("preview", 4), ("prefetch", 2), ("header request", 2), ("impostor", 3), ("scanner", 1), ("repeat", 4)];
+
+    private const int LinksOfMessage = 5;
+    private const string Pages = "text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8";
 
     private readonly Random random = new(seed);
     private readonly ConcurrentDictionary<string, int> answered = new();
@@ -71,7 +74,7 @@ internal sealed class Traffic(IReadOnlyList<Traffic.Target> targets, Traffic.Age
             var visit = Next(previous);
             previous = visit.Sort == "person" ? visit : previous;
             await room.WaitAsync();
-            running.Add(Follow(client, visit).ContinueWith(_ => room.Release(), TaskScheduler.Default));
+            running.Add((visit.Sort == "scanner" ? Scan(client, visit) : Follow(client, visit)).ContinueWith(_ => room.Release(), TaskScheduler.Default));
             running.RemoveAll(t => t.IsCompleted);
         }
 
@@ -98,9 +101,19 @@ internal sealed class Traffic(IReadOnlyList<Traffic.Target> targets, Traffic.Age
         {
             "machine" or "header request" => new Visit(sort, target, Any(agents.Machines), Anywhere(), "", null),
             "preview" => new Visit(sort, target, Any(agents.Previews), Anywhere(), "", null),
+            "impostor" or "scanner" => new Visit(sort, target, Any(agents.Desktops), Anywhere(), "en-GB", null),
             "prefetch" => new Visit(sort, target, Any(agents.Desktops), Anywhere(), Any(agents.Languages), null),
             _ => new Visit("person", target, random.Next(100) < 65 ? Any(agents.Phones) : Any(agents.Desktops), Anywhere(), Any(agents.Languages), From(target)),
         };
+    }
+
+    /// <summary>A message's links, one after the other.</summary>
+    private async Task Scan(HttpClient client, Visit visit)
+    {
+        foreach (var target in targets.Take(LinksOfMessage))
+        {
+            await Follow(client, visit with { Target = target });
+        }
     }
 
     /// <summary>Mostly the link's own network, now and then another one, often nothing.</summary>
@@ -118,6 +131,7 @@ internal sealed class Traffic(IReadOnlyList<Traffic.Target> targets, Traffic.Age
         var headers = request.Headers;
         headers.TryAddWithoutValidation("User-Agent", visit.Agent);
         headers.TryAddWithoutValidation("X-Forwarded-For", visit.Address.ToString());
+        headers.TryAddWithoutValidation("Accept", visit.Sort is "person" or "repeat" or "prefetch" or "scanner" ? Pages : "*/*");
         headers.TryAddWithoutValidation("Accept-Language", visit.Language);
         headers.TryAddWithoutValidation("Referer", visit.Referrer);
         if (visit.Sort == "prefetch")

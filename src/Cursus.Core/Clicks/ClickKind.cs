@@ -23,4 +23,16 @@ public enum ClickKind : byte
 
     /// <summary>Somebody asked for the headers alone (RFC 9110, section 9.3.2), as link checkers do.</summary>
     Head = 6,
+
+    /// <summary>A program under a browser's name whose request is not what that browser sends; see <see cref="Clicks.Impostor"/>.</summary>
+    Impostor = 7,
+
+    /// <summary>One of several links that a visitor or a network opened faster than anybody can point at them; see <see cref="BehaviourWatch"/>, as for the next two.</summary>
+    Sweep = 8,
+
+    /// <summary>Somebody else's visit within a second of the team's own.</summary>
+    Echo = 9,
+
+    /// <summary>The visit of somebody who had just asked for the headers alone.</summary>
+    Probe = 10,
 }

@@ -6,7 +6,7 @@ namespace Cursus.Core.Clicks;
 public static class ClickLists
 {
     /// <summary>Changes whenever a list does, or a rule by which they are read; what was read by another state is to be read anew.</summary>
-    public static string State { get; } = string.Join('.', new[] { "4" }.Concat(new[] { "crawlers.txt", "browsers.yaml", "sites.txt" }.Select(Fingerprint)));
+    public static string State { get; } = string.Join('.', new[] { "5" }.Concat(new[] { "crawlers.txt", "browsers.yaml", "sites.txt" }.Select(Fingerprint)));
 
     private static string Fingerprint(string name)
     {

@@ -23,14 +23,19 @@ public sealed record UserAgentReading(ClickKind Kind, string Device, string Brow
         return UserAgentPatterns.Read(yaml);
     });
 
-    /// <summary>Reads a user agent with what the browser said beside it. Takes some milliseconds: remember what came out.</summary>
-    public static UserAgentReading Of(string userAgent, ClientHints hints)
+    /// <summary>Reads a user agent with what the request told beside it. Takes some milliseconds: remember what came out.</summary>
+    public static UserAgentReading Of(string userAgent, RequestTraits traits)
     {
         ArgumentNullException.ThrowIfNull(userAgent);
+        var hints = traits.Hints;
         var (browser, os) = Families(userAgent);
         os = OsOf(IsHarmony(userAgent) ? "HarmonyOS" : os, hints);
-        return new UserAgentReading(UserAgentKind.Of(userAgent), DeviceOf(userAgent, os, hints), browser, os);
+        return new UserAgentReading(KindOf(userAgent, traits.Signs), DeviceOf(userAgent, os, hints), browser, os);
     }
+
+    /// <summary>Who sends such requests, as far as one request tells.</summary>
+    public static ClickKind KindOf(string userAgent, RequestSigns signs) =>
+        UserAgentKind.Of(userAgent) is not ClickKind.Person and var kind ? kind : Impostor.Is(userAgent, signs) ? ClickKind.Impostor : ClickKind.Person;
 
     /// <summary>The families that the open patterns name, without any rule of our own.</summary>
     internal static (string Browser, string Os) Families(string userAgent) => (Patterns.Value.Browsers.Family(userAgent), Patterns.Value.Os.Family(userAgent));

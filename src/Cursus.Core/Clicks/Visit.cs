@@ -24,4 +24,9 @@ public readonly ref struct Visit
 
     /// <summary>Number of the QR code that was scanned; 0 where the address was followed.</summary>
     public byte Code { get; init; }
+
+    public RequestSigns Signs { get; init; }
+
+    /// <summary>The network's keyed hash of the day; 0 where untold.</summary>
+    public int Network { get; init; }
 }

@@ -129,7 +129,7 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         return table.Name switch
         {
             "workspaces" => $"""
-                update workspaces w set time_zone = r.time_zone, redirect = r.redirect, is_vocabulary_locked = r.is_vocabulary_locked, office_networks = r.office_networks
+                update workspaces w set time_zone = r.time_zone, redirect = r.redirect, is_vocabulary_locked = r.is_vocabulary_locked, office_networks = r.office_networks, leaves_out_by_behaviour = coalesce(r.leaves_out_by_behaviour, true)
                 from archive_lines a, json_populate_record(null::workspaces, a.line) r where w.id = '{target.Workspace}'
                 """,
             "referrers" => "insert into referrers select r.* from archive_lines a, json_populate_record(null::referrers, a.line) r on conflict (host) do nothing",

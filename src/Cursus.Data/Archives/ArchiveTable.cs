@@ -13,7 +13,7 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null,
     /// <summary>Everything that an archive holds, each after what it refers to. Who may sign in, secrets, drafts and what follows from the rest (search texts, months) stay out.</summary>
     public static IReadOnlyList<ArchiveTable> All { get; } =
     [
-        new("workspaces", "x.id = $1", "x.id, x.name, x.time_zone, x.redirect, x.is_vocabulary_locked, x.office_networks"),
+        new("workspaces", "x.id = $1", "x.id, x.name, x.time_zone, x.redirect, x.is_vocabulary_locked, x.office_networks, x.leaves_out_by_behaviour"),
         new("members", Own, "x.id, (select name from accounts where id = x.account_id) as name, (select email from accounts where id = x.account_id) as email, x.role"),
         new("recipes", Own),
         new("campaigns", Own),

@@ -42,7 +42,7 @@ internal sealed class ClickReader
 {
     private const int Remembered = 50_000;
 
-    private readonly Dictionary<(string Text, short Hints), (int Id, UserAgentReading Reading)> agents = [];
+    private readonly Dictionary<(string Text, short Traits), (int Id, UserAgentReading Reading)> agents = [];
     private readonly HashSet<string> referrers = [];
 
     /// <summary>Tells the state of the lists that agents and referrers are read by.</summary>
@@ -58,7 +58,7 @@ internal sealed class ClickReader
         }
 
         // Another process may add an agent in the same moment: then neither adds nor sees it, and the next look finds it.
-        while (clicks.Select(c => (c.Click.UserAgent, (short)c.Click.Hints.ToByte())).Where(a => !agents.ContainsKey(a)).Distinct().ToList() is { Count: > 0 } unknown)
+        while (clicks.Select(c => (c.Click.UserAgent, TraitsOf(c.Click))).Where(a => !agents.ContainsKey(a)).Distinct().ToList() is { Count: > 0 } unknown)
         {
             await Learn(connection, unknown, cancel);
         }
@@ -68,7 +68,7 @@ internal sealed class ClickReader
         foreach (var place in ByLink(clicks))
         {
             var (id, click) = clicks[place];
-            var (agentId, reading) = agents[(click.UserAgent, click.Hints.ToByte())];
+            var (agentId, reading) = agents[(click.UserAgent, TraitsOf(click))];
             var kind = click.Kind == ClickKind.Person ? reading.Kind : click.Kind;
             read.Add(new ReadClick(id, click, agentId, new ToldClick(
                 kind, click.Visitor, click.Country.ToString(), reading.Device, reading.Browser, reading.Os, click.Language, click.ReferrerHost, click.Code)));
@@ -81,7 +81,7 @@ internal sealed class ClickReader
     /// <summary>Reads all agents and referrers anew that were read by an earlier state of the lists, and tells stored clicks anew whose agent turns out to be a person's, or isn't one any more. Returns whether there were any.</summary>
     public static async Task<bool> ReadAnew(NpgsqlConnection connection, CancellationToken cancel)
     {
-        var outdated = new List<(int Id, string Text, short Hints)>();
+        var outdated = new List<(int Id, string Text, short Traits)>();
         await using (var select = new NpgsqlCommand("select id, text, hints from user_agents where read_with <> $1", connection) { Parameters = { new() { Value = ReadWith } } })
         await using (var reader = await select.ExecuteReaderAsync(cancel))
         {
@@ -91,7 +91,7 @@ internal sealed class ClickReader
             }
         }
 
-        var readings = outdated.ConvertAll(a => UserAgentReading.Of(a.Text, ClientHints.OfByte((byte)a.Hints)));
+        var readings = outdated.ConvertAll(a => UserAgentReading.Of(a.Text, RequestTraits.OfNumber(a.Traits)));
         await using var update = new NpgsqlCommand("""
             update user_agents set kind = n.kind, device = n.device, browser = n.browser, os = n.os, read_with = $6
             from unnest($1::int[], $2::smallint[], $3::text[], $4::text[], $5::text[]) as n (id, kind, device, browser, os) where n.id = user_agents.id
@@ -148,7 +148,7 @@ internal sealed class ClickReader
 
         await using var command = new NpgsqlCommand($"""
             update clicks c set kind = u.kind from user_agents u
-            where u.id = c.user_agent_id and u.id = any($1) and c.kind in ({(int)ClickKind.Person}, {(int)ClickKind.Repeat}, {(int)ClickKind.Machine}, {(int)ClickKind.Preview});
+            where u.id = c.user_agent_id and u.id = any($1) and c.kind in ({(int)ClickKind.Person}, {(int)ClickKind.Repeat}, {(int)ClickKind.Machine}, {(int)ClickKind.Preview}, {(int)ClickKind.Impostor});
             """, connection)
         {
             Parameters = { new() { Value = agents } },
@@ -168,6 +168,8 @@ internal sealed class ClickReader
         await repeats.ExecuteNonQueryAsync(cancel);
     }
 
+    private static short TraitsOf(in Click click) => new RequestTraits(click.Hints, click.Signs).ToNumber();
+
     /// <summary>The places of the clicks, link by link in the order of time.</summary>
     private static int[] ByLink(IReadOnlyList<(long Id, Click Click)> clicks)
     {
@@ -182,9 +184,9 @@ internal sealed class ClickReader
         return places;
     }
 
-    private async Task Learn(NpgsqlConnection connection, List<(string Text, short Hints)> unknown, CancellationToken cancel)
+    private async Task Learn(NpgsqlConnection connection, List<(string Text, short Traits)> unknown, CancellationToken cancel)
     {
-        var readings = unknown.ConvertAll(a => UserAgentReading.Of(a.Text, ClientHints.OfByte((byte)a.Hints)));
+        var readings = unknown.ConvertAll(a => UserAgentReading.Of(a.Text, RequestTraits.OfNumber(a.Traits)));
         await using var command = new NpgsqlCommand("""
             with arriving as (select * from unnest($1::text[], $2::smallint[], $3::smallint[], $4::text[], $5::text[], $6::text[]) as n (text, hints, kind, device, browser, os)),
                 added as (insert into user_agents (text, hints, kind, device, browser, os, read_with) select *, $7 from arriving on conflict (text, hints) do nothing returning *)
@@ -195,7 +197,7 @@ internal sealed class ClickReader
             Parameters =
             {
                 new() { Value = unknown.ConvertAll(a => a.Text) },
-                new() { Value = unknown.ConvertAll(a => a.Hints) },
+                new() { Value = unknown.ConvertAll(a => a.Traits) },
                 new() { Value = readings.ConvertAll(r => (short)r.Kind) },
                 new() { Value = readings.ConvertAll(r => r.Device) },
                 new() { Value = readings.ConvertAll(r => r.Browser) },

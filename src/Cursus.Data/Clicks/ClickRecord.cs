@@ -5,7 +5,8 @@ using NodaTime;
 
 namespace Cursus.Data.Clicks;
 
-/// <summary>How a click is written in the journal: fixed fields first, then three texts of two-byte length and UTF-8, then the number of the code where one was scanned. A report on pixels (<see cref="HandoffRecord"/>) is told from
+/// <summary>How a click is written in the journal: fixed fields first, then three texts of two-byte length and UTF-8, then the number of the code that was scanned, the signs and the
+/// network; journals of earlier versions end before. A report on pixels (<see cref="HandoffRecord"/>) is told from
 /// it by the byte where a click has its kind.</summary>
 internal static class ClickRecord
 {
@@ -14,8 +15,10 @@ internal static class ClickRecord
 
     private const int FixedLength = 8 + 16 + 1 + 8 + 2 + 1;
 
+    private const int EndLength = 1 + 1 + 4;
+
     /// <summary>The most bytes that one click can take.</summary>
-    public const int MaxLength = FixedLength + 1 + 3 * 2 + 3 * (ReferrerHost.MaxLength + Click.MaxUserAgent + 8);
+    public const int MaxLength = FixedLength + EndLength + 3 * 2 + 3 * (ReferrerHost.MaxLength + Click.MaxUserAgent + 8);
 
     /// <summary>Whether these bytes are a click's.</summary>
     public static bool Is(ReadOnlySpan<byte> content) => content[KindAt] != HandoffRecord.Mark;
@@ -32,12 +35,9 @@ internal static class ClickRecord
         length += WriteText(visit.ReferrerHost, to[length..]);
         length += WriteText(visit.UserAgent, to[length..]);
         length += WriteText(visit.Language, to[length..]);
-        if (visit.Code != 0)
-        {
-            to[length++] = visit.Code;
-        }
-
-        return length;
+        (to[length], to[length + 1]) = (visit.Code, (byte)visit.Signs);
+        BinaryPrimitives.WriteInt32LittleEndian(to[(length + 2)..], visit.Network);
+        return length + EndLength;
     }
 
     /// <param name="texts">Gives one string for the same text, since a few thousand make nearly all clicks.</param>
@@ -53,7 +53,10 @@ internal static class ClickRecord
         var referrer = ReadText(ref rest, texts);
         var agent = ReadText(ref rest, texts);
         var language = ReadText(ref rest, texts);
-        return new Click(at, link, kind, visitor, country, hints, referrer, agent, language, rest.IsEmpty ? (byte)0 : rest[0]);
+        var code = rest.IsEmpty ? (byte)0 : rest[0];
+        return rest.Length < EndLength
+            ? new Click(at, link, kind, visitor, country, hints, referrer, agent, language, code)
+            : new Click(at, link, kind, visitor, country, hints, referrer, agent, language, code, (RequestSigns)rest[1], BinaryPrimitives.ReadInt32LittleEndian(rest[2..]));
     }
 
     private static int WriteText(ReadOnlySpan<char> text, Span<byte> to)

@@ -23,6 +23,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
     private sealed class Memory
     {
         public RecentVisits Visits { get; } = new();
+        public WatchedBehaviour Behaviour { get; } = new();
         public RecentDays Days { get; set; } = new();
         public Dictionary<int, long>? Others { get; set; }
     }
@@ -82,8 +83,15 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
             }
 
             memory.Others = others;
+            await homes.Learn(connection, read.Select(c => c.Click.LinkId), cancel);
+            var swept = memory.Behaviour.Mark(homes, await WatchedBehaviour.WorkspacesWithout(connection, cancel), read);
             memory.Visits.Mark(read);
             var stored = await Store(connection, homes, memory.Days, read, cancel);
+            if (swept.Count > 0)
+            {
+                await WatchedBehaviour.TakeBack(connection, homes, memory.Days, swept, cancel);
+            }
+
             await PixelRollUp.Add(connection, homes, batch.Reports.Where(r => r.Id >= IdOf(journalId, position)).Select(r => r.Report), cancel);
             await using var move = new NpgsqlCommand("update journals set shipped_to = greatest(shipped_to, $2) where id = $1", connection, transaction)
             {
@@ -109,9 +117,11 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
     public static async Task Store(NpgsqlConnection connection, IReadOnlyList<(long Id, Click Click)> clicks, CancellationToken cancel)
     {
         await connection.Run(Lock, cancel);
-        var read = await new ClickReader().Read(connection, clicks, cancel);
+        var (read, homes) = (await new ClickReader().Read(connection, clicks, cancel), new LinkHomes());
+        await homes.Learn(connection, read.Select(c => c.Click.LinkId), cancel);
+        new WatchedBehaviour().Mark(homes, await WatchedBehaviour.WorkspacesWithout(connection, cancel), read);
         new RecentVisits().Mark(read);
-        await Store(connection, new LinkHomes(), new RecentDays(), read, cancel);
+        await Store(connection, homes, new RecentDays(), read, cancel);
     }
 
     private static async Task<IReadOnlyList<StoredClick>> Store(
@@ -123,8 +133,6 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
         }
 
         await MakeMonths(connection, clicks, cancel);
-        await homes.Learn(connection, clicks.Select(c => c.Click.LinkId), cancel);
-
         var sealedUntil = await SealedRollUp.Until(connection, cancel) ?? LocalDate.MinIsoValue;
 
         // The database takes the clicks in while their days are added up here.

@@ -40,7 +40,7 @@ public sealed class UserAgent
     /// <summary>As sent, cut to <see cref="Click.MaxUserAgent"/> characters.</summary>
     public required string Text { get; init; }
 
-    /// <summary>What the browser said beside it; see <see cref="ClientHints.ToByte"/>.</summary>
+    /// <summary>What requests told beside it; see <see cref="RequestTraits.ToNumber"/>.</summary>
     public short Hints { get; init; }
 
     public ClickKind Kind { get; set; }

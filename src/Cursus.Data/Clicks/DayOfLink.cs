@@ -7,7 +7,7 @@ namespace Cursus.Data.Clicks;
 public abstract class DayOfLink
 {
     /// <summary>The columns of the kinds of clicks, by number of <see cref="ClickKind"/>.</summary>
-    public static IReadOnlyList<string> Kinds { get; } = ["clicks", "team", "machines", "previews", "prefetches", "repeats", "heads"];
+    public static IReadOnlyList<string> Kinds { get; } = ["clicks", "team", "machines", "previews", "prefetches", "repeats", "heads", "impostors", "sweeps", "echoes", "probes"];
 
     /// <summary>The columns of all that is counted: the kinds and the people.</summary>
     public static IReadOnlyList<string> Counted { get; } = [.. Kinds, "visitors"];
@@ -24,6 +24,10 @@ public abstract class DayOfLink
     public int Prefetches { get; init; }
     public int Repeats { get; init; }
     public int Heads { get; init; }
+    public int Impostors { get; init; }
+    public int Sweeps { get; init; }
+    public int Echoes { get; init; }
+    public int Probes { get; init; }
 
     /// <summary>How many different people clicked, as <see cref="Core.Clicks.VisitorSketch"/> counts them.</summary>
     public int Visitors { get; init; }

@@ -68,6 +68,19 @@ internal static class DayRollUp
         recent.Remember(unknown);
     }
 
+    /// <summary>Counts days anew of which stored clicks have become others.</summary>
+    public static async Task CountAnew(NpgsqlConnection connection, RecentDays recent, LocalDate sealedUntil, IReadOnlyCollection<(Guid Link, LocalDate Day)> days, CancellationToken cancel)
+    {
+        var open = await Recount.Of(connection, [.. days.Where(d => d.Day >= sealedUntil)], cancel);
+        if (open.Count > 0)
+        {
+            await Change(connection, open, cancel);
+            recent.Remember(open);
+        }
+
+        await SealedRollUp.CountAnew(connection, [.. days.Where(d => d.Day < sealedUntil)], cancel);
+    }
+
     /// <summary>Writes days that are not there yet.</summary>
     public static Task Insert(NpgsqlConnection connection, IReadOnlyDictionary<(Guid Link, LocalDate Day), DayCounts> days, CancellationToken cancel) =>
         Copy(connection, "open_days", days, cancel);

@@ -47,6 +47,20 @@ internal static class TotalRollUp
         await command.ExecuteNonQueryAsync(cancel);
     }
 
+    /// <summary>Makes the totals of some links anew from their clicks.</summary>
+    public static async Task CountAnew(NpgsqlConnection connection, Guid[] links, CancellationToken cancel)
+    {
+        await using var delete = new NpgsqlCommand("delete from link_totals where link_id = any($1)", connection) { Parameters = { new() { Value = links } } };
+        await delete.ExecuteNonQueryAsync(cancel);
+        await using var insert = new NpgsqlCommand(
+            $"insert into link_totals (link_id, clicks, last_click_at) select link_id, count(*), max(at) from clicks where kind = {(int)ClickKind.Person} and link_id = any($1) group by link_id", connection)
+        {
+            Parameters = { new() { Value = links } },
+            CommandTimeout = 0,
+        };
+        await insert.ExecuteNonQueryAsync(cancel);
+    }
+
     /// <summary>Makes all totals anew from the clicks.</summary>
     public static Task Rebuild(NpgsqlConnection connection, CancellationToken cancel) => connection.RunLong(
         $"delete from link_totals; insert into link_totals (link_id, clicks, last_click_at) select c.link_id, c.clicks, c.last_click_at from ({ByTheClicks}) c join links l on l.id = c.link_id", cancel);

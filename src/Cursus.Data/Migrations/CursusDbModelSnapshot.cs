@@ -559,9 +559,17 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("clicks");
 
+                    b.Property<int>("Echoes")
+                        .HasColumnType("integer")
+                        .HasColumnName("echoes");
+
                     b.Property<int>("Heads")
                         .HasColumnType("integer")
                         .HasColumnName("heads");
+
+                    b.Property<int>("Impostors")
+                        .HasColumnType("integer")
+                        .HasColumnName("impostors");
 
                     b.Property<int>("Machines")
                         .HasColumnType("integer")
@@ -575,9 +583,17 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("previews");
 
+                    b.Property<int>("Probes")
+                        .HasColumnType("integer")
+                        .HasColumnName("probes");
+
                     b.Property<int>("Repeats")
                         .HasColumnType("integer")
                         .HasColumnName("repeats");
+
+                    b.Property<int>("Sweeps")
+                        .HasColumnType("integer")
+                        .HasColumnName("sweeps");
 
                     b.Property<int>("Team")
                         .HasColumnType("integer")
@@ -736,6 +752,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("text[]")
                         .HasColumnName("device_values");
 
+                    b.Property<int>("Echoes")
+                        .HasColumnType("integer")
+                        .HasColumnName("echoes");
+
                     b.Property<int>("Heads")
                         .HasColumnType("integer")
                         .HasColumnName("heads");
@@ -744,6 +764,10 @@ namespace Cursus.Data.Migrations
                         .IsRequired()
                         .HasColumnType("integer[]")
                         .HasColumnName("hours");
+
+                    b.Property<int>("Impostors")
+                        .HasColumnType("integer")
+                        .HasColumnName("impostors");
 
                     b.PrimitiveCollection<int[]>("LanguageCounts")
                         .IsRequired()
@@ -777,6 +801,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("previews");
 
+                    b.Property<int>("Probes")
+                        .HasColumnType("integer")
+                        .HasColumnName("probes");
+
                     b.PrimitiveCollection<int[]>("ReferrerCounts")
                         .IsRequired()
                         .HasColumnType("integer[]")
@@ -790,6 +818,10 @@ namespace Cursus.Data.Migrations
                     b.Property<int>("Repeats")
                         .HasColumnType("integer")
                         .HasColumnName("repeats");
+
+                    b.Property<int>("Sweeps")
+                        .HasColumnType("integer")
+                        .HasColumnName("sweeps");
 
                     b.Property<int>("Team")
                         .HasColumnType("integer")
@@ -2347,6 +2379,10 @@ namespace Cursus.Data.Migrations
                     b.Property<bool>("IsVocabularyLocked")
                         .HasColumnType("boolean")
                         .HasColumnName("is_vocabulary_locked");
+
+                    b.Property<bool>("LeavesOutByBehaviour")
+                        .HasColumnType("boolean")
+                        .HasColumnName("leaves_out_by_behaviour");
 
                     b.Property<string>("Name")
                         .IsRequired()

@@ -20,6 +20,9 @@ public sealed class Workspace
     /// <summary>Networks of the organisation's own offices, as address and prefix length; visitors from there are the team's.</summary>
     public string[] OfficeNetworks { get; set; } = [];
 
+    /// <summary>True where clicks are left out for what visitors do, as mail scanners do; see <see cref="Core.Clicks.BehaviourWatch"/>.</summary>
+    public bool LeavesOutByBehaviour { get; set; } = true;
+
     /// <summary>True where the data is the shipped demo, whose sign-in may be shown on the sign-in page.</summary>
     public bool IsDemo { get; init; }
 

@@ -14,10 +14,11 @@ public static class WorkspaceSettings
     /// <param name="Redirect">Redirect type of new links where their domain has none.</param>
     /// <param name="IsVocabularyLocked">Whether editors must use agreed words.</param>
     /// <param name="OfficeNetworks">Networks whose visitors are the team's and are not counted.</param>
-    public sealed record Response(string Name, string TimeZone, int Redirect, bool IsVocabularyLocked, IReadOnlyList<string> OfficeNetworks);
+    /// <param name="LeavesOutByBehaviour">Whether clicks are left out for what visitors do, as mail scanners do.</param>
+    public sealed record Response(string Name, string TimeZone, int Redirect, bool IsVocabularyLocked, IReadOnlyList<string> OfficeNetworks, bool LeavesOutByBehaviour);
 
     /// <summary>What is left out stays.</summary>
-    public sealed record Edit(int? Redirect = null, bool? IsVocabularyLocked = null, IReadOnlyList<string>? OfficeNetworks = null);
+    public sealed record Edit(int? Redirect = null, bool? IsVocabularyLocked = null, IReadOnlyList<string>? OfficeNetworks = null, bool? LeavesOutByBehaviour = null);
 
     private const int MostNetworks = 50;
 
@@ -34,6 +35,7 @@ public static class WorkspaceSettings
         workspace.Redirect = Vocabulary.ReadRedirect(request.Redirect, workspace.Redirect, errors);
         workspace.IsVocabularyLocked = request.IsVocabularyLocked ?? workspace.IsVocabularyLocked;
         workspace.OfficeNetworks = request.OfficeNetworks is null ? workspace.OfficeNetworks : ReadNetworks(request.OfficeNetworks, errors);
+        workspace.LeavesOutByBehaviour = request.LeavesOutByBehaviour ?? workspace.LeavesOutByBehaviour;
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -66,5 +68,5 @@ public static class WorkspaceSettings
         return [.. networks.Distinct()];
     }
 
-    private static Response Of(Data.Workspaces.Workspace w) => new(w.Name, w.TimeZone, w.Redirect, w.IsVocabularyLocked, w.OfficeNetworks);
+    private static Response Of(Data.Workspaces.Workspace w) => new(w.Name, w.TimeZone, w.Redirect, w.IsVocabularyLocked, w.OfficeNetworks, w.LeavesOutByBehaviour);
 }

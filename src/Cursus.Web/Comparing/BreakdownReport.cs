@@ -38,7 +38,7 @@ public static class BreakdownReport
     public sealed record TotalCount(long Clicks, long? Visitors, long? PreviousClicks);
 
     /// <summary>Clicks that are kept but not counted, by reason: all of the links that are asked about.</summary>
-    public sealed record ExcludedCount(long Machines, long Previews, long Team, long Prefetches, long Repeats, long Heads);
+    public sealed record ExcludedCount(long Machines, long Previews, long Team, long Prefetches, long Repeats, long Heads, long Impostors, long Sweeps, long Echoes, long Probes);
 
     /// <param name="Visitors">People, each of them anew on each link and each day; null where the question is about what only clicks tell.</param>
     /// <param name="Share">Part of all people's clicks, 0 to 1.</param>
@@ -140,7 +140,8 @@ public static class BreakdownReport
     }
 
     private static ExcludedCount Of(IReadOnlyDictionary<ClickKind, long> excluded) => new(
-        excluded[ClickKind.Machine], excluded[ClickKind.Preview], excluded[ClickKind.Team], excluded[ClickKind.Prefetch], excluded[ClickKind.Repeat], excluded[ClickKind.Head]);
+        excluded[ClickKind.Machine], excluded[ClickKind.Preview], excluded[ClickKind.Team], excluded[ClickKind.Prefetch], excluded[ClickKind.Repeat], excluded[ClickKind.Head],
+        excluded[ClickKind.Impostor], excluded[ClickKind.Sweep], excluded[ClickKind.Echo], excluded[ClickKind.Probe]);
 
     private static Row Of(BreakdownRow row) => new(
         row.Count.Key, row.Count.Label, row.Count.Clicks, row.Count.Visitors, row.Share, row.Expected?.Low, row.Expected?.High, row.ExpectedShare?.Low, row.ExpectedShare?.High,

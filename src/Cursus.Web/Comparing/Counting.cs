@@ -24,6 +24,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     [
         ("team", ClickKind.Team), ("machines", ClickKind.Machine), ("previews", ClickKind.Preview),
         ("prefetches", ClickKind.Prefetch), ("repeats", ClickKind.Repeat), ("heads", ClickKind.Head),
+        ("impostors", ClickKind.Impostor), ("sweeps", ClickKind.Sweep), ("echoes", ClickKind.Echo), ("probes", ClickKind.Probe),
     ];
 
     public Task<Snapshot> Open(CancellationToken cancel) => Snapshot.Open(dataSource, cancel);

@@ -73,6 +73,7 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         var traffic = new DemoTraffic(scenario, zone, now, Seed);
         var slugs = new HashSet<string>();
         var clicks = new List<Click>();
+        var messages = new List<(Guid Link, Instant Sent)>();
         var links = new List<Link>();
         foreach (var (day, file, campaign) in calendar)
         {
@@ -99,6 +100,11 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
                 link.Tags.AddRange(file.Tags.Select(t => tags[t]));
                 post.Placements.Add(new Placement { PostId = post.Id, LinkId = link.Id, Link = link, Variant = placed.ElementAtOrDefault(1), Position = position });
                 links.Add(link);
+                if (channel.Medium == "email" && posted < now - Duration.FromHours(3))
+                {
+                    messages.Add((link.Id, posted));
+                }
+
                 int? exactly = file.Clicks is { } numbers ? numbers.TryGetValue(file.Channels[position], out var ofVariant) ? ofVariant : numbers[channel.Key] : null;
                 clicks.AddRange(traffic.On(link.Id, scenario.Channels.Single(c => c.Key == channel.Key), posted, appeal, exactly));
             }
@@ -108,13 +114,14 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
 
         DemoCodes.Add(db, scenario, workspace, links, begun);
         await db.SaveChangesAsync(cancel);
-        var inOrder = clicks.OrderBy(c => c.At).Select((click, i) => ((long)i + 1, click)).ToList();
+        var scanned = new DemoScanners(scenario, now, Seed).On([.. messages.OrderBy(m => m.Sent)]);
+        var inOrder = clicks.Concat(scanned).OrderBy(c => c.At).Select((click, i) => ((long)i + 1, click)).ToList();
         var connection = (NpgsqlConnection)db.Database.GetDbConnection();
         await ClickStore.Store(connection, inOrder, cancel);
         await PixelRollUp.Store(connection, DemoPixels.Reports(pixels, links, clicks, Seed), cancel);
         await transaction.CommitAsync(cancel);
         await db.Database.ExecuteSqlAsync($"analyze", cancel);
-        return new Loaded(calendar.Count, links.Count, clicks.Count);
+        return new Loaded(calendar.Count, links.Count, inOrder.Count);
     }
 
     private static Link MakeLink(Post post, DemoScenario.PostFile file, Channel channel, string? variant, ShortDomain domain, string campaign, HashSet<string> slugs)

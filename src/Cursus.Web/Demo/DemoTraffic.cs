@@ -5,7 +5,7 @@ namespace Cursus.Web.Demo;
 
 /// <summary>
 /// Makes believable clicks for the demo's links from a fixed seed: each channel's own half-life, hours and weekdays as people keep them,
-/// wandering links, machines, previews and the team's own visits.
+/// wandering links, machines, previews and the team's own visits. What gives mail scanners away is in <see cref="DemoScanners"/>.
 /// </summary>
 internal sealed class DemoTraffic(DemoScenario scenario, DateTimeZone zone, Instant now, int seed)
 {
@@ -23,16 +23,19 @@ internal sealed class DemoTraffic(DemoScenario scenario, DateTimeZone zone, Inst
     public IEnumerable<Click> On(Guid linkId, DemoScenario.ChannelFile channel, Instant posted, double appeal, int? exactly)
     {
         var people = exactly ?? Poisson(channel.Reach * appeal);
+        var clicked = new List<Instant>(people);
         for (var i = 0; i < people; i++)
         {
             if (MomentAfter(posted, channel.HalfLifeHours, mustHavePassed: exactly is not null) is { } at)
             {
                 var click = Person(linkId, channel, at);
+                clicked.Add(at);
                 yield return click;
 
                 // Now and then the same person comes back a little later.
                 if (exactly is null && random.NextDouble() < 0.12 && at + Duration.FromMinutes(random.Next(1, 300)) is var again && again < now)
                 {
+                    clicked.Add(again);
                     yield return click with { At = again };
                 }
             }
@@ -42,7 +45,8 @@ internal sealed class DemoTraffic(DemoScenario scenario, DateTimeZone zone, Inst
         {
             for (var i = Poisson(people * share); i > 0; i--)
             {
-                if (MomentAfter(posted, channel.HalfLifeHours * 1.5, mustHavePassed: false) is { } at)
+                // Nobody's click is to pass for an echo of the team's by chance: the story needs the exact numbers.
+                if (MomentAfter(posted, channel.HalfLifeHours * 1.5, mustHavePassed: false) is { } at && !(kind == ClickKind.Team && clicked.Exists(c => c >= at && c - at < BehaviourWatch.AfterTeam)))
                 {
                     yield return Other(linkId, kind, at);
                 }

@@ -75,7 +75,7 @@ internal sealed class HandoffAnswer(ClickJournal journal, CursusOptions options)
 
     /// <summary>Who it is by headers and user agent together.</summary>
     public static ClickKind KindOf(Exchange exchange, VisitReader.Visitor visitor) =>
-        visitor.Kind == ClickKind.Person ? UserAgentKind.Of(exchange.Request.Headers.UserAgent.ToString()) : visitor.Kind;
+        visitor.Kind == ClickKind.Person ? UserAgentReading.KindOf(exchange.Request.Headers.UserAgent.ToString(), visitor.Signs) : visitor.Kind;
 
     private static ConsentAnswer? Remembered(Exchange exchange) => exchange.ToHttpContext().Request.Cookies[CookieName] switch
     {

@@ -39,6 +39,10 @@ internal ref struct PlainRequest
     private ReadOnlySpan<char> mobile;
     private ReadOnlySpan<char> formFactors;
     private ReadOnlySpan<char> connection;
+    private ReadOnlySpan<char> accept;
+    private ReadOnlySpan<char> secFetchMode;
+    private ReadOnlySpan<char> secChUa;
+    private ReadOnlySpan<char> forwardedProto;
 
     public readonly VisitorHeaders Headers => new()
     {
@@ -53,6 +57,10 @@ internal ref struct PlainRequest
         Platform = platform,
         Mobile = mobile,
         FormFactors = formFactors,
+        Accept = accept,
+        SecFetchMode = secFetchMode,
+        SecChUa = secChUa,
+        IsSecure = VisitorHeaders.SaysSecure(forwardedProto),
     };
 
     /// <summary>Reads the first request in what has come.</summary>
@@ -128,18 +136,22 @@ internal ref struct PlainRequest
     {
         4 when Is(name, "Host") => Set(ref host, value),
         5 when Is(name, "X-Moz") => Set(ref xMoz, value),
+        6 when Is(name, "Accept") => Set(ref accept, value),
         6 when Is(name, "Cookie") || Is(name, "Expect") => false,
         7 when Is(name, "Referer") => Set(ref referer, value),
         7 when Is(name, "Purpose") => Set(ref purpose, value),
         7 when Is(name, "Upgrade") => false,
+        9 when Is(name, "Sec-CH-UA") => Set(ref secChUa, value),
         9 when Is(name, "X-Purpose") => Set(ref xPurpose, value),
         10 when Is(name, "User-Agent") => Set(ref userAgent, value),
         10 when Is(name, "Connection") => Set(ref connection, value) && Is(value, "keep-alive"),
         11 when Is(name, "Sec-Purpose") => Set(ref secPurpose, value),
+        14 when Is(name, "Sec-Fetch-Mode") => Set(ref secFetchMode, value),
         14 when Is(name, "Content-Length") => false,
         15 when Is(name, "Accept-Language") => Set(ref acceptLanguage, value),
         15 when Is(name, "X-Forwarded-For") => Set(ref forwardedFor, value),
         16 when Is(name, "Sec-CH-UA-Mobile") => Set(ref mobile, value),
+        17 when Is(name, "X-Forwarded-Proto") => Set(ref forwardedProto, value),
         17 when Is(name, "Transfer-Encoding") => false,
         18 when Is(name, "Sec-CH-UA-Platform") => Set(ref platform, value),
         22 when Is(name, ClientHints.Asked) => Set(ref formFactors, value),

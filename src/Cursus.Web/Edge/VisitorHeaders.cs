@@ -35,6 +35,19 @@ internal readonly ref struct VisitorHeaders
 
     public ReadOnlySpan<char> FormFactors { get; init; }
 
+    /// <summary>See <see cref="RequestSignsReader"/>, as for the next three.</summary>
+    public ReadOnlySpan<char> Accept { get; init; }
+
+    public ReadOnlySpan<char> SecFetchMode { get; init; }
+
+    public ReadOnlySpan<char> SecChUa { get; init; }
+
+    /// <summary>Whether the visitor came over HTTPS, as the proxy says or the server knows.</summary>
+    public bool IsSecure { get; init; }
+
+    /// <param name="forwardedProto">Header <c>X-Forwarded-Proto</c>. Whoever makes it up makes it harder for themselves alone to pass for a browser.</param>
+    public static bool SaysSecure(ReadOnlySpan<char> forwardedProto) => forwardedProto.Equals(Uri.UriSchemeHttps, StringComparison.OrdinalIgnoreCase);
+
     /// <summary>Those of a request as the web server holds it.</summary>
     public static VisitorHeaders Of(IHttpRequestFeature request)
     {
@@ -55,6 +68,10 @@ internal readonly ref struct VisitorHeaders
             Platform = headers["Sec-CH-UA-Platform"].ToString(),
             Mobile = headers["Sec-CH-UA-Mobile"].ToString(),
             FormFactors = headers[ClientHints.Asked].ToString(),
+            Accept = headers.Accept.ToString(),
+            SecFetchMode = headers["Sec-Fetch-Mode"].ToString(),
+            SecChUa = headers["Sec-CH-UA"].ToString(),
+            IsSecure = request.Scheme == Uri.UriSchemeHttps || SaysSecure(headers["X-Forwarded-Proto"].ToString()),
         };
     }
 }

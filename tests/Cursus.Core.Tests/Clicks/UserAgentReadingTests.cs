@@ -56,8 +56,9 @@ public class UserAgentReadingTests
     public void What_a_browser_says_beside_its_user_agent_decides(string? platform, string? mobile, string? formFactors, string device, string os)
     {
         var hints = ClientHints.Read(platform, mobile, formFactors);
-        ClientHints.OfByte(hints.ToByte()).ShouldBe(hints);
-        var reading = UserAgentReading.Of("Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/141.0.0.0 Safari/537.36", hints);
+        var traits = new RequestTraits(hints, RequestSigns.Told | RequestSigns.HasBrands);
+        RequestTraits.OfNumber(traits.ToNumber()).ShouldBe(traits);
+        var reading = UserAgentReading.Of("Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/141.0.0.0 Safari/537.36", new RequestTraits(hints, RequestSigns.Untold));
         (reading.Device, reading.Os).ShouldBe((device, os));
     }
 }

@@ -59,7 +59,7 @@ public class ClickKindTests(CursusApp app)
         var clicks = Enumerable.Range(0, 120).Select(i =>
         {
             at += Duration.FromMilliseconds(random.Next(1, 6000));
-            return (Position: (long)(i + 1) * 8, Click: new Click(at, link, random.Next(8) == 0 ? ClickKind.Team : ClickKind.Person, random.Next(3), default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en"));
+            return (Position: (long)(i + 1) * 8, Click: new Click(at, link, random.Next(8) == 0 ? ClickKind.Machine : ClickKind.Person, random.Next(3), default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en"));
         }).ToList();
 
         var store = app.Services.GetRequiredService<ClickStore>();
@@ -110,6 +110,51 @@ public class ClickKindTests(CursusApp app)
     }
 
     [Fact]
+    public async Task A_program_under_a_browsers_name_is_left_out_by_what_its_request_lacks()
+    {
+        var world = await World.Make(app);
+        var slug = World.Slug(await world.Send(), 0);
+        foreach (var accept in new[] { "text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8", "*/*", "image/avif,image/webp,*/*" })
+        {
+            await world.Visit(slug, r =>
+            {
+                r.Headers.UserAgent.Clear();
+                r.Headers.TryAddWithoutValidation("User-Agent", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0");
+                r.Headers.TryAddWithoutValidation("Accept", accept);
+                r.Headers.TryAddWithoutValidation("Accept-Language", "en");
+            });
+        }
+
+        var report = await world.Breakdown("by=channel");
+        ((int)report["total"]!["clicks"]!, (int)report["excluded"]!["impostors"]!).ShouldBe((1, 2));
+    }
+
+    [Theory]
+    [InlineData(true, 1, 4, 1, 1)]
+    [InlineData(false, 7, 0, 0, 0)]
+    public async Task What_visitors_do_leaves_their_clicks_out_unless_the_workspace_says_no(bool isWanted, int clicks, int sweeps, int probes, int echoes)
+    {
+        var world = await World.Make(app);
+        var saved = await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { leavesOutByBehaviour = isWanted }, Cancel);
+        ((bool)(await World.Read(saved))["leavesOutByBehaviour"]!).ShouldBe(isWanted);
+        List<Guid> links = [.. (await world.Send())["placements"]!.AsArray().Concat((await world.Send())["placements"]!.AsArray()).Select(p => (Guid)p!["link"]!["id"]!)];
+        var at = SystemClock.Instance.GetCurrentInstant() - Duration.FromHours(3);
+        Click Click(double after, int link, long visitor, ClickKind kind = ClickKind.Person) => new(
+            at + Duration.FromSeconds(after), links[link], kind, visitor, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
+        await app.Ship(
+        [
+            Click(0, 0, 1), Click(0.4, 1, 1), Click(0.8, 2, 1), Click(1.2, 3, 1),
+            Click(60, 0, 2, ClickKind.Head), Click(61, 0, 2),
+            Click(90, 0, 3, ClickKind.Team), Click(90.5, 0, 4),
+            Click(120, 0, 5),
+        ]);
+
+        var report = await world.Breakdown("by=channel");
+        var excluded = report["excluded"]!;
+        ((int)report["total"]!["clicks"]!, (int)excluded["sweeps"]!, (int)excluded["probes"]!, (int)excluded["echoes"]!).ShouldBe((clicks, sweeps, probes, echoes));
+    }
+
+    [Fact]
     public async Task Visitors_from_a_listed_office_network_are_the_teams()
     {
         var world = await World.Make(app);
@@ -120,8 +165,8 @@ public class ClickKindTests(CursusApp app)
         ((string)(await World.Read(refused))["errors"]!["officeNetworks"]![0]!).ShouldContain("so wide");
 
         await app.Feed.CatchUp();
-        await world.Visit(slug, r => r.Headers.Add("X-Forwarded-For", "198.51.100.77"));
         await world.Visit(slug, r => r.Headers.Add("X-Forwarded-For", "198.51.101.77"));
+        await world.Visit(slug, r => r.Headers.Add("X-Forwarded-For", "198.51.100.77"));
         var report = await world.Breakdown("by=channel");
         ((int)report["total"]!["clicks"]!, (int)report["excluded"]!["team"]!).ShouldBe((1, 1));
     }

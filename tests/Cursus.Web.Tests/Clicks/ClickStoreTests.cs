@@ -23,7 +23,7 @@ public class ClickStoreTests(CursusApp app)
         // Over a month's end in UTC that is another day in the workspace's zone.
         var begin = Instant.FromUtc(2026, 10, 31, 12, 0);
         var clicks = Gen.Select(Gen.Int[0, 86_400], Gen.Int[0, 1], Gen.Enum<ClickKind>(), Gen.Long).Array[300].Single()
-            .Select((c, i) => (Position: i * 64L, Click: new Click(begin + Duration.FromSeconds(c.Item1), links[c.Item2], c.Item3, c.Item4, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", ""))).ToList();
+            .Select((c, i) => (Position: i * 64L, Click: new Click(begin + Duration.FromSeconds(i * 280 + c.Item1 % 270), links[c.Item2], c.Item3, c.Item4, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", ""))).ToList();
         var random = new Random(7);
         var end = clicks.Count;
         for (var from = 0; from < end;)
@@ -46,6 +46,49 @@ public class ClickStoreTests(CursusApp app)
         check.Months.Where(m => links.Contains(m.LinkId)).ShouldBeEmpty();
 
         static int Count(IEnumerable<(long, Click Click)> clicks, ClickKind kind) => clicks.Count(c => c.Click.Kind == kind);
+    }
+
+    /// <summary>That somebody opens links in a sweep shows with the fourth, when three are stored, and one day is sealed already.</summary>
+    [Theory]
+    [InlineData(1)]
+    [InlineData(3)]
+    [InlineData(100)]
+    public async Task A_sweep_is_taken_back_whole_however_it_is_cut_into_batches(int size)
+    {
+        await using var own = new CursusApp();
+        await own.InitializeAsync();
+        var world = await World.Make(own);
+        var links = new List<Guid>();
+        for (var post = 0; post < 3; post++)
+        {
+            links.AddRange((await world.Send())["placements"]!.AsArray().Select(p => (Guid)p!["link"]!["id"]!));
+        }
+
+        var begin = Instant.FromUtc(2026, 10, 5, 12, 0);
+        Click At(double seconds, int link, long visitor, ClickKind kind = ClickKind.Person) => new(
+            begin + Duration.FromSeconds(seconds), links[link], kind, visitor, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "");
+        List<Click> clicks =
+        [
+            At(-90_000, 0, 5), At(-60, 0, 3), At(-50, 1, 3),
+            .. Enumerable.Range(0, 6).Select(i => At(i * 0.3, i, 7)),
+            At(20, 0, 4), At(30, 1, 6, ClickKind.Head), At(31, 1, 6), At(40, 2, 9, ClickKind.Team), At(40.5, 2, 10), At(90_000, 3, 7),
+        ];
+        await using var source = own.DataSource();
+        using var store = new ClickStore(source);
+        var (journal, _) = await store.Register(Guid.NewGuid(), Cancel);
+        foreach (var batch in clicks.Index().Chunk(size))
+        {
+            await store.Ship(journal, new JournalBatch([.. batch.Select(c => (c.Index * 64L, c.Item))], [], (batch[^1].Index + 1) * 64L), Cancel);
+        }
+
+        await using var db = own.Database();
+        var days = await db.LinkDays.ToListAsync(Cancel);
+        (days.Sum(d => d.Clicks), days.Sum(d => d.Sweeps), days.Sum(d => d.Probes), days.Sum(d => d.Echoes)).ShouldBe((5, 6, 1, 1));
+        days.Sum(d => d.Visitors).ShouldBe(5);
+        (await db.LinkTotals.SumAsync(t => t.Clicks, Cancel)).ShouldBe(5);
+        var rollUps = new RollUps(source);
+        (await rollUps.Check(Cancel)).Differences.ShouldBeEmpty();
+        (await rollUps.CheckTotals(Cancel)).ShouldBeEmpty();
     }
 
     [Fact]

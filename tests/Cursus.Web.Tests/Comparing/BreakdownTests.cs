@@ -107,7 +107,7 @@ public class BreakdownTests(CursusApp app)
         var world = await World.Make(app);
         var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
         var now = SystemClock.Instance.GetCurrentInstant();
-        await Ship([.. Enumerable.Range(0, 5000).SelectMany(site => Enumerable.Range(0, 1 + (site == 17 ? 40 : site % 3)).Select(i =>
+        await app.Ship([.. Enumerable.Range(0, 5000).SelectMany(site => Enumerable.Range(0, 1 + (site == 17 ? 40 : site % 3)).Select(i =>
             new Click(now - Duration.FromMinutes(i), link, ClickKind.Person, site * 100 + i, default, default, $"site-{site}.example", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en")))]);
         var report = await world.Breakdown("by=referrer&period=last-7&limit=2000");
         ((string)report["rows"]![0]!["key"]!, (int)report["rows"]![0]!["clicks"]!).ShouldBe(("site-17.example", 41));
@@ -184,7 +184,7 @@ public class BreakdownTests(CursusApp app)
     {
         var world = await World.Make(app);
         var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
-        await Ship([new Click(SystemClock.Instance.GetCurrentInstant() - Duration.FromDays(2), link, ClickKind.Machine, 1, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en")]);
+        await app.Ship([new Click(SystemClock.Instance.GetCurrentInstant() - Duration.FromDays(2), link, ClickKind.Machine, 1, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en")]);
         ((int)(await world.Get($"/api/v1/reports/breakdown?by={by}"))["excluded"]!["machines"]!).ShouldBe(1);
     }
 
@@ -195,7 +195,7 @@ public class BreakdownTests(CursusApp app)
         var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
         var now = SystemClock.Instance.GetCurrentInstant();
         int[] minutesAgo = [2, 60 * 24 + 10, 60 * 24 - 10, 60 * 24 * 2];
-        await Ship([.. minutesAgo.Select((minutes, i) => new Click(now - Duration.FromMinutes(minutes), link, ClickKind.Person, i, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en"))]);
+        await app.Ship([.. minutesAgo.Select((minutes, i) => new Click(now - Duration.FromMinutes(minutes), link, ClickKind.Person, i, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en"))]);
         var zone = DateTimeZoneProviders.Tzdb["Europe/London"];
         var midnight = zone.AtStartOfDay(now.InZone(zone).Date).ToInstant();
         var yesterday = zone.AtStartOfDay(now.InZone(zone).Date.PlusDays(-1)).ToInstant();
@@ -288,7 +288,7 @@ public class BreakdownTests(CursusApp app)
         });
         Click At(int placement, int month, int day, string country) => new(
             Instant.FromUtc(2026, month, day, 12, 0), (Guid)post["placements"]![placement]!["link"]!["id"]!, ClickKind.Person, month, CountryCode.Of(country), default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
-        await Ship([At(0, 2, 10, "DE"), At(0, 8, 1, "GB"), At(1, 2, 12, "GB"), At(2, 7, 1, "GB")]);
+        await app.Ship([At(0, 2, 10, "DE"), At(0, 8, 1, "GB"), At(1, 2, 12, "GB"), At(2, 7, 1, "GB")]);
 
         var report = await world.Get($"/api/v1/reports/breakdown?by=channel&{period}");
 
@@ -303,7 +303,7 @@ public class BreakdownTests(CursusApp app)
         var post = await world.Send(p => p["publishedOn"] = LocalDatePattern.Iso.Format(now.InUtc().Date.PlusDays(-20)));
         Click Now(int placement, ClickKind kind) => new(
             now - Duration.FromMinutes(1), (Guid)post["placements"]![placement]!["link"]!["id"]!, kind, placement, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
-        await Ship([Now(0, ClickKind.Person), Now(1, ClickKind.Machine)]);
+        await app.Ship([Now(0, ClickKind.Person), Now(1, ClickKind.Machine)]);
 
         var report = await world.Get("/api/v1/reports/breakdown?by=channel&period=last-7");
 
@@ -372,19 +372,11 @@ public class BreakdownTests(CursusApp app)
                 CountryCode.Of(new[] { "GB", "DE", "" }[random.Next(3)]), default, new[] { "", "perch.localhost", "guildhall.localhost" }[random.Next(3)], "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", new[] { "en", "de" }[random.Next(2)]);
             return new Made((string)link["channel"]!, (string)link["source"]!, (string)link["medium"]!, (string?)link["content"] ?? "", click);
         }).ToList();
-        await Ship([.. made.Take(count / 2).Select(m => m.Click)]);
+        await app.Ship([.. made.Take(count / 2).Select(m => m.Click)]);
         await using var source = app.DataSource();
         await new RollUps(source).SealDays(SystemClock.Instance.GetCurrentInstant(), Cancel);
-        await Ship([.. made.Skip(count / 2).Select(m => m.Click)]);
+        await app.Ship([.. made.Skip(count / 2).Select(m => m.Click)]);
         return made;
-    }
-
-    private async Task Ship(IReadOnlyList<Click> clicks)
-    {
-        await using var source = app.DataSource();
-        using var store = new ClickStore(source);
-        var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
-        await store.Ship(id, new JournalBatch([.. clicks.Select((c, i) => (i * 64L, c))], [], clicks.Count * 64L), Cancel);
     }
 
     private static int Visitors(IEnumerable<Made> people, DateTimeZone zone) =>

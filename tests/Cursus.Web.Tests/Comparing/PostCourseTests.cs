@@ -2,7 +2,6 @@ using System.Net;
 using System.Text.Json.Nodes;
 using System.Xml.Linq;
 using Cursus.Core.Clicks;
-using Cursus.Data.Clicks;
 using Cursus.Web.Drawing;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -29,7 +28,7 @@ public class PostCourseTests(CursusApp app)
         // Times that are over: ages in hours, the first one at once.
         var ages = Enumerable.Range(0, 400).Select(_ => (int)(-40 * Math.Log(1 - random.NextDouble()))).Where(h => h < 600).Append(0).Order().ToList();
         var start = HourOf(Now - Duration.FromDays(29));
-        await Ship([.. ages.Select(h => Click(Link(post, 0), start + Duration.FromHours(h)))]);
+        await app.Ship([.. ages.Select(h => Click(Link(post, 0), start + Duration.FromHours(h)))]);
 
         var row = (await world.Get($"/api/v1/reports/life?by=channel&post={post["id"]}&period=last-90"))["rows"]!.AsArray().Single()!;
 
@@ -53,11 +52,11 @@ public class PostCourseTests(CursusApp app)
         {
             // The older, the more clicks in the first two hours: 2, 3, 4, 5, 6.
             var (old, clicks) = (await SendOn(world, day), day);
-            await Ship([.. Enumerable.Range(0, clicks).Select(i => Click(Link(old, 0), now - Duration.FromDays(day) + Duration.FromHours(i % 2))), Click(Link(old, 0), now - Duration.FromHours(30))]);
+            await app.Ship([.. Enumerable.Range(0, clicks).Select(i => Click(Link(old, 0), now - Duration.FromDays(day) + Duration.FromHours(i % 2))), Click(Link(old, 0), now - Duration.FromHours(30))]);
         }
 
         var post = await SendOn(world, 0, hoursAgo: 2);
-        await Ship([.. Enumerable.Range(0, 4).Select(_ => Click(Link(post, 0), now - Duration.FromHours(2))), Click(Link(post, 0), now)]);
+        await app.Ship([.. Enumerable.Range(0, 4).Select(_ => Click(Link(post, 0), now - Duration.FromHours(2))), Click(Link(post, 0), now)]);
 
         var pace = (await world.Get($"/api/v1/posts/{post["id"]}/pace"))["placements"]!.AsArray().Single()!;
 
@@ -78,11 +77,11 @@ public class PostCourseTests(CursusApp app)
         foreach (var day in new[] { 2, 3, 4 })
         {
             var old = await SendOn(world, day);
-            await Ship([.. Enumerable.Range(0, 9).Select(i => Click(Link(old, 0), now - Duration.FromDays(day) + Duration.FromHours(i)))]);
+            await app.Ship([.. Enumerable.Range(0, 9).Select(i => Click(Link(old, 0), now - Duration.FromDays(day) + Duration.FromHours(i)))]);
         }
 
         var post = await SendOn(world, 0, hoursAgo: 5);
-        await Ship([.. Enumerable.Range(0, 5).Select(i => Click(Link(post, 0), now - Duration.FromHours(5 - i)))]);
+        await app.Ship([.. Enumerable.Range(0, 5).Select(i => Click(Link(post, 0), now - Duration.FromHours(5 - i)))]);
 
         var lines = (await world.Viewer.GetStringAsync($"/api/v1/posts/{post["id"]}/pace.csv?bom=false", Cancel)).Trim().Split("\r\n");
         lines.Length.ShouldBe(2);
@@ -102,7 +101,7 @@ public class PostCourseTests(CursusApp app)
         var world = await World.Make(app);
         var post = await SendOn(world, 12);
         var start = Zone.AtStartOfDay(Now.InZone(Zone).Date.PlusDays(-12)).ToInstant() + Duration.FromHours(9);
-        await Ship([Click(Link(post, 0), start - Duration.FromDays(6)), .. Enumerable.Range(0, 40).Select(i => Click(Link(post, 0), start + Duration.FromHours(i % 4)))]);
+        await app.Ship([Click(Link(post, 0), start - Duration.FromDays(6)), .. Enumerable.Range(0, 40).Select(i => Click(Link(post, 0), start + Duration.FromHours(i % 4)))]);
         var row = (await world.Get($"/api/v1/reports/life?by=channel&post={post["id"]}&period=last-90"))["rows"]!.AsArray().Single()!;
         ((int)row["clicks"]!, Math.Round((double)row["halfHours"]!, 9)).ShouldBe((40, 2));
     }
@@ -118,7 +117,7 @@ public class PostCourseTests(CursusApp app)
             await db.Links.Where(l => l.Id == Link(post, 0)).ExecuteUpdateAsync(l => l.SetProperty(x => x.OpensAt, opened), Cancel);
         }
 
-        await Ship([.. Enumerable.Range(0, 20).Select(i => Click(Link(post, 0), opened + Duration.FromHours(6) + Duration.FromMinutes(i)))]);
+        await app.Ship([.. Enumerable.Range(0, 20).Select(i => Click(Link(post, 0), opened + Duration.FromHours(6) + Duration.FromMinutes(i)))]);
         var row = (await world.Get($"/api/v1/reports/life?by=channel&post={post["id"]}&period=last-90"))["rows"]!.AsArray().Single()!;
         ((double)row["halfHours"]!).ShouldBe(6.5, 1e-9);
     }
@@ -159,7 +158,7 @@ public class PostCourseTests(CursusApp app)
     {
         var (world, other) = (await World.Make(app), await World.Make(app));
         var (mine, theirs) = (await SendOn(world, 1), await SendOn(other, 1));
-        await Ship([.. new[] { mine, theirs }.Select(p => Click(Link(p, 0), Now - Duration.FromHours(20)))]);
+        await app.Ship([.. new[] { mine, theirs }.Select(p => Click(Link(p, 0), Now - Duration.FromHours(20)))]);
         (await other.Viewer.GetAsync($"/api/v1/posts/{mine["id"]}/pace", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         ((int)(await world.Get($"/api/v1/posts/{mine["id"]}/pace"))["placements"]![0]!["others"]!).ShouldBe(0);
         ((int)(await other.Get("/api/v1/reports/life?by=channel"))["rows"]![0]!["clicks"]!).ShouldBe(1);
@@ -179,12 +178,4 @@ public class PostCourseTests(CursusApp app)
 
     private static Click Click(Guid link, Instant at) =>
         new(at, link, ClickKind.Person, Interlocked.Increment(ref visitors), CountryCode.Of("GB"), default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
-
-    private async Task Ship(IReadOnlyList<Click> clicks)
-    {
-        await using var source = app.DataSource();
-        using var store = new ClickStore(source);
-        var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
-        await store.Ship(id, new JournalBatch([.. clicks.Select((c, i) => (i * 64L, c))], [], clicks.Count * 64L), Cancel);
-    }
 }

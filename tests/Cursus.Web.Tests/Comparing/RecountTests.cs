@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Cursus.Core.Clicks;
-using Cursus.Data.Clicks;
 using NodaTime;
 using NodaTime.Text;
 
@@ -69,7 +68,7 @@ public class RecountTests(CursusApp app)
         var random = new Random(3);
         var clicks = changes.Select(c => LocalDatePattern.Iso.Parse(c).Value).SelectMany(day => Enumerable.Range(0, 150).Select(_ =>
             Click(link, zone.AtStartOfDay(day.PlusDays(-1)).ToInstant() + Duration.FromMinutes(random.Next(0, 3 * 24 * 60))))).ToList();
-        await Ship(clicks);
+        await app.Ship(clicks);
 
         foreach (var change in changes.Select(c => LocalDatePattern.Iso.Parse(c).Value))
         {
@@ -129,7 +128,7 @@ public class RecountTests(CursusApp app)
         var single = await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "https://www.northmoor.example/shop" }, Cancel);
         links.Add((Guid)(await World.Read(single))["id"]!);
         var random = new Random(11);
-        await Ship([.. Enumerable.Range(0, 400).Select(_ => Click(
+        await app.Ship([.. Enumerable.Range(0, 400).Select(_ => Click(
             links[random.Next(links.Count)], Instant.FromUtc(2026, 3, 18, 0, 0) + Duration.FromMinutes(random.Next(0, 25 * 24 * 60)),
             new[] { "GB", "DE", "" }[random.Next(3)], new[] { "", "perch.localhost", "guildhall.localhost", "elsewhere.example", world.Domain }[random.Next(5)], new[] { "en", "de", "" }[random.Next(3)], (byte)random.Next(3)))]);
         return world;
@@ -137,12 +136,4 @@ public class RecountTests(CursusApp app)
 
     private static Click Click(Guid link, Instant at, string country = "GB", string referrer = "", string language = "en", byte code = 0) =>
         new(at, link, ClickKind.Person, Interlocked.Increment(ref visitors), CountryCode.Of(country), default, referrer, "Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0", language) { Code = code };
-
-    private async Task Ship(List<Click> clicks)
-    {
-        await using var source = app.DataSource();
-        using var store = new ClickStore(source);
-        var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
-        await store.Ship(id, new JournalBatch([.. clicks.Select((c, i) => (i * 64L, c))], [], clicks.Count * 64L), Cancel);
-    }
 }

@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Net;
 using System.Text.Json.Nodes;
 using Cursus.Core.Clicks;
-using Cursus.Data.Clicks;
 using MiniExcelLibs;
 using NodaTime;
 
@@ -86,11 +85,7 @@ public class TablesToTakeTests(CursusApp app)
     {
         var link = (Guid)post["placements"]![placement]!["link"]!["id"]!;
         var now = SystemClock.Instance.GetCurrentInstant();
-        await using var source = app.DataSource();
-        using var store = new ClickStore(source);
-        var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
-        var clicks = Enumerable.Range(0, times).Select(n => (n * 64L, new Click(now - Duration.FromHours(2 * n + 1), link, ClickKind.Person, n, CountryCode.Of(country), default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en")));
-        await store.Ship(id, new JournalBatch([.. clicks], [], times * 64L), Cancel);
+        await app.Ship([.. Enumerable.Range(0, times).Select(n => new Click(now - Duration.FromHours(2 * n + 1), link, ClickKind.Person, n, CountryCode.Of(country), default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en"))]);
     }
 
     private static async Task<List<string[]>> Csv(World world, string asked) =>

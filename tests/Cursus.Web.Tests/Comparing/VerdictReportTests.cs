@@ -2,7 +2,6 @@ using System.Net;
 using System.Text.Json.Nodes;
 using Cursus.Core.Clicks;
 using Cursus.Core.Comparing;
-using Cursus.Data.Clicks;
 using NodaTime;
 using NodaTime.Text;
 
@@ -130,7 +129,7 @@ public class VerdictReportTests(CursusApp app)
 
         // Four times seven days from a Thursday on: every Monday forty clicks, every Tuesday twenty.
         var first = new LocalDate(2026, 6, 4);
-        await Ship([.. Enumerable.Range(0, 28).Select(d => first.PlusDays(d)).SelectMany(day => Enumerable.Range(0, day.DayOfWeek switch { IsoDayOfWeek.Monday => 40, IsoDayOfWeek.Tuesday => 20, _ => 1 })
+        await app.Ship([.. Enumerable.Range(0, 28).Select(d => first.PlusDays(d)).SelectMany(day => Enumerable.Range(0, day.DayOfWeek switch { IsoDayOfWeek.Monday => 40, IsoDayOfWeek.Tuesday => 20, _ => 1 })
             .Select(i => Click(link, day.At(new LocalTime(10, i)).InZoneLeniently(Zone).ToInstant())))]);
         foreach (var filter in new[] { "", "&country=GB&language=en" })
         {
@@ -189,19 +188,11 @@ public class VerdictReportTests(CursusApp app)
                 }
             }
         });
-        await Ship([.. post["placements"]!.AsArray().SelectMany(p => Enumerable.Range(0, (string)p!["channel"]! == "guildhall" ? onGuildhallClicks : onPerchClicks)
+        await app.Ship([.. post["placements"]!.AsArray().SelectMany(p => Enumerable.Range(0, (string)p!["channel"]! == "guildhall" ? onGuildhallClicks : onPerchClicks)
             .Select(i => Click((Guid)p["link"]!["id"]!, Now - Duration.FromHours(24 * (daysAgo - 1) + 2), i % 3 == 0 ? "IE" : "GB")))]);
         return post;
     }
 
     private static Click Click(Guid link, Instant at, string country = "GB") =>
         new(at, link, ClickKind.Person, Interlocked.Increment(ref visitors), CountryCode.Of(country), default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
-
-    private async Task Ship(IReadOnlyList<Click> clicks)
-    {
-        await using var source = app.DataSource();
-        using var store = new ClickStore(source);
-        var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
-        await store.Ship(id, new JournalBatch([.. clicks.Select((c, i) => (i * 64L, c))], [], clicks.Count * 64L), Cancel);
-    }
 }

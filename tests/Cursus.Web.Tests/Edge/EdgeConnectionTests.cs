@@ -15,6 +15,8 @@ public class EdgeConnectionTests(CursusApp app)
 {
     private const string Browser = "User-Agent: Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0\r\n";
 
+    private const string Visitor = Browser + "Accept: text/html,*/*;q=0.8\r\nAccept-Language: en\r\n";
+
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     private EdgeConnection Edge => app.Services.GetRequiredService<EdgeConnection>();
@@ -57,6 +59,8 @@ public class EdgeConnectionTests(CursusApp app)
     [InlineData(Browser + "Sec-Purpose: prefetch;prerender\r\n")]
     [InlineData(Browser + "X-Moz: prefetch\r\n")]
     [InlineData(Browser + "Sec-CH-UA-Platform: \"Android\"\r\nSec-CH-UA-Mobile: ?1\r\nSec-CH-UA-Form-Factors: \"Tablet\"\r\n")]
+    [InlineData(Browser + "Accept: text/html,*/*;q=0.8\r\nAccept-Language: en\r\nSec-Fetch-Mode: navigate\r\nSec-CH-UA: \"Chromium\";v=\"141\"\r\nX-Forwarded-Proto: https\r\n")]
+    [InlineData(Browser + "Accept: */*\r\nSec-Fetch-Mode: cors\r\nX-Forwarded-Proto: http\r\n")]
     [InlineData(Browser + "X-Forwarded-For: 203.0.113.7\r\naccept:*/*\r\nACCEPT-LANGUAGE:\tfr \r\n")]
     public async Task It_counts_as_the_web_servers_does(string headers)
     {
@@ -225,7 +229,7 @@ public class EdgeConnectionTests(CursusApp app)
         }
     }
 
-    private static string Get(World world, string path, string headers = Browser) => $"GET /{path} HTTP/1.1\r\nHost: {world.Domain}\r\n{headers}\r\n";
+    private static string Get(World world, string path, string headers = Visitor) => $"GET /{path} HTTP/1.1\r\nHost: {world.Domain}\r\n{headers}\r\n";
 
     /// <summary>Sends piece after piece over a connection of its own, and then nothing more.</summary>
     /// <returns>What was answered, and what was left to the web server; null where the connection was never handed over.</returns>

@@ -133,12 +133,12 @@ public class EdgeTests(CursusApp app)
         var client = app.CreateClient(new() { AllowAutoRedirect = false, HandleCookies = false });
         client.DefaultRequestHeaders.Authorization = world.Viewer.DefaultRequestHeaders.Authorization;
 
+        await world.Visit((string)link["slug"]!);
         var open = await client.GetAsync($"/api/v1/links/{link["id"]}/open", Cancel);
         var visit = await world.Visit(open.Headers.Location!.PathAndQuery[1..]);
         visit.Headers.Location!.OriginalString.ShouldBe((string)link["finalUrl"]!);
         var cookie = visit.Headers.GetValues("Set-Cookie").Single().Split(';')[0];
         await world.Visit((string)link["slug"]!, r => r.Headers.Add("Cookie", cookie));
-        await world.Visit((string)link["slug"]!);
 
         var report = await world.Breakdown("by=channel");
         ((int)report["total"]!["clicks"]!, (int)report["excluded"]!["team"]!).ShouldBe((1, 2));

@@ -19,6 +19,7 @@ public class LinkTimeTests(CursusApp app)
     public async Task Before_a_link_opens_visitors_are_told_to_come_back_and_only_the_teams_test_open_leads_on()
     {
         var world = await World.Make(app);
+        (await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { leavesOutByBehaviour = false }, Cancel)).EnsureSuccessStatusCode();
         var link = await Link(world, ("opensAt", InDays(2)), ("redirect", 301));
         var early = await world.Visit((string)link["slug"]!);
         early.StatusCode.ShouldBe(HttpStatusCode.NotFound);

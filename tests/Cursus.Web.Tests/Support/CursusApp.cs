@@ -1,3 +1,4 @@
+using Cursus.Core.Clicks;
 using Cursus.Data;
 using Cursus.Data.Clicks;
 using Cursus.Web.Edge;
@@ -62,6 +63,15 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
         var source = new NpgsqlDataSourceBuilder(connection);
         source.UseNodaTime();
         return source.Build();
+    }
+
+    /// <summary>Stores clicks as if they had come in this order out of one journal.</summary>
+    public async Task Ship(IReadOnlyList<Click> clicks)
+    {
+        await using var source = DataSource();
+        using var store = new ClickStore(source);
+        var (id, _) = await store.Register(Guid.NewGuid(), CancellationToken.None);
+        await store.Ship(id, new JournalBatch([.. clicks.Select((c, i) => (i * 64L, c))], [], clicks.Count * 64L), CancellationToken.None);
     }
 
     /// <summary>Waits until every click answered so far is in the database.</summary>

@@ -45,8 +45,12 @@ internal static class ReportPage
     /// <summary>Period and what was left out, by reason.</summary>
     public static string LeftOut(BreakdownReport.Response answer)
     {
-        var (machines, previews, team, prefetches, repeats, heads) = answer.Excluded;
-        string[] reasons = [.. new (long Clicks, string What)[] { (machines, "machines"), (previews, "link previews"), (team, "of the team"), (prefetches, "prefetches"), (repeats, "repeats"), (heads, "of headers alone") }
+        var left = answer.Excluded;
+        string[] reasons = [.. new (long Clicks, string What)[]
+            {
+                (left.Machines, "machines"), (left.Impostors, "posing as browsers"), (left.Sweeps, "too fast for a person"), (left.Probes + left.Heads, "checks of headers"), (left.Echoes, "right after the team"),
+                (left.Previews, "link previews"), (left.Team, "of the team"), (left.Prefetches, "prefetches"), (left.Repeats, "repeats"),
+            }
             .Where(r => r.Clicks > 0).Select(r => $"{CountWords.Number(r.Clicks)} {r.What}")];
         var before = answer.Before is { } b ? $", against {Day.Format(b.From)} to {Day.Format(b.To)}{(answer.IsUnfinished ? ", as much of it as has passed" : "")}" : "";
         return $"{Day.Format(answer.From)} to {Day.Format(answer.To)}, {answer.TimeZone}{before} · {CountWords.Number(answer.Total.Clicks)} clicks · {(reasons.Length == 0 ? "nothing left out" : $"left out: {string.Join(", ", reasons)}")}";

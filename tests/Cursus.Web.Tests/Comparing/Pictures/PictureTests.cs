@@ -4,7 +4,6 @@ using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
 using Cursus.Core.Clicks;
-using Cursus.Data.Clicks;
 using Cursus.Web.Comparing.Pictures;
 using Cursus.Web.Drawing;
 using NodaTime;
@@ -224,10 +223,7 @@ public partial class PictureTests(CursusApp app)
         var clicks = clicked.Select(c => new Click(
             Instant.FromUtc(2026, 6, 1 + c.Number % 30, 12, c.Number % 60), (Guid)post["placements"]![c.Placement]!["link"]!["id"]!, ClickKind.Person, 1000 * c.Placement + c.Number, CountryCode.Of(c.Country), default, "",
             "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en")).ToList();
-        await using var source = app.DataSource();
-        using var store = new ClickStore(source);
-        var (id, _) = await store.Register(Guid.NewGuid(), Cancel);
-        await store.Ship(id, new JournalBatch([.. clicks.Select((c, i) => (i * 64L, c))], [], clicks.Count * 64L), Cancel);
+        await app.Ship(clicks);
         return world;
     }
 

@@ -26,9 +26,14 @@ function WithCall({ sentence, color, words }: { sentence: string; color: string;
 
 /** The answer in one sentence, and in one line what was left out of it. */
 export function AnswerSentence({ answer }: { answer: Breakdown }) {
-  const { machines, previews, team, prefetches, repeats, heads } = answer.excluded
+  const { machines, previews, team, prefetches, repeats, heads, impostors, sweeps, echoes, probes } =
+    answer.excluded
   const leftOut = [
     machines && counted(machines, 'machine'),
+    impostors && counted(impostors, 'machine posing as a browser', 'machines posing as browsers'),
+    sweeps && counted(sweeps, 'click too fast for a person', 'clicks too fast for a person'),
+    probes && counted(probes, 'click of a link checker', 'clicks of link checkers'),
+    echoes && counted(echoes, 'click right after your team’s', 'clicks right after your team’s'),
     previews && counted(previews, 'link preview'),
     team && counted(team, 'visit of the team', 'visits of the team'),
     prefetches && counted(prefetches, 'prefetch', 'prefetches'),
