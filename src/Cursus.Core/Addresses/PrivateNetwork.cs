@@ -9,7 +9,8 @@ namespace Cursus.Core.Addresses;
 /// </summary>
 public static class PrivateNetwork
 {
-    private static readonly IPNetwork[] Networks =
+    /// <summary>The networks of these registries.</summary>
+    public static IReadOnlyList<IPNetwork> Networks { get; } =
     [
         .. new[]
         {
@@ -50,7 +51,7 @@ public static class PrivateNetwork
             }
         }
 
-        return Array.Exists(Networks, n => n.Contains(address)) || Array.Exists(Tunnels, n => n.Contains(address));
+        return Networks.Any(n => n.Contains(address)) || Array.Exists(Tunnels, n => n.Contains(address));
     }
 
     /// <summary>Whether a host as <see cref="WebAddress"/> writes it is private by itself: an address as above, or a name that no public server answers for.</summary>

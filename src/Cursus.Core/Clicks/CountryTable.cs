@@ -26,6 +26,25 @@ public sealed class CountryTable
         v6 = new Ranges(ranges.Where(r => !r.IsV4).Select(r => (r.Start, r.PrefixLength == 0 ? 0 : 1UL << (64 - Math.Min(r.PrefixLength, 64)), r.Country)), bits: 64);
     }
 
+    private CountryTable(Ranges v4, Ranges v6) => (this.v4, this.v6) = (v4, v6);
+
+    /// <summary>This table, and where it knows no country, what the other one knows.</summary>
+    public CountryTable Else(CountryTable other)
+    {
+        ArgumentNullException.ThrowIfNull(other);
+        return With(other, (known, others) => known != default ? known : others);
+    }
+
+    /// <summary>This table without what it says of some networks.</summary>
+    public CountryTable Without(IEnumerable<IPNetwork> networks)
+    {
+        // Any country marks them.
+        var marked = new CountryTable(networks.Select(n => (n.BaseAddress, n.PrefixLength, CountryCode.Of("ZZ"))));
+        return With(marked, (known, mark) => mark != default ? default : known);
+    }
+
+    private CountryTable With(CountryTable other, Func<CountryCode, CountryCode, CountryCode> choose) => new(v4.With(other.v4, choose), v6.With(other.v6, choose));
+
     /// <summary>How many ranges it tells apart.</summary>
     public int Count => v4.Count + v6.Count;
 
@@ -63,9 +82,14 @@ public sealed class CountryTable
         private readonly int[] before = new int[(1 << 16) + 1];
 
         public Ranges(IEnumerable<(ulong Start, ulong Size, CountryCode Country)> networks, int bits)
+            : this(Changes(networks, endOfAll: bits == 64 ? 0 : 1UL << bits), bits - 16)
         {
-            shift = bits - 16;
-            (starts, countries) = Changes(networks, endOfAll: bits == 64 ? 0 : 1UL << bits);
+        }
+
+        private Ranges((ulong[] Starts, CountryCode[] Countries) changes, int shift)
+        {
+            this.shift = shift;
+            (starts, countries) = changes;
             foreach (var start in starts)
             {
                 before[(start >> shift) + 1]++;
@@ -79,6 +103,20 @@ public sealed class CountryTable
 
         public int Count => starts.Length;
 
+        public Ranges With(Ranges other, Func<CountryCode, CountryCode, CountryCode> choose)
+        {
+            var changes = new Changing();
+            for (int at = 0, otherAt = 0; at < starts.Length || otherAt < other.starts.Length;)
+            {
+                var start = at == starts.Length ? other.starts[otherAt] : otherAt == other.starts.Length ? starts[at] : Math.Min(starts[at], other.starts[otherAt]);
+                at += at < starts.Length && starts[at] == start ? 1 : 0;
+                otherAt += otherAt < other.starts.Length && other.starts[otherAt] == start ? 1 : 0;
+                changes.Add(start, choose(at > 0 ? countries[at - 1] : default, otherAt > 0 ? other.countries[otherAt - 1] : default));
+            }
+
+            return new Ranges(changes.ToArrays(), shift);
+        }
+
         public CountryCode Find(ulong address)
         {
             var first = address >> shift;
@@ -91,38 +129,49 @@ public sealed class CountryTable
         /// <summary>One entry wherever the country changes, the unknown one between networks included.</summary>
         private static (ulong[], CountryCode[]) Changes(IEnumerable<(ulong Start, ulong Size, CountryCode Country)> networks, ulong endOfAll)
         {
-            var (starts, countries) = (new List<ulong>(), new List<CountryCode>());
+            var changes = new Changing();
             var end = 0UL;
             foreach (var (start, size, country) in networks.OrderBy(n => n.Start))
             {
-                if (start > end && starts.Count > 0)
+                if (start > end && !changes.IsEmpty)
                 {
-                    Add(end, default);
+                    changes.Add(end, default);
                 }
 
-                Add(start, country);
+                changes.Add(start, country);
                 end = start + size;
             }
 
             if (end != 0 && end != endOfAll)
             {
-                Add(end, default);
+                changes.Add(end, default);
             }
 
-            return ([.. starts], [.. countries]);
+            return changes.ToArrays();
+        }
+    }
 
-            void Add(ulong start, CountryCode country)
+    /// <summary>Gathers where the country changes, in the order of addresses.</summary>
+    private sealed class Changing
+    {
+        private readonly List<ulong> starts = [];
+        private readonly List<CountryCode> countries = [];
+
+        public bool IsEmpty => starts.Count == 0;
+
+        public void Add(ulong start, CountryCode country)
+        {
+            if (countries.Count > 0 && starts[^1] == start)
             {
-                if (countries.Count > 0 && starts[^1] == start)
-                {
-                    countries[^1] = country;
-                }
-                else if (countries.Count == 0 || countries[^1] != country)
-                {
-                    starts.Add(start);
-                    countries.Add(country);
-                }
+                countries[^1] = country;
+            }
+            else if (countries.Count == 0 || countries[^1] != country)
+            {
+                starts.Add(start);
+                countries.Add(country);
             }
         }
+
+        public (ulong[] Starts, CountryCode[] Countries) ToArrays() => ([.. starts], [.. countries]);
     }
 }

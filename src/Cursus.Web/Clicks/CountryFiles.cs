@@ -1,4 +1,5 @@
 using System.Net;
+using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
 using MaxMind.Db;
 
@@ -7,17 +8,18 @@ namespace Cursus.Web.Clicks;
 /// <summary>Reads the files that say which country a network belongs to: MaxMind DBs with <c>country_code</c> beside each network.</summary>
 internal static class CountryFiles
 {
-    /// <summary>The networks of all files of a folder; none where there is none, and then no click has a country.</summary>
+    /// <summary>The networks of all files of a folder, each file asked in the order of their names until one knows. Networks that nobody can come from (<see cref="PrivateNetwork"/>) have no country, whatever registries say. None where there is none, and then no click has a country.</summary>
     public static CountryTable Read(string folder, ILogger log)
     {
         folder = Path.Combine(AppContext.BaseDirectory, folder);
-        var files = Directory.Exists(folder) ? Directory.GetFiles(folder, "*.mmdb") : [];
+        var files = Directory.Exists(folder) ? [.. Directory.GetFiles(folder, "*.mmdb").Order(StringComparer.Ordinal)] : Array.Empty<string>();
         if (files.Length == 0)
         {
             log.LogWarning("There is no *.mmdb in {Folder}, so that clicks will have no country. Put MaxMind DBs of countries there.", folder);
         }
 
-        return new CountryTable(files.SelectMany(Networks));
+        return files.AsParallel().AsOrdered().Select(file => new CountryTable(Networks(file))).ToList().Aggregate(CountryTable.Empty, (known, next) => known.Else(next))
+            .Without(PrivateNetwork.Networks);
     }
 
     private static IEnumerable<(IPAddress First, int PrefixLength, CountryCode Country)> Networks(string path)

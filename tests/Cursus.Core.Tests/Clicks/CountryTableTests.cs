@@ -47,6 +47,22 @@ public class CountryTableTests
             }
         }, iter: 50, threads: 1);
 
+    /// <summary>Held against asking one after the other.</summary>
+    [Fact]
+    public void Where_one_table_knows_nothing_the_next_is_asked() =>
+        Gen.Select(Gen.UInt[0, 60], Gen.Int[0, 3], Gen.Bool).Array[0, 60].Sample(made =>
+        {
+            CountryTable Table(bool isFirst) => new(made.Where(m => m.Item3 == isFirst).DistinctBy(m => m.Item1)
+                .Select(m => (new IPAddress([10, 0, (byte)m.Item1, 0]), 24, CountryCode.Of(new[] { "GB", "IE", "DE", "" }[m.Item2]))));
+            var (first, second) = (Table(true), Table(false));
+            var both = first.Else(second);
+            for (var i = 0; i < 64; i++)
+            {
+                var address = new IPAddress([10, 0, (byte)i, 7]);
+                both.Find(address).ShouldBe(first.Find(address) is { } known && known != default ? known : second.Find(address));
+            }
+        }, iter: 200, threads: 1);
+
     [Fact]
     public void Countries_are_those_of_ISO_3166()
     {
