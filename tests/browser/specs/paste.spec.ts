@@ -20,3 +20,18 @@ test('what copying left around an address is removed as it is pasted, and can be
   await expect(destination).toHaveValue('http://www.northmoor.localhost/wow!')
   await expect(page.getByRole('button', { name: 'Put it back' })).toBeHidden()
 })
+
+test('an address pasted anywhere, or shared, is freed in the same way', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/links')
+  await page.getByText(/^[\d,]+ links$/).waitFor()
+  await page.evaluate(() => navigator.clipboard.writeText('“https://www.northmoor.example/events”,'))
+  await page.keyboard.press('Control+V')
+  await page.waitForURL('**/send?to=*')
+  await expect(page.getByLabel('Destination')).toHaveValue('https://www.northmoor.example/events')
+  await page.getByRole('button', { name: 'Put it back' }).click()
+  await expect(page.getByLabel('Destination')).toHaveValue('“https://www.northmoor.example/events”,')
+
+  await page.goto(`/send?${new URLSearchParams({ to: 'https://www.northmoor.example/wiki/Sirius_(star)!' })}`)
+  await expect(page.getByLabel('Destination')).toHaveValue('https://www.northmoor.example/wiki/Sirius_(star)!')
+})

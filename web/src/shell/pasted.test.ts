@@ -7,6 +7,9 @@ describe('what begins a post when pasted', () => {
     'www.northmoor.example',
     'northmoor.example/a?b=c#d',
     ' http://perch.localhost:5081/ ',
+    '“https://www.northmoor.example/events”,',
+    '<https://www.northmoor.example/events>',
+    'www.northmoor.example).',
   ])('takes %s for an address', (text) => expect(looksLikeAddress(text)).toBe(true))
 
   it.each([

@@ -4,6 +4,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { addressOf } from '../../parts/addressText'
 import { api, read } from '../../api/client'
 import { tellFailure } from '../../parts/tellFailure'
+import { cleanAddress } from '../addresses/cleanAddress'
 import { useOpenCode } from '../codes/useOpenCode'
 
 const seconds = 1000
@@ -21,7 +22,8 @@ export function useQuickLink() {
     notifications.show({ message: 'Taken back', autoClose: 2 * seconds })
   }
 
-  async function make(destination: string) {
+  async function make(pasted: string) {
+    const { address: destination, isChanged } = await cleanAddress(pasted)
     const link = await read(api.POST('/api/v1/links', { body: { destination } }))
     const isCopied = await navigator.clipboard.writeText(link.shortUrl).then(
       () => true,
@@ -35,6 +37,7 @@ export function useQuickLink() {
         <Group justify="space-between" wrap="nowrap">
           {addressOf(link.shortUrl)}
           {isCopied && ' is copied'}
+          {isChanged && '. Removed what was around the address.'}
           <Group gap={6} wrap="nowrap">
             <Button size="compact-sm" variant="default" onClick={() => openCode(link.id)}>
               QR code
@@ -48,5 +51,5 @@ export function useQuickLink() {
     })
   }
 
-  return (destination: string) => void make(destination).catch(tellFailure)
+  return (pasted: string) => void make(pasted).catch(tellFailure)
 }

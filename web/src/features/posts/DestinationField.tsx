@@ -8,14 +8,16 @@ interface Props {
   onChange: (value: string) => void
   look: ReturnType<typeof useLook>
   error?: string
+  /** Whether the field begins with an address from elsewhere. */
+  isGiven: boolean
 }
 
 const tenths = new Intl.NumberFormat(undefined, { minimumFractionDigits: 1, maximumFractionDigits: 1 })
 
 /** The page's address, with what looking at it brought. */
-export function DestinationField({ value, onChange, look, error }: Props) {
+export function DestinationField({ value, onChange, look, error, isGiven }: Props) {
   const isGood = look.data?.state === 'answers'
-  const { onPaste, note } = useCleanPaste(value, onChange)
+  const { onPaste, note } = useCleanPaste(value, onChange, isGiven)
   return (
     <div>
       <TextInput

@@ -166,6 +166,7 @@ export function SendSheet({
           <DestinationField
             value={draft.destination}
             onChange={(value) => change({ destination: value })}
+            isGiven={!kept && destination !== ''}
             look={look}
             error={
               shown('destination', draft.destination.trim() !== '') ??
