@@ -19,6 +19,9 @@ public sealed class DayCounts
     /// <summary>Who clicked; people only.</summary>
     public VisitorSketch Visitors { get; private init; } = new();
 
+    /// <summary>How many different people clicked. The sketch guesses larger numbers, a few of a hundred too high or too low; but nobody is a visitor without a click.</summary>
+    public int People => (int)Math.Min(Visitors.Count, kinds[(int)ClickKind.Person]);
+
     /// <summary>People's clicks by hour of the workspace's clock.</summary>
     public IReadOnlyList<int> Hours => hours;
 

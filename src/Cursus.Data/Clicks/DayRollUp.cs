@@ -108,7 +108,7 @@ internal static class DayRollUp
                 rows.Add(counts.Of((ClickKind)kind));
             }
 
-            rows.Add((int)counts.Visitors.Count).Add(counts.Hours).Add(counts.Visitors.ToBytes());
+            rows.Add(counts.People).Add(counts.Hours).Add(counts.Visitors.ToBytes());
             for (var dimension = 0; dimension < DayCounts.Dimensions.Count; dimension++)
             {
                 rows.Add(counts.Tally(dimension));

@@ -151,5 +151,5 @@ internal static class SealedRollUp
         [.. HourNames.Zip(counts.Hours, KeyValuePair.Create).Where(h => h.Value > 0).OrderBy(h => h.Key, StringComparer.Ordinal)];
 
     /// <summary>The numbers of <see cref="DayOfLink.Counted"/>.</summary>
-    public static IEnumerable<int> CountedOf(DayCounts counts) => DayOfLink.Kinds.Select((_, kind) => counts.Of((ClickKind)kind)).Append((int)counts.Visitors.Count);
+    public static IEnumerable<int> CountedOf(DayCounts counts) => DayOfLink.Kinds.Select((_, kind) => counts.Of((ClickKind)kind)).Append(counts.People);
 }

@@ -35,6 +35,15 @@ public class DayCountsTests
         counts.Tally("country").Sum(t => t.Value).ShouldBe(people.Count);
     }, iter: 200);
 
+    [Fact]
+    public void There_are_never_more_people_than_clicks_though_large_numbers_are_guessed()
+    {
+        var random = new Random(5);
+        var days = Enumerable.Range(0, 200).Select(_ => Of([.. Enumerable.Range(0, 1000).Select(_ => (new ToldClick(ClickKind.Person, random.NextInt64() << 1, "", "phone", "Firefox", "Android", "en", ""), 12))])).ToList();
+        days.Count(d => d.Visitors.Count > 1000).ShouldBeGreaterThan(50, "guesses are as often too high as too low");
+        days.ShouldAllBe(d => d.People <= 1000 && d.People > 800);
+    }
+
     private static DayCounts Of((ToldClick Click, int Hour)[] clicks)
     {
         var counts = new DayCounts();

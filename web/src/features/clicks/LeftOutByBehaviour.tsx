@@ -21,7 +21,7 @@ export function LeftOutByBehaviour({ mayChange }: { mayChange: boolean }) {
         label="Leave out mail scanners and link checkers by what they do"
         description="They open every link of a message faster than anybody can click, ask for the headers first, or follow right behind your team’s own visit. Changing this affects clicks from now on."
         checked={save.isPending ? save.variables : workspace.data.leavesOutByBehaviour}
-        disabled={!mayChange || save.isPending}
+        disabled={!mayChange}
         onChange={(event) => save.mutate(event.currentTarget.checked)}
       />
       {save.error && (
