@@ -1,5 +1,3 @@
-using AngleSharp.Html.Dom;
-using AngleSharp.Html.Parser;
 using Cursus.Core.Addresses;
 using Cursus.Data;
 using Cursus.Web.Access;
@@ -88,17 +86,13 @@ public static class LookAtDestination
     /// <summary>Title, description and picture: what the page says for sharing (Open Graph protocol, https://ogp.me), else its own head.</summary>
     private static (string? Title, string? Description, string? Picture) Read(FetchedPage page)
     {
-        using var html = new MemoryStream(page.Body);
-        using var document = new HtmlParser().ParseDocument(html);
-        var picture = Meta(document, "property", "og:image") is { } text ? WebAddress.Parse(text, page.Way[^1], out _)?.ToString() : null;
+        var read = PageReading.Of(page.Body);
+        var picture = Shortened(read.Meta("og:image")) is { } text ? WebAddress.Parse(text, page.Way[^1], out _)?.ToString() : null;
         return (
-            Meta(document, "property", "og:title") ?? Shortened(document.Title),
-            Meta(document, "property", "og:description") ?? Meta(document, "name", "description"),
+            Shortened(read.Meta("og:title")) ?? Shortened(read.Title),
+            Shortened(read.Meta("og:description")) ?? Shortened(read.Meta("description")),
             picture);
     }
-
-    private static string? Meta(IHtmlDocument document, string attribute, string name) =>
-        Shortened(document.QuerySelectorAll("meta").FirstOrDefault(m => m.GetAttribute(attribute)?.Equals(name, StringComparison.OrdinalIgnoreCase) == true)?.GetAttribute("content"));
 
     private static string? Shortened(string? text)
     {

@@ -1,5 +1,3 @@
-using AngleSharp.Html.Dom;
-using AngleSharp.Html.Parser;
 using Cursus.Core.Addresses;
 using Cursus.Core.Checking;
 using Cursus.Web.Hosting;
@@ -14,7 +12,6 @@ internal sealed class PageCheck(OutgoingClient outgoing, SiteRules rules, Cursus
     public const string UserAgent = "Cursus/1.0 (link check)";
 
     private const string Html = "text/html";
-    private const int MostHeadings = 3;
     private const int MaxTitle = 300;
 
     /// <summary>What came of it.</summary>
@@ -82,17 +79,8 @@ internal sealed class PageCheck(OutgoingClient outgoing, SiteRules rules, Cursus
 
     private static PageText Read(byte[] body)
     {
-        using var html = new MemoryStream(body);
-        using var document = new HtmlParser().ParseDocument(html);
-        var title = document.Title?.Trim();
-        foreach (var unseen in document.QuerySelectorAll("script, style, noscript, template"))
-        {
-            unseen.Remove();
-        }
-
-        return new PageText(
-            string.IsNullOrEmpty(title) ? null : title[..Math.Min(title.Length, MaxTitle)],
-            [.. document.QuerySelectorAll("h1, h2").Take(MostHeadings).Select(h => h.TextContent)],
-            (document as IHtmlDocument).Body?.TextContent ?? "");
+        var page = PageReading.Of(body);
+        var title = page.Title?.Trim();
+        return new PageText(string.IsNullOrEmpty(title) ? null : title[..Math.Min(title.Length, MaxTitle)], page.Headings, page.Text);
     }
 }
