@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Text.RegularExpressions;
 using YamlDotNet.Serialization;
 
@@ -22,11 +23,12 @@ internal sealed class UserAgentPatterns
     }
 
     /// <summary>The family that the user agent belongs to; <c>Other</c> where no pattern knows it.</summary>
-    public string Family(string userAgent)
+    /// <param name="hasRobots">Whether it may be a robot's. Patterns of robots are tried from every place of the text in turn, which takes long on texts that are made up for it.</param>
+    public string Family(string userAgent, bool hasRobots)
     {
         foreach (var pattern in patterns)
         {
-            if (pattern.Expression.Match(userAgent) is { Success: true } match && pattern.Family(match) is { Length: > 0 } family)
+            if ((hasRobots || !pattern.IsOfRobots) && pattern.MayMatch(userAgent) && pattern.Expression.Match(userAgent) is { Success: true } match && pattern.Family(match) is { Length: > 0 } family)
             {
                 return family;
             }
@@ -35,13 +37,21 @@ internal sealed class UserAgentPatterns
         return "Other";
     }
 
-    private sealed record Pattern(Regex Expression, string? Replacement)
+    /// <param name="Needed">Words of which one stands in everything that matches; null where none is known. They are looked for in capitals and small letters alike, whatever the expression says.</param>
+    private sealed record Pattern(Regex Expression, string? Replacement, SearchValues<string>? Needed)
     {
         public static Pattern Of(Dictionary<string, string> entry, string replacement)
         {
             var flags = entry.GetValueOrDefault("regex_flag") == "i" ? RegexOptions.IgnoreCase : RegexOptions.None;
-            return new Pattern(new Regex(entry["regex"], flags | RegexOptions.CultureInvariant), entry.GetValueOrDefault(replacement));
+            return new Pattern(new Regex(entry["regex"], flags | RegexOptions.CultureInvariant), entry.GetValueOrDefault(replacement), NeededWords.Of(entry["regex"]) is { } words
+                ? SearchValues.Create([.. words], StringComparison.OrdinalIgnoreCase)
+                : null);
         }
+
+        /// <summary>The patterns that begin anywhere name robots alone.</summary>
+        public bool IsOfRobots { get; } = Expression.ToString().StartsWith("^.{0,", StringComparison.Ordinal);
+
+        public bool MayMatch(ReadOnlySpan<char> userAgent) => Needed is null || userAgent.ContainsAny(Needed);
 
         public string Family(Match match) => Replacement is null
             ? match.Groups[1].Value

@@ -28,9 +28,12 @@ public sealed record UserAgentReading(ClickKind Kind, string Device, string Brow
     {
         ArgumentNullException.ThrowIfNull(userAgent);
         var hints = traits.Hints;
-        var (browser, os) = Families(userAgent);
+        var kind = KindOf(userAgent, traits.Signs);
+
+        // What machines call themselves is counted nowhere, and may be made up to take time.
+        var (browser, os) = kind is ClickKind.Person or ClickKind.Impostor ? Families(userAgent, hasRobots: false) : ("Other", "Other");
         os = OsOf(IsHarmony(userAgent) ? "HarmonyOS" : os, hints);
-        return new UserAgentReading(KindOf(userAgent, traits.Signs), DeviceOf(userAgent, os, hints), browser, os);
+        return new UserAgentReading(kind, DeviceOf(userAgent, os, hints), browser, os);
     }
 
     /// <summary>Who sends such requests, as far as one request tells.</summary>
@@ -38,7 +41,7 @@ public sealed record UserAgentReading(ClickKind Kind, string Device, string Brow
         UserAgentKind.Of(userAgent) is not ClickKind.Person and var kind ? kind : Impostor.Is(userAgent, signs) ? ClickKind.Impostor : ClickKind.Person;
 
     /// <summary>The families that the open patterns name, without any rule of our own.</summary>
-    internal static (string Browser, string Os) Families(string userAgent) => (Patterns.Value.Browsers.Family(userAgent), Patterns.Value.Os.Family(userAgent));
+    internal static (string Browser, string Os) Families(string userAgent, bool hasRobots) => (Patterns.Value.Browsers.Family(userAgent, hasRobots), Patterns.Value.Os.Family(userAgent, hasRobots));
 
     /// <summary>The hint decides where there is one: it is not frozen, as the user agent may be. Names are those of the patterns, so that both are one, except
     /// that macOS has its present name.</summary>
