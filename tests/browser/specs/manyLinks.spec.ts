@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { address, signIn, unique } from './people'
+import { address, setBox, signIn, unique } from './people'
 
 const port = new URL(address).port
 
@@ -66,7 +66,7 @@ test('rows are picked by keyboard, tagged together, and the change is taken back
 test('a host that has moved is replaced in all links that are found, after a look at them', async ({ page, request }) => {
   await signIn(page)
   await page.goto('/links?query=light%20only%20red%20lamps')
-  await page.getByLabel('Pick all links that are found').check()
+  await setBox(page.getByLabel('Pick all links that are found'))
   const bar = page.getByRole('region', { name: 'Picked links' })
   await expect(bar).toContainText('4 links picked')
   await bar.getByRole('button', { name: 'Destination' }).click()
@@ -103,7 +103,7 @@ test('rows are dragged to a folder and found in it', async ({ page }) => {
 test('picked links are taken away as a file', async ({ page }) => {
   await signIn(page)
   await page.goto('/links?query=hundred%20meteors')
-  await page.getByLabel('Pick all links that are found').check()
+  await setBox(page.getByLabel('Pick all links that are found'))
   await page.getByRole('button', { name: 'Take away', exact: true }).click()
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'CSV' }).click()])
   expect(file.suggestedFilename()).toBe('links.csv')

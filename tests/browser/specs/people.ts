@@ -1,4 +1,4 @@
-import { expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import { expect, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test'
 
 export const address = process.env.CURSUS_ADDRESS!
 export const standins = process.env.CURSUS_STANDINS_PORT!
@@ -38,12 +38,18 @@ export async function chooseCampaign(page: Page, words: string) {
   await page.keyboard.press('Enter')
 }
 
+/** Sets a box that the page controls: it changes a moment after the click, which setChecked doesn't wait for. */
+export async function setBox(box: Locator, wanted = true) {
+  if ((await box.isChecked()) !== wanted) await box.click()
+  await expect(box).toBeChecked({ checked: wanted })
+}
+
 /** Ticks exactly these channels. */
 export async function tick(page: Page, ...channels: string[]) {
   await page.getByRole('checkbox', { name: /^Send to/ }).first().waitFor()
   for (const box of await page.getByRole('checkbox', { name: /^Send to/ }).all()) {
     const name = (await box.getAttribute('aria-label'))!.replace('Send to ', '')
-    await box.setChecked(channels.includes(name))
+    await setBox(box, channels.includes(name))
   }
 }
 

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { chooseCampaign, signIn, standins, tick, unique } from './people'
+import { chooseCampaign, setBox, signIn, standins, tick, unique } from './people'
 
 test('five channels with own slugs, tags and UTM, by keyboard alone', async ({ page }) => {
   await signIn(page)
@@ -79,7 +79,7 @@ test('options for all and for one row, saved as a recipe and applied in one go',
   await page.getByLabel('Destination').fill('northmoor.example/options')
   await tick(page, 'Perch', 'Night Letter')
   await page.getByRole('button', { name: 'Options', exact: true }).click()
-  await page.getByLabel('HTML: sponsored').check()
+  await setBox(page.getByLabel('HTML: sponsored'))
   await page.keyboard.press('Escape')
   await expect(page.getByRole('button', { name: 'Options · 1 set' })).toBeVisible()
   await page.getByRole('button', { name: 'Options for Night Letter' }).click()
