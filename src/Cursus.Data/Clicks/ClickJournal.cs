@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Runtime.CompilerServices;
+using System.Text;
 using Cursus.Core.Clicks;
 using Cursus.Core.Retargeting;
 
@@ -29,7 +30,10 @@ public sealed class ClickJournal : IDisposable
     private volatile JournalSegment[] segments;
     private JournalSegment? prepared;
     private TaskCompletionSource nextFlush = new(TaskCreationOptions.RunContinuationsAsynchronously);
+    private readonly HashSet<long> damagedAt = [];
+    private readonly HashSet<string> damagedFiles = [];
     private long lost;
+    private long damaged;
 
     /// <summary>Opens the journal in <paramref name="folder"/>, or begins one.</summary>
     /// <exception cref="IOException">Another process has it open, or the folder cannot be written.</exception>
@@ -40,6 +44,11 @@ public sealed class ClickJournal : IDisposable
         ownership = new FileStream(Path.Combine(folder, "owner.lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
         Key = ReadOrMakeKey(Path.Combine(folder, "journal.key"));
         Array.ForEach(Directory.GetFiles(folder, "*" + JournalSegment.Unfinished), File.Delete);
+        foreach (var nothing in Directory.GetFiles(folder, "*" + JournalSegment.Extension).Where(f => new FileInfo(f).Length == 0))
+        {
+            JournalSegment.Quarantine(nothing);
+        }
+
         segments = [.. Directory.EnumerateFiles(folder, "*" + JournalSegment.Extension).Order(StringComparer.Ordinal).Select(JournalSegment.Open)];
         if (segments.Length == 0)
         {
@@ -55,6 +64,9 @@ public sealed class ClickJournal : IDisposable
 
     /// <summary>Clicks that could not be written since the start, because the disk or the journal was full. They were answered all the same.</summary>
     public long Lost => Interlocked.Read(ref lost);
+
+    /// <summary>Clicks found since the start that can't be read any more, because the disk has changed what was written. The files that they are in are kept in <c>damaged/</c>.</summary>
+    public long Damaged => Interlocked.Read(ref damaged);
 
     /// <summary>Position behind the newest click.</summary>
     public long End => segments[^1].End;
@@ -106,8 +118,14 @@ public sealed class ClickJournal : IDisposable
             }
 
             next = Math.Max(next, segment.BasePosition);
-            while (clicks.Count + reports.Count < most && next < end && segment.TryRead(next, out var content, out var following))
+            while (clicks.Count + reports.Count < most && next < end && next < segment.End)
             {
+                if (!segment.TryRead(next, out var content, out var following))
+                {
+                    next = PassDamage(segment, next);
+                    continue;
+                }
+
                 if (ClickRecord.Is(content))
                 {
                     clicks.Add((next, ClickRecord.Read(content, texts)));
@@ -143,7 +161,14 @@ public sealed class ClickJournal : IDisposable
             foreach (var segment in forgotten)
             {
                 segment.Dispose();
-                File.Delete(segment.Path);
+                if (damagedFiles.Remove(segment.Path))
+                {
+                    JournalSegment.Quarantine(segment.Path);
+                }
+                else
+                {
+                    File.Delete(segment.Path);
+                }
             }
         }
     }
@@ -188,6 +213,19 @@ public sealed class ClickJournal : IDisposable
         return true;
     }
 
+    /// <summary>The same place may be read several times, and counts once.</summary>
+    private long PassDamage(JournalSegment segment, long position)
+    {
+        var good = segment.SkipDamage(position, out var lostThere);
+        if (damagedAt.Add(position))
+        {
+            damagedFiles.Add(segment.Path);
+            Interlocked.Add(ref damaged, lostThere);
+        }
+
+        return good;
+    }
+
     private static Guid ReadOrMakeKey(string path)
     {
         if (File.Exists(path) && Guid.TryParse(File.ReadAllText(path), CultureInfo.InvariantCulture, out var known))
@@ -196,7 +234,11 @@ public sealed class ClickJournal : IDisposable
         }
 
         var key = Guid.CreateVersion7();
-        File.WriteAllText(path + ".new", key.ToString());
+        using (var file = new FileStream(path + ".new", new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.Write, UnixCreateMode = JournalSegment.OwnersOnly }))
+        {
+            file.Write(Encoding.ASCII.GetBytes(key.ToString()));
+        }
+
         File.Move(path + ".new", path, overwrite: true);
         return key;
     }

@@ -16,7 +16,12 @@ internal sealed unsafe class JournalSegment : IDisposable
     /// <summary>Of a file that nothing is written in yet; one that a dead process left is thrown away.</summary>
     public const string Unfinished = ".next";
 
+    /// <summary>What visitors sent is nobody's business but the server's.</summary>
+    public const UnixFileMode OwnersOnly = UnixFileMode.UserRead | UnixFileMode.UserWrite;
+
     private const int RecordHeader = 8;
+
+    private static readonly int LongestRecord = Math.Max(ClickRecord.MaxLength, HandoffRecord.MaxLength);
 
     private readonly MemoryMappedFile file;
     private readonly MemoryMappedViewAccessor view;
@@ -36,6 +41,7 @@ internal sealed unsafe class JournalSegment : IDisposable
             Access = FileAccess.ReadWrite,
             Share = FileShare.ReadWrite | FileShare.Delete,
             PreallocationSize = mode == FileMode.CreateNew ? size : 0,
+            UnixCreateMode = mode == FileMode.CreateNew ? OwnersOnly : null,
         });
         if (mode == FileMode.CreateNew)
         {
@@ -164,6 +170,28 @@ internal sealed unsafe class JournalSegment : IDisposable
         return true;
     }
 
+    /// <summary>The position of the next whole record behind one that can't be read, which checksums tell; <see cref="End"/> where there is none.</summary>
+    /// <param name="lost">How many records can't be read until there, as far as their lengths tell; at least one.</param>
+    public long SkipDamage(long position, out int lost)
+    {
+        lost = 0;
+        var good = FindWhole(position + 8, End) ?? End;
+        for (var at = position; at < good; lost++)
+        {
+            var length = *(int*)(start + at - BasePosition);
+            at = IsPlausible(length) && at + Padded(length) <= good ? at + Padded(length) : good;
+        }
+
+        return good;
+    }
+
+    /// <summary>Puts a file out of the journal's way without deleting it, since parts of it could not be read.</summary>
+    public static void Quarantine(string path)
+    {
+        var folder = Directory.CreateDirectory(System.IO.Path.Combine(System.IO.Path.GetDirectoryName(path)!, "damaged")).FullName;
+        File.Move(path, System.IO.Path.Combine(folder, System.IO.Path.GetFileName(path)), overwrite: true);
+    }
+
     /// <summary>Waits until everything written is on the disk.</summary>
     public void Flush() => view.Flush();
 
@@ -185,19 +213,39 @@ internal sealed unsafe class JournalSegment : IDisposable
 
     private static long Padded(int contentLength) => (RecordHeader + contentLength + 7) & ~7;
 
-    /// <summary>Walks the records to the first that is missing or torn; what lies behind a torn record was never answered for.</summary>
+    private static bool IsPlausible(int length) => length > 0 && length <= LongestRecord;
+
+    /// <summary>Records begin at multiples of eight bytes.</summary>
+    private long? FindWhole(long from, long until)
+    {
+        for (var position = from; position < until && position - BasePosition + RecordHeader <= Size; position += 8)
+        {
+            if (IsPlausible(*(int*)(start + position - BasePosition)) && TryRead(position, out _, out _))
+            {
+                return position;
+            }
+        }
+
+        return null;
+    }
+
+    /// <summary>Walks the records to the last whole one. One in between may be damaged; what lies behind the last was never answered for, or is torn.</summary>
     private long FindEnd()
     {
-        var position = BasePosition;
-        while (TryRead(position, out _, out var next))
+        var (position, end) = (BasePosition, BasePosition + Size);
+        for (long? whole = position; whole is { } good; whole = FindWhole(position, end))
         {
-            position = next;
+            position = good;
+            while (TryRead(position, out _, out var next))
+            {
+                position = next;
+            }
         }
 
         var offset = position - BasePosition;
         if (offset + RecordHeader <= Size && *(int*)(start + offset) != 0)
         {
-            new Span<byte>(start + offset, (int)Math.Min(Size - offset, ClickRecord.MaxLength + RecordHeader)).Clear();
+            new Span<byte>(start + offset, (int)Math.Min(Size - offset, LongestRecord + RecordHeader)).Clear();
         }
 
         return offset;

@@ -19,6 +19,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
     private readonly AsyncContextThread thread = new();
 
     private readonly Queue<double> looks = [];
+    private long damagedTold;
 
     public override void Dispose()
     {
@@ -86,6 +87,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
                 lastBatch = Duration.FromTimeSpan(Stopwatch.GetElapsedTime(began));
                 state.Done(batch.Count, next);
                 live.Tell(stored);
+                TellDamage();
                 await (ahead ?? Task.CompletedTask);
                 journal.Forget(next);
             }
@@ -94,6 +96,15 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
         {
             // Whoever begins anew must be the journal's only reader.
             await (ahead ?? Task.CompletedTask).ContinueWith(_ => { }, TaskScheduler.Default);
+        }
+    }
+
+    private void TellDamage()
+    {
+        if (journal.Damaged > damagedTold)
+        {
+            damagedTold = journal.Damaged;
+            log.LogError("{Count} clicks can't be read from the journal any more: its disk has changed what was written. All others are counted, and the damaged files are kept beside the journal, in “damaged”.", damagedTold);
         }
     }
 

@@ -1,3 +1,4 @@
+using System.Text;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
 using Cursus.Web.Clicks;
@@ -28,6 +29,9 @@ public static class EdgeSetup
         services.AddSingleton<EdgeAnswer>();
         services.AddSingleton<DateLine>();
         services.AddSingleton(provider => ActivatorUtilities.CreateInstance<EdgeConnection>(provider, new Lazy<EdgeAnswer>(provider.GetRequiredService<EdgeAnswer>)));
+
+        // Some browsers write letters of their language into headers as they are. A visitor is led on all the same: every byte is some letter of Latin-1.
+        builder.WebHost.ConfigureKestrel(kestrel => kestrel.RequestHeaderEncodingSelector = _ => Encoding.Latin1);
         builder.WebHost.ConfigureKestrel(kestrel => kestrel.ConfigureEndpointDefaults(listen =>
         {
             var connections = listen.ApplicationServices.GetRequiredService<EdgeConnection>();

@@ -9,6 +9,7 @@ namespace Cursus.Web.Hosting;
 public static class Health
 {
     /// <param name="LostClicks">Clicks since the start that were answered and could not be written down, because the disk under the journal or the journal was full.</param>
+    /// <param name="DamagedClicks">Clicks found since the start that can't be read from the journal any more, because its disk has changed them.</param>
     /// <param name="Links">Links that the edge holds in memory.</param>
     /// <param name="LinkBytes">Bytes of memory that they take.</param>
     /// <param name="LoadedInSeconds">How long it took at the start to read them; null while they are read.</param>
@@ -17,7 +18,7 @@ public static class Health
     /// <param name="ShippedClicks">Clicks that this process has brought into the database.</param>
     /// <param name="LastBatch">Clicks of the last batch.</param>
     public sealed record Readiness(
-        bool Database, bool Edge, long LostClicks, int Links, long LinkBytes, double? LoadedInSeconds,
+        bool Database, bool Edge, long LostClicks, long DamagedClicks, int Links, long LinkBytes, double? LoadedInSeconds,
         long WaitingBytes, double OldestWaitingSeconds, long ShippedClicks, int LastBatch);
 
     public static void MapHealth(this WebApplication app)
@@ -26,7 +27,7 @@ public static class Health
         app.MapGet("/readyz", async (CursusDb db, LinkFeed feed, LinkTable links, ClickJournal journal, ShippingState shipping, CancellationToken cancel) =>
         {
             var readiness = new Readiness(
-                await db.Database.CanConnectAsync(cancel), feed.IsLoaded, journal.Lost, links.Count, links.Size, feed.LoadedIn?.TotalSeconds,
+                await db.Database.CanConnectAsync(cancel), feed.IsLoaded, journal.Lost, journal.Damaged, links.Count, links.Size, feed.LoadedIn?.TotalSeconds,
                 shipping.WaitingBytes, Math.Round(shipping.OldestWaiting.TotalSeconds, 3), shipping.Shipped, shipping.LastBatch);
             return Results.Json(readiness, statusCode: readiness is { Database: true, Edge: true } ? 200 : 503);
         }).ExcludeFromDescription();

@@ -112,6 +112,52 @@ public sealed class ClickJournalTests : IDisposable
         ReadAll(again, 0).ShouldBe(clicks);
     }
 
+    /// <summary>Disks change bits; whatever lies behind one is read all the same.</summary>
+    [Fact]
+    public void Wherever_bytes_are_changed_every_other_click_is_read_and_the_file_is_kept() => Gen.Select(Clicks.Array[40, 80], Gen.Select(Gen.Int[0, 100_000], Gen.Byte[1, 255], Gen.Int[1, 40]).Array[1, 3]).Sample((clicks, changes) =>
+    {
+        string path;
+        using (var journal = Open(out path))
+        {
+            Array.ForEach(clicks, c => journal.Append(c.ToVisit()));
+        }
+
+        var files = Directory.GetFiles(path, "*.clicks").Order(StringComparer.Ordinal).ToList();
+        var touched = 0;
+        foreach (var (where, mask, length) in changes)
+        {
+            var bytes = File.ReadAllBytes(files[0]);
+            var at = where % (bytes.Length / 2);
+            for (var i = at; i < at + length; i++)
+            {
+                bytes[i] ^= mask;
+            }
+
+            touched += 2 + length / 48;
+            File.WriteAllBytes(files[0], bytes);
+        }
+
+        using var again = new ClickJournal(path, SmallSegments);
+        var read = ReadAll(again, 0);
+        read.ShouldBe(clicks.Where(read.ToHashSet().Contains), "in order, and none that was never written");
+        read.Count.ShouldBeGreaterThanOrEqualTo(clicks.Length - touched);
+        (again.Damaged > 0).ShouldBe(read.Count < clicks.Length);
+        again.Damaged.ShouldBeLessThanOrEqualTo(clicks.Length - read.Count);
+        again.Forget(again.End);
+        (Directory.Exists(Path.Combine(path, "damaged")) ? Directory.GetFiles(Path.Combine(path, "damaged")) : []).Select(Path.GetFileName).ShouldBe(
+            again.Damaged > 0 && files.Count > 1 ? [Path.GetFileName(files[0])] : []);
+    }, iter: 60, threads: 1);
+
+    [Fact]
+    public void Nobody_but_the_server_reads_what_visitors_sent()
+    {
+        using var journal = Open(out var path);
+        Array.ForEach(Clicks.Array[60].Single(), c => journal.Append(c.ToVisit()));
+        var files = Directory.GetFiles(path).Where(f => Path.GetExtension(f) is ".clicks" or ".key").ToList();
+        files.Count.ShouldBeGreaterThan(2);
+        files.ShouldAllBe(f => File.GetUnixFileMode(f) == (UnixFileMode.UserRead | UnixFileMode.UserWrite));
+    }
+
     [Fact]
     public void Only_segments_that_were_shipped_whole_are_forgotten()
     {

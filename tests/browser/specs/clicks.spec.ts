@@ -1,5 +1,6 @@
+import { connect } from 'node:net'
 import { expect, test, type Page } from '@playwright/test'
-import { chooseCampaign, signIn, standins, stranger, tick, unique } from './people'
+import { address as application, chooseCampaign, signIn, standins, stranger, tick, unique } from './people'
 
 /** Sends a post to Perch and Guildhall and ends at its hand-out; returns its short addresses by channel. */
 async function send(page: Page) {
@@ -90,9 +91,24 @@ test('office networks are read one a line and a slip is explained', async ({ pag
   await expect(page.getByRole('button', { name: 'Save networks' })).toHaveCount(0)
 })
 
+test('a visitor whose browser writes letters of its language into headers is led on', async () => {
+  const answer = await new Promise<string>((resolve, reject) => {
+    const socket = connect(Number(new URL(application).port), '127.0.0.1', () => {
+      const head = 'GET /geminids-perch HTTP/1.1\r\nHost: nmoor.localhost\r\nUser-Agent: Mozilla/5.0 (Käse; \xff\xfe)\r\nReferer: https://perch.localhost/ä\r\nConnection: close\r\n\r\n'
+      socket.write(Buffer.from(head, 'latin1'))
+    })
+    let text = ''
+    socket.on('data', (data) => (text += data.toString('latin1')))
+    socket.on('end', () => resolve(text))
+    socket.on('error', reject)
+  })
+  expect(answer.split('\r\n')[0]).toBe('HTTP/1.1 302 Found')
+})
+
 for (const [what, answer, words] of [
-  ['the database is away', { status: 503, json: { database: false, lostClicks: 0 } }, 'The database does not answer. Your links lead on all the same'],
-  ['clicks are lost', { json: { database: true, lostClicks: 1204 } }, '1,204 clicks were answered and could not be written down'],
+  ['the database is away', { status: 503, json: { database: false, lostClicks: 0, damagedClicks: 0 } }, 'The database does not answer. Your links lead on all the same'],
+  ['clicks are lost', { json: { database: true, lostClicks: 1204, damagedClicks: 0 } }, '1,204 clicks were answered and could not be written down'],
+  ['clicks are damaged', { json: { database: true, lostClicks: 0, damagedClicks: 1 } }, '1 click can’t be read any more'],
 ] as const)
   test(`a banner tells that ${what}`, async ({ page }) => {
     await page.route('**/readyz', (route) => route.fulfill({ ...answer }))

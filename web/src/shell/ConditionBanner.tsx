@@ -6,6 +6,7 @@ import classes from './Shell.module.css'
 interface Condition {
   database: boolean
   lostClicks: number
+  damagedClicks: number
 }
 
 const lookEach = 15_000
@@ -38,5 +39,7 @@ function wordsOn(condition: Condition | undefined, isUnreachable: boolean) {
     return 'The database does not answer. Your links lead on all the same, and clicks are kept until it is back; nothing can be looked up or saved before that.'
   if (condition && condition.lostClicks > 0)
     return `${counted(condition.lostClicks, 'click was', 'clicks were')} answered and could not be written down: the disk under the click journal is full. Links lead on; make room so that clicks are counted again.`
+  if (condition && condition.damagedClicks > 0)
+    return `${counted(condition.damagedClicks, 'click', 'clicks')} can’t be read any more: the disk under the click journal has changed what was written. All others are counted. Check the disk; the damaged file is kept in the journal’s folder “damaged”.`
   return undefined
 }
