@@ -62,8 +62,8 @@ public sealed class BehaviourWatch(int links = BehaviourWatch.FewestLinks, int l
         var isSweep = Sweeps(visitors, (click.Workspace, click.Visitor), step, links, alsoSwept)
             | (click.Network != 0 && Sweeps(networks, (click.Workspace, click.Network, click.Agent), step, linksOfNetwork, alsoSwept));
         return isSweep ? ClickKind.Sweep
-            : heads.TryGetValue((click.Link, click.Visitor), out var asked) && click.At - asked < AfterHead ? ClickKind.Probe
-            : team.TryGetValue(click.Link, out var visit) && visit.Visitor != click.Visitor && click.At - visit.At < AfterTeam ? ClickKind.Echo
+            : heads.TryGetValue((click.Link, click.Visitor), out var asked) && IsWithin(AfterHead, asked, click.At) ? ClickKind.Probe
+            : team.TryGetValue(click.Link, out var visit) && visit.Visitor != click.Visitor && IsWithin(AfterTeam, visit.At, click.At) ? ClickKind.Echo
             : ClickKind.Person;
     }
 
@@ -81,6 +81,9 @@ public sealed class BehaviourWatch(int links = BehaviourWatch.FewestLinks, int l
         trail = trail with { Last = step, Run = trail.Run ?? new LinkRun(fewest, PerLink, trail.Last, trail.Calm) };
         return trail.Run!.Add(step, alsoSwept);
     }
+
+    /// <summary>Clicks of two batches may come a moment out of order.</summary>
+    private static bool IsWithin(Duration span, Instant before, Instant at) => at >= before && at - before < span;
 
     private void Forget(Instant now)
     {

@@ -89,6 +89,7 @@ public class BehaviourWatchTests
     [Theory]
     [InlineData(8, 0, 0.9, ClickKind.Echo)]
     [InlineData(8, 0, 1.1, ClickKind.Person)]
+    [InlineData(8, 0, -0.1, ClickKind.Person)]
     [InlineData(8, 1, 0.9, ClickKind.Person)]
     [InlineData(7, 0, 0.9, ClickKind.Person)]
     public void Somebody_elses_click_right_after_the_teams_is_an_echo_of_it(int visitor, int link, double after, ClickKind expected)
