@@ -48,7 +48,7 @@ pg_start() {
   PG_PORT=$(any_port)
   local log="$data/pg/server.log"
   if ! as_postgres "$PG_BIN/pg_ctl" -w -t 60 -D "$data/pg" -l "$log" \
-    -o "-c listen_addresses=127.0.0.1 -p $PG_PORT -k '' -c jit=off -c shared_buffers=256MB -c max_connections=60" start >/dev/null 2>&1; then
+    -o "-c listen_addresses=127.0.0.1 -p $PG_PORT -k '' -c jit=off -c shared_buffers=256MB -c max_connections=100" start >/dev/null 2>&1; then
     fail "the database did not start: $(as_postgres tail -n 3 "$log" 2>/dev/null | tr '\n' ' ')"
   fi
 }

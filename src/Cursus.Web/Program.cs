@@ -5,6 +5,7 @@ using Cursus.Web.Hosting;
 
 var builder = WebApplication.CreateBuilder(args);
 builder.AddDatabase();
+builder.AddPreparation();
 builder.AddAccess();
 builder.AddEdge();
 builder.AddApi();
@@ -23,16 +24,17 @@ app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseSecurityHeaders();
 app.UseResponseCompression();
+app.UsePrepared();
 app.UseRouting();
 app.UseRateLimiter();
 app.UseAuthentication();
 app.UseMemberGate();
+app.UseMemberLimits();
 app.UseIdempotency();
 app.MapApi();
 app.MapHealth();
 app.MapWebApp();
 
-await app.PrepareDatabase();
-await app.PrepareEdge();
+await app.Prepare();
 await app.RunAsync();
 return 0;

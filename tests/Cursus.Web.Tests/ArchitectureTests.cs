@@ -5,7 +5,7 @@ namespace Cursus.Web.Tests;
 /// <summary>Who may know whom (ARCHITECTURE.md): Core nobody, Data Core, Web both, the stand-ins nobody and nobody them.</summary>
 public class ArchitectureTests
 {
-    private static readonly string Sources = Path.Combine(Root(), "src");
+    private static readonly string Sources = Path.Combine(Repository.Root, "src");
 
     [Theory]
     [InlineData("Cursus.Core", "")]
@@ -29,15 +29,4 @@ public class ArchitectureTests
 
     private static List<string> References(string project, string kind) =>
         [.. XDocument.Load(Path.Combine(Sources, project, project + ".csproj")).Descendants(kind).Select(e => (string)e.Attribute("Include")!)];
-
-    internal static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder!.FullName, "Cursus.slnx")))
-        {
-            folder = folder.Parent;
-        }
-
-        return folder.FullName;
-    }
 }

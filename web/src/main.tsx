@@ -9,7 +9,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { RouterProvider } from '@tanstack/react-router'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { Problem } from './api/client'
+import { passes, Problem } from './api/client'
 import { startRouter } from './router'
 import { cssVariables, theme } from './theme/theme'
 
@@ -21,8 +21,8 @@ const queries = new QueryClient({
       networkMode: 'always',
       refetchOnReconnect: true,
       staleTime: 20_000,
-      // What the server refuses once it refuses again; only a lost connection is worth another try.
-      retry: (failures, error) => failures < 2 && (!(error instanceof Problem) || error.status === 0),
+      // What the server refuses once it refuses again; but a connection comes back, and so does the database, and a queue moves on.
+      retry: (failures, error) => failures < 3 && (!(error instanceof Problem) || passes(error)),
     },
   },
 })

@@ -15,6 +15,7 @@ namespace Cursus.Data.Clicks;
 public sealed class ClickJournal : IDisposable
 {
     private const int FlushMilliseconds = 10;
+    private const int FlushesBetweenTries = 10;
 
     private readonly Lock gate = new();
     private readonly string folder;
@@ -34,6 +35,10 @@ public sealed class ClickJournal : IDisposable
     private readonly HashSet<string> damagedFiles = [];
     private long lost;
     private long damaged;
+
+    // Where there was no room for a new file the flusher looks for some, and visitors don't: each try costs them a walk to the disk.
+    private volatile bool hasNoRoom;
+    private int flushes;
 
     /// <summary>Opens the journal in <paramref name="folder"/>, or begins one.</summary>
     /// <exception cref="IOException">Another process has it open, or the folder cannot be written.</exception>
@@ -67,6 +72,9 @@ public sealed class ClickJournal : IDisposable
 
     /// <summary>Clicks found since the start that can't be read any more, because the disk has changed what was written. The files that they are in are kept in <c>damaged/</c>.</summary>
     public long Damaged => Interlocked.Read(ref damaged);
+
+    /// <summary>How often a visitor's thread has tried to make a file.</summary>
+    internal int TriedOnTheWay { get; private set; }
 
     /// <summary>Position behind the newest click.</summary>
     public long End => segments[^1].End;
@@ -251,7 +259,8 @@ public sealed class ClickJournal : IDisposable
         prepared = null;
         if (segment?.BasePosition != basePosition)
         {
-            segment = TryMake(basePosition);
+            TriedOnTheWay += hasNoRoom ? 0 : 1;
+            segment = hasNoRoom ? null : TryMake(basePosition);
         }
 
         if (segment is null || !segment.TryBegin())
@@ -277,6 +286,7 @@ public sealed class ClickJournal : IDisposable
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
+            hasNoRoom = true;
             return null;
         }
     }
@@ -329,7 +339,7 @@ public sealed class ClickJournal : IDisposable
     private void PrepareNext()
     {
         var newest = segments[^1];
-        if (Volatile.Read(ref prepared) is not null || newest.End - newest.BasePosition < newest.Size / 2)
+        if (Volatile.Read(ref prepared) is not null || newest.End - newest.BasePosition < newest.Size / 2 || (hasNoRoom && flushes++ % FlushesBetweenTries != 0))
         {
             return;
         }
@@ -341,6 +351,7 @@ public sealed class ClickJournal : IDisposable
             if (prepared is null && segments[^1] == newest)
             {
                 prepared = made;
+                hasNoRoom &= made is null;
                 made = null;
             }
         }

@@ -174,12 +174,19 @@ internal sealed unsafe class JournalSegment : IDisposable
     /// <param name="lost">How many records can't be read until there, as far as their lengths tell; at least one.</param>
     public long SkipDamage(long position, out int lost)
     {
-        lost = 0;
         var good = FindWhole(position + 8, End) ?? End;
+        lost = 0;
         for (var at = position; at < good; lost++)
         {
             var length = *(int*)(start + at - BasePosition);
-            at = IsPlausible(length) && at + Padded(length) <= good ? at + Padded(length) : good;
+            if (!IsPlausible(length) || at + Padded(length) > good)
+            {
+                // A length was changed as well, so that the ones behind it are anything: one was lost for sure.
+                lost = 1;
+                return good;
+            }
+
+            at += Padded(length);
         }
 
         return good;

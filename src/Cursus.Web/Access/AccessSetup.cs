@@ -55,6 +55,7 @@ public static class AccessSetup
         var protection = services.AddDataProtection().SetApplicationName("Cursus");
         _ = DocumentBuild.IsRunning ? protection.UseEphemeralDataProtectionProvider() : protection.PersistKeysToDbContext<CursusDb>();
         services.AddScoped<CurrentMember>();
+        services.AddSingleton<MemberLimits>();
 
         // Slows down guessing over many accounts, which the lock-out of one account does not.
         services.AddRateLimiter(limiter =>

@@ -1,11 +1,12 @@
 using Cursus.Data;
+using Cursus.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Cursus.Web.Addresses;
 
 /// <summary>Goes round the short domains whose next check is due.</summary>
-internal sealed class DomainRounds(IServiceScopeFactory scopes, IClock clock, ILogger<DomainRounds> log) : BackgroundService
+internal sealed class DomainRounds(IServiceScopeFactory scopes, IClock clock, Prepared prepared, ILogger<DomainRounds> log) : BackgroundService
 {
     private const int AtOnce = 20;
 
@@ -18,6 +19,7 @@ internal sealed class DomainRounds(IServiceScopeFactory scopes, IClock clock, IL
         {
             try
             {
+                await prepared.WhenDone(stoppingToken);
                 await Round(stoppingToken);
             }
             catch (Exception e) when (e is not OperationCanceledException)

@@ -20,8 +20,8 @@ public static class ArchiveOfWorkspace
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/archive", Export).ForOwners().WithSummary("The whole workspace as a ZIP of NDJSON files; see docs/archive").Produces(200, contentType: "application/zip");
-        api.MapPost("/archive", TakeIn).ForOwners().Accepts<byte[]>("application/zip").WithSummary("Bring an archive into this workspace, which must not have links yet");
+        api.MapGet("/archive", Export).ForOwners().Holding(Held.Download).WithSummary("The whole workspace as a ZIP of NDJSON files; see docs/archive").Produces(200, contentType: "application/zip");
+        api.MapPost("/archive", TakeIn).ForOwners().Holding(Held.Download).Accepts<byte[]>("application/zip").WithSummary("Bring an archive into this workspace, which must not have links yet");
     }
 
     /// <summary>Looks an archive through and brings it into a workspace.</summary>

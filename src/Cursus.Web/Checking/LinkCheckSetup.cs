@@ -19,17 +19,19 @@ internal static class LinkCheckSetup
             return;
         }
 
+        var limits = builder.Configuration.GetSection("Cursus:Limits").Get<LimitOptions>() ?? new();
+        var connection = new Npgsql.NpgsqlConnectionStringBuilder(builder.Configuration.GetConnectionString("Cursus")) { MaxPoolSize = limits.CheckConnections };
         builder.AddQuartz(quartz =>
         {
             quartz.UsePersistentStore(store =>
             {
-                store.UsePostgres(Npgsql.NpgsqlFactory.Instance, builder.Configuration.GetConnectionString("Cursus")!);
+                store.UsePostgres(Npgsql.NpgsqlFactory.Instance, connection.ConnectionString);
                 store.UseClustering();
             });
             quartz.ScheduleJob<LinkCheckJob>(
                 trigger => trigger.WithIdentity("link-check").WithSimpleSchedule(TimeSpan.FromSeconds(options.Every)),
                 job => job.WithIdentity("link-check"));
         });
-        builder.AddQuartzHostedService(hosted => hosted.WaitForJobsToComplete = false);
+        services.AddHostedService<LinkCheckSchedule>();
     }
 }

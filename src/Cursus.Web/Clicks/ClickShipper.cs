@@ -1,13 +1,14 @@
 using System.Diagnostics;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
+using Cursus.Web.Hosting;
 using Nito.AsyncEx;
 using NodaTime;
 
 namespace Cursus.Web.Clicks;
 
 /// <summary>Moves clicks from the journal into PostgreSQL, giving way to visitors (<see cref="ShippingPace"/>). While the database is away they wait in the journal.</summary>
-internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ShippingState state, LiveClicks live, ILogger<ClickShipper> log) : BackgroundService
+internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ShippingState state, LiveClicks live, Prepared prepared, ILogger<ClickShipper> log) : BackgroundService
 {
     /// <summary>Generous, since each day of a link costs the same to change for one click as for many; bounded by the memory that a batch takes and by how long others who write wait for it.</summary>
     private const int BatchSize = 120_000;
@@ -19,7 +20,6 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
     private readonly AsyncContextThread thread = new();
 
     private readonly Queue<double> looks = [];
-    private long damagedTold;
 
     public override void Dispose()
     {
@@ -34,6 +34,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
         {
             try
             {
+                await prepared.WhenDone(stoppingToken);
                 await thread.Factory.Run(() => ShipAll(stoppingToken));
                 return;
             }
@@ -87,7 +88,6 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
                 lastBatch = Duration.FromTimeSpan(Stopwatch.GetElapsedTime(began));
                 state.Done(batch.Count, next);
                 live.Tell(stored);
-                TellDamage();
                 await (ahead ?? Task.CompletedTask);
                 journal.Forget(next);
             }
@@ -96,15 +96,6 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
         {
             // Whoever begins anew must be the journal's only reader.
             await (ahead ?? Task.CompletedTask).ContinueWith(_ => { }, TaskScheduler.Default);
-        }
-    }
-
-    private void TellDamage()
-    {
-        if (journal.Damaged > damagedTold)
-        {
-            damagedTold = journal.Damaged;
-            log.LogError("{Count} clicks can't be read from the journal any more: its disk has changed what was written. All others are counted, and the damaged files are kept beside the journal, in “damaged”.", damagedTold);
         }
     }
 

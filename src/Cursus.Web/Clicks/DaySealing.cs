@@ -1,10 +1,11 @@
 using Cursus.Data.Clicks;
+using Cursus.Web.Hosting;
 using NodaTime;
 
 namespace Cursus.Web.Clicks;
 
 /// <summary>Puts each day of each link into its month once it has ended in every time zone, so that long questions read months instead of days.</summary>
-internal sealed class DaySealing(RollUps rollUps, IClock clock, ILogger<DaySealing> log) : BackgroundService
+internal sealed class DaySealing(RollUps rollUps, IClock clock, Prepared prepared, ILogger<DaySealing> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMinutes(10);
 
@@ -15,6 +16,7 @@ internal sealed class DaySealing(RollUps rollUps, IClock clock, ILogger<DaySeali
         {
             try
             {
+                await prepared.WhenDone(stoppingToken);
                 await rollUps.SealDays(clock.GetCurrentInstant(), stoppingToken);
             }
             catch (Exception e) when (e is Npgsql.NpgsqlException or TimeoutException)

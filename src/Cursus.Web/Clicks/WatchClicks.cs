@@ -19,7 +19,7 @@ public static class WatchClicks
     public sealed record RecentClicks(int Minutes, long People);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/clicks/live", Handle)
-        .ForViewers().Produces<Arrivals>(contentType: "text/event-stream").WithSummary("Clicks as they arrive, as server-sent events");
+        .ForViewers().Holding(Held.Stream).Produces<Arrivals>(contentType: "text/event-stream").WithSummary("Clicks as they arrive, as server-sent events");
 
     private static ServerSentEventsResult<object> Handle(CurrentMember member, LiveClicks live, NpgsqlDataSource database, IHostApplicationLifetime lifetime, CancellationToken aborted) =>
         TypedResults.ServerSentEvents(Events(member.WorkspaceId, live, database, lifetime.ApplicationStopping, aborted));

@@ -19,6 +19,18 @@ public sealed class ZoneSalts(DateTimeZone zone)
     /// <summary>Today's key, of <see cref="SipHash.KeySize"/> bytes. Where none was given for the day, because the database is away, one is drawn that this process alone knows.</summary>
     public ReadOnlySpan<byte> At(Instant now) => today is { } salt && now < salt.End ? salt.Salt : Turn(now).Salt;
 
+    /// <summary>The keys in use, to be kept for the next process.</summary>
+    internal IReadOnlyList<DaySalt> Known
+    {
+        get
+        {
+            lock (changing)
+            {
+                return [.. new[] { today, tomorrow }.OfType<DaySalt>()];
+            }
+        }
+    }
+
     /// <summary>The day that <paramref name="now"/> falls into, with a fresh key.</summary>
     internal DaySalt Draw(Instant now)
     {

@@ -28,8 +28,8 @@ public static class CodeBundle
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPost("/codes/files", Files).ForViewers().Produces(StatusCodes.Status200OK, contentType: "application/zip").WithSummary("The codes of many links as files in a ZIP, named after post and channel");
-        api.MapPost("/codes/labels", Labels).ForViewers().Produces(StatusCodes.Status200OK, contentType: "application/pdf").WithSummary("The codes of many links as labels on A4 pages");
+        api.MapPost("/codes/files", Files).ForViewers().Holding(Held.Download).Produces(StatusCodes.Status200OK, contentType: "application/zip").WithSummary("The codes of many links as files in a ZIP, named after post and channel");
+        api.MapPost("/codes/labels", Labels).ForViewers().Holding(Held.Download).Produces(StatusCodes.Status200OK, contentType: "application/pdf").WithSummary("The codes of many links as labels on A4 pages");
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Files(Request request, CodesOfWorkspace codes, CancellationToken cancel)

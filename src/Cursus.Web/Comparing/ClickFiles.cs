@@ -37,8 +37,8 @@ public static class ClickFiles
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/reports/clicks.csv", Csv).ForViewers().WithSummary("The clicks themselves, as a CSV file");
-        api.MapGet("/reports/clicks.ndjson", Lines).ForViewers().WithSummary("The clicks themselves, one JSON object a line");
+        api.MapGet("/reports/clicks.csv", Csv).ForViewers().Holding(Held.Download).WithSummary("The clicks themselves, as a CSV file");
+        api.MapGet("/reports/clicks.ndjson", Lines).ForViewers().Holding(Held.Download).WithSummary("The clicks themselves, one JSON object a line");
     }
 
     /// <param name="kinds"><c>people</c>, or <c>all</c> for those that don't count too; people where left out.</param>
@@ -130,7 +130,7 @@ public static class ClickFiles
 
     private static async IAsyncEnumerable<string[]> Clicks(Question question, string? kinds, Counting counting, [EnumeratorCancellation] CancellationToken cancel)
     {
-        await using var snapshot = await counting.Open(cancel);
+        await using var snapshot = await counting.OpenLong(cancel);
         var days = Core.Comparing.Stretch.Of(question.Period);
         var groups = LinkDimensions.Select(by => Dimension.All[by]).ToArray();
         var clicks = snapshot.Rows(

@@ -1,5 +1,7 @@
 using Cursus.Core.Clicks;
 using Cursus.Core.Comparing;
+using Cursus.Web.Access;
+using Cursus.Web.Hosting;
 using Cursus.Web.Retargeting;
 using NodaTime;
 using Npgsql;
@@ -7,7 +9,7 @@ using Npgsql;
 namespace Cursus.Web.Comparing;
 
 /// <summary>Counts people's clicks for a <see cref="Question"/>.</summary>
-internal sealed class Counting(NpgsqlDataSource dataSource)
+internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] NpgsqlDataSource reports, NpgsqlDataSource dataSource, ReportGate gate)
 {
     /// <summary>What was counted all in all.</summary>
     /// <param name="Visitors">People, anew on each link and each day; null where the question narrows by what clicks tell.</param>
@@ -27,7 +29,12 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
         ("impostors", ClickKind.Impostor), ("sweeps", ClickKind.Sweep), ("echoes", ClickKind.Echo), ("probes", ClickKind.Probe),
     ];
 
-    public Task<Snapshot> Open(CancellationToken cancel) => Snapshot.Open(dataSource, cancel);
+    /// <summary>Waits until it is the workspace's turn to count, and opens one moment of the database.</summary>
+    /// <exception cref="Problems.TooManyRequestsException">Too many wait already.</exception>
+    public async Task<Snapshot> Open(Guid workspaceId, CancellationToken cancel) => await Snapshot.Open(reports, await gate.Enter(workspaceId, cancel), cancel);
+
+    /// <summary>Opens one moment of the database for whoever reads it row by row for as long as it takes to send them, and who is bounded by <see cref="Held.Download"/>.</summary>
+    public Task<Snapshot> OpenLong(CancellationToken cancel) => Snapshot.Open(dataSource, null, cancel);
 
     /// <summary>The whole answer to a question by one dimension, as of one moment.</summary>
     /// <param name="most">How many groups get a row of their own.</param>
@@ -46,7 +53,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
 
     private async Task<(Totals Total, Breakdown Breakdown, IReadOnlyDictionary<string, Verdict> Changes)> Answer(Question question, int most, bool hasChanges, CancellationToken cancel)
     {
-        await using var snapshot = await Open(cancel);
+        await using var snapshot = await Open(question.WorkspaceId, cancel);
         var dimension = Dimension.All[question.By];
         var kind = AnswerUnits.KindOf(question.By);
         var step = kind == UnitKind.Week ? CountStep.SevenDays : CountStep.Whole;
@@ -76,7 +83,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <summary>People's clicks and, where nothing is asked that only clicks tell, how many people these are of, by the key of their group.</summary>
     public async Task<IReadOnlyDictionary<string, (long Clicks, long Visitors)>> CountsByKey(Question question, CancellationToken cancel)
     {
-        await using var snapshot = await Open(cancel);
+        await using var snapshot = await Open(question.WorkspaceId, cancel);
         var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], question.Stretches, CountStep.Whole, needsAll: false, cancel);
         return counted.Cells.GroupBy(c => counted.GroupOf(c).Key).Where(g => g.Any(c => c.IsOfPeople))
             .ToDictionary(g => g.Key, g => (g.Where(c => c.IsOfPeople).Sum(c => c.Count), g.Where(c => !c.IsOfPeople).Sum(c => c.Count)));
@@ -85,7 +92,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <summary>What the question is narrowed to, by name.</summary>
     public async Task<IReadOnlyList<Narrowing>> Narrowed(Question question, CancellationToken cancel)
     {
-        await using var snapshot = await Open(cancel);
+        await using var snapshot = await Open(question.WorkspaceId, cancel);
         return await Narrowing.Of(snapshot, question, cancel);
     }
 
@@ -134,7 +141,7 @@ internal sealed class Counting(NpgsqlDataSource dataSource)
     /// <summary>What became of each pixel at visits of the links that are asked about, by the pixel's key. What clicks tell doesn't narrow it: the roll-up doesn't keep it.</summary>
     public async Task<Dictionary<string, OutcomeCount>> PixelOutcomes(Question question, CancellationToken cancel)
     {
-        await using var snapshot = await Open(cancel);
+        await using var snapshot = await Open(question.WorkspaceId, cancel);
         return (await snapshot.Read(
             question,
             $"""

@@ -1,6 +1,8 @@
 using Cursus.Data;
 using Cursus.Data.Workspaces;
+using Cursus.Web.Hosting;
 using Cursus.Web.Outgoing;
+using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -8,7 +10,7 @@ namespace Cursus.Web.Comparing;
 
 /// <summary>Sends the digest of last week to members who want it, on Monday morning by the workspace's clock; until Wednesday where the server was away or the mail server didn't answer.</summary>
 internal sealed class DigestSending(
-    IServiceScopeFactory scopes, Counting counting, MailSender mail, DigestMail letters, IClock clock, ILogger<DigestSending> log) : BackgroundService
+    IServiceScopeFactory scopes, Counting counting, MailSender mail, DigestMail letters, IClock clock, Prepared prepared, ILogger<DigestSending> log) : BackgroundService
 {
     private const int MorningHour = 7;
 
@@ -51,9 +53,10 @@ internal sealed class DigestSending(
         {
             try
             {
+                await prepared.WhenDone(stoppingToken);
                 await SendDue(stoppingToken);
             }
-            catch (Exception e) when (e is MailException or Npgsql.NpgsqlException or TimeoutException or DbUpdateException)
+            catch (Exception e) when (e is MailException or Npgsql.NpgsqlException or TimeoutException or DbUpdateException or TooManyRequestsException)
             {
                 log.LogWarning("The digest could not be sent to everybody; trying again in ten minutes: {Reason}", e.Message);
             }

@@ -52,7 +52,7 @@ public static class LifeReport
 
     internal static async Task<Response> Answer(Question question, Counting counting, CancellationToken cancel)
     {
-        await using var snapshot = await counting.Open(cancel);
+        await using var snapshot = await counting.Open(question.WorkspaceId, cancel);
         var lives = (await PlacementCourses.Of(snapshot, question, cancel))
             .GroupBy(c => (c.Course.Group, c.Label), c => c.Course)
             .Select(g => (g.Key.Group, g.Key.Label, Life: PostLife.Of([.. g])))

@@ -51,7 +51,7 @@ public static class PaceReport
 
     internal static async Task<Response> Answer(Paced post, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
     {
-        await using var snapshot = await counting.Open(cancel);
+        await using var snapshot = await counting.Open(member.WorkspaceId, cancel);
         var courses = (await PlacementCourses.AroundPost(snapshot, member.WorkspaceId, post.Id, clock.GetCurrentInstant(), member.Zone, cancel)).ToLookup(c => c.Course.LinkId);
         var own = post.Variants.SelectMany(v => courses[v.Link].Select(c => (c.Course, Label: v.Variant is null ? c.Label : $"{c.Label} · {v.Variant}"))).ToList();
         var earlier = courses.SelectMany(c => c).Select(c => c.Course).Except(own.Select(o => o.Course)).ToList();

@@ -47,7 +47,7 @@ public static class PivotReport
 
     internal static async Task<Response> Answer(Question question, string across, Counting counting, CancellationToken cancel)
     {
-        await using var snapshot = await counting.Open(cancel);
+        await using var snapshot = await counting.Open(question.WorkspaceId, cancel);
         var (total, cells) = await Counting.ByTwo(snapshot, question, across, cancel);
         var pivot = Pivot.Of(
             [.. cells.Select(c => new PivotCell(c.Key, c.Label, c.AcrossKey, c.AcrossLabel, c.Clicks))],

@@ -66,7 +66,7 @@ public static class SeriesReport
     internal static async Task<Response> Answer(Question question, CountStep step, Counting counting, CancellationToken cancel)
     {
         question = question.Bounded(step, question.By);
-        await using var snapshot = await counting.Open(cancel);
+        await using var snapshot = await counting.Open(question.WorkspaceId, cancel);
         var counts = (await Counting.OverTime(snapshot, question, step, cancel)).ToLookup(c => c.At);
         var points = StepsOf(question, step).Select(at => new Point(
             (step == CountStep.Hour ? LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm") : LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd")).Format(at),

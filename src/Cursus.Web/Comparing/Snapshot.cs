@@ -9,23 +9,35 @@ internal sealed class Snapshot : IAsyncDisposable
 {
     private readonly NpgsqlConnection connection;
     private readonly NpgsqlTransaction transaction;
+    private readonly IDisposable? turn;
 
-    private Snapshot(NpgsqlConnection connection, NpgsqlTransaction transaction, LocalDate sealedUntil) =>
-        (this.connection, this.transaction, SealedUntil) = (connection, transaction, sealedUntil);
+    private Snapshot(NpgsqlConnection connection, NpgsqlTransaction transaction, IDisposable? turn, LocalDate sealedUntil) =>
+        (this.connection, this.transaction, this.turn, SealedUntil) = (connection, transaction, turn, sealedUntil);
 
     /// <summary>The first day that is not in its links' months.</summary>
     public LocalDate SealedUntil { get; }
 
-    public static async Task<Snapshot> Open(NpgsqlDataSource dataSource, CancellationToken cancel)
+    /// <param name="turn">Ends with the snapshot.</param>
+    public static async Task<Snapshot> Open(NpgsqlDataSource dataSource, IDisposable? turn, CancellationToken cancel)
     {
-        var connection = await dataSource.OpenConnectionAsync(cancel);
-        var transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel);
+        NpgsqlConnection? connection = null;
+        try
+        {
+            connection = await dataSource.OpenConnectionAsync(cancel);
+            var transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel);
 
-        // Compiling such a query takes longer than running it. A table of what is summed up is small, though the planner, who can't know how many channels there are, expects a long one
-        // that is better sorted first; and to hash twenty thousand links takes more than the usual four megabytes.
-        await using var command = new NpgsqlCommand("set local jit = off; set local enable_sort = off; set local work_mem = '64MB'; select until from sealed_days", connection);
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        return new Snapshot(connection, transaction, await reader.ReadAsync(cancel) ? reader.GetFieldValue<LocalDate>(0) : LocalDate.MinIsoValue);
+            // Compiling such a query takes longer than running it. A table of what is summed up is small, though the planner, who can't know how many channels there are, expects a long one
+            // that is better sorted first; and to hash twenty thousand links takes more than the usual four megabytes.
+            await using var command = new NpgsqlCommand("set local jit = off; set local enable_sort = off; set local work_mem = '64MB'; select until from sealed_days", connection);
+            await using var reader = await command.ExecuteReaderAsync(cancel);
+            return new Snapshot(connection, transaction, turn, await reader.ReadAsync(cancel) ? reader.GetFieldValue<LocalDate>(0) : LocalDate.MinIsoValue);
+        }
+        catch
+        {
+            await (connection?.DisposeAsync() ?? ValueTask.CompletedTask);
+            turn?.Dispose();
+            throw;
+        }
     }
 
     /// <summary>Reads the rows of a question's SQL; see <see cref="Question.Parameters"/>.</summary>
@@ -74,7 +86,14 @@ internal sealed class Snapshot : IAsyncDisposable
 
     public async ValueTask DisposeAsync()
     {
-        await transaction.DisposeAsync();
-        await connection.DisposeAsync();
+        try
+        {
+            await transaction.DisposeAsync();
+        }
+        finally
+        {
+            await connection.DisposeAsync();
+            turn?.Dispose();
+        }
     }
 }

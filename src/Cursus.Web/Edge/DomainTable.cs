@@ -21,7 +21,14 @@ public sealed class DomainTable
 
     public IEnumerable<DomainEntry> All => domains.Values;
 
-    public void Replace(IEnumerable<DomainEntry> with) => domains = with.ToFrozenDictionary(d => d.Name, StringComparer.OrdinalIgnoreCase);
+    /// <summary>False until the domains have been read, from the database or from a snapshot.</summary>
+    public bool IsKnown { get; private set; }
+
+    public void Replace(IEnumerable<DomainEntry> with)
+    {
+        domains = with.ToFrozenDictionary(d => d.Name, StringComparer.OrdinalIgnoreCase);
+        IsKnown = true;
+    }
 
     /// <param name="host">As in a Host header, without its port.</param>
     public DomainEntry? Find(ReadOnlySpan<char> host) => domains.GetAlternateLookup<ReadOnlySpan<char>>().TryGetValue(host, out var domain) ? domain : null;

@@ -25,7 +25,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         var exchange = new Exchange(features);
         if (domains.Find(EdgeHosts.Name(exchange.Request)) is not { } domain)
         {
-            return exchange.WritePage(StatusCodes.Status404NotFound, EdgePages.UnknownSlug);
+            return domains.IsKnown ? exchange.WritePage(StatusCodes.Status404NotFound, EdgePages.UnknownSlug) : AskToComeAgain(exchange);
         }
 
         var path = exchange.Request.Path.AsSpan().Trim('/');
@@ -85,8 +85,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         switch (await unloaded.Find(domain, slug))
         {
             case { IsKnown: false }:
-                exchange.Response.Headers.RetryAfter = "2";
-                await exchange.WritePage(StatusCodes.Status503ServiceUnavailable, EdgePages.Starting);
+                await AskToComeAgain(exchange);
                 break;
             case { Record: { } record }:
                 await AnswerLink(exchange, domain, new LinkEntry(record), code);
@@ -186,6 +185,12 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
     /// <summary>Leads to the page that the domain's owner has chosen, else shows a plain one.</summary>
     private static Task LeadOrShow(Exchange exchange, string? page, int status, byte[] plain) =>
         page is null ? exchange.WritePage(status, plain) : exchange.Lead(page);
+
+    private static Task AskToComeAgain(Exchange exchange)
+    {
+        exchange.Response.Headers.RetryAfter = "2";
+        return exchange.WritePage(StatusCodes.Status503ServiceUnavailable, EdgePages.Starting);
+    }
 
     private static async Task After(Task safe, Exchange exchange, Func<Exchange, Task> answer)
     {

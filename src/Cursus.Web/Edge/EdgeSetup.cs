@@ -19,6 +19,7 @@ public static class EdgeSetup
         services.AddSingleton<PixelTable>();
         services.AddSingleton<PixelFeed>();
         services.AddSingleton<LinkFeed>();
+        services.AddSingleton<SnapshotWriting>();
         services.AddSingleton<UnloadedLinks>();
         services.AddSingleton<TeamMark>();
         services.AddSingleton<ClientAddress>();
@@ -44,16 +45,18 @@ public static class EdgeSetup
             var options = provider.GetRequiredService<CursusOptions>();
             return new ClickJournal(options.JournalFolder, new JournalOptions(options.Durability, MaxSize: options.JournalMegabytes * 1024L * 1024));
         });
-        services.AddSingleton<ClickStore>();
-        services.AddSingleton<RollUps>();
+        services.AddSingleton(provider => new ClickStore(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping)));
+        services.AddSingleton(provider => new RollUps(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping)));
         services.AddSingleton<ShippingState>();
         services.AddSingleton<LiveClicks>();
         if (!DocumentBuild.IsRunning)
         {
             services.AddHostedService(provider => provider.GetRequiredService<LinkFeed>());
             services.AddHostedService(provider => provider.GetRequiredService<VisitorSalts>());
+            services.AddHostedService(provider => provider.GetRequiredService<SnapshotWriting>());
             services.AddHostedService<ClickShipper>();
             services.AddHostedService<DaySealing>();
+            services.AddHostedService<JournalWatch>();
         }
 
         PutInFront(services);
@@ -72,16 +75,6 @@ public static class EdgeSetup
         var edge = new Lazy<EdgeAnswer>(services.GetRequiredService<EdgeAnswer>);
         app.Use((HttpContext context, RequestDelegate next) =>
             hosts.IsOfApplication(context.Features.GetRequiredFeature<IHttpRequestFeature>()) ? next(context) : edge.Value.Answer(context.Features));
-    }
-
-    /// <summary>What must be known before the first visitor comes: the short domains and the keys of their visitors' hashes. Links follow while visitors are answered.</summary>
-    public static async Task PrepareEdge(this WebApplication app)
-    {
-        if (!DocumentBuild.IsRunning)
-        {
-            await app.Services.GetRequiredService<LinkFeed>().LoadDomains(CancellationToken.None);
-            await app.Services.GetRequiredService<VisitorSalts>().Renew(CancellationToken.None);
-        }
     }
 
     private static void PutInFront(IServiceCollection services)

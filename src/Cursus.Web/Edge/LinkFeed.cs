@@ -5,6 +5,8 @@ using Cursus.Core.Checking;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Cursus.Web.Clicks;
+using Cursus.Web.Hosting;
+using Cursus.Web.Problems;
 using NodaTime;
 using Npgsql;
 
@@ -16,7 +18,7 @@ namespace Cursus.Web.Edge;
 /// see yet, so that none is missed however late it commits; rounds run one after the other, so that an older state never follows a newer one.
 /// Notifications (<c>edge</c>) only make a round come sooner; without them it comes within seconds.
 /// </summary>
-public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, DomainTable domains, PixelTable pixels, PixelFeed pixelFeed, VisitorSalts salts, ILogger<LinkFeed> log) : BackgroundService
+public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataSource dataSource, LinkTable links, DomainTable domains, PixelTable pixels, PixelFeed pixelFeed, VisitorSalts salts, DatabasePools pools, ILogger<LinkFeed> log) : BackgroundService
 {
     /// <summary>Where the addresses of links are: their own, and those that they had before, which are few.</summary>
     private static readonly (string Tables, string Address, bool AreFew)[] Addresses =
@@ -55,6 +57,7 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
     private Task? following;
     private ulong horizon;
     private int lastDomainNumber;
+    private bool isRestored;
 
     /// <summary>True once everything that the database had at the start is known.</summary>
     public bool IsLoaded { get; private set; }
@@ -81,6 +84,24 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
         await ReadDomains(connection, cancel);
         await pixelFeed.Read(connection, cancel);
+    }
+
+    /// <summary>Everything that is known beside the links.</summary>
+    internal LinkSnapshot.Knowledge Knowledge => new(
+        [.. domains.All.Select(d => new LinkSnapshot.Domain(
+            d.Id, d.Number, d.WorkspaceId, d.Name, d.Salts.Zone.Id, [.. d.OfficeNetworks.Select(n => n.ToString())], d.BarePage, d.UnknownPage, d.EndedPage)).OrderBy(d => d.Number)],
+        pixels.Numbers.OrderBy(n => n.Value).ToDictionary(), pixelFeed.Rows, salts.Known);
+
+    /// <summary>Goes by a snapshot until the database answers.</summary>
+    internal void Restore(LinkSnapshot.Knowledge knowledge)
+    {
+        isRestored = true;
+        salts.Restore(knowledge.Salts);
+        pixels.Restore(knowledge.Numbers);
+        pixelFeed.Take(knowledge.Pixels);
+        lastDomainNumber = knowledge.Domains.Select(d => d.Number).DefaultIfEmpty().Max();
+        domains.Replace(knowledge.Domains.Select(d => new DomainEntry(
+            d.Id, d.Number, d.WorkspaceId, d.Name, salts.Of(d.TimeZone), [.. d.OfficeNetworks.Select(n => IPNetwork.Parse(n))], d.BarePage, d.UnknownPage, d.EndedPage)));
     }
 
     /// <summary>The record of one link straight from the database, for visitors who come before everything is loaded; null where there is none.</summary>
@@ -148,6 +169,11 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         try
         {
             await Round();
+            if (IsDatabaseAway)
+            {
+                pools.Forget();
+            }
+
             IsDatabaseAway = false;
         }
         catch (Exception e) when (IsOfDatabase(e))
@@ -170,6 +196,12 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         var next = (ulong)(await snapshot.ExecuteScalarAsync())!;
         var begun = await ReadDomains(connection, CancellationToken.None);
         await pixelFeed.Read(connection, CancellationToken.None);
+        if (isRestored)
+        {
+            // Visitors go on with the snapshot until all is read: what was removed since it was written is in nothing that could be read.
+            links.BeginAnew();
+        }
+
         await ReadLinks(connection, "l.changed_in >= $1::text::xid8 and not d.id = any($2)", PixelsOfFew, horizon, begun);
         if (begun.Length > 0)
         {
@@ -177,6 +209,8 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
         }
 
         await ReadRemovals(connection);
+        links.EndAnew();
+        isRestored = false;
         horizon = next;
         LoadedIn ??= Stopwatch.GetElapsedTime(began);
         IsLoaded = true;
@@ -279,5 +313,5 @@ public sealed class LinkFeed(NpgsqlDataSource dataSource, LinkTable links, Domai
 
     private static string? Text(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetString(column);
 
-    private static bool IsOfDatabase(Exception e) => e is NpgsqlException or IOException or TimeoutException or ObjectDisposedException;
+    private static bool IsOfDatabase(Exception e) => e is NpgsqlException or IOException or TimeoutException or ObjectDisposedException || DatabaseTrouble.IsAway(e);
 }

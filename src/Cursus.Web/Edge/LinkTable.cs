@@ -21,12 +21,37 @@ public sealed class LinkTable
     private readonly Lock writing = new();
 
     private volatile Contents contents = new(FirstSlots);
+    private Contents? coming;
 
     /// <summary>How many links it holds.</summary>
     public int Count => contents.Count;
 
     /// <summary>Bytes of memory that it takes.</summary>
     public long Size => contents.Size;
+
+    /// <summary>Grows with each change.</summary>
+    public long Changes { get; private set; }
+
+    /// <summary>All records as they are at the moment; links that change meanwhile may come in their old or their new state.</summary>
+    internal IEnumerable<ReadOnlyMemory<byte>> Records => contents.Records;
+
+    /// <summary>From now on changes make a table that nobody sees until <see cref="EndAnew"/>; one that was begun before is given up.</summary>
+    internal void BeginAnew()
+    {
+        lock (writing)
+        {
+            coming = new Contents(FirstSlots);
+        }
+    }
+
+    /// <summary>Visitors see what was written since <see cref="BeginAnew"/> and nothing else.</summary>
+    internal void EndAnew()
+    {
+        lock (writing)
+        {
+            (contents, coming) = (coming ?? contents, null);
+        }
+    }
 
     /// <summary>Looks a slug up as a visitor typed it.</summary>
     /// <returns>False where the domain has no such link.</returns>
@@ -42,12 +67,15 @@ public sealed class LinkTable
     {
         lock (writing)
         {
-            if (contents.MustGrow || contents.GivenUp > SpareBytes + contents.Used / 2)
+            var changed = coming ?? contents;
+            if (changed.MustGrow || changed.GivenUp > SpareBytes + changed.Used / 2)
             {
-                contents = contents.Rewritten();
+                changed = changed.Rewritten();
+                _ = coming is null ? contents = changed : coming = changed;
             }
 
-            contents.Put(record);
+            changed.Put(record);
+            Changes++;
         }
     }
 
@@ -55,7 +83,8 @@ public sealed class LinkTable
     {
         lock (writing)
         {
-            contents.Remove(domain, Encoding.ASCII.GetBytes(slugKey));
+            (coming ?? contents).Remove(domain, Encoding.ASCII.GetBytes(slugKey));
+            Changes++;
         }
     }
 
@@ -85,6 +114,21 @@ public sealed class LinkTable
         public long Size => (slots.Length + blocks.Length) * 8L + (((Used >> BlockBits) + 1) << BlockBits);
 
         public bool MustGrow => taken >= slots.Length / 4 * 3;
+
+        public IEnumerable<ReadOnlyMemory<byte>> Records
+        {
+            get
+            {
+                for (var i = 0; i < slots.Length; i++)
+                {
+                    if ((uint)Volatile.Read(ref slots[i]) is not (0 or Removed) and var place)
+                    {
+                        var start = (int)(place % UnitsPerBlock) << UnitBits;
+                        yield return blocks[place / UnitsPerBlock].AsMemory(start, At(place, out _).Length);
+                    }
+                }
+            }
+        }
 
         public bool TryFind(int domain, scoped ReadOnlySpan<byte> key, out LinkEntry link)
         {

@@ -20,43 +20,50 @@ public sealed class PixelFeed(PixelTable pixels)
         select campaign_id, pixel_id from campaign_pixels union all select channel_id, pixel_id from channel_pixels union all select domain_id, pixel_id from domain_pixels;
         """;
 
+    /// <summary>What was read last.</summary>
+    internal PixelRows Rows { get; private set; } = PixelRows.None;
+
     /// <summary>Reads everything on the caller's connection and transaction.</summary>
     public async Task Read(NpgsqlConnection connection, CancellationToken cancel)
     {
         await using var command = new NpgsqlCommand(Select, connection);
         await using var reader = await command.ExecuteReaderAsync(cancel);
-        var found = new List<(Guid Id, Guid Workspace, string Network, string Reference)>();
-        while (await reader.ReadAsync(cancel))
-        {
-            found.Add((reader.GetGuid(0), reader.GetGuid(1), reader.GetString(2), reader.GetString(3)));
-        }
+        Take(new PixelRows(
+            await All(r => new PixelRows.Pixel(r.GetGuid(0), r.GetGuid(1), r.GetString(2), r.GetString(3))),
+            await All(r => new PixelRows.Network(r.GetGuid(0), r.GetString(1))),
+            await All(r => new PixelRows.Asking(r.GetGuid(0), r.GetString(1), SettingsOf(r))),
+            await All(r => new PixelRows.Attached(r.GetGuid(0), r.GetGuid(1)))));
 
+        async Task<List<T>> All<T>(Func<NpgsqlDataReader, T> read)
+        {
+            var rows = new List<T>();
+            while (await reader.ReadAsync(cancel))
+            {
+                rows.Add(read(reader));
+            }
+
+            await reader.NextResultAsync(cancel);
+            return rows;
+        }
+    }
+
+    /// <summary>Goes by these rows from now on.</summary>
+    internal void Take(PixelRows rows)
+    {
+        Rows = rows;
         var networks = AdNetworkFile.Shipped.ToDictionary(n => (Guid.Empty, n.Key));
-        await reader.NextResultAsync(cancel);
-        while (await reader.ReadAsync(cancel))
+        foreach (var (workspace, description) in rows.Networks)
         {
-            var network = AdNetworkFile.Read(reader.GetString(1));
-            networks[(reader.GetGuid(0), network.Key)] = network;
+            var network = AdNetworkFile.Read(description);
+            networks[(workspace, network.Key)] = network;
         }
 
-        var manners = new Dictionary<Guid, HandoffManner>();
-        await reader.NextResultAsync(cancel);
-        while (await reader.ReadAsync(cancel))
+        var manners = rows.Askings.ToDictionary(a => a.WorkspaceId, a => HandoffMannerOf(a.Who, a.Settings ?? new HandoffSettings()));
+        var places = rows.Attachments.ToLookup(a => a.PixelId, a => a.Place);
+        pixels.Replace(rows.Pixels.GroupBy(p => p.WorkspaceId).ToDictionary(workspace => workspace.Key, workspace =>
         {
-            manners[reader.GetGuid(0)] = Manner(reader);
-        }
-
-        var attached = new List<(Guid Place, Guid Pixel)>();
-        await reader.NextResultAsync(cancel);
-        while (await reader.ReadAsync(cancel))
-        {
-            attached.Add((reader.GetGuid(0), reader.GetGuid(1)));
-        }
-
-        var places = attached.ToLookup(a => a.Pixel, a => a.Place);
-        pixels.Replace(found.GroupBy(p => p.Workspace).ToDictionary(workspace => workspace.Key, workspace =>
-        {
-            var entries = workspace.Select(p => (p.Id, Network: networks.GetValueOrDefault((p.Workspace, p.Network)) ?? networks.GetValueOrDefault((Guid.Empty, p.Network)), p.Reference))
+            var entries = workspace
+                .Select(p => (p.Id, Network: networks.GetValueOrDefault((p.WorkspaceId, p.Network)) ?? networks.GetValueOrDefault((Guid.Empty, p.Network)), p.Reference))
                 .Where(p => p.Network is not null)
                 .Select(p => new PixelEntry(p.Id, pixels.NumberOf(p.Id), new HandoffPixel(p.Network!, p.Reference))).ToList();
             return new WorkspacePixels(
@@ -66,22 +73,18 @@ public sealed class PixelFeed(PixelTable pixels)
         }));
     }
 
-    /// <summary>A workspace without settings of its own has the defaults.</summary>
-    private static HandoffManner Manner(NpgsqlDataReader reader)
+    /// <summary>A workspace without settings of its own has none.</summary>
+    private static HandoffSettings? SettingsOf(NpgsqlDataReader reader) => reader.IsDBNull(2) ? null : new HandoffSettings
     {
-        var settings = reader.IsDBNull(2) ? new HandoffSettings() : new HandoffSettings
-        {
-            Consent = (ConsentMode)reader.GetInt16(2),
-            Countries = reader.GetFieldValue<string[]>(3),
-            Questions = reader.GetString(4),
-            PrivacyPage = reader.IsDBNull(5) ? null : reader.GetString(5),
-            Line = reader.IsDBNull(6) ? null : reader.GetString(6),
-            Logo = reader.IsDBNull(7) ? null : reader.GetString(7),
-            Paper = reader.GetString(8),
-            Ink = reader.GetString(9),
-        };
-        return HandoffMannerOf(reader.GetString(1), settings);
-    }
+        Consent = (ConsentMode)reader.GetInt16(2),
+        Countries = reader.GetFieldValue<string[]>(3),
+        Questions = reader.GetString(4),
+        PrivacyPage = reader.IsDBNull(5) ? null : reader.GetString(5),
+        Line = reader.IsDBNull(6) ? null : reader.GetString(6),
+        Logo = reader.IsDBNull(7) ? null : reader.GetString(7),
+        Paper = reader.GetString(8),
+        Ink = reader.GetString(9),
+    };
 
     /// <summary>The settings of a workspace as the edge goes by them.</summary>
     internal static HandoffManner HandoffMannerOf(string who, HandoffSettings settings) => new(

@@ -31,6 +31,19 @@ public sealed class PixelTable
     /// <summary>The number of a campaign, channel, domain or pixel; zero for none.</summary>
     public int NumberOf(Guid? id) => id is not { } known ? 0 : numbers.TryGetValue(known, out var number) ? number : numbers.GetOrAdd(known, _ => Interlocked.Increment(ref last));
 
+    /// <summary>All numbers that were given.</summary>
+    internal IReadOnlyDictionary<Guid, int> Numbers => numbers;
+
+    /// <summary>Gives the numbers of an earlier process again, before any other.</summary>
+    internal void Restore(IReadOnlyDictionary<Guid, int> given)
+    {
+        foreach (var (id, number) in given)
+        {
+            numbers[id] = number;
+            last = Math.Max(last, number);
+        }
+    }
+
     public void Replace(IReadOnlyDictionary<Guid, WorkspacePixels> with) => workspaces = with.ToFrozenDictionary();
 
     /// <summary>The pixels that fire at a visit of <paramref name="link"/>, each once, in the order of their numbers; null, at once, where there are none.</summary>

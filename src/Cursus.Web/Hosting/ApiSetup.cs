@@ -31,6 +31,7 @@ public static class ApiSetup
     public static void AddApi(this WebApplicationBuilder builder)
     {
         var services = builder.Services;
+        services.AddSingleton<ReportGate>();
         services.AddSingleton<Counting>();
         services.AddSingleton<SavedRequest>();
         services.AddScoped<LinkSaving>();

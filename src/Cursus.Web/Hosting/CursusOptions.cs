@@ -25,6 +25,9 @@ public sealed class CursusOptions
     /// <summary>Folder of the click journal.</summary>
     public string JournalFolder { get; init; } = ".data/journal";
 
+    /// <summary>File by which the edge starts while the database is away.</summary>
+    public string SnapshotFile { get; init; } = ".data/links.snapshot";
+
     /// <summary>When a click counts as written down: <c>append</c> or <c>commit</c>. Also <c>--durability</c> on the command line.</summary>
     public Durability Durability { get; init; }
 
@@ -63,6 +66,9 @@ public sealed class CursusOptions
 
     /// <summary>Port at which short domains show their certificates; null where they have none.</summary>
     public int? CertificatePort => LinkCheck.CertificatePort ?? (PublicScheme == "https" ? PublicPort ?? 443 : null);
+
+    /// <summary>How much may be asked for at once.</summary>
+    public LimitOptions Limits { get; init; } = new();
 
     /// <summary>The short address of a slug as people see and follow it.</summary>
     public string ShortUrl(string domain, string slug) => $"{PublicScheme}://{domain}{(PublicPort is { } port ? $":{port}" : "")}/{slug}";

@@ -24,10 +24,10 @@ public static class Health
     public static void MapHealth(this WebApplication app)
     {
         app.MapGet("/healthz", () => Results.Text("alive")).ExcludeFromDescription();
-        app.MapGet("/readyz", async (CursusDb db, LinkFeed feed, LinkTable links, ClickJournal journal, ShippingState shipping, CancellationToken cancel) =>
+        app.MapGet("/readyz", async (CursusDb db, LinkFeed feed, LinkTable links, Prepared prepared, ClickJournal journal, ShippingState shipping, CancellationToken cancel) =>
         {
             var readiness = new Readiness(
-                await db.Database.CanConnectAsync(cancel), feed.IsLoaded, journal.Lost, journal.Damaged, links.Count, links.Size, feed.LoadedIn?.TotalSeconds,
+                prepared.IsDone && await db.Database.CanConnectAsync(cancel), feed.IsLoaded, journal.Lost, journal.Damaged, links.Count, links.Size, feed.LoadedIn?.TotalSeconds,
                 shipping.WaitingBytes, Math.Round(shipping.OldestWaiting.TotalSeconds, 3), shipping.Shipped, shipping.LastBatch);
             return Results.Json(readiness, statusCode: readiness is { Database: true, Edge: true } ? 200 : 503);
         }).ExcludeFromDescription();

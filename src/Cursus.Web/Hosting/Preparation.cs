@@ -1,33 +1,104 @@
 using Cursus.Data;
 using Cursus.Data.Clicks;
 using Cursus.Web.Demo;
+using Cursus.Web.Edge;
+using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Npgsql;
 
 namespace Cursus.Web.Hosting;
 
-/// <summary>What happens before the first request: the database is brought up to date, and filled where it is empty and a demo is configured.</summary>
-public static class Preparation
+/// <summary>
+/// What happens before the first request: the database is brought up to date and filled where it is empty and a demo is configured, and the edge learns its domains.
+/// Where the database does not answer, the edge begins with what it knew before, and the rest follows when the database is back.
+/// </summary>
+internal sealed class Preparation(IServiceProvider services, CursusOptions options, Prepared prepared, IClock clock, ILogger<Preparation> log) : BackgroundService
 {
-    public static async Task PrepareDatabase(this WebApplication app)
+    private static readonly TimeSpan Pause = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan LongPause = TimeSpan.FromSeconds(30);
+
+    /// <summary>Prepares everything, or only what goes without a database.</summary>
+    public async Task Begin(CancellationToken cancel)
     {
-        if (DocumentBuild.IsRunning)
+        try
         {
-            return;
+            await PrepareDatabase(cancel);
+            await services.GetRequiredService<LinkFeed>().LoadDomains(cancel);
+            await services.GetRequiredService<Clicks.VisitorSalts>().Renew(cancel);
+            prepared.Done();
+        }
+        catch (Exception e) when (DatabaseTrouble.IsAway(e))
+        {
+            log.LogWarning("The database does not answer: {Reason}. Everything but short links waits for it.", e.Message);
+            BeginWithoutDatabase();
+        }
+    }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        while (!prepared.IsDone && !stoppingToken.IsCancellationRequested)
+        {
+            try
+            {
+                await Task.Delay(Pause, stoppingToken);
+                await PrepareDatabase(stoppingToken);
+                prepared.Done();
+                log.LogInformation("The database answers.");
+            }
+            catch (Exception e) when (DatabaseTrouble.IsAway(e))
+            {
+                // It was said at the start, and /readyz says it all the time.
+            }
+            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+            {
+                return;
+            }
+            catch (Exception e)
+            {
+                // Whatever it is, visitors are led on meanwhile.
+                log.LogError(e, "The database answers, and could not be brought up to date; trying again in a while.");
+                await Task.Delay(LongPause, stoppingToken).ContinueWith(_ => { }, TaskScheduler.Default);
+            }
+        }
+    }
+
+    private void BeginWithoutDatabase()
+    {
+        var (feed, links) = (services.GetRequiredService<LinkFeed>(), services.GetRequiredService<LinkTable>());
+        try
+        {
+            if (LinkSnapshot.Read(options.SnapshotFile, links.Put) is { } knowledge)
+            {
+                feed.Restore(knowledge);
+                log.LogWarning("Short links lead on by {File} of {Time:u}: {Count} links.", options.SnapshotFile, File.GetLastWriteTimeUtc(options.SnapshotFile), links.Count);
+            }
+        }
+        catch (Exception e) when (e is IOException or InvalidDataException or UnauthorizedAccessException)
+        {
+            log.LogError("{File}, by which short links would lead on without a database, can't be used: {Reason}.", options.SnapshotFile, e.Message);
+        }
+    }
+
+    private async Task PrepareDatabase(CancellationToken cancel)
+    {
+        await using var scope = services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
+        await db.Database.MigrateAsync(cancel);
+        if (await DatabasePools.FlawOf(services.GetRequiredService<NpgsqlDataSource>(), options.Limits, cancel) is { } flaw)
+        {
+            log.LogWarning("{Flaw}", flaw);
         }
 
-        await using var scope = app.Services.CreateAsyncScope();
-        var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
-        await db.Database.MigrateAsync();
-        if (await app.Services.GetRequiredService<RollUps>().BringUpToDate(app.Services.GetRequiredService<IClock>().GetCurrentInstant(), CancellationToken.None))
+        if (await services.GetRequiredService<RollUps>().BringUpToDate(clock.GetCurrentInstant(), cancel))
         {
             Console.WriteLine("  The clicks were read anew by the present lists");
         }
 
-        if (app.Services.GetRequiredService<CursusOptions>() is { DemoFolder.Length: > 0 } options && !await db.Workspaces.AnyAsync())
+        if (options is { DemoFolder.Length: > 0 } && !await db.Workspaces.AnyAsync(cancel))
         {
             Console.WriteLine("  Loading the demo scenario");
-            var loaded = await scope.ServiceProvider.GetRequiredService<DemoLoader>().Load(DemoScenario.Read(options.DemoFolder), CancellationToken.None);
+            var loaded = await scope.ServiceProvider.GetRequiredService<DemoLoader>().Load(DemoScenario.Read(options.DemoFolder), cancel);
             Console.WriteLine($"  Demo: {loaded.Posts} posts, {loaded.Links} links, {loaded.Clicks} clicks");
         }
     }

@@ -17,7 +17,7 @@ namespace Cursus.Web.Links;
 public static class RedirectFiles
 {
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/domains/{id:guid}/redirects", Handle).ForViewers().WithSummary("All redirects of a short domain, for another server").Produces(200, contentType: "application/octet-stream");
+        api.MapGet("/domains/{id:guid}/redirects", Handle).ForViewers().Holding(Held.Download).WithSummary("All redirects of a short domain, for another server").Produces(200, contentType: "application/octet-stream");
 
     /// <param name="form"><c>nginx</c> (default), <c>apache</c>, or <c>pages</c> for a ZIP of plain pages.</param>
     private static async Task<IResult> Handle(Guid id, string? form, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)

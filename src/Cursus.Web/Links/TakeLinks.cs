@@ -32,7 +32,7 @@ public static class TakeLinks
     public sealed record Request(LinkSelection? Links, string? Format = null);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapPost("/links/files", Handle).ForViewers().WithSummary("Links as CSV, as a spreadsheet, or as a line of JSON each").Produces(200, contentType: "application/octet-stream");
+        api.MapPost("/links/files", Handle).ForViewers().Holding(Held.Download).WithSummary("Links as CSV, as a spreadsheet, or as a line of JSON each").Produces(200, contentType: "application/octet-stream");
 
     private static async Task<IResult> Handle(
         Request request, CurrentMember member, CursusDb db, CursusOptions options, IOptions<JsonOptions> json, IClock clock, CancellationToken cancel)

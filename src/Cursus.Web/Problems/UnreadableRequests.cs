@@ -8,21 +8,33 @@ namespace Cursus.Web.Problems;
 /// <summary>Turns requests that could not be read, and our own failures, into problem details.</summary>
 internal sealed class UnreadableRequests(IProblemDetailsService problems, ILogger<UnreadableRequests> log) : IExceptionHandler
 {
+    private const int RetryAfterSeconds = 5;
+
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancel)
     {
         var (status, code, detail) = exception switch
         {
+            TooManyRequestsException many => (429, many.Code, many.Message),
             BadHttpRequestException { InnerException: JsonException json } =>
                 (400, "not-json", $"The body is not the JSON that is expected here{At(json)}. Check quotes, commas and types."),
             BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => (415, "not-json", "Send the body as application/json."),
             DbUpdateException failed when LinkVersions.IsOvertaken(failed) =>
                 (409, "changed-meanwhile", "Somebody else changed the same thing in this moment. Nothing of yours was saved; look at it again and try once more."),
             BadHttpRequestException bad => (bad.StatusCode, "bad-request", "The request could not be read: " + bad.Message),
+            _ when DatabaseTrouble.IsTooLong(exception) =>
+                (503, "took-too-long", "The database took longer than it may for this, and was stopped. Ask about a shorter time or fewer links."),
+            _ when DatabaseTrouble.IsAway(exception) =>
+                (503, "database-away", "The database does not answer at the moment, and nothing was saved. Short links go on working. Try again in a few seconds."),
             _ => (500, "internal", "Something failed on our side and nothing was saved. Try again; if it stays, look into the server's log."),
         };
         if (status == 500)
         {
             log.LogError(exception, "Request to {Path} failed", context.Request.Path);
+        }
+
+        if (status is 429 or 503)
+        {
+            context.Response.Headers.RetryAfter = $"{(exception as TooManyRequestsException)?.Seconds ?? RetryAfterSeconds}";
         }
 
         context.Response.StatusCode = status;

@@ -186,7 +186,7 @@ public class ArchiveTests(CursusApp app)
         await using var source = app.DataSource();
         await using var connection = await source.OpenConnectionAsync(Cancel);
         var schema = await ArchiveSchema.Of(connection, Cancel);
-        (await File.ReadAllTextAsync(Path.Combine(ArchitectureTests.Root(), "docs", "archive", "schema.json"), Cancel)).ShouldBe(schema, "where the layout has changed, write it anew: dotnet artifacts/web/Cursus.Web.dll archive-schema");
+        (await File.ReadAllTextAsync(Path.Combine(Repository.Root, "docs", "archive", "schema.json"), Cancel)).ShouldBe(schema, "where the layout has changed, write it anew: dotnet artifacts/web/Cursus.Web.dll archive-schema");
 
         var files = JsonNode.Parse(schema)!["$defs"]!.AsObject();
         using var zip = new ZipArchive(new MemoryStream(await Export(await Full())));

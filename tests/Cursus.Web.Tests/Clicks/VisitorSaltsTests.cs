@@ -2,7 +2,6 @@ using System.Net;
 using Cursus.Core.Clicks;
 using Cursus.Web.Clicks;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging.Abstractions;
 using NodaTime;
 
@@ -20,14 +19,15 @@ public class VisitorSaltsTests(CursusApp app)
         var auckland = DateTimeZoneProviders.Tzdb[zone];
         var noon = auckland.AtStrictly(new LocalDateTime(2031, 5, 4, 12, 0)).ToInstant();
         var clock = new MovableClock(noon);
-        using var salts = new VisitorSalts(app.Services.GetRequiredService<IServiceScopeFactory>(), clock, NullLogger<VisitorSalts>.Instance);
+        await using var database = app.DataSource();
+        using var salts = new VisitorSalts(database, clock, NullLogger<VisitorSalts>.Instance);
         var keys = salts.Of(zone);
         await salts.Renew(Cancel);
         long Hash(Instant at) => VisitorHash.Of(keys.At(at), "nmoor.localhost", IPAddress.Parse("192.0.2.7"), "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0");
 
         var today = Hash(noon);
         Hash(noon + Duration.FromHours(11)).ShouldBe(today);
-        using var restarted = new VisitorSalts(app.Services.GetRequiredService<IServiceScopeFactory>(), clock, NullLogger<VisitorSalts>.Instance);
+        using var restarted = new VisitorSalts(database, clock, NullLogger<VisitorSalts>.Instance);
         restarted.Of(zone);
         await restarted.Renew(Cancel);
         VisitorHash.Of(restarted.Of(zone).At(noon), "nmoor.localhost", IPAddress.Parse("192.0.2.7"), "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0").ShouldBe(today);

@@ -51,16 +51,5 @@ internal static class Decoders
     }
 
     private static async Task<IReadOnlyDictionary<string, string>> Jsqr(string folder, CancellationToken cancel) =>
-        (await Command.Run("node", [Path.Combine(Root(), "tests/browser/decode.mjs"), folder], cancel)).Select(l => l.Split('\t')).ToDictionary(l => l[0], l => l[1]);
-
-    private static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder!.FullName, "Cursus.slnx")))
-        {
-            folder = folder.Parent;
-        }
-
-        return folder.FullName;
-    }
+        (await Command.Run("node", [Path.Combine(Repository.Root, "tests/browser/decode.mjs"), folder], cancel)).Select(l => l.Split('\t')).ToDictionary(l => l[0], l => l[1]);
 }

@@ -112,7 +112,7 @@ public class DigestMailTests(CursusApp app)
     {
         var options = new CursusOptions { AppAddress = "http://localhost:5080", Mail = new() { Host = "127.0.0.1", Port = server.Port, Security = MailKit.Security.SecureSocketOptions.None } };
         return new(
-            app.Services.GetRequiredService<IServiceScopeFactory>(), app.Services.GetRequiredService<Counting>(), new MailSender(options), new DigestMail(options), new StoppedClock(now),
+            app.Services.GetRequiredService<IServiceScopeFactory>(), app.Services.GetRequiredService<Counting>(), new MailSender(options), new DigestMail(options), new StoppedClock(now), new Prepared(),
             NullLogger<DigestSending>.Instance);
     }
 }

@@ -9,20 +9,9 @@ public partial class PeriodNamesTests
     [Fact]
     public void The_web_application_words_every_named_period_and_no_other()
     {
-        var source = File.ReadAllText(Path.Combine(Repository(), "web/src/features/comparing/question.ts"));
+        var source = File.ReadAllText(Path.Combine(Repository.Root, "web/src/features/comparing/question.ts"));
         var worded = source[source.IndexOf("export const periods", StringComparison.Ordinal)..];
         Entry().Matches(worded[..worded.IndexOf('}', StringComparison.Ordinal)]).Select(m => m.Groups[1].Value).ShouldBe(NamedPeriod.Names);
-    }
-
-    private static string Repository()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder.FullName, "Cursus.slnx")))
-        {
-            folder = folder.Parent!;
-        }
-
-        return folder.FullName;
     }
 
     [GeneratedRegex("^  '?([a-z0-9-]+)'?: '", RegexOptions.Multiline)]

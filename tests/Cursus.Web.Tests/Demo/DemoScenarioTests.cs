@@ -9,7 +9,7 @@ public class DemoScenarioTests
 {
     private static readonly DateTimeZone London = DateTimeZoneProviders.Tzdb["Europe/London"];
     private static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 12, 0);
-    private static readonly DemoScenario Scenario = DemoScenario.Read(Path.Combine(ArchitectureTests.Root(), "demo"));
+    private static readonly DemoScenario Scenario = DemoScenario.Read(Path.Combine(Repository.Root, "demo"));
 
     [Theory]
     [InlineData(2026, 11, 23)]

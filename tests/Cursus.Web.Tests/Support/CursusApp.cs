@@ -96,6 +96,9 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
     /// <summary>The application's way to its database, where it can be cut; the tests' own way is another.</summary>
     internal CuttableLine? Line { get; }
 
+    /// <summary>A folder that is gone with the application.</summary>
+    internal string Folder(string name) => Path.Combine(folder, name);
+
     /// <summary>The name server that the application asks.</summary>
     public TestNames Names { get; } = new();
 
@@ -115,6 +118,8 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
         .UseEnvironment("Production")
         .UseSetting("ConnectionStrings:Cursus", line ?? connection)
         .UseSetting("Cursus:JournalFolder", Path.Combine(folder, "journal"))
+        .UseSetting("Cursus:SnapshotFile", Path.Combine(folder, "links.snapshot"))
+        .UseSetting("Cursus:Limits:RequestsAtOnce", "1000000")
         .UseSetting("Cursus:PublicScheme", "http")
         .UseSetting("Cursus:AllowedPrivateHosts:0", ".localhost")
         .UseSetting("Cursus:NameServer", $"127.0.0.1:{Names.Port}")

@@ -26,6 +26,10 @@ export const unreachable = () =>
 
 export const isUnreachable = (error: Error) => error instanceof Problem && error.code === 'unreachable'
 
+/** Whether the same request may well succeed a little later. */
+export const passes = ({ status, code }: Problem) =>
+  status === 0 || status === 429 || (status === 503 && code !== 'took-too-long')
+
 /** What to tell a person about an error: where fields are at fault, what is wrong with them. */
 export function wordsOf(error: Error): string {
   if (!(error instanceof Problem)) return 'Something in this page failed. Reload it; what was saved is safe.'

@@ -153,13 +153,7 @@ public partial class PictureTests(CursusApp app)
     [Fact]
     public void Channels_have_the_colours_of_the_screen()
     {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder!.FullName, "Cursus.slnx")))
-        {
-            folder = folder.Parent;
-        }
-
-        var light = File.ReadAllText(Path.Combine(folder.FullName, "web/src/theme/tokens.css")).Split('}')[0];
+        var light = File.ReadAllText(Repository.Of("web", "src", "theme", "tokens.css")).Split('}')[0];
         ChannelColors().Matches(light).Select(m => SKColor.Parse(m.Groups[1].Value)).ShouldBe(Pen.Channels);
     }
 

@@ -1,0 +1,22 @@
+using System.Net.Sockets;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Cursus.Web.Problems;
+
+/// <summary>Tells failures that lie with the database from those that lie with a request.</summary>
+public static class DatabaseTrouble
+{
+    /// <summary>Whether the database could not be reached, hung up, has no connection left or is starting or ending: whatever was asked may be asked again later.</summary>
+    public static bool IsAway(Exception exception) => exception switch
+    {
+        PostgresException failed => failed.IsTransient || failed.SqlState is PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown or PostgresErrorCodes.CannotConnectNow,
+        NpgsqlException or TimeoutException or SocketException or EndOfStreamException => true,
+        // EF says that a failure may be transient, and what failed stands inside it; data protection says that it found no key.
+        DbUpdateException or InvalidOperationException or System.Security.Cryptography.CryptographicException or AggregateException => exception.InnerException is { } inner && IsAway(inner),
+        _ => false,
+    };
+
+    /// <summary>Whether the database gave a statement up because it took longer than it may.</summary>
+    public static bool IsTooLong(Exception exception) => exception is PostgresException { SqlState: PostgresErrorCodes.QueryCanceled };
+}
