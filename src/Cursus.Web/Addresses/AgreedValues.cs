@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Data;
@@ -14,11 +15,12 @@ namespace Cursus.Web.Addresses;
 public static class AgreedValues
 {
     private const int MaxLines = 5000;
+    private const int MaxText = MaxLines * (TagValue.MaxLength + 2);
 
     public sealed record Request(TagField Field, string? Value);
 
     /// <param name="Text">One value a line; a first line with the field's name is a header.</param>
-    public sealed record Lines(TagField Field, string? Text);
+    public sealed record Lines(TagField Field, [property: MaxLength(MaxText)] string? Text);
 
     public sealed record Response(Guid Id, TagField Field, string Value);
 

@@ -51,16 +51,17 @@ public static class ArchiveOfWorkspace
     }
 
     private static async Task<Results<Ok<Imported>, ProblemHttpResult>> TakeIn(
-        HttpRequest http, CurrentMember member, ArchiveImport import, CursusDb db, LinkFeed feed, CancellationToken cancel)
+        HttpRequest http, CurrentMember member, ArchiveImport import, CursusDb db, LinkFeed feed, CursusOptions options, CancellationToken cancel)
     {
         // A year of clicks is larger than any form. What it may become is looked at before it is unpacked.
         RequestSize.Unlimit(http.HttpContext);
         var path = Path.GetTempFileName();
         try
         {
-            await using (var file = File.Create(path))
+            if (!await Spool(http, path, options.Limits.ArchiveMegabytes * 1024L * 1024, cancel))
             {
-                await http.Body.CopyToAsync(file, cancel);
+                return ApiProblem.Of(
+                    413, "archive-too-large", $"This archive is larger than the {options.Limits.ArchiveMegabytes:N0} MB that may be brought in here, or than the disk has room for. Whoever runs this installation can allow more.");
             }
 
             var imported = await Import(path, member.WorkspaceId, import, db, cancel);
@@ -75,5 +76,29 @@ public static class ArchiveOfWorkspace
         {
             File.Delete(path);
         }
+    }
+
+    /// <summary>Writes what is sent into a file; false where it is too large, or would leave the disk less room than it takes itself.</summary>
+    private static async Task<bool> Spool(HttpRequest http, string path, long most, CancellationToken cancel)
+    {
+        most = Math.Min(most, new DriveInfo(Path.GetFullPath(path)).AvailableFreeSpace / 2);
+        if (http.ContentLength > most)
+        {
+            return false;
+        }
+
+        await using var file = File.Create(path);
+        var buffer = new byte[81920];
+        for (int read; (read = await http.Body.ReadAsync(buffer, cancel)) > 0;)
+        {
+            if (file.Length + read > most)
+            {
+                return false;
+            }
+
+            await file.WriteAsync(buffer.AsMemory(0, read), cancel);
+        }
+
+        return true;
     }
 }

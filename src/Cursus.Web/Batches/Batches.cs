@@ -73,7 +73,7 @@ public static class Batches
         var outcomes = state == BatchState.Done
             ? await db.BatchLines.Where(l => l.BatchId == batch.Id).GroupBy(l => l.Outcome).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancel)
             : [];
-        var table = state == BatchState.Waiting && ListFile.TryRead(batch.Content!, out var read, out _) ? read : new ListTable([], [], []);
+        var table = state == BatchState.Waiting && ListFile.TryRead(batch.Content!, out var read, out _, cancel) ? read : new ListTable([], [], []);
         var remembered = table.HasNames ? await RememberedLists.Find(table, batch.WorkspaceId, db, cancel) : null;
         var columns = table.Columns.Select((name, i) =>
             new Column(name, (remembered?.Columns ?? table.Fields)[i], [.. table.Rows.Select(r => r.Cells.ElementAtOrDefault(i) ?? "").Where(c => c.Length > 0).Take(Samples)]));
@@ -111,7 +111,7 @@ public static class Batches
             return ApiProblem.Of(413, "list-too-large", $"This file is larger than {ListFile.MaxBytes / 1024 / 1024} MB. Cut the list into parts and drop them one after the other.");
         }
 
-        if (!ListFile.TryRead(content, out _, out var flaw))
+        if (!ListFile.TryRead(content, out _, out var flaw, cancel))
         {
             return ApiProblem.Invalid("list", flaw);
         }

@@ -15,9 +15,9 @@ internal static class ListFile
     private const int Sample = 4096;
 
     /// <summary>The list in <paramref name="content"/>, or why it can't be read.</summary>
-    public static bool TryRead(byte[] content, [NotNullWhen(true)] out ListTable? table, [NotNullWhen(false)] out Flaw? flaw)
+    public static bool TryRead(byte[] content, [NotNullWhen(true)] out ListTable? table, [NotNullWhen(false)] out Flaw? flaw, CancellationToken cancel)
     {
-        (table, flaw) = Read(content);
+        (table, flaw) = Read(content, cancel);
         if (table is { Rows.Count: 0 })
         {
             flaw = new Flaw("list-empty", "This list has no lines with something in them. Paste addresses, one a line, or choose another file.");
@@ -27,11 +27,11 @@ internal static class ListFile
         return table is not null;
     }
 
-    private static (ListTable? Table, Flaw? Flaw) Read(byte[] content)
+    private static (ListTable? Table, Flaw? Flaw) Read(byte[] content, CancellationToken cancel)
     {
         if (content.AsSpan().StartsWith("PK\x03\x04"u8))
         {
-            return XlsxList.Read(content);
+            return XlsxList.Read(content, cancel);
         }
 
         if (content.AsSpan().StartsWith((ReadOnlySpan<byte>)[0xD0, 0xCF, 0x11, 0xE0]))

@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.IO.Compression;
 using System.Xml;
 using Cursus.Core;
 using Cursus.Core.Batches;
@@ -10,22 +9,17 @@ namespace Cursus.Web.Batches;
 /// <summary>Reads a list from the first sheet of an XLSX workbook (ECMA-376, which is a ZIP archive of XML parts).</summary>
 internal static class XlsxList
 {
-    /// <summary>An honest sheet of the most rows taken is well below this when unpacked; an archive made to fill memory is not.</summary>
-    private const long MaxUnpacked = 256L * 1024 * 1024;
-
-    private const int MaxParts = 2000;
-
-    public static (ListTable? Table, Flaw? Flaw) Read(byte[] content)
+    public static (ListTable? Table, Flaw? Flaw) Read(byte[] content, CancellationToken cancel)
     {
         try
         {
-            if (IsTooLarge(content))
+            if (XlsxBudget.FlawOf(content, cancel) is { } flaw)
             {
-                return (null, new Flaw("list-unpacks-too-large", $"This workbook unpacks to more than {MaxUnpacked / 1024 / 1024} MB, far more than a list of links. Save the one sheet as CSV and drop that."));
+                return (null, flaw);
             }
 
             using var stream = new MemoryStream(content);
-            return ReadRows(stream);
+            return ReadRows(stream, cancel);
         }
         catch (Exception e) when (e is InvalidDataException or XmlException or KeyNotFoundException or ArgumentException or InvalidOperationException or FormatException or NotSupportedException or NullReferenceException or IndexOutOfRangeException)
         {
@@ -34,40 +28,14 @@ internal static class XlsxList
         }
     }
 
-    /// <summary>Unpacks everything once and counts, since the sizes an archive tells of itself may be lies.</summary>
-    private static bool IsTooLarge(byte[] content)
-    {
-        using var archive = new ZipArchive(new MemoryStream(content), ZipArchiveMode.Read);
-        if (archive.Entries.Count > MaxParts)
-        {
-            return true;
-        }
-
-        var buffer = new byte[81920];
-        var unpacked = 0L;
-        foreach (var part in archive.Entries)
-        {
-            using var stream = part.Open();
-            for (int read; (read = stream.Read(buffer)) > 0;)
-            {
-                unpacked += read;
-                if (unpacked > MaxUnpacked)
-                {
-                    return true;
-                }
-            }
-        }
-
-        return false;
-    }
-
-    private static (ListTable? Table, Flaw? Flaw) ReadRows(MemoryStream stream)
+    private static (ListTable? Table, Flaw? Flaw) ReadRows(MemoryStream stream, CancellationToken cancel)
     {
         List<string>? names = null;
         var rows = new List<ListRow>();
         var line = 0;
         foreach (IDictionary<string, object?> cells in stream.Query(useHeaderRow: false, excelType: ExcelType.XLSX))
         {
+            cancel.ThrowIfCancellationRequested();
             line++;
             if (cells.Count > ListFile.MaxColumns)
             {

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.IO.Compression;
 using Cursus.Core;
 using Cursus.Core.Codes;
@@ -20,11 +21,11 @@ public static class CodeBundle
     /// <param name="Format">svg, png or pdf.</param>
     /// <param name="Size">Width in dots of SVG and PNG; in millimetres of PDF.</param>
     /// <param name="Place">Key of a place, for the width in print.</param>
-    public sealed record Request(IReadOnlyList<Guid> Links, string Format = "svg", int? Size = null, string? Place = null);
+    public sealed record Request([property: MaxLength(MostLinks)] IReadOnlyList<Guid> Links, string Format = "svg", int? Size = null, string? Place = null);
 
     /// <param name="Columns">Labels beside each other on a page, 1 to 6.</param>
     /// <param name="Rows">Labels below each other, 1 to 12.</param>
-    public sealed record LabelRequest(IReadOnlyList<Guid> Links, int Columns = 3, int Rows = 5);
+    public sealed record LabelRequest([property: MaxLength(MostLinks)] IReadOnlyList<Guid> Links, int Columns = 3, int Rows = 5);
 
     public static void Map(IEndpointRouteBuilder api)
     {

@@ -1,9 +1,11 @@
+using System.ComponentModel.DataAnnotations;
 using Cursus.Core;
 using Cursus.Core.Codes;
 using Cursus.Data;
 using Cursus.Data.Codes;
 using Cursus.Web.Access;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -28,7 +30,7 @@ public static class CodeStyles
     public sealed record Response(Guid Id, string Name, CodeStyle Style, bool IsDefault, int Links, Instant CreatedAt);
 
     /// <param name="Style">Id of the style; null for the workspace's default.</param>
-    public sealed record ApplyRequest(Guid? Style, IReadOnlyList<Guid> Links);
+    public sealed record ApplyRequest(Guid? Style, [property: MaxLength(LinkSelection.Most)] IReadOnlyList<Guid> Links);
 
     /// <param name="Links">How many links have the style now.</param>
     public sealed record Applied(int Links);

@@ -25,7 +25,9 @@ internal static class SvgLogo
         try
         {
             // No document type: neither entities that grow without end nor files from elsewhere (XML 1.0, section 4.2).
-            using var reader = XmlReader.Create(new MemoryStream(upload), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = upload.Length });
+            var settings = new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = upload.Length };
+            CheckSize(upload, settings);
+            using var reader = XmlReader.Create(new MemoryStream(upload), settings);
             var root = XDocument.Load(reader).Root!;
             return root.Name.LocalName != "svg" ? Refuse("logo-format", "This is XML, but no SVG.") : Read(root);
         }
@@ -38,6 +40,30 @@ internal static class SvgLogo
             return Refuse("logo-shapes", e.Message);
         }
     }
+
+    /// <summary>Looks the file through without keeping anything, since a tree of a hundred thousand groups in one another takes more than it is worth to find out that they are too many.</summary>
+    /// <exception cref="FormatException">There is too much in it.</exception>
+    private static void CheckSize(byte[] upload, XmlReaderSettings settings)
+    {
+        using var reader = XmlReader.Create(new MemoryStream(upload), settings);
+        for (var elements = 0; reader.Read();)
+        {
+            elements += reader.NodeType == XmlNodeType.Element ? 1 : 0;
+            if (reader.Depth > 2 * MostDepth)
+            {
+                throw TooDeep();
+            }
+
+            if (elements > 2 * MostElements)
+            {
+                throw TooMany();
+            }
+        }
+    }
+
+    private static FormatException TooDeep() => new("The SVG nests its groups too deep. Simplify it, or use a PNG.");
+
+    private static FormatException TooMany() => new($"The SVG has more than {MostElements} shapes. Simplify it, or use a PNG.");
 
     private static (LogoArt?, Flaw?) Read(XElement root)
     {
@@ -57,14 +83,14 @@ internal static class SvgLogo
         {
             if (depth > MostDepth)
             {
-                throw new FormatException("The SVG nests its groups too deep. Simplify it, or use a PNG.");
+                throw TooDeep();
             }
 
             foreach (var element in parent.Elements())
             {
                 if (++elements > MostElements)
                 {
-                    throw new FormatException($"The SVG has more than {MostElements} shapes. Simplify it, or use a PNG.");
+                    throw TooMany();
                 }
 
                 if (Ignored.Contains(element.Name.LocalName))

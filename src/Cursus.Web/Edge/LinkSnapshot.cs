@@ -37,10 +37,13 @@ internal static class LinkSnapshot
     public static void Write(string file, Knowledge knowledge, IEnumerable<ReadOnlyMemory<byte>> links)
     {
         Directory.CreateDirectory(Path.GetDirectoryName(Path.GetFullPath(file))!);
-        var unfinished = file + ".new";
+        var unfinished = $"{file}.{Guid.NewGuid():N}.new";
         var options = new FileStreamOptions
         {
-            Mode = FileMode.Create, Access = FileAccess.Write, BufferSize = 1 << 16, UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite,
+            Mode = FileMode.Create,
+            Access = FileAccess.Write,
+            BufferSize = 1 << 16,
+            UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite,
         };
         using (var stream = new FileStream(unfinished, options))
         {

@@ -13,6 +13,7 @@ internal sealed class SnapshotWriting(LinkFeed feed, LinkTable links, CursusOpti
     /// <summary>Writing takes at most this part of the time.</summary>
     private const int OneIn = 50;
 
+    private readonly Lock writing = new();
     private (long Changes, UInt128 Knowledge)? written;
 
     /// <summary>Writes a snapshot where the edge knows something else than the last one says.</summary>
@@ -25,16 +26,19 @@ internal sealed class SnapshotWriting(LinkFeed feed, LinkTable links, CursusOpti
             return false;
         }
 
-        var (changes, knowledge) = (links.Changes, feed.Knowledge);
-        var now = (changes, XxHash128.HashToUInt128(JsonSerializer.SerializeToUtf8Bytes(knowledge)));
-        if (written == now)
+        lock (writing)
         {
-            return false;
-        }
+            var (changes, knowledge) = (links.Changes, feed.Knowledge);
+            var now = (changes, XxHash128.HashToUInt128(JsonSerializer.SerializeToUtf8Bytes(knowledge)));
+            if (written == now)
+            {
+                return false;
+            }
 
-        LinkSnapshot.Write(options.SnapshotFile, knowledge, links.Records);
-        written = now;
-        return true;
+            LinkSnapshot.Write(options.SnapshotFile, knowledge, links.Records);
+            written = now;
+            return true;
+        }
     }
 
     public override async Task StopAsync(CancellationToken cancellationToken)

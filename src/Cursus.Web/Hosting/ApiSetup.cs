@@ -31,6 +31,7 @@ public static class ApiSetup
     public static void AddApi(this WebApplicationBuilder builder)
     {
         var services = builder.Services;
+        services.AddSingleton<RequestCheck>();
         services.AddSingleton<ReportGate>();
         services.AddSingleton<Counting>();
         services.AddSingleton<SavedRequest>();
@@ -103,6 +104,7 @@ public static class ApiSetup
             {
                 api.Info = new() { Title = "Cursus", Version = "v1", Description = "Short links for each channel of a post, and which of them brought the people." };
                 api.Servers = [];
+                RequestLimits.Describe(api);
                 return Task.CompletedTask;
             });
         });
@@ -111,6 +113,7 @@ public static class ApiSetup
     public static void MapApi(this WebApplication app)
     {
         var api = app.MapGroup("/api/v1");
+        RequestCheck.AddTo(api);
         Installation.Map(api);
         Session.Map(api);
         WorkspaceSettings.Map(api);

@@ -30,6 +30,9 @@ public sealed class LimitOptions
     /// <summary>Such files in all.</summary>
     public int Downloads { get; init; } = 8;
 
+    /// <summary>Megabytes of an archive that is brought in.</summary>
+    public int ArchiveMegabytes { get; init; } = 4096;
+
     /// <summary>Requests that a member may make in one go, by a token or in a browser.</summary>
     public int RequestsAtOnce { get; init; } = 1200;
 

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Links;
@@ -11,7 +12,8 @@ namespace Cursus.Web.Links;
 /// <summary>Which links something is to be done with: some by their ids, or all that a filter finds but for a few.</summary>
 /// <param name="Except">Ids of links that the filter finds and that are left out.</param>
 /// <param name="Expected">How many were shown; where there are more or fewer by now, nothing is done.</param>
-public sealed record LinkSelection(IReadOnlyList<Guid>? Ids = null, LinkFilter? Filter = null, IReadOnlyList<Guid>? Except = null, int? Expected = null)
+public sealed record LinkSelection(
+    [property: MaxLength(LinkSelection.Most)] IReadOnlyList<Guid>? Ids = null, LinkFilter? Filter = null, [property: MaxLength(LinkSelection.Most)] IReadOnlyList<Guid>? Except = null, int? Expected = null)
 {
     /// <summary>More than these are not changed at once.</summary>
     public const int Most = 100_000;

@@ -9,6 +9,9 @@ public sealed class FieldErrors
 
     public bool Any => texts.Count > 0;
 
+    /// <summary>How many fields are at fault.</summary>
+    public int Count => texts.Count;
+
     /// <summary>The code of the first error, which stands for the whole answer.</summary>
     public string FirstCode { get; private set; } = "invalid";
 

@@ -9,14 +9,19 @@ namespace Cursus.Web.Problems;
 internal sealed class UnreadableRequests(IProblemDetailsService problems, ILogger<UnreadableRequests> log) : IExceptionHandler
 {
     private const int RetryAfterSeconds = 5;
+    private const string WrongType = "This is not of the type that is expected here.";
 
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancel)
     {
         var (status, code, detail) = exception switch
         {
             TooManyRequestsException many => (429, many.Code, many.Message),
+            BadHttpRequestException { InnerException: JsonException { InnerException: not JsonException } } =>
+                (422, "wrong-type", "Some fields are of another type than is expected here; nothing was saved. What is expected is described at /api/reference."),
             BadHttpRequestException { InnerException: JsonException json } =>
-                (400, "not-json", $"The body is not the JSON that is expected here{At(json)}. Check quotes, commas and types."),
+                (400, "not-json", $"The body is not JSON{At(json)}. Check quotes and commas."),
+            BadHttpRequestException { StatusCode: StatusCodes.Status400BadRequest } when context.Request.ContentLength is null or 0 || IsNothing(exception) =>
+                (422, "body-missing", "This needs a body: an object in JSON. What is expected is described at /api/reference."),
             BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => (415, "not-json", "Send the body as application/json."),
             DbUpdateException failed when LinkVersions.IsOvertaken(failed) =>
                 (409, "changed-meanwhile", "Somebody else changed the same thing in this moment. Nothing of yours was saved; look at it again and try once more."),
@@ -38,12 +43,20 @@ internal sealed class UnreadableRequests(IProblemDetailsService problems, ILogge
         }
 
         context.Response.StatusCode = status;
-        return await problems.TryWriteAsync(new ProblemDetailsContext
+        var answer = new ProblemDetailsContext { HttpContext = context, ProblemDetails = { Status = status, Detail = detail, Extensions = { ["code"] = code } } };
+        if (status == 422)
         {
-            HttpContext = context,
-            ProblemDetails = { Status = status, Detail = detail, Extensions = { ["code"] = code } },
-        });
+            answer.ProblemDetails.Extensions["errors"] = new Dictionary<string, string[]> { [FieldOf(exception.InnerException as JsonException)] = [WrongType] };
+        }
+
+        return await problems.TryWriteAsync(answer);
     }
+
+    /// <summary>Whether the body was there and said <c>null</c>.</summary>
+    private static bool IsNothing(Exception exception) => exception.Message.Contains("no body was provided", StringComparison.Ordinal);
+
+    /// <summary>The field as in all other errors: <c>placements[0].channel</c>; <c>body</c> where it is all of it.</summary>
+    private static string FieldOf(JsonException? json) => json?.Path is ['$', '.', .. var field] ? field : "body";
 
     private static string At(JsonException json) => json.Path is { Length: > 1 } path ? $" (at {path})" : json.LineNumber is { } line ? $" (line {line + 1})" : "";
 }

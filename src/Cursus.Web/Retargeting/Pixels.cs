@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Cursus.Core;
 using Cursus.Core.Retargeting;
 using Cursus.Data;
@@ -29,7 +30,7 @@ public static class Pixels
         IReadOnlyList<string> Campaigns, IReadOnlyList<string> Channels, IReadOnlyList<string> Domains);
 
     /// <param name="Pasted">An id, or a whole piece of code.</param>
-    public sealed record ReadingRequest(string? Pasted);
+    public sealed record ReadingRequest([property: MaxLength(AdNetworkCheck.MaxSnippet)] string? Pasted);
 
     /// <param name="IsId">True where <paramref name="Reference"/> is an id, false where it is an address.</param>
     public sealed record Reading(string Network, string NetworkName, string Reference, bool IsId);

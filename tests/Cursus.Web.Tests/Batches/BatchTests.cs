@@ -191,7 +191,7 @@ public class BatchTests(CursusApp app)
         member.Is(await db.Members.Include(m => m.Workspace).FirstAsync(m => m.WorkspaceId == world.Workspace.Id, Cancel));
         var batch = await db.Batches.AsNoTracking().SingleAsync(b => b.Id == Guid.Parse((string)uploaded["id"]!), Cancel);
         var now = SystemClock.Instance.GetCurrentInstant();
-        ListFile.TryRead(batch.Content!, out var table, out _).ShouldBeTrue();
+        ListFile.TryRead(batch.Content!, out var table, out _, TestContext.Current.CancellationToken).ShouldBeTrue();
         var vocabulary = await Vocabulary.Load(db, member, app.Services.GetRequiredService<CursusOptions>(), Cancel);
         var plan = await BatchPlan.Make(table!, new BatchRequest(), vocabulary, member, db, now, Cancel);
         await world.Send(p => p["placements"]![0]!["slug"] = "second");
