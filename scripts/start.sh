@@ -90,6 +90,10 @@ serve_environment() {
   export Cursus__DemoFolder="$PWD/demo" Cursus__StandinsPort=$((PORT + 1))
   if [ -n "$EMPTY" ]; then
     Cursus__DemoFolder=
+    # The first owner's; the same at each start until there is one.
+    [ -s "$DATA/setup.code" ] || (umask 077; node -e 'console.log(require("crypto").randomBytes(6).toString("hex").match(/..../g).join("-"))' >"$DATA/setup.code")
+    export Cursus__SetupCode
+    Cursus__SetupCode=$(cat "$DATA/setup.code")
   fi
   export DOTNET_ENVIRONMENT=Production ASPNETCORE_ENVIRONMENT=Production
 }
@@ -130,7 +134,7 @@ announce() {
   local sign_in
   sign_in=$(curl -fs "http://localhost:$PORT/api/v1/installation" | node -e '
     const { needsOwner, demoSignIns: [owner] } = JSON.parse(require("fs").readFileSync(0, "utf8"))
-    console.log(needsOwner ? " (open it to make the first owner)" : owner ? ` (demo sign-in: ${owner.email} / ${owner.password})` : "")')
+    console.log(needsOwner ? `/sign-in#setup=${process.env.Cursus__SetupCode ?? ""} (open it to make the first owner; the set-up code is in it)` : owner ? ` (demo sign-in: ${owner.email} / ${owner.password})` : "")')
   echo "Cursus is ready at http://localhost:$PORT$sign_in"
 }
 

@@ -116,7 +116,7 @@ test_browser() {
   counted "a workspace leaves one installation and arrives in another on the command line" archive_arrives "$data" "$port"
   (
     cd tests/browser
-    CURSUS_ADDRESS="http://localhost:$port" CURSUS_STANDINS_PORT=$((port + 1)) CURSUS_EMPTY_ADDRESS="http://localhost:$empty_port" \
+    CURSUS_ADDRESS="http://localhost:$port" CURSUS_STANDINS_PORT=$((port + 1)) CURSUS_EMPTY_ADDRESS="http://localhost:$empty_port" CURSUS_EMPTY_DATA="$empty" \
       CURSUS_DATA="$data" npx playwright test
   ) || true
   add_results playwright tests/browser/results/results.json

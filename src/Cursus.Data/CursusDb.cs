@@ -20,6 +20,7 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<Workspace> Workspaces => Set<Workspace>();
     public DbSet<Member> Members => Set<Member>();
     public DbSet<ApiToken> ApiTokens => Set<ApiToken>();
+    public DbSet<SignIn> SignIns => Set<SignIn>();
     public DbSet<IdempotentAnswer> IdempotentAnswers => Set<IdempotentAnswer>();
     public DbSet<ShortDomain> Domains => Set<ShortDomain>();
     public DbSet<Channel> Channels => Set<Channel>();

@@ -2287,6 +2287,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("key");
 
+                    b.Property<Instant>("AliveUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("alive_until");
+
                     b.Property<byte[]>("Body")
                         .HasColumnType("bytea")
                         .HasColumnName("body");
@@ -2359,6 +2363,37 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_members_workspace_id_account_id");
 
                     b.ToTable("members", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Workspaces.SignIn", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<Instant>("LastUsedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_used_at");
+
+                    b.HasKey("Id")
+                        .HasName("pk_sign_ins");
+
+                    b.HasIndex("AccountId")
+                        .HasDatabaseName("ix_sign_ins_account_id");
+
+                    b.HasIndex("LastUsedAt")
+                        .HasDatabaseName("ix_sign_ins_last_used_at");
+
+                    b.ToTable("sign_ins", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Workspaces.Workspace", b =>
@@ -3142,6 +3177,16 @@ namespace Cursus.Data.Migrations
                     b.Navigation("Account");
 
                     b.Navigation("Workspace");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Workspaces.SignIn", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_sign_ins_accounts_account_id");
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<System.Guid>", b =>

@@ -5,7 +5,7 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 namespace Cursus.Data.Workspaces;
 
 internal sealed class WorkspacesModel :
-    IEntityTypeConfiguration<Account>, IEntityTypeConfiguration<Member>, IEntityTypeConfiguration<ApiToken>, IEntityTypeConfiguration<IdempotentAnswer>,
+    IEntityTypeConfiguration<Account>, IEntityTypeConfiguration<Member>, IEntityTypeConfiguration<ApiToken>, IEntityTypeConfiguration<IdempotentAnswer>, IEntityTypeConfiguration<SignIn>,
     IEntityTypeConfiguration<IdentityUserClaim<Guid>>, IEntityTypeConfiguration<IdentityUserLogin<Guid>>, IEntityTypeConfiguration<IdentityUserToken<Guid>>
 {
     public void Configure(EntityTypeBuilder<Account> account)
@@ -32,6 +32,12 @@ internal sealed class WorkspacesModel :
     {
         token.HasIndex(t => t.Hash).IsUnique();
         token.HasOne(t => t.Member).WithMany().HasForeignKey(t => t.MemberId);
+    }
+
+    public void Configure(EntityTypeBuilder<SignIn> signIn)
+    {
+        signIn.HasOne<Account>().WithMany().HasForeignKey(s => s.AccountId);
+        signIn.HasIndex(s => s.LastUsedAt);
     }
 
     public void Configure(EntityTypeBuilder<IdempotentAnswer> answer)

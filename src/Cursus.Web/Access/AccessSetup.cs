@@ -13,6 +13,7 @@ public static class AccessSetup
     internal const string SignInLimit = "sign-in";
     internal const string SharedLimit = "shared";
 
+    private const int PasswordIterations = 210_000;
     private const string CookieOrToken = "cookie-or-token";
 
     public static void AddAccess(this WebApplicationBuilder builder)
@@ -23,49 +24,66 @@ public static class AccessSetup
                 identity.User.RequireUniqueEmail = true;
                 identity.Password.RequiredLength = 10;
                 identity.Password.RequireDigit = identity.Password.RequireLowercase = identity.Password.RequireUppercase = identity.Password.RequireNonAlphanumeric = false;
-                identity.Lockout.MaxFailedAccessAttempts = 5;
-                identity.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
             })
             .AddEntityFrameworkStores<CursusDb>()
             .AddSignInManager();
 
+        // PBKDF2 with HMAC-SHA512: OWASP Password Storage Cheat Sheet, 2023.
+        services.Configure<PasswordHasherOptions>(hasher => hasher.IterationCount = PasswordIterations);
+
+        var cookies = new AccessCookies(builder.Configuration.GetSection("Cursus").Get<CursusOptions>() ?? new());
+        services.AddSingleton(cookies);
+        services.AddSingleton<SignInGuard>();
+        services.AddSingleton<SetupCode>();
         services.AddAuthentication(CookieOrToken)
             .AddPolicyScheme(CookieOrToken, null, policy => policy.ForwardDefaultSelector = context =>
                 context.Request.Headers.ContainsKey("Authorization") ? TokenSignIn.SchemeName : IdentityConstants.ApplicationScheme)
             .AddScheme<AuthenticationSchemeOptions, TokenSignIn>(TokenSignIn.SchemeName, null)
             .AddCookie(IdentityConstants.ApplicationScheme, cookie =>
             {
-                cookie.Cookie.Name = "cursus-session";
+                cookie.Cookie.Name = cookies.Session;
+                cookie.Cookie.SecurePolicy = cookies.SecurePolicy;
                 cookie.Cookie.HttpOnly = true;
                 cookie.Cookie.SameSite = SameSiteMode.Lax;
-                cookie.ExpireTimeSpan = TimeSpan.FromDays(30);
+                cookie.ExpireTimeSpan = SignIn.Life.ToTimeSpan();
                 cookie.SlidingExpiration = true;
                 cookie.Events.OnRedirectToLogin = Plain(StatusCodes.Status401Unauthorized);
                 cookie.Events.OnRedirectToAccessDenied = Plain(StatusCodes.Status403Forbidden);
                 cookie.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
             });
         services.AddScoped<ISecurityStampValidator, SecurityStampValidator<Account>>();
+        services.Configure<SecurityStampValidatorOptions>(stamps => stamps.OnRefreshingPrincipal = refreshed =>
+        {
+            // The account is read anew; which browser it is signed in in stays.
+            refreshed.NewPrincipal!.Identities.First().AddClaims(refreshed.CurrentPrincipal!.FindAll(Session.SignInClaim));
+            return Task.CompletedTask;
+        });
 
         services.AddAntiforgery(csrf =>
         {
             csrf.HeaderName = "X-CSRF-Token";
-            csrf.Cookie.Name = "cursus-csrf";
+            csrf.Cookie.Name = cookies.Csrf;
+            csrf.Cookie.SecurePolicy = cookies.SecurePolicy;
             csrf.Cookie.SameSite = SameSiteMode.Lax;
         });
         var protection = services.AddDataProtection().SetApplicationName("Cursus");
         _ = DocumentBuild.IsRunning ? protection.UseEphemeralDataProtectionProvider() : protection.PersistKeysToDbContext<CursusDb>();
         services.AddScoped<CurrentMember>();
         services.AddSingleton<MemberLimits>();
+        if (!DocumentBuild.IsRunning)
+        {
+            services.AddHostedService<AccessCleaning>();
+        }
 
         // Slows down guessing over many accounts, which the lock-out of one account does not.
         services.AddRateLimiter(limiter =>
         {
             limiter.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
             limiter.AddPolicy(SignInLimit, context => System.Threading.RateLimiting.RateLimitPartition.GetFixedWindowLimiter(
-                context.Connection.RemoteIpAddress?.ToString() ?? "",
+                SignInGuard.NetworkOf(context.Connection.RemoteIpAddress),
                 _ => new() { PermitLimit = 30, Window = TimeSpan.FromMinutes(1) }));
             limiter.AddPolicy(SharedLimit, context => System.Threading.RateLimiting.RateLimitPartition.GetFixedWindowLimiter(
-                context.Connection.RemoteIpAddress?.ToString() ?? "",
+                SignInGuard.NetworkOf(context.Connection.RemoteIpAddress),
                 _ => new() { PermitLimit = 120, Window = TimeSpan.FromMinutes(1) }));
             limiter.OnRejected = async (rejected, _) =>
             {

@@ -7,11 +7,18 @@ using NodaTime;
 
 namespace Cursus.Web.Access;
 
-/// <summary>Honours <c>Idempotency-Key</c> on POST: a repeat within a day gets the first answer again, and nothing is made twice.</summary>
+/// <summary>Honours <c>Idempotency-Key</c> on POST: a repeat within an hour gets the first answer again, and nothing is made twice.</summary>
 public static class Idempotency
 {
     private const string Header = "Idempotency-Key";
     private const int MaxKey = 200;
+    private const int MaxBody = 256 * 1024;
+
+    private static readonly Duration Alive = Duration.FromSeconds(45);
+    private static readonly TimeSpan Renewal = TimeSpan.FromSeconds(15);
+
+    /// <summary>Marks an endpoint whose answers hold a secret that must stand nowhere.</summary>
+    public static TBuilder WithSecretAnswer<TBuilder>(this TBuilder endpoint) where TBuilder : IEndpointConventionBuilder => endpoint.WithMetadata(new SecretAnswer());
 
     public static void UseIdempotency(this IApplicationBuilder app) => app.Use(async (context, next) =>
     {
@@ -39,9 +46,13 @@ public static class Idempotency
         var memberId = context.RequestServices.GetRequiredService<CurrentMember>().Id;
         var now = context.RequestServices.GetRequiredService<IClock>().GetCurrentInstant();
         var request = await Describe(context.Request);
-        await db.IdempotentAnswers.Where(a => a.CreatedAt < now - Duration.FromDays(1)).ExecuteDeleteAsync(context.RequestAborted);
+        var alive = now + Alive;
+
+        // A key that has expired is free again, and so is one whose process has died over it.
+        await db.IdempotentAnswers.Where(a => a.MemberId == memberId && a.Key == key && (a.CreatedAt < now - IdempotentAnswer.Life || (a.Status == null && a.AliveUntil < now)))
+            .ExecuteDeleteAsync(context.RequestAborted);
         var isFirst = await db.Database.ExecuteSqlAsync(
-            $"insert into idempotent_answers (member_id, key, request, created_at) values ({memberId}, {key}, {request}, {now}) on conflict do nothing",
+            $"insert into idempotent_answers (member_id, key, request, created_at, alive_until) values ({memberId}, {key}, {request}, {now}, {alive}) on conflict do nothing",
             context.RequestAborted) == 1;
         var answer = await db.IdempotentAnswers.SingleAsync(a => a.MemberId == memberId && a.Key == key, context.RequestAborted);
         if (isFirst)
@@ -57,6 +68,11 @@ public static class Idempotency
             context.Response.Headers.RetryAfter = "1";
             await ApiProblem.Conflict("idempotency-running", "The first request with this Idempotency-Key is still running. Ask again in a second.").ExecuteAsync(context);
         }
+        else if (answer.Body is null)
+        {
+            await ApiProblem.Conflict(
+                "idempotency-done", $"The first request with this Idempotency-Key was carried out and answered with {status}. The answer was not kept, since it holds a secret or is too large. Look at what was made, or use a new key.").ExecuteAsync(context);
+        }
         else
         {
             context.Response.StatusCode = status;
@@ -70,6 +86,8 @@ public static class Idempotency
         var body = context.Response.Body;
         using var kept = new MemoryStream();
         context.Response.Body = kept;
+        using var done = new CancellationTokenSource();
+        var renewing = KeepAlive(context.RequestServices, answer, done.Token);
         try
         {
             await next(context);
@@ -83,11 +101,35 @@ public static class Idempotency
         finally
         {
             context.Response.Body = body;
+            await done.CancelAsync();
+            await renewing;
         }
 
-        (answer.Status, answer.ContentType, answer.Body) = (context.Response.StatusCode, context.Response.ContentType, kept.ToArray());
+        var isKept = kept.Length <= MaxBody && context.GetEndpoint()?.Metadata.GetMetadata<SecretAnswer>() is null;
+        (answer.Status, answer.ContentType, answer.Body) = (context.Response.StatusCode, context.Response.ContentType, isKept ? kept.ToArray() : null);
         await db.SaveChangesAsync(CancellationToken.None);
-        await body.WriteAsync(answer.Body, context.RequestAborted);
+        kept.Position = 0;
+        await kept.CopyToAsync(body, context.RequestAborted);
+    }
+
+    /// <summary>Says again and again that the first request still runs.</summary>
+    private static async Task KeepAlive(IServiceProvider services, IdempotentAnswer answer, CancellationToken done)
+    {
+        using var timer = new PeriodicTimer(Renewal);
+        while (await timer.WaitForNextTickAsync(done).AsTask().ContinueWith(t => !t.IsCanceled && t.Result, TaskScheduler.Default))
+        {
+            await using var scope = services.GetRequiredService<IServiceScopeFactory>().CreateAsyncScope();
+            var alive = services.GetRequiredService<IClock>().GetCurrentInstant() + Alive;
+            try
+            {
+                await scope.ServiceProvider.GetRequiredService<CursusDb>().IdempotentAnswers.Where(a => a.MemberId == answer.MemberId && a.Key == answer.Key)
+                    .ExecuteUpdateAsync(a => a.SetProperty(x => x.AliveUntil, alive), CancellationToken.None);
+            }
+            catch (Exception e) when (DatabaseTrouble.IsAway(e))
+            {
+                // The request itself will fail of it.
+            }
+        }
     }
 
     private static async Task<string> Describe(HttpRequest request)
@@ -95,6 +137,8 @@ public static class Idempotency
         request.EnableBuffering();
         var hash = await SHA256.HashDataAsync(request.Body, request.HttpContext.RequestAborted);
         request.Body.Position = 0;
-        return $"{request.Method} {request.Path} {Convert.ToHexStringLower(hash)}";
+        return $"{request.Method} {request.Path}{request.QueryString} {Convert.ToHexStringLower(hash)}";
     }
+
+    private sealed record SecretAnswer;
 }

@@ -24,8 +24,9 @@ public static class Installation
     public sealed record DemoSignIn(string Name, string Role, string Email, string Password);
 
     /// <param name="Domain">The first short domain; may be left out and added later.</param>
+    /// <param name="SetupCode">What <c>./cursus start</c> prints, or the log tells, while there is no owner.</param>
     /// <param name="TimeZone">IANA name, such as <c>Europe/London</c>.</param>
-    public sealed record FirstOwner(string? Name, string? Email, string? Password, string? Workspace, string? TimeZone, string? Domain);
+    public sealed record FirstOwner(string? Name, string? Email, string? Password, string? Workspace, string? TimeZone, string? Domain, string? SetupCode);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -45,9 +46,20 @@ public static class Installation
     }
 
     private static async Task<Results<Created, ProblemHttpResult>> MakeFirstOwner(
-        FirstOwner request, CursusDb db, UserManager<Account> accounts, LinkFeed feed, CursusOptions options, IClock clock, CancellationToken cancel)
+        FirstOwner request, CursusDb db, UserManager<Account> accounts, LinkFeed feed, SetupCode code, CursusOptions options, IClock clock, CancellationToken cancel)
     {
+        if (await db.Workspaces.AnyAsync(cancel))
+        {
+            return HasOwner();
+        }
+
         var errors = new FieldErrors();
+        if (!code.Is(request.SetupCode))
+        {
+            errors.Add("setupCode", new Flaw("setup-code", "This is not the set-up code. It stands where Cursus was started, beside its address, or in its log."));
+            return ApiProblem.Invalid(errors);
+        }
+
         Need(errors, "name", request.Name, "Type your name.");
         Need(errors, "email", request.Email, "Type your e-mail address.");
         Need(errors, "workspace", request.Workspace, "Name the organisation whose links these will be.");
@@ -66,7 +78,7 @@ public static class Installation
         await db.Database.ExecuteSqlAsync($"lock table workspaces in exclusive mode", cancel);
         if (await db.Workspaces.AnyAsync(cancel))
         {
-            return ApiProblem.Conflict("has-owner", "This installation has an owner already. Sign in, or ask the owner for an account.");
+            return HasOwner();
         }
 
         var account = new Account { Name = request.Name!.Trim(), Email = request.Email!.Trim(), UserName = request.Email!.Trim() };
@@ -102,6 +114,9 @@ public static class Installation
         await feed.CatchUp();
         return TypedResults.Created();
     }
+
+    private static ProblemHttpResult HasOwner() =>
+        ApiProblem.Conflict("has-owner", "This installation has an owner already. Sign in, or ask the owner for an account.");
 
     private static void Need(FieldErrors errors, string field, string? value, string text)
     {

@@ -5,6 +5,7 @@ using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Access;
 
@@ -56,16 +57,28 @@ public static class MemberGate
 
     private static async Task<Member?> FindMember(HttpContext context)
     {
-        var members = context.RequestServices.GetRequiredService<CursusDb>().Members
-            .Include(m => m.Workspace).Include(m => m.Account).AsNoTracking();
+        var db = context.RequestServices.GetRequiredService<CursusDb>();
+        var members = db.Members.Include(m => m.Workspace).Include(m => m.Account).AsNoTracking();
         if (Guid.TryParse(context.User.FindFirstValue(TokenSignIn.MemberClaim), out var memberId))
         {
             return await members.FirstOrDefaultAsync(m => m.Id == memberId, context.RequestAborted);
         }
 
-        return Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var accountId)
-            ? await members.Where(m => m.AccountId == accountId).OrderBy(m => m.CreatedAt).FirstOrDefaultAsync(context.RequestAborted)
-            : null;
+        if (!Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var accountId) || !Guid.TryParse(context.User.FindFirstValue(Session.SignInClaim), out var browser))
+        {
+            return null;
+        }
+
+        var now = context.RequestServices.GetRequiredService<IClock>().GetCurrentInstant();
+        var found = await members.Where(m => m.AccountId == accountId).OrderBy(m => m.CreatedAt)
+            .Select(m => new { Member = m, SignIn = db.SignIns.FirstOrDefault(s => s.Id == browser && s.AccountId == accountId && s.LastUsedAt > now - SignIn.Life) })
+            .FirstOrDefaultAsync(context.RequestAborted);
+        if (found?.SignIn is { } signIn && signIn.LastUsedAt < now - Duration.FromDays(1))
+        {
+            await db.SignIns.Where(s => s.Id == browser).ExecuteUpdateAsync(s => s.SetProperty(x => x.LastUsedAt, now), context.RequestAborted);
+        }
+
+        return found?.SignIn is null ? null : found.Member;
     }
 
     /// <summary>A browser sends its cookie with requests of other sites too; a program that sends a token means what it says.</summary>

@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
@@ -5,15 +6,23 @@ using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Antiforgery;
+using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Access;
 
 /// <summary>/session: signing in and out in a browser, and who is signed in.</summary>
 public static class Session
 {
+    /// <summary>Names the <see cref="Data.Workspaces.SignIn"/> that a cookie is of.</summary>
+    internal const string SignInClaim = "cursus-sign-in";
+
+    private static readonly Account Nobody = new() { Name = "" };
+    private static string? nobodysHash;
+
     /// <param name="Email">The account's e-mail address.</param>
     public sealed record SignInRequest(string? Email, string? Password);
 
@@ -49,7 +58,7 @@ public static class Session
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
-        SignInRequest request, HttpContext context, SignInManager<Account> signIn)
+        SignInRequest request, HttpContext context, SignInManager<Account> signIn, SignInGuard guard, CursusDb db, IClock clock, CancellationToken cancel)
     {
         // A page of another site can post a form here, but it cannot make the browser hide where it comes from.
         if (context.Request.Headers.Origin.ToString() is { Length: > 0 } origin && origin != $"{context.Request.Scheme}://{context.Request.Host}")
@@ -73,15 +82,37 @@ public static class Session
             return ApiProblem.Invalid(errors);
         }
 
-        signIn.AuthenticationScheme = IdentityConstants.ApplicationScheme;
-        var result = await signIn.PasswordSignInAsync(request.Email!.Trim(), request.Password!, isPersistent: true, lockoutOnFailure: true);
-        return result switch
+        var email = request.Email!.Trim();
+        if (!guard.MayTry(context, email))
         {
-            { Succeeded: true } => TypedResults.NoContent(),
-            { IsLockedOut: true } => ApiProblem.Of(401, "locked-out", "Too many wrong passwords. This account opens again in five minutes."),
-            _ => ApiProblem.Of(401, "wrong-sign-in", "E-mail address and password don't go together. Check both and try again."),
-        };
+            context.Response.Headers.RetryAfter = "300";
+            return ApiProblem.Of(429, "too-many", "Too many wrong passwords for this e-mail address from here. Wait five minutes, then try again.");
+        }
+
+        var account = await signIn.UserManager.FindByEmailAsync(email);
+        if (account is null)
+        {
+            // As much work as for a known address, so that the time tells nobody which ones are.
+            signIn.UserManager.PasswordHasher.VerifyHashedPassword(Nobody, NobodysHash(signIn.UserManager.PasswordHasher), request.Password!);
+        }
+
+        if (account is null || !(await signIn.CheckPasswordSignInAsync(account, request.Password!, lockoutOnFailure: false)).Succeeded)
+        {
+            guard.WasWrong(context, email);
+            return ApiProblem.Of(401, "wrong-sign-in", "E-mail address and password don't go together. Check both and try again.");
+        }
+
+        var now = clock.GetCurrentInstant();
+        var browser = new Data.Workspaces.SignIn { AccountId = account.Id, CreatedAt = now, LastUsedAt = now };
+        db.Add(browser);
+        await db.SaveChangesAsync(cancel);
+        guard.Mark(context, email);
+        signIn.AuthenticationScheme = IdentityConstants.ApplicationScheme;
+        await signIn.SignInWithClaimsAsync(account, isPersistent: true, [new Claim(SignInClaim, browser.Id.ToString())]);
+        return TypedResults.NoContent();
     }
+
+    private static string NobodysHash(IPasswordHasher<Account> hasher) => nobodysHash ??= hasher.HashPassword(Nobody, Guid.NewGuid().ToString());
 
     /// <summary>Leads the browser over the named short domains, one after the other, so that each knows it as the team's; then on to <paramref name="then"/>.</summary>
     private static async Task<RedirectHttpResult> Introduce(
@@ -99,12 +130,14 @@ public static class Session
             next, member.WorkspaceId, $"{request.Scheme}://{request.Host}{request.Path}{rest}"));
     }
 
-    private static async Task<NoContent> SignOut(SignInManager<Account> signIn)
+    private static async Task<NoContent> SignOut(HttpContext context, CursusDb db, CancellationToken cancel)
     {
-        await signIn.Context.SignOutCookie();
+        if (Guid.TryParse(context.User.FindFirstValue(SignInClaim), out var browser))
+        {
+            await db.SignIns.Where(s => s.Id == browser).ExecuteDeleteAsync(cancel);
+        }
+
+        await context.SignOutAsync(IdentityConstants.ApplicationScheme);
         return TypedResults.NoContent();
     }
-
-    private static Task SignOutCookie(this HttpContext context) =>
-        Microsoft.AspNetCore.Authentication.AuthenticationHttpContextExtensions.SignOutAsync(context, IdentityConstants.ApplicationScheme);
 }

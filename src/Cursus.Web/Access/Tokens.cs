@@ -23,7 +23,7 @@ public static class Tokens
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/tokens", List).ForViewers().WithSummary("My API tokens");
-        api.MapPost("/tokens", Make).ForViewers().WithSummary("Make an API token");
+        api.MapPost("/tokens", Make).ForViewers().WithSecretAnswer().WithSummary("Make an API token");
         api.MapDelete("/tokens/{id:guid}", Revoke).ForViewers().WithSummary("Revoke an API token");
     }
 

@@ -29,7 +29,7 @@ public static class ViewShares
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPost("/views/{id:guid}/shares", Make).ForEditors().WithSummary("Make an address under which anybody can read the view");
+        api.MapPost("/views/{id:guid}/shares", Make).ForEditors().WithSecretAnswer().WithSummary("Make an address under which anybody can read the view");
         api.MapDelete("/views/{id:guid}/shares/{share:guid}", TakeBack).ForEditors().WithSummary("Take a shared address back");
     }
 

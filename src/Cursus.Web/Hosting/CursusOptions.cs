@@ -16,8 +16,14 @@ public sealed class CursusOptions
     /// <summary>How e-mails are sent; none are where no server is named.</summary>
     public MailOptions Mail { get; init; } = new();
 
+    /// <summary>What the first owner must show (<see cref="Access.SetupCode"/>); drawn at the start where null.</summary>
+    public string? SetupCode { get; init; }
+
     /// <summary>Scheme of short addresses as visitors type them.</summary>
     public string PublicScheme { get; init; } = "https";
+
+    /// <summary>Whether browsers are told to reach the application by HTTPS alone for a year (RFC 6797). By choice, since it can't be taken back.</summary>
+    public bool StrictTransport { get; init; }
 
     /// <summary>Port of short addresses; null where it is the scheme's own.</summary>
     public int? PublicPort { get; init; }

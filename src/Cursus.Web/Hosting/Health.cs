@@ -5,7 +5,7 @@ using Cursus.Web.Edge;
 
 namespace Cursus.Web.Hosting;
 
-/// <summary>/healthz: the process is alive. /readyz: the database answers and the edge knows its links; with how the edge and the way of the clicks stand.</summary>
+/// <summary>/healthz: the process is alive. /readyz: the database answers and the edge knows its links; to those who may know with how the edge and the way of the clicks stand.</summary>
 public static class Health
 {
     /// <param name="LostClicks">Clicks since the start that were answered and could not be written down, because the disk under the journal or the journal was full.</param>
@@ -24,12 +24,18 @@ public static class Health
     public static void MapHealth(this WebApplication app)
     {
         app.MapGet("/healthz", () => Results.Text("alive")).ExcludeFromDescription();
-        app.MapGet("/readyz", async (CursusDb db, LinkFeed feed, LinkTable links, Prepared prepared, ClickJournal journal, ShippingState shipping, CancellationToken cancel) =>
+        app.MapGet("/readyz", async (HttpContext context, CursusDb db, LinkFeed feed, LinkTable links, Prepared prepared, ClickJournal journal, ShippingState shipping, CancellationToken cancel) =>
         {
             var readiness = new Readiness(
                 prepared.IsDone && await db.Database.CanConnectAsync(cancel), feed.IsLoaded, journal.Lost, journal.Damaged, links.Count, links.Size, feed.LoadedIn?.TotalSeconds,
                 shipping.WaitingBytes, Math.Round(shipping.OldestWaiting.TotalSeconds, 3), shipping.Shipped, shipping.LastBatch);
-            return Results.Json(readiness, statusCode: readiness is { Database: true, Edge: true } ? 200 : 503);
+            var status = readiness is { Database: true, Edge: true } ? 200 : 503;
+            return MayKnow(context) ? Results.Json(readiness, statusCode: status) : Results.Json(new { readiness.Database, readiness.Edge }, statusCode: status);
         }).ExcludeFromDescription();
     }
+
+    /// <summary>Members, and whoever asks on the machine itself; through a proxy everybody seems to.</summary>
+    private static bool MayKnow(HttpContext context) =>
+        context.User.Identity?.IsAuthenticated == true
+        || (context.Connection.RemoteIpAddress is { } address && System.Net.IPAddress.IsLoopback(address) && !context.Request.Headers.ContainsKey("X-Forwarded-For"));
 }

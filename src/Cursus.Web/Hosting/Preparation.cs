@@ -95,6 +95,11 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
             Console.WriteLine("  The clicks were read anew by the present lists");
         }
 
+        if (options is { DemoFolder: null or "" } && services.GetRequiredService<Access.SetupCode>() is { IsDrawn: true } code && !await db.Workspaces.AnyAsync(cancel))
+        {
+            log.LogWarning("Nobody has an account here yet. The first owner's set-up code is {Code}.", code.Text);
+        }
+
         if (options is { DemoFolder.Length: > 0 } && !await db.Workspaces.AnyAsync(cancel))
         {
             Console.WriteLine("  Loading the demo scenario");

@@ -27,18 +27,6 @@ public class AccessTests(CursusApp app)
     }
 
     [Fact]
-    public async Task After_five_wrong_passwords_even_the_right_one_is_refused_for_a_while()
-    {
-        var world = await World.Make(app);
-        for (var i = 0; i < 5; i++)
-        {
-            await Refused(world.OwnerEmail, "wrong-password", i < 4 ? "wrong-sign-in" : "locked-out");
-        }
-
-        await Refused(world.OwnerEmail, World.Password, "locked-out");
-    }
-
-    [Fact]
     public async Task A_sign_in_that_comes_from_another_site_is_refused()
     {
         var world = await World.Make(app);
@@ -108,12 +96,5 @@ public class AccessTests(CursusApp app)
         var response = await browser.PostAsJsonAsync("/api/v1/session", new { email, password }, Cancel);
         response.StatusCode.ShouldBe(HttpStatusCode.NoContent);
         return browser;
-    }
-
-    private async Task Refused(string email, string password, string code)
-    {
-        var response = await app.CreateClient().PostAsJsonAsync("/api/v1/session", new { email, password }, Cancel);
-        response.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
-        ((string)(await World.Read(response))["code"]!).ShouldBe(code);
     }
 }

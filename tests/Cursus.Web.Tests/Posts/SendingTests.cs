@@ -140,9 +140,9 @@ public class SendingTests(CursusApp app)
 
     [Theory]
     [InlineData("{", "application/json", HttpStatusCode.BadRequest)]
-    [InlineData("[1,2]", "application/json", HttpStatusCode.BadRequest)]
-    [InlineData("""{"title":{"a":1}}""", "application/json", HttpStatusCode.BadRequest)]
-    [InlineData("", "application/json", HttpStatusCode.BadRequest)]
+    [InlineData("[1,2]", "application/json", HttpStatusCode.UnprocessableEntity)]
+    [InlineData("""{"title":{"a":1}}""", "application/json", HttpStatusCode.UnprocessableEntity)]
+    [InlineData("", "application/json", HttpStatusCode.UnprocessableEntity)]
     [InlineData("title=x", "application/x-www-form-urlencoded", HttpStatusCode.UnsupportedMediaType)]
     public async Task A_body_that_is_not_the_JSON_expected_is_told_so(string body, string type, HttpStatusCode status)
     {

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
 import { signIn, signInByHand } from './people'
 
@@ -29,11 +30,17 @@ test('an empty installation makes its first owner, who sends a first post', asyn
   const page = await context.newPage()
   await page.goto('/')
   await expect(page.getByText('This is the demo')).toBeHidden()
-  await page.getByLabel('Your name').fill('Ines Calloway')
-  await page.getByLabel('E-mail').fill('ines@harbour.example')
-  await page.locator('input[type=password]').fill('short')
-  await page.getByLabel('Organisation').fill('Harbour Museum')
-  await page.getByLabel('Short domain').fill('harbour.localhost')
+  await fillIn()
+  await page.getByLabel('Set-up code').fill('somebody else’s')
+  await page.getByRole('button', { name: 'Make owner and workspace' }).click()
+  await expect(page.getByText('This is not the set-up code.')).toBeVisible()
+
+  // As in the address that is printed where Cursus is started.
+  const code = readFileSync(`${process.env.CURSUS_EMPTY_DATA}/setup.code`, 'utf8').trim()
+  await page.goto(`/sign-in#setup=${code}`)
+  await page.reload()
+  await fillIn()
+  await expect(page.getByLabel('Set-up code')).toBeHidden()
   await page.getByRole('button', { name: 'Make owner and workspace' }).click()
   await expect(page.getByText(/at least 10 characters/)).toBeVisible()
   await page.locator('input[type=password]').fill('long enough now')
@@ -58,6 +65,14 @@ test('an empty installation makes its first owner, who sends a first post', asyn
   await page.getByRole('button', { name: 'Save one link' }).click()
   await expect(page.getByRole('link', { name: /harbour\.localhost.*\/boats-perch/ })).toBeVisible()
   await context.close()
+
+  async function fillIn() {
+    await page.getByLabel('Your name').fill('Ines Calloway')
+    await page.getByLabel('E-mail').fill('ines@harbour.example')
+    await page.locator('input[type=password]').fill('short')
+    await page.getByLabel('Organisation').fill('Harbour Museum')
+    await page.getByLabel('Short domain').fill('harbour.localhost')
+  }
 })
 
 test('when the server does not answer, the view says so and goes on afterwards', async ({ page }) => {

@@ -15,8 +15,10 @@ export function FirstOwnerForm() {
       workspace: '',
       timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
       domain: '',
+      setupCode: new URLSearchParams(location.hash.slice(1)).get('setup') ?? '',
     },
   })
+  const cameWithCode = form.getInitialValues().setupCode !== '' && !form.errors.setupCode
   const make = useMutation({
     mutationFn: (body: typeof form.values) => read(api.POST('/api/v1/installation', { body })),
     onSuccess: (_, { email, password }) => signIn.mutate({ email, password }),
@@ -68,6 +70,15 @@ export function FirstOwnerForm() {
             placeholder="go.example.org"
             {...form.getInputProps('domain')}
           />
+          {!cameWithCode && (
+            <TextInput
+              label="Set-up code"
+              description="Shown where Cursus was started, beside its address"
+              required
+              autoComplete="off"
+              {...form.getInputProps('setupCode')}
+            />
+          )}
           <Button type="submit" size="md" loading={make.isPending || signIn.isPending}>
             Make owner and workspace
           </Button>

@@ -1,0 +1,17 @@
+using NodaTime;
+
+namespace Cursus.Data.Workspaces;
+
+/// <summary>An account signed in in one browser. The browser's cookie names it; without it the cookie is worth nothing, wherever it was copied to.</summary>
+public sealed class SignIn
+{
+    /// <summary>How long a browser that isn't used stays signed in.</summary>
+    public static readonly Duration Life = Duration.FromDays(30);
+
+    public Guid Id { get; init; } = Guid.NewGuid();
+    public Guid AccountId { get; init; }
+    public Instant CreatedAt { get; init; }
+
+    /// <summary>When it was last used, to a day.</summary>
+    public Instant LastUsedAt { get; set; }
+}
