@@ -11,7 +11,7 @@ bench() {
     shift
   done
   case $name in
-    find | handoff | many | send) bench_application "$name" "${options[@]}" ;;
+    abuse | find | handoff | many | send | soak) bench_application "$name" "${options[@]}" ;;
     verdict)
       need_toolchain
       unless_built verdict bench/verdict src/Cursus.Core -- quietly dotnet build bench/verdict/verdict.csproj -c Release -o artifacts/verdict --nologo >&2
@@ -25,7 +25,7 @@ bench() {
       ;;
     edge | crash | reports) bench_server "$name" "${options[@]}" ;;
     performance) bench_performance "${options[@]}" ;;
-    *) fail "there is no measurement “$name”. There are: crash edge find handoff machines many performance reports send verdict." ;;
+    *) fail "there is no measurement “$name”. There are: abuse crash edge find handoff machines many performance reports send soak verdict." ;;
   esac
 }
 

@@ -20,11 +20,14 @@ public static class PrivateNetwork
         }.Select(IPNetwork.Parse),
     ];
 
-    // Addresses of these networks carry an IPv4 address that packets end up at: IPv4-compatible, NAT64, 6to4.
+    // Addresses of these networks carry an IPv4 address that packets end up at: IPv4-compatible (RFC 4291), IPv4-translated (RFC 2765), NAT64 (RFC 6052), 6to4 (RFC 3056).
     private static readonly (IPNetwork Network, int At)[] Carrying =
     [
-        (IPNetwork.Parse("::/96"), 12), (IPNetwork.Parse("64:ff9b::/96"), 12), (IPNetwork.Parse("2002::/16"), 2),
+        (IPNetwork.Parse("::/96"), 12), (IPNetwork.Parse("::ffff:0:0:0/96"), 12), (IPNetwork.Parse("64:ff9b::/96"), 12), (IPNetwork.Parse("2002::/16"), 2),
     ];
+
+    /// <summary>What stands before the IPv4 address in an interface identifier of ISATAP (RFC 5214, section 6.1), with and without the bit that says it is globally unique.</summary>
+    private static readonly byte[][] Isatap = [[0x00, 0x00, 0x5e, 0xfe], [0x02, 0x00, 0x5e, 0xfe]];
 
     /// <summary>Tunnels whose end cannot be told from the address: Teredo (RFC 4380) and local NAT64 (RFC 8215).</summary>
     private static readonly IPNetwork[] Tunnels = [IPNetwork.Parse("2001::/32"), IPNetwork.Parse("64:ff9b:1::/48")];
@@ -42,6 +45,11 @@ public static class PrivateNetwork
             }
 
             var bytes = address.GetAddressBytes();
+            if (Array.Exists(Isatap, mark => bytes.AsSpan(8, 4).SequenceEqual(mark)) && Covers(new IPAddress(bytes.AsSpan(12, 4))))
+            {
+                return true;
+            }
+
             foreach (var (network, at) in Carrying)
             {
                 if (network.Contains(address) && Covers(new IPAddress(bytes.AsSpan(at, 4))))

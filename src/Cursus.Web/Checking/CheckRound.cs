@@ -2,13 +2,15 @@ using System.Diagnostics;
 using Cursus.Core.Checking;
 using Cursus.Data;
 using Cursus.Web.Hosting;
+using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Npgsql;
 
 namespace Cursus.Web.Checking;
 
 /// <summary>One round of the link check: asks the pages that are due, those of one site one after the other with a pause between, and writes down what each answered.</summary>
-internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, CursusOptions options, IClock clock)
+internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, CursusOptions options, IClock clock, ILogger<CheckRound> log)
 {
     /// <summary>Sites that are asked at the same time.</summary>
     private const int SitesAtOnce = 8;
@@ -17,6 +19,9 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
     private const int PagesOfSite = 30;
 
     private const int PagesInAll = 400;
+
+    private static readonly Duration WhileAsking = Duration.FromMinutes(10);
+    private static readonly Duration AfterBreaking = Duration.FromDays(1);
 
     /// <summary>No page is begun with after so long.</summary>
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(20);
@@ -34,7 +39,7 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
                 // What is not come to stays due: where a site as a whole doesn't answer its other pages would be waited for in vain, and new links wait for the next round.
                 foreach (var page in site)
                 {
-                    if (await Check(page.Id, stop) is { Trouble: PageTrouble.Silent or PageTrouble.TooSlow or PageTrouble.UnknownHost or PageTrouble.Insecure } || Stopwatch.GetElapsedTime(began) > Longest)
+                    if (await TryCheck(page.Id, stop) is { Trouble: PageTrouble.Silent or PageTrouble.TooSlow or PageTrouble.UnknownHost or PageTrouble.Insecure } || Stopwatch.GetElapsedTime(began) > Longest)
                     {
                         break;
                     }
@@ -44,6 +49,27 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
             });
         return due.Count;
     }
+
+    /// <summary>Asks one page; where that fails for what nobody foresaw, it goes to the end of the queue, and all others are asked as if nothing had happened.</summary>
+    private async Task<PageAnswer?> TryCheck(Guid pageId, CancellationToken cancel)
+    {
+        try
+        {
+            return await Check(pageId, cancel);
+        }
+        catch (Exception e) when (e is not (OperationCanceledException or NpgsqlException or DbUpdateException) && !DatabaseTrouble.IsAway(e))
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
+            await PutOff(db, pageId, clock.GetCurrentInstant() + AfterBreaking, cancel);
+            var address = await db.CheckedPages.Where(p => p.Id == pageId).Select(p => p.Address).FirstOrDefaultAsync(cancel);
+            log.LogError(e, "{Address} breaks the link check; it is left alone for a day, and what is known of it stays.", address);
+            return null;
+        }
+    }
+
+    private static Task<int> PutOff(CursusDb db, Guid pageId, Instant until, CancellationToken cancel) =>
+        db.CheckedPages.Where(p => p.Id == pageId).ExecuteUpdateAsync(p => p.SetProperty(x => x.NextCheckAt, until), cancel);
 
     /// <summary>Asks one page now and writes down what it answered. Null where there is none.</summary>
     public async Task<PageAnswer?> Check(Guid pageId, CancellationToken cancel)
@@ -55,6 +81,8 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
             return null;
         }
 
+        // Should asking take the whole process down, the page is not the first again when it comes back.
+        await PutOff(db, pageId, clock.GetCurrentInstant() + WhileAsking, cancel);
         var own = await db.Domains.Where(d => d.WorkspaceId == known.WorkspaceId).Select(d => d.Name).ToListAsync(cancel);
         var words = await db.LinkCheckSettings.Where(s => s.WorkspaceId == known.WorkspaceId).Select(s => s.GoneWords).FirstOrDefaultAsync(cancel);
         var answer = await check.Ask(known.Address, known.State, own.Contains, cancel);

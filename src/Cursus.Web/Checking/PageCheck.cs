@@ -7,7 +7,7 @@ using NodaTime;
 namespace Cursus.Web.Checking;
 
 /// <summary>Asks one page: about itself first, and for itself where that doesn't settle it.</summary>
-internal sealed class PageCheck(OutgoingClient outgoing, SiteRules rules, CursusOptions options)
+internal class PageCheck(OutgoingClient outgoing, SiteRules rules, CursusOptions options)
 {
     public const string UserAgent = "Cursus/1.0 (link check)";
 
@@ -17,7 +17,7 @@ internal sealed class PageCheck(OutgoingClient outgoing, SiteRules rules, Cursus
     /// <summary>What came of it.</summary>
     /// <param name="known">What is known of the page so far.</param>
     /// <param name="isOwn">Hosts that are the workspace's own short domains.</param>
-    public async Task<PageAnswer> Ask(string address, PageState known, Func<string, bool> isOwn, CancellationToken cancel)
+    public virtual async Task<PageAnswer> Ask(string address, PageState known, Func<string, bool> isOwn, CancellationToken cancel)
     {
         if (!Destination.TryParse(address, out var destination, out _))
         {

@@ -18,8 +18,22 @@ internal static class CountryFiles
             log.LogWarning("There is no *.mmdb in {Folder}, so that clicks will have no country. Put MaxMind DBs of countries there.", folder);
         }
 
-        return files.AsParallel().AsOrdered().Select(file => new CountryTable(Networks(file))).ToList().Aggregate(CountryTable.Empty, (known, next) => known.Else(next))
+        return files.AsParallel().AsOrdered().Select(file => TryRead(file, log)).ToList().Aggregate(CountryTable.Empty, (known, next) => known.Else(next))
             .Without(PrivateNetwork.Networks);
+    }
+
+    /// <summary>A file that can't be read is passed over: clicks without a country are better than none.</summary>
+    private static CountryTable TryRead(string file, ILogger log)
+    {
+        try
+        {
+            return new CountryTable(Networks(file));
+        }
+        catch (Exception e) when (e is InvalidDatabaseException or DeserializationException or IOException or UnauthorizedAccessException or InvalidDataException or ArgumentException or InvalidOperationException or OverflowException)
+        {
+            log.LogError("{File} can't be read and is passed over, so that fewer clicks have a country: {Reason}", file, e.Message);
+            return CountryTable.Empty;
+        }
     }
 
     private static IEnumerable<(IPAddress First, int PrefixLength, CountryCode Country)> Networks(string path)

@@ -29,6 +29,11 @@ public class PrivateNetworkTests
     [InlineData("64:ff9b::a00:1")]
     [InlineData("2002:7f00:1::")]
     [InlineData("2001:0:1::")]
+    [InlineData("::127.0.0.1")]
+    [InlineData("::ffff:0:127.0.0.1")]
+    [InlineData("64:ff9b:1::a00:1")]
+    [InlineData("2606:4700::5efe:10.0.0.1")]
+    [InlineData("2606:4700::200:5efe:192.168.1.1")]
     public void Addresses_inside_are_private(string address) => PrivateNetwork.Covers(IPAddress.Parse(address)).ShouldBeTrue();
 
     [Theory]
@@ -43,6 +48,7 @@ public class PrivateNetworkTests
     [InlineData("::ffff:8.8.8.8")]
     [InlineData("2606:4700::1")]
     [InlineData("64:ff9b::808:808")]
+    [InlineData("2606:4700::5efe:8.8.8.8")]
     public void Addresses_beside_are_public(string address) => PrivateNetwork.Covers(IPAddress.Parse(address)).ShouldBeFalse();
 
     [Theory]

@@ -1,11 +1,13 @@
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
+using Cursus.Core.Checking;
 using Cursus.Web.Checking;
 using Cursus.Web.Hosting;
 using Cursus.Web.Outgoing;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.Caching.Memory;
 using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging.Abstractions;
 using NodaTime;
 
 namespace Cursus.Web.Tests.Checking;
@@ -83,13 +85,20 @@ internal sealed class Checks : IAsyncDisposable
         return ((int)answer.StatusCode, answer.Headers.Location!.ToString());
     }
 
+    /// <summary>A page whose very address breaks the check, as a fault in it would.</summary>
+    public string? Breaking { get; set; }
+
     private CheckRound Round()
     {
         var services = World.App.Services;
-        return new(
-            services.GetRequiredService<IServiceScopeFactory>(),
-            new PageCheck(services.GetRequiredService<OutgoingClient>(), new SiteRules(services.GetRequiredService<OutgoingClient>(), new MemoryCache(new MemoryCacheOptions())),
-                services.GetRequiredService<CursusOptions>()),
-            services.GetRequiredService<CursusOptions>(), clock);
+        var (outgoing, options) = (services.GetRequiredService<OutgoingClient>(), services.GetRequiredService<CursusOptions>());
+        var check = new BreakablePageCheck(() => Breaking, outgoing, new SiteRules(outgoing, new MemoryCache(new MemoryCacheOptions())), options);
+        return new(services.GetRequiredService<IServiceScopeFactory>(), check, options, clock, NullLogger<CheckRound>.Instance);
+    }
+
+    private sealed class BreakablePageCheck(Func<string?> breaking, OutgoingClient outgoing, SiteRules rules, CursusOptions options) : PageCheck(outgoing, rules, options)
+    {
+        public override Task<PageAnswer> Ask(string address, PageState known, Func<string, bool> isOwn, CancellationToken cancel) =>
+            breaking() is { } part && address.Contains(part, StringComparison.Ordinal) ? throw new InvalidOperationException("as a parser might") : base.Ask(address, known, isOwn, cancel);
     }
 }

@@ -14,6 +14,31 @@ public class LinkCheckTests(CursusApp app)
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     [Fact]
+    public async Task A_page_that_breaks_the_check_keeps_no_other_from_being_asked_and_is_not_asked_again_at_once()
+    {
+        await using var checks = await Checks.Begin(app);
+        checks.Let("news.localhost/good", "Good");
+        checks.Let("news.localhost/bad", "Bad");
+        checks.Let("press.localhost/good", "Good as well");
+        var (bad, good, other) = (await checks.Link("news.localhost/bad"), await checks.Link("news.localhost/good"), await checks.Link("press.localhost/good"));
+        checks.Breaking = "/bad";
+        await checks.RunRound();
+        foreach (var (link, verdict) in new[] { (good, "fine"), (other, "fine"), (bad, (string)bad["check"]!["verdict"]!) })
+        {
+            ((string)(await checks.World.Get($"/api/v1/links/{link["id"]}"))["check"]!["verdict"]!).ShouldBe(verdict);
+        }
+
+        // It is asked again when its time comes, and not before.
+        checks.Breaking = null;
+        checks.GoOn(Duration.FromHours(23));
+        await checks.RunRound();
+        checks.Asked.ShouldNotContain(a => a.Contains("/bad", StringComparison.Ordinal));
+        checks.GoOn(Duration.FromHours(2));
+        await checks.RunRound();
+        ((string)(await checks.World.Get($"/api/v1/links/{bad["id"]}"))["check"]!["verdict"]!).ShouldBe("fine");
+    }
+
+    [Fact]
     public async Task Sites_that_die_loop_hang_lie_move_or_shut_are_told_apart_and_those_that_come_back_are_fine()
     {
         await using var checks = await Checks.Begin(app);

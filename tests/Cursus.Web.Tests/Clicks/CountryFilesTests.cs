@@ -33,4 +33,22 @@ public class CountryFilesTests
         found.Count(c => c.Length > 0).ShouldBeGreaterThan(16_000);
         found.Where(c => c.Length > 0).Distinct().Except(CountryNames.Codes).ShouldBeEmpty();
     }
+
+    [Fact]
+    public void A_file_that_cannot_be_read_is_passed_over()
+    {
+        var folder = Directory.CreateTempSubdirectory("cursus-countries-");
+        try
+        {
+            var sound = Directory.GetFiles(Path.Combine(AppContext.BaseDirectory, "Countries"), "*.mmdb").Order(StringComparer.Ordinal).First();
+            File.Copy(sound, Path.Combine(folder.FullName, "2-sound.mmdb"));
+            File.WriteAllText(Path.Combine(folder.FullName, "1-pointer.mmdb"), "version https://large-files.example/spec/v1");
+            File.WriteAllBytes(Path.Combine(folder.FullName, "3-cut.mmdb"), File.ReadAllBytes(sound)[..4096]);
+            CountryFiles.Read(folder.FullName, NullLogger.Instance).Find(IPAddress.Parse("62.1.1.1")).ToString().ShouldNotBeEmpty();
+        }
+        finally
+        {
+            folder.Delete(recursive: true);
+        }
+    }
 }

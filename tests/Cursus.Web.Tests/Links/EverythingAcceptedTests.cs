@@ -31,9 +31,17 @@ public class EverythingAcceptedTests(CursusApp app)
         {
             var request = new JsonObject
             {
-                ["destination"] = "https://www.northmoor.example" + (random.Next(12) == 0 ? "" : "/") + Text(random, 6), ["title"] = Maybe(random, 4), ["note"] = Maybe(random, 4), ["folder"] = Maybe(random, 3),
-                ["source"] = Maybe(random, 2), ["medium"] = Maybe(random, 2), ["campaign"] = Maybe(random, 2), ["term"] = Maybe(random, 2), ["content"] = Maybe(random, 2),
-                ["tags"] = random.Next(6) > 0 ? null : new JsonArray(Text(random, 2), Text(random, 2)), ["options"] = new JsonObject { ["anchorText"] = Maybe(random, 2) },
+                ["destination"] = "https://www.northmoor.example" + (random.Next(12) == 0 ? "" : "/") + Text(random, 6),
+                ["title"] = Maybe(random, 4),
+                ["note"] = Maybe(random, 4),
+                ["folder"] = Maybe(random, 3),
+                ["source"] = Maybe(random, 2),
+                ["medium"] = Maybe(random, 2),
+                ["campaign"] = Maybe(random, 2),
+                ["term"] = Maybe(random, 2),
+                ["content"] = Maybe(random, 2),
+                ["tags"] = random.Next(6) > 0 ? null : new JsonArray(Text(random, 2), Text(random, 2)),
+                ["options"] = new JsonObject { ["anchorText"] = Maybe(random, 2) },
             };
             var made = await world.Editor.PostAsJsonAsync("/api/v1/links", request, Cancel);
             made.StatusCode.ShouldBeOneOf(HttpStatusCode.Created, HttpStatusCode.UnprocessableEntity);

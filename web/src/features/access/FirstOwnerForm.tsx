@@ -4,6 +4,9 @@ import { useMutation } from '@tanstack/react-query'
 import { api, fieldErrors, read } from '../../api/client'
 import { useSignIn } from './SignInPage'
 
+/** Browsers leave UTC out of their list, though a machine may well be set to it. */
+const zones = [...new Set([...Intl.supportedValuesOf('timeZone'), 'UTC'])]
+
 /** The first page of an empty installation. */
 export function FirstOwnerForm() {
   const signIn = useSignIn()
@@ -61,7 +64,7 @@ export function FirstOwnerForm() {
             label="Time zone"
             description="Days and weeks are cut in it"
             searchable
-            data={Intl.supportedValuesOf('timeZone')}
+            data={zones}
             {...form.getInputProps('timeZone')}
           />
           <TextInput
