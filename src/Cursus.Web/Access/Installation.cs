@@ -56,7 +56,7 @@ public static class Installation
         var errors = new FieldErrors();
         if (!code.Is(request.SetupCode))
         {
-            errors.Add("setupCode", new Flaw("setup-code", "This is not the set-up code. It stands where Cursus was started, beside its address, or in its log."));
+            errors.Add("setupCode", new Flaw("setup-code", "This is not the set-up code. Look for it where Cursus was started, next to its address, or in its log."));
             return ApiProblem.Invalid(errors);
         }
 

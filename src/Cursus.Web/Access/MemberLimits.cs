@@ -43,7 +43,7 @@ internal sealed class MemberLimits(CursusOptions options) : IDisposable
         if (!request.IsAcquired)
         {
             var seconds = request.TryGetMetadata(MetadataName.RetryAfter, out var after) ? (int)Math.Ceiling(after.TotalSeconds) : 1;
-            await Refuse(context, Math.Max(1, seconds), "too-many-requests", $"More than {options.Limits.RequestsAtOnce} requests in one go, or {options.Limits.RequestsEachSecond} a second for long. Go on more slowly.");
+            await Refuse(context, Math.Max(1, seconds), "too-many-requests", $"Too many requests: {options.Limits.RequestsAtOnce:N0} at once are allowed, then {options.Limits.RequestsEachSecond} a second. Slow down, then try again.");
             return;
         }
 
@@ -55,7 +55,7 @@ internal sealed class MemberLimits(CursusOptions options) : IDisposable
         };
         if (held is { IsAcquired: false })
         {
-            await Refuse(context, 30, "too-many-at-once", "Too many live views or long files are open at the same time. Close some, or wait until they have ended.");
+            await Refuse(context, 30, "too-many-at-once", "Too many live views or downloads are open at once. Close some, or wait for them to finish.");
             return;
         }
 

@@ -61,7 +61,7 @@ public static class ArchiveOfWorkspace
             if (!await Spool(http, path, options.Limits.ArchiveMegabytes * 1024L * 1024, cancel))
             {
                 return ApiProblem.Of(
-                    413, "archive-too-large", $"This archive is larger than the {options.Limits.ArchiveMegabytes:N0} MB that may be brought in here, or than the disk has room for. Whoever runs this installation can allow more.");
+                    413, "archive-too-large", $"This archive is larger than {options.Limits.ArchiveMegabytes:N0} MB, the most this installation accepts, or than its disk has room for. Ask whoever runs it to raise the limit.");
             }
 
             var imported = await Import(path, member.WorkspaceId, import, db, cancel);

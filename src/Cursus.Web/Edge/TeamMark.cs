@@ -9,7 +9,7 @@ namespace Cursus.Web.Edge;
 /// each short domain, which sets a cookie of its own there; a test-open carries the same pass in its address. Only a visit in the address bar
 /// can set such a cookie everywhere: browsers keep cookies that other sites' pages bring along from being stored.
 /// </summary>
-public sealed class TeamMark(IDataProtectionProvider protection, CursusOptions options)
+public sealed class TeamMark(IDataProtectionProvider protection, CursusOptions options, Prepared prepared)
 {
     /// <summary>Path on each short domain: with a pass it sets the mark and leads back; without, it is a picture of one pixel that shows the domain to be reachable.</summary>
     public const string Path = ".well-known/cursus-team";
@@ -59,11 +59,12 @@ public sealed class TeamMark(IDataProtectionProvider protection, CursusOptions o
             Path = "/",
         });
 
-    private static string? Open(ITimeLimitedDataProtector protector, string? text)
+    private string? Open(ITimeLimitedDataProtector protector, string? text)
     {
         try
         {
-            return string.IsNullOrEmpty(text) ? null : protector.Unprotect(text);
+            // The keys are in the database, and no visitor waits for that.
+            return string.IsNullOrEmpty(text) || !prepared.IsDone ? null : protector.Unprotect(text);
         }
         catch (CryptographicException)
         {

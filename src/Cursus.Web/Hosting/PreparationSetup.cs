@@ -32,7 +32,7 @@ public static class PreparationSetup
             }
 
             context.Response.Headers.RetryAfter = RetryAfter;
-            await ApiProblem.Of(503, "database-away", "Cursus has started and waits for its database. Short links go on working. Try again in a few seconds.").ExecuteAsync(context);
+            await ApiProblem.Of(503, "database-away", "Cursus has started and is waiting for its database. Short links still work. Try again in a few seconds.").ExecuteAsync(context);
         });
     }
 }

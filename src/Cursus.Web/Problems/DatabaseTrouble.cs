@@ -17,6 +17,10 @@ public static class DatabaseTrouble
         _ => false,
     };
 
+    /// <summary>Whether somebody else has made the same thing in the same moment, such as a tag of the same name.</summary>
+    public static bool IsMadeMeanwhile(Exception exception) =>
+        exception is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } || (exception is DbUpdateException { InnerException: { } inner } && IsMadeMeanwhile(inner));
+
     /// <summary>Whether the database gave a statement up because it took longer than it may.</summary>
     public static bool IsTooLong(Exception exception) => exception is PostgresException { SqlState: PostgresErrorCodes.QueryCanceled };
 }

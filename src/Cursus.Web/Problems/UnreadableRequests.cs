@@ -9,7 +9,7 @@ namespace Cursus.Web.Problems;
 internal sealed class UnreadableRequests(IProblemDetailsService problems, ILogger<UnreadableRequests> log) : IExceptionHandler
 {
     private const int RetryAfterSeconds = 5;
-    private const string WrongType = "This is not of the type that is expected here.";
+    private const string WrongType = "This value has the wrong type.";
 
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancel)
     {
@@ -17,19 +17,19 @@ internal sealed class UnreadableRequests(IProblemDetailsService problems, ILogge
         {
             TooManyRequestsException many => (429, many.Code, many.Message),
             BadHttpRequestException { InnerException: JsonException { InnerException: not JsonException } } =>
-                (422, "wrong-type", "Some fields are of another type than is expected here; nothing was saved. What is expected is described at /api/reference."),
+                (422, "wrong-type", "Some fields have the wrong type, so nothing was saved. See /api/reference for what each field takes."),
             BadHttpRequestException { InnerException: JsonException json } =>
                 (400, "not-json", $"The body is not JSON{At(json)}. Check quotes and commas."),
             BadHttpRequestException { StatusCode: StatusCodes.Status400BadRequest } when context.Request.ContentLength is null or 0 || IsNothing(exception) =>
-                (422, "body-missing", "This needs a body: an object in JSON. What is expected is described at /api/reference."),
+                (422, "body-missing", "This request needs a body: a JSON object. See /api/reference for what it takes."),
             BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => (415, "not-json", "Send the body as application/json."),
-            DbUpdateException failed when LinkVersions.IsOvertaken(failed) =>
-                (409, "changed-meanwhile", "Somebody else changed the same thing in this moment. Nothing of yours was saved; look at it again and try once more."),
+            _ when DatabaseTrouble.IsMadeMeanwhile(exception) || (exception is DbUpdateException failed && LinkVersions.IsOvertaken(failed)) =>
+                (409, "changed-meanwhile", "Somebody else changed the same thing at the same moment, so nothing of yours was saved. Look at it again, then try once more."),
             BadHttpRequestException bad => (bad.StatusCode, "bad-request", "The request could not be read: " + bad.Message),
             _ when DatabaseTrouble.IsTooLong(exception) =>
-                (503, "took-too-long", "The database took longer than it may for this, and was stopped. Ask about a shorter time or fewer links."),
+                (503, "took-too-long", "This took the database too long and was stopped. Choose a shorter period or fewer links."),
             _ when DatabaseTrouble.IsAway(exception) =>
-                (503, "database-away", "The database does not answer at the moment, and nothing was saved. Short links go on working. Try again in a few seconds."),
+                (503, "database-away", "The database isn't answering, so nothing was saved. Short links still work. Try again in a few seconds."),
             _ => (500, "internal", "Something failed on our side and nothing was saved. Try again; if it stays, look into the server's log."),
         };
         if (status == 500)

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Cursus.Data;
+using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Runs;
@@ -42,6 +43,10 @@ internal sealed class LongRuns(IServiceScopeFactory scopes, IHostApplicationLife
         catch (OperationCanceledException)
         {
             run.Failure = $"It was cancelled; {nothing}.";
+        }
+        catch (Exception e) when (DatabaseTrouble.IsMadeMeanwhile(e))
+        {
+            run.Failure = $"Somebody else made the same thing at the same moment, and {nothing}. Try again.";
         }
         catch (Exception e)
         {

@@ -1,5 +1,6 @@
 using System.Net;
 using Cursus.Web.Hosting;
+using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Mvc.Testing;
 
 namespace Cursus.Web.Tests.Limits;
@@ -65,6 +66,7 @@ public class MemberLimitsTests(CursusApp app)
             document.ShouldContain($"| {number} | `{setting}` |");
         }
 
+        document.ShouldContain($"at most {RequestLimits.Text:N0} characters and lists {RequestLimits.Items:N0} entries");
         document.ShouldContain($"| {limits.RequestsAtOnce} in one go, {limits.RequestsEachSecond} a second for long |");
     }
 

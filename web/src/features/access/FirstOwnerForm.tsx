@@ -76,7 +76,7 @@ export function FirstOwnerForm() {
           {!cameWithCode && (
             <TextInput
               label="Set-up code"
-              description="Shown where Cursus was started, beside its address"
+              description="Shown where Cursus was started, next to its address"
               required
               autoComplete="off"
               {...form.getInputProps('setupCode')}
