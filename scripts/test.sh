@@ -146,7 +146,7 @@ archive_arrives() {
   ./cursus export "$file" --data "$1" &&
     ./cursus start --background --data "$other" --port "$port" --empty --no-standins >artifacts/test/start-archive.log &&
     curl -fs -o /dev/null -H 'Content-Type: application/json' "http://localhost:$port/api/v1/installation" \
-      -d '{"name":"Maren Holloway","email":"maren@northmoor.example","password":"northern-lights","workspace":"Northmoor, moved","timeZone":"Europe/London"}' &&
+      -d '{"name":"Maren Holloway","email":"maren@northmoor.example","password":"northern-lights","workspace":"Northmoor, moved","timeZone":"Europe/London","setupCode":"'"$(cat "$other/setup.code")"'"}' &&
     ./cursus import "$file" --data "$other" && ./cursus check --data "$other" &&
     answer=$(report_of "$1" "$2" "$report") && [ -n "$answer" ] && [ "$answer" = "$(report_of "$other" "$port" "$report")" ] && code=0
   ./cursus stop --data "$other" >/dev/null
