@@ -17,6 +17,7 @@ public sealed class IdempotentAnswer
     public int? Status { get; set; }
 
     public string? ContentType { get; set; }
+
     /// <summary>Null where it holds a secret, or is too large to be kept.</summary>
     public byte[]? Body { get; set; }
 

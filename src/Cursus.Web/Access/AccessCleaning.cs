@@ -40,6 +40,6 @@ internal sealed class AccessCleaning(IServiceScopeFactory scopes, IClock clock, 
                 log.LogWarning("What has expired could not be deleted; trying again in five minutes: {Reason}", e.Message);
             }
         }
-        while (await timer.WaitForNextTickAsync(stoppingToken).AsTask().ContinueWith(t => !t.IsCanceled && t.Result, TaskScheduler.Default));
+        while (await timer.Next(stoppingToken));
     }
 }

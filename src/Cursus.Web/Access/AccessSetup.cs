@@ -75,7 +75,7 @@ public static class AccessSetup
             services.AddHostedService<AccessCleaning>();
         }
 
-        // Slows down guessing over many accounts, which the lock-out of one account does not.
+        // Slows down guessing over many accounts, which SignInGuard sees as one try at each.
         services.AddRateLimiter(limiter =>
         {
             limiter.RejectionStatusCode = StatusCodes.Status429TooManyRequests;

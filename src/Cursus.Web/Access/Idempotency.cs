@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
+using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -116,7 +117,7 @@ public static class Idempotency
     private static async Task KeepAlive(IServiceProvider services, IdempotentAnswer answer, CancellationToken done)
     {
         using var timer = new PeriodicTimer(Renewal);
-        while (await timer.WaitForNextTickAsync(done).AsTask().ContinueWith(t => !t.IsCanceled && t.Result, TaskScheduler.Default))
+        while (await timer.Next(done))
         {
             await using var scope = services.GetRequiredService<IServiceScopeFactory>().CreateAsyncScope();
             var alive = services.GetRequiredService<IClock>().GetCurrentInstant() + Alive;

@@ -54,7 +54,6 @@ public static class ArchiveOfWorkspace
         HttpRequest http, CurrentMember member, ArchiveImport import, CursusDb db, LinkFeed feed, CursusOptions options, CancellationToken cancel)
     {
         // A year of clicks is larger than any form. What it may become is looked at before it is unpacked.
-        RequestSize.Unlimit(http.HttpContext);
         var path = Path.GetTempFileName();
         try
         {
@@ -88,17 +87,6 @@ public static class ArchiveOfWorkspace
         }
 
         await using var file = File.Create(path);
-        var buffer = new byte[81920];
-        for (int read; (read = await http.Body.ReadAsync(buffer, cancel)) > 0;)
-        {
-            if (file.Length + read > most)
-            {
-                return false;
-            }
-
-            await file.WriteAsync(buffer.AsMemory(0, read), cancel);
-        }
-
-        return true;
+        return await RequestSize.TryCopy(http, file, most, cancel);
     }
 }

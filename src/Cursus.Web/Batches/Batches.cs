@@ -151,18 +151,7 @@ public static class Batches
     /// <summary>The body, or null where it is larger than any list taken.</summary>
     private static async Task<byte[]?> ReadBody(HttpRequest http, CancellationToken cancel)
     {
-        RequestSize.Unlimit(http.HttpContext);
         using var content = new MemoryStream();
-        var buffer = new byte[81920];
-        for (int read; (read = await http.Body.ReadAsync(buffer, cancel)) > 0;)
-        {
-            content.Write(buffer, 0, read);
-            if (content.Length > ListFile.MaxBytes)
-            {
-                return null;
-            }
-        }
-
-        return content.ToArray();
+        return await RequestSize.TryCopy(http, content, ListFile.MaxBytes, cancel) ? content.ToArray() : null;
     }
 }

@@ -13,14 +13,14 @@ internal static class LinkCheckSetup
         services.AddSingleton<PageCheck>();
         services.AddSingleton<CheckRound>();
         services.AddScoped<CertificateRound>();
-        var options = builder.Configuration.GetSection("Cursus").Get<CursusOptions>()?.LinkCheck ?? new();
+        var all = builder.Configuration.GetSection("Cursus").Get<CursusOptions>() ?? new();
+        var options = all.LinkCheck;
         if (DocumentBuild.IsRunning || !options.IsOn)
         {
             return;
         }
 
-        var limits = builder.Configuration.GetSection("Cursus:Limits").Get<LimitOptions>() ?? new();
-        var connection = new Npgsql.NpgsqlConnectionStringBuilder(builder.Configuration.GetConnectionString("Cursus")) { MaxPoolSize = limits.CheckConnections };
+        var connection = new Npgsql.NpgsqlConnectionStringBuilder(builder.Configuration.GetConnectionString("Cursus")) { MaxPoolSize = all.Limits.CheckConnections };
         builder.AddQuartz(quartz =>
         {
             quartz.UsePersistentStore(store =>

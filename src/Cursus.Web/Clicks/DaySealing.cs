@@ -29,6 +29,6 @@ internal sealed class DaySealing(RollUps rollUps, IClock clock, Prepared prepare
                 return;
             }
         }
-        while (await timer.WaitForNextTickAsync(stoppingToken).AsTask().ContinueWith(t => !t.IsCanceled && t.Result, TaskScheduler.Default));
+        while (await timer.Next(stoppingToken));
     }
 }

@@ -1,4 +1,5 @@
 using Cursus.Data.Clicks;
+using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Clicks;
 
@@ -34,7 +35,7 @@ internal sealed class JournalWatch(ClickJournal journal, ILogger<JournalWatch> l
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         using var timer = new PeriodicTimer(Pause);
-        while (await timer.WaitForNextTickAsync(stoppingToken).AsTask().ContinueWith(t => !t.IsCanceled && t.Result, TaskScheduler.Default))
+        while (await timer.Next(stoppingToken))
         {
             Tell();
         }

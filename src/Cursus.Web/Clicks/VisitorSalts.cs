@@ -70,7 +70,7 @@ public sealed class VisitorSalts([FromKeyedServices(DatabasePools.Edge)] NpgsqlD
                 log.LogWarning("The keys of visitor hashes could not be fetched; trying again: {Reason}", e.Message);
             }
         }
-        while (await timer.WaitForNextTickAsync(stoppingToken).AsTask().ContinueWith(t => !t.IsCanceled && t.Result, TaskScheduler.Default));
+        while (await timer.Next(stoppingToken));
     }
 
     private static async Task<ZoneSalts.DaySalt> Agree(NpgsqlConnection connection, string timeZone, ZoneSalts.DaySalt offer, CancellationToken cancel)

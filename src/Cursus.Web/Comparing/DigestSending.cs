@@ -65,7 +65,7 @@ internal sealed class DigestSending(
                 return;
             }
         }
-        while (await timer.WaitForNextTickAsync(stoppingToken).AsTask().ContinueWith(t => !t.IsCanceled && t.Result, TaskScheduler.Default));
+        while (await timer.Next(stoppingToken));
     }
 
     private async Task<int> SendDue(CursusDb db, Workspace workspace, DateTimeZone zone, LocalDate monday, Instant now, CancellationToken cancel)
