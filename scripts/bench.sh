@@ -88,9 +88,7 @@ bench_server() {
 
 # bench_database LINKS: a database with so many links, kept from one measurement to the next; clicks are taken out.
 bench_database() {
-  local ask=(psql -qAt -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$PG_PORT" -U cursus -d bench)
-  export PGPASSWORD
-  PGPASSWORD=$(cat "$DATA/pg.password")
+  local ask=(pg_ask "$DATA" bench)
   rm -rf "$DATA/journal"
   pg_create "$DATA" bench
   serve_environment bench
@@ -101,9 +99,7 @@ bench_database() {
 
 # bench_clicks LINKS: a database with fewer links and twenty clicks to each of LINKS, kept from one measurement to the next.
 bench_clicks() {
-  local ask=(psql -qAt -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$PG_PORT" -U cursus -d bench)
-  export PGPASSWORD
-  PGPASSWORD=$(cat "$DATA/pg.password")
+  local ask=(pg_ask "$DATA" bench)
   pg_create "$DATA" bench
   serve_environment bench
   dotnet artifacts/web/Cursus.Web.dll migrate --contentRoot "$PWD/artifacts/web" >&2

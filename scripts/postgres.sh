@@ -55,12 +55,25 @@ pg_start() {
 
 pg_stop() { pg_running "$1" && as_postgres "$PG_BIN/pg_ctl" -w -m fast -D "$1/pg" stop >/dev/null 2>&1 || true; }
 
-# pg_connection DIR DATABASE: prints the connection string.
-pg_connection() { echo "Host=127.0.0.1;Port=$PG_PORT;Database=$2;Username=cursus;Password=$(cat "$1/pg.password")"; }
+# The role of the application, which owns its databases and may do nothing else; the cluster's own role is for making them.
+PG_ROLE=cursus_app
 
-# pg_create DIR DATABASE: makes the database where there is none.
+# pg_connection DIR DATABASE: prints the application's connection string.
+pg_connection() { echo "Host=127.0.0.1;Port=$PG_PORT;Database=$2;Username=$PG_ROLE;Password=$(cat "$1/pg.app.password")"; }
+
+# pg_server DIR: prints the connection string of the role that may make databases.
+pg_server() { echo "Host=127.0.0.1;Port=$PG_PORT;Database=postgres;Username=cursus;Password=$(cat "$1/pg.password")"; }
+
+# pg_ask DIR DATABASE [OPTION...]: psql as the cluster's own role.
+pg_ask() { PGPASSWORD=$(cat "$1/pg.password") psql -qAt -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$PG_PORT" -U cursus -d "$2" "${@:3}"; }
+
+# pg_create DIR DATABASE: makes the application's role and the database where they are missing, and gives it what an earlier version made in its place.
 pg_create() {
-  PGPASSWORD=$(cat "$1/pg.password") psql -qAt -h 127.0.0.1 -p "$PG_PORT" -U cursus -d postgres \
-    -c "select 1 from pg_database where datname = '$2'" | grep -q 1 \
-    || PGPASSWORD=$(cat "$1/pg.password") psql -q -h 127.0.0.1 -p "$PG_PORT" -U cursus -d postgres -c "create database \"$2\""
+  [ -s "$1/pg.app.password" ] || (umask 077 && head -c 24 /dev/urandom | base64 | tr -dc 'A-Za-z0-9' > "$1/pg.app.password")
+  pg_ask "$1" postgres -c "select 1 from pg_roles where rolname = '$PG_ROLE'" | grep -q 1 \
+    || echo "create role $PG_ROLE login password '$(cat "$1/pg.app.password")'; revoke connect on database postgres from public" | pg_ask "$1" postgres
+  pg_ask "$1" postgres -c "select 1 from pg_database where datname = '$2'" | grep -q 1 \
+    || pg_ask "$1" postgres -c "create database \"$2\" owner $PG_ROLE"
+  [ "$(pg_ask "$1" postgres -c "select pg_get_userbyid(datdba) from pg_database where datname = '$2'")" = "$PG_ROLE" ] \
+    || { pg_ask "$1" "$2" -v role="$PG_ROLE" -f scripts/own.sql && pg_ask "$1" postgres -c "alter database \"$2\" owner to $PG_ROLE"; }
 }

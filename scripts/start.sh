@@ -74,7 +74,8 @@ run_until_ended() {
 serve_environment() {
   export ConnectionStrings__Cursus
   ConnectionStrings__Cursus=$(pg_connection "$DATA" "$1")
-  export Cursus__JournalFolder="$DATA/journal" Cursus__SnapshotFile="$DATA/links.snapshot" Cursus__WebFolder="$PWD/web/dist"
+  export Cursus__JournalFolder="$DATA/journal" Cursus__SnapshotFile="$DATA/links.snapshot" Cursus__KeyFile="$DATA/protection.pfx"
+  export Cursus__WebFolder="$PWD/web/dist"
   export Cursus__AppAddress="http://localhost:$PORT"
   export Cursus__PublicScheme=http Cursus__PublicPort="$PORT"
   export Cursus__TrustedProxies__0=127.0.0.1 Cursus__TrustedProxies__1=::1

@@ -75,7 +75,7 @@ test_web() {
   pg_prepare "$DATA"
   pg_start "$DATA"
   trap 'pg_stop "$DATA"' EXIT
-  CURSUS_TEST_DATABASE=$(pg_connection "$DATA" postgres)
+  CURSUS_TEST_DATABASE=$(pg_server "$DATA")
   export CURSUS_TEST_DATABASE
   dotnet_tests Cursus.Web.Tests
   pg_stop "$DATA"

@@ -57,6 +57,7 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<OpenDay> OpenDays => Set<OpenDay>();
     public DbSet<LinkMonth> LinkMonths => Set<LinkMonth>();
     public DbSet<SealedDays> SealedDays => Set<SealedDays>();
+    public DbSet<PartedClicks> PartedClicks => Set<PartedClicks>();
     public DbSet<UserAgent> UserAgents => Set<UserAgent>();
     public DbSet<Referrer> Referrers => Set<Referrer>();
     public DbSet<ReferrerRule> ReferrerRules => Set<ReferrerRule>();

@@ -23,12 +23,13 @@ internal sealed class UserAgentPatterns
     }
 
     /// <summary>The family that the user agent belongs to; <c>Other</c> where no pattern knows it.</summary>
-    /// <param name="hasRobots">Whether it may be a robot's. Patterns of robots are tried from every place of the text in turn, which takes long on texts that are made up for it.</param>
+    /// <param name="hasRobots">Whether it may be a robot's. Patterns of robots are tried from every place of the text in turn, which takes long on texts that are made up for it; and some patterns take any word for the
+    /// name of a robot or an app, so that anybody could make up families without end: of people's, only those count that the patterns name.</param>
     public string Family(string userAgent, bool hasRobots)
     {
         foreach (var pattern in patterns)
         {
-            if ((hasRobots || !pattern.IsOfRobots) && pattern.MayMatch(userAgent) && pattern.Expression.Match(userAgent) is { Success: true } match && pattern.Family(match) is { Length: > 0 } family)
+            if ((hasRobots || !pattern.IsOfRobots) && pattern.MayMatch(userAgent) && pattern.Expression.Match(userAgent) is { Success: true } match && pattern.Family(match) is { Length: > 0 } family && (hasRobots || pattern.Names(match)))
             {
                 return family;
             }
@@ -52,6 +53,11 @@ internal sealed class UserAgentPatterns
         public bool IsOfRobots { get; } = Expression.ToString().StartsWith("^.{0,", StringComparison.Ordinal);
 
         public bool MayMatch(ReadOnlySpan<char> userAgent) => Needed is null || userAgent.ContainsAny(Needed);
+
+        /// <summary>Whether the words that the family is made of stand in the pattern itself.</summary>
+        public bool Names(Match match) => UsedGroups.All(g => match.Groups[g].Value is var word && Expression.ToString().Replace("\\", "", StringComparison.Ordinal).Contains(word, StringComparison.OrdinalIgnoreCase));
+
+        private IEnumerable<int> UsedGroups => Replacement is null ? [1] : Enumerable.Range(1, 9).Where(g => Replacement.Contains($"${g}", StringComparison.Ordinal));
 
         public string Family(Match match) => Replacement is null
             ? match.Groups[1].Value

@@ -36,6 +36,14 @@ public sealed record UserAgentReading(ClickKind Kind, string Device, string Brow
         return new UserAgentReading(kind, DeviceOf(userAgent, os, hints), browser, os);
     }
 
+    /// <summary>Who sent a user agent and from what device, without its browser and, where no hint says it, its system: takes a part of the time.</summary>
+    public static UserAgentReading InBrief(string userAgent, RequestTraits traits)
+    {
+        ArgumentNullException.ThrowIfNull(userAgent);
+        var os = OsOf(IsHarmony(userAgent) ? "HarmonyOS" : "Other", traits.Hints);
+        return new UserAgentReading(KindOf(userAgent, traits.Signs), DeviceOf(userAgent, os, traits.Hints), "Other", os);
+    }
+
     /// <summary>Who sends such requests, as far as one request tells.</summary>
     public static ClickKind KindOf(string userAgent, RequestSigns signs) =>
         UserAgentKind.Of(userAgent) is not ClickKind.Person and var kind ? kind : Impostor.Is(userAgent, signs) ? ClickKind.Impostor : ClickKind.Person;

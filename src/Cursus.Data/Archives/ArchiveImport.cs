@@ -1,7 +1,9 @@
 using System.Text.Json;
 using Cursus.Core;
 using Cursus.Core.Archives;
+using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
+using NodaTime;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -22,12 +24,12 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
 
     /// <param name="needsNoProof">Names of short domains that belong to whoever has them first.</param>
     /// <exception cref="ArchiveRefusedException">The workspace has links already, or the database refuses a line.</exception>
-    public async Task Run(ArchiveFile archive, Guid into, Func<string, bool> needsNoProof, CancellationToken cancel)
+    public async Task Run(ArchiveFile archive, Guid into, Func<string, bool> needsNoProof, Instant now, CancellationToken cancel)
     {
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Run(ClickStore.Lock, cancel);
-        await connection.Run("create temp table archive_lines (line json) on commit drop; create temp table archive_agents (old int, new int) on commit drop; create temp sequence archive_place", cancel);
+        await connection.Run("create temp table archive_lines (line json) on commit drop; create temp table archive_agents (old int, new int, reading int) on commit drop; create temp sequence archive_place", cancel);
         if (await Ask<bool>(connection, "select exists (select from links where workspace_id = $1) or exists (select from posts where workspace_id = $1)", into, cancel))
         {
             throw new ArchiveRefusedException(new Flaw("workspace-not-empty", "This workspace has links already. An archive is imported into one without any, so that nothing is mixed up."));
@@ -56,7 +58,7 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
             await Run(connection, "update link_versions v set state = v.state || jsonb_build_object('channelId', l.channel_id) from links l"
                 + " where l.id = v.link_id and l.workspace_id = $1 and not jsonb_exists(v.state, 'channelId')", cancel, into);
             await VerifyDomains(connection, into, needsNoProof, cancel);
-            await RollUps.Make(connection, into, cancel);
+            await RollUps.Make(connection, into, now, cancel);
             await transaction.CommitAsync(cancel);
         }
         catch (PostgresException e)
@@ -129,21 +131,34 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         return table.Name switch
         {
             "workspaces" => $"""
-                update workspaces w set time_zone = r.time_zone, redirect = r.redirect, is_vocabulary_locked = r.is_vocabulary_locked, office_networks = r.office_networks, leaves_out_by_behaviour = coalesce(r.leaves_out_by_behaviour, true)
+                update workspaces w set time_zone = r.time_zone, redirect = r.redirect, is_vocabulary_locked = r.is_vocabulary_locked, office_networks = r.office_networks, leaves_out_by_behaviour = coalesce(r.leaves_out_by_behaviour, true),
+                    clicks_kept_months = case when r.clicks_kept_months in ({string.Join(", ", RetentionRule.Months)}) then r.clicks_kept_months else 0 end,
+                    clicks_kept_from = case when r.clicks_kept_from is not null then least(date_trunc('month', r.clicks_kept_from), date_trunc('month', now() at time zone 'UTC'))::date end
                 from archive_lines a, json_populate_record(null::workspaces, a.line) r where w.id = '{target.Workspace}'
                 """,
             "referrers" => "insert into referrers select r.* from archive_lines a, json_populate_record(null::referrers, a.line) r on conflict (host) do nothing",
             "user_agents" => """
-                insert into user_agents (text, hints, kind, device, browser, os, read_with)
-                select r.text, r.hints, r.kind, r.device, r.browser, r.os, r.read_with from archive_lines a, json_populate_record(null::user_agents, a.line) r on conflict (text, hints) do nothing;
-                insert into archive_agents (old, new)
-                select r.id, u.id from archive_lines a, json_populate_record(null::user_agents, a.line) r join user_agents u on u.text = r.text and u.hints = r.hints
+                insert into user_agents (text, hints, kind, device, browser, os, read_with, seen_on)
+                select r.text, r.hints, r.kind, r.device, r.browser, r.os, r.read_with, (now() at time zone 'UTC')::date
+                from archive_lines a, json_populate_record(null::user_agents, a.line) r where r.text is not null on conflict (text, hints) do update set seen_on = excluded.seen_on;
+                insert into user_agents (hints, kind, device, browser, os, read_with)
+                select distinct 0, r.kind, r.device, r.browser, r.os, r.read_with from archive_lines a, json_populate_record(null::user_agents, a.line) r on conflict do nothing;
+                insert into archive_agents (old, new, reading)
+                select r.id, coalesce(t.id, u.id), u.id from archive_lines a, json_populate_record(null::user_agents, a.line) r
+                join user_agents u on u.text is null and (u.kind, u.device, u.browser, u.os, u.read_with) = (r.kind, r.device, r.browser, r.os, r.read_with)
+                left join user_agents t on t.text = r.text and t.hints = r.hints
+                """,
+            // The others are counted anew from the clicks, since days that are over are kept otherwise than those that aren't.
+            "link_days" => $"""
+                insert into link_days ({Listed("")}) select {Listed("r.")} from archive_lines a, json_populate_record(null::link_days, a.line) r
+                where r.day < (select clicks_kept_from from workspaces where id = '{target.Workspace}')
                 """,
             "clicks" => $"""
                 select ensure_clicks_partition(month) from (
                     select distinct date_trunc('month', (line ->> 'at')::timestamptz at time zone 'UTC') at time zone 'UTC' as month from archive_lines) months;
                 insert into clicks (id, at, link_id, visitor, kind, language, referrer_host, user_agent_id, country, code)
-                select ({target.Journal}::bigint << {ClickStore.PositionBits}) | nextval('archive_place'), r.at, r.link_id, r.visitor, r.kind, r.language, r.referrer_host, g.new, r.country, r.code
+                select ({target.Journal}::bigint << {ClickStore.PositionBits}) | nextval('archive_place'), r.at, r.link_id, r.visitor, r.kind, r.language, r.referrer_host,
+                    case when r.at < now() - interval '{UserAgentRetention.TextsKept.TotalDays - 1} days' then g.reading else g.new end, r.country, r.code
                 from archive_lines a, json_populate_record(null::clicks, a.line) r join archive_agents g on g.old = r.user_agent_id
                 """,
             _ => $"insert into {table.Name} ({Listed("")}) select {Listed("r.")} from archive_lines a, json_populate_record(null::{table.Name}, a.line) r",

@@ -10,10 +10,10 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null,
     private const string Own = "x.workspace_id = $1";
     private const string OfLinks = "x.link_id in (select id from links where workspace_id = $1)";
 
-    /// <summary>Everything that an archive holds, each after what it refers to. Who may sign in, secrets, drafts and what follows from the rest (search texts, months) stay out.</summary>
+    /// <summary>Everything that an archive holds, each after what it refers to. Who may sign in, secrets, drafts and what follows from the rest (search texts, months of which there are clicks) stay out.</summary>
     public static IReadOnlyList<ArchiveTable> All { get; } =
     [
-        new("workspaces", "x.id = $1", "x.id, x.name, x.time_zone, x.redirect, x.is_vocabulary_locked, x.office_networks, x.leaves_out_by_behaviour"),
+        new("workspaces", "x.id = $1", "x.id, x.name, x.time_zone, x.redirect, x.is_vocabulary_locked, x.office_networks, x.leaves_out_by_behaviour, x.clicks_kept_months, x.clicks_kept_from"),
         new("members", Own, "x.id, (select name from accounts where id = x.account_id) as name, (select email from accounts where id = x.account_id) as email, x.role"),
         new("recipes", Own),
         new("campaigns", Own),
@@ -50,6 +50,7 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null,
         new("batch_lines", "x.batch_id in (select id from batches where workspace_id = $1 and done_at is not null)"),
         new("checked_pages", Own),
         new("link_days", OfLinks, View: "days_of_links"),
+        new("link_months", $"{OfLinks} and x.month < (select clicks_kept_from from workspaces where id = $1)"),
         new("link_totals", OfLinks),
         new("pixel_days", OfLinks),
         new("referrers", "x.host in (select referrer_host from clicks where link_id in (select id from links where workspace_id = $1))"),
@@ -63,9 +64,9 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null,
     /// <summary>Whether its rows name the workspace themselves.</summary>
     public bool IsOwn => Of.StartsWith(Own, StringComparison.Ordinal) && Name is not "members";
 
-    /// <summary>Whether its rows are put in at all. Members stay who they are here; days are counted anew from the clicks, since those that are over are kept otherwise than others.</summary>
-    public bool IsImported => Name is not ("members" or "link_days");
+    /// <summary>Whether its rows are put in at all. Members stay who they are here.</summary>
+    public bool IsImported => Name is not "members";
 
     /// <summary>Whether its rows are simply put in, without more ado.</summary>
-    public bool IsPlain => IsImported && Name is not ("workspaces" or "referrers" or "user_agents" or "clicks");
+    public bool IsPlain => IsImported && Name is not ("workspaces" or "referrers" or "user_agents" or "clicks" or "link_days");
 }

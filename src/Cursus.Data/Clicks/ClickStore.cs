@@ -6,7 +6,7 @@ using Npgsql;
 namespace Cursus.Data.Clicks;
 
 /// <summary>Writes clicks into PostgreSQL in bulk: the rows, their roll-ups and the journal's position in one transaction. One batch at a time.</summary>
-public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
+public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDisposable
 {
     /// <summary>Held by whoever writes clicks and roll-ups, one process at a time: what one reads to add to, no other changes.</summary>
     internal const string Lock = "select pg_advisory_xact_lock(hashtext('clicks'))";
@@ -14,7 +14,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
     /// <summary>Low bits of a click's id, its place in its journal; above them stands the journal's number.</summary>
     internal const int PositionBits = 40;
 
-    private readonly ClickReader clickReader = new();
+    private readonly ClickReader clickReader = new(clock);
     private readonly LinkHomes homes = new();
     private readonly SemaphoreSlim oneBatch = new(1);
     private Memory memory = new();
@@ -84,6 +84,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
 
             memory.Others = others;
             await homes.Learn(connection, read.Select(c => c.Click.LinkId), cancel);
+            await ClickRetention.LeaveOutLate(connection, homes, read, cancel);
             var swept = memory.Behaviour.Mark(homes, await WatchedBehaviour.WorkspacesWithout(connection, cancel), read);
             memory.Visits.Mark(read);
             var stored = await Store(connection, homes, memory.Days, read, cancel);
@@ -114,10 +115,10 @@ public sealed class ClickStore(NpgsqlDataSource dataSource) : IDisposable
     }
 
     /// <summary>Stores clicks beside which there are no others, with their roll-ups, on an open connection; the caller holds the transaction.</summary>
-    public static async Task Store(NpgsqlConnection connection, IReadOnlyList<(long Id, Click Click)> clicks, CancellationToken cancel)
+    public static async Task Store(NpgsqlConnection connection, IReadOnlyList<(long Id, Click Click)> clicks, IClock clock, CancellationToken cancel)
     {
         await connection.Run(Lock, cancel);
-        var (read, homes) = (await new ClickReader().Read(connection, clicks, cancel), new LinkHomes());
+        var (read, homes) = (await new ClickReader(clock).Read(connection, clicks, cancel), new LinkHomes());
         await homes.Learn(connection, read.Select(c => c.Click.LinkId), cancel);
         new WatchedBehaviour().Mark(homes, await WatchedBehaviour.WorkspacesWithout(connection, cancel), read);
         new RecentVisits().Mark(read);

@@ -20,7 +20,7 @@ public sealed class Journal
     public long ShippedTo { get; init; }
 }
 
-/// <summary>The key of one day's visitor hashes in one time zone. Deleted when the day has passed there.</summary>
+/// <summary>The key of one day's visitor hashes in one time zone. Kept apart from the clicks, and deleted when the day has passed there.</summary>
 public sealed class VisitorSalt
 {
     public required string TimeZone { get; init; }
@@ -32,13 +32,13 @@ public sealed class VisitorSalt
     public required byte[] Salt { get; init; }
 }
 
-/// <summary>A user agent that has clicked, with what it tells. Read when it is first seen, and anew when the lists that it is read by have changed.</summary>
+/// <summary>A user agent that has clicked, with what it tells: with its text, read when it is first seen and anew when the lists that it is read by have changed; or, without one, what many agents were read as.</summary>
 public sealed class UserAgent
 {
     public int Id { get; init; }
 
-    /// <summary>As sent, cut to <see cref="Click.MaxUserAgent"/> characters.</summary>
-    public required string Text { get; init; }
+    /// <summary>As sent, cut to <see cref="Click.MaxUserAgent"/> characters; null where it isn't kept (<see cref="UserAgentRetention"/>).</summary>
+    public string? Text { get; init; }
 
     /// <summary>What requests told beside it; see <see cref="RequestTraits.ToNumber"/>.</summary>
     public short Hints { get; init; }
@@ -50,6 +50,15 @@ public sealed class UserAgent
 
     /// <summary>Which state of the lists it was read by.</summary>
     public required string ReadWith { get; set; }
+
+    /// <summary>Day, in UTC, on which its text was sent last; null where the text isn't kept.</summary>
+    public LocalDate? SeenOn { get; set; }
+}
+
+/// <summary>Up to when clicks lead to what their user agents were read as, no longer to the texts. There is at most one.</summary>
+public sealed class PartedClicks
+{
+    public Instant Until { get; init; }
 }
 
 /// <summary>A host that visitors came from, with what is known of it everywhere.</summary>
@@ -79,7 +88,7 @@ public sealed class ReferrerRule
     public Guid? ChannelId { get; set; }
 }
 
-internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTypeConfiguration<OpenDay>, IEntityTypeConfiguration<LinkMonth>, IEntityTypeConfiguration<LinkTotal>, IEntityTypeConfiguration<SealedDays>, IEntityTypeConfiguration<UserAgent>, IEntityTypeConfiguration<Referrer>, IEntityTypeConfiguration<ReferrerRule>, IEntityTypeConfiguration<Journal>, IEntityTypeConfiguration<VisitorSalt>
+internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTypeConfiguration<OpenDay>, IEntityTypeConfiguration<LinkMonth>, IEntityTypeConfiguration<LinkTotal>, IEntityTypeConfiguration<SealedDays>, IEntityTypeConfiguration<UserAgent>, IEntityTypeConfiguration<PartedClicks>, IEntityTypeConfiguration<Referrer>, IEntityTypeConfiguration<ReferrerRule>, IEntityTypeConfiguration<Journal>, IEntityTypeConfiguration<VisitorSalt>
 {
     public void Configure(EntityTypeBuilder<LinkDay> linkDay)
     {
@@ -115,7 +124,17 @@ internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTy
         days.HasKey(d => d.Until);
     }
 
-    public void Configure(EntityTypeBuilder<UserAgent> agent) => agent.HasIndex(a => new { a.Text, a.Hints }).IsUnique();
+    public void Configure(EntityTypeBuilder<UserAgent> agent)
+    {
+        agent.HasIndex(a => new { a.Text, a.Hints }).IsUnique();
+        agent.HasIndex(a => new { a.Kind, a.Device, a.Browser, a.Os, a.ReadWith }).IsUnique().HasFilter("text is null");
+    }
+
+    public void Configure(EntityTypeBuilder<PartedClicks> parted)
+    {
+        parted.ToTable("parted_clicks");
+        parted.HasKey(p => p.Until);
+    }
 
     public void Configure(EntityTypeBuilder<Referrer> referrer) => referrer.HasKey(r => r.Host);
 
@@ -129,5 +148,10 @@ internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTy
 
     public void Configure(EntityTypeBuilder<Journal> journal) => journal.HasIndex(j => j.Key).IsUnique();
 
-    public void Configure(EntityTypeBuilder<VisitorSalt> salt) => salt.HasKey(s => new { s.TimeZone, s.Day });
+    public void Configure(EntityTypeBuilder<VisitorSalt> salt)
+    {
+        // Its migration makes it unlogged.
+        salt.ToTable("visitor_salts", "ephemeral");
+        salt.HasKey(s => new { s.TimeZone, s.Day });
+    }
 }

@@ -79,12 +79,13 @@ internal static class Recount
         return days;
     }
 
-    /// <summary>All clicks of links that exist, by month, link and time. A cursor, so that days can be written between two reads on the same connection.</summary>
+    /// <summary>All clicks of links that exist and of days whose clicks are kept, by month, link and time. A cursor, so that days can be written between two reads on the same connection.</summary>
     private static async IAsyncEnumerable<CountedClick> Clicks(NpgsqlConnection connection, Guid? workspace, [EnumeratorCancellation] CancellationToken cancel)
     {
         await connection.Run($"""
             declare recount no scroll cursor for
-            select {Columns} from clicks c join {Homes} {await ZoneOffsets.Join(connection, cancel)} {(workspace is { } id ? $"where w.id = '{id}'" : "")}
+            select {Columns} from clicks c join {Homes} {await ZoneOffsets.Join(connection, cancel)} 
+            where (w.clicks_kept_from is null or (c.at at time zone 'UTC' + make_interval(secs => z.seconds))::date >= w.clicks_kept_from) {(workspace is { } id ? $"and w.id = '{id}'" : "")}
             order by date_trunc('month', c.at at time zone 'UTC' + make_interval(secs => z.seconds)), c.link_id, c.at
             """, cancel);
         var clicks = new List<CountedClick>(ClicksAtOnce);

@@ -4,7 +4,7 @@ using Npgsql;
 
 namespace Cursus.Data.Clicks;
 
-/// <summary>Holds roll-ups against what was counted anew, month by month, so that it needs no more room than a month's.</summary>
+/// <summary>Holds roll-ups of which there are clicks against what was counted anew, month by month, so that it needs no more room than a month's.</summary>
 internal sealed class RollUpCheck
 {
     private readonly NpgsqlConnection connection;
@@ -105,9 +105,9 @@ internal sealed class RollUpCheck
             openDays[(link, day)] = counts;
         }
 
-        tallies = await SealedRollUp.StoredMonths(connection, first, null, cancel);
+        tallies = await SealedRollUp.StoredMonths(connection, first, null, cancel, withClicks: true);
         await using var command = new NpgsqlCommand(
-            $"select link_id, day, {string.Join(", ", DayOfLink.Counted)} from link_days where day >= $1 and day < $2 and exists (select from links l where l.id = link_id)", connection)
+            $"select link_id, day, {string.Join(", ", DayOfLink.Counted)} from link_days d where day >= $1 and day < $2 and exists (select from links l where l.id = link_id) and not {ClickRetention.IsAlone("day")}", connection)
         {
             Parameters = { new() { Value = first }, new() { Value = end } },
             CommandTimeout = 0,

@@ -27,7 +27,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Run(ClickStore.Lock, cancel);
-        if (!await ClickReader.ReadAnew(connection, cancel))
+        if (await AgentCorrection.ReadAnew(connection, cancel) + await KnownReferrers.ReadAnew(connection, cancel) == 0)
         {
             return false;
         }
@@ -37,7 +37,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         return true;
     }
 
-    /// <summary>Makes all roll-ups anew. Clicks wait in the journal meanwhile; reports see the old ones until it is done.</summary>
+    /// <summary>Makes all roll-ups anew of which there are clicks. Clicks wait in the journal meanwhile; reports see the old ones until it is done.</summary>
     public async Task Rebuild(Instant now, CancellationToken cancel)
     {
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
@@ -94,7 +94,11 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         // Told as a writer of its own, so that those who ship clicks forget what they know of the days.
         await connection.RunLong("""
             insert into journals (key, shipped_to) values ('00000000-0000-0000-0000-000000000000', 1) on conflict (key) do update set shipped_to = journals.shipped_to + 1;
-            delete from open_days; delete from link_days; delete from link_months;
+            delete from open_days;
+            """, cancel);
+        await connection.RunLong($"""
+            delete from link_days d where not {ClickRetention.IsAlone("day")};
+            delete from link_months d where not {ClickRetention.IsAlone("month")};
             """, cancel);
         await SealedRollUp.MoveUntil(connection, SealedRollUp.OpenAt(now), cancel);
         await TotalRollUp.Rebuild(connection, cancel);
@@ -102,7 +106,13 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
     }
 
     /// <summary>Makes the roll-ups of a workspace's links anew, of which there are none. The caller holds the transaction and is alone in writing.</summary>
-    internal static Task Make(NpgsqlConnection connection, Guid workspace, CancellationToken cancel) => Write(connection, Recount.Days(connection, workspace, cancel), cancel);
+    internal static async Task Make(NpgsqlConnection connection, Guid workspace, Instant now, CancellationToken cancel)
+    {
+        await Write(connection, Recount.Days(connection, workspace, cancel), cancel);
+        while (await SealedRollUp.SealNext(connection, now, cancel))
+        {
+        }
+    }
 
     /// <summary>Writes days that aren't there yet: those that are sealed beside their months, the others to be added to.</summary>
     /// <param name="days">By month and link, so that the days of a period lie side by side.</param>

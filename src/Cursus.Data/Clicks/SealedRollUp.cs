@@ -41,7 +41,7 @@ internal static class SealedRollUp
     public static async Task<bool> SealNext(NpgsqlConnection connection, Instant now, CancellationToken cancel)
     {
         var over = OpenAt(now);
-        await using var begin = new NpgsqlCommand("select coalesce((select until from sealed_days), (select min(day) from open_days))", connection);
+        await using var begin = new NpgsqlCommand("select coalesce((select until from sealed_days), least((select min(day) from open_days), (select min(day) from link_days)))", connection);
         if (await begin.ExecuteScalarAsync(cancel) is not LocalDate from || from >= over)
         {
             return false;
@@ -123,10 +123,12 @@ internal static class SealedRollUp
 
     /// <summary>Months of links that exist, as they are stored.</summary>
     /// <param name="links">Only these; null for all.</param>
-    public static async Task<Dictionary<Guid, byte[][]>> StoredMonths(NpgsqlConnection connection, LocalDate month, Guid[]? links, CancellationToken cancel)
+    /// <param name="withClicks">Whether months are left out whose single clicks have been deleted.</param>
+    public static async Task<Dictionary<Guid, byte[][]>> StoredMonths(NpgsqlConnection connection, LocalDate month, Guid[]? links, CancellationToken cancel, bool withClicks = false)
     {
         await using var command = new NpgsqlCommand(
-            $"select link_id, {string.Join(", ", Tallies)} from link_months where month = $1 and ($2::uuid[] is null or link_id = any($2)) and exists (select from links l where l.id = link_id)", connection)
+            $"select link_id, {string.Join(", ", Tallies)} from link_months d where month = $1 and ($2::uuid[] is null or link_id = any($2)) and exists (select from links l where l.id = link_id)"
+                + (withClicks ? $" and not {ClickRetention.IsAlone("month")}" : ""), connection)
         {
             Parameters = { new() { Value = month }, new() { Value = links ?? (object)DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Array | NpgsqlTypes.NpgsqlDbType.Uuid } },
             CommandTimeout = 0,

@@ -22,7 +22,7 @@ internal sealed class WatchedBehaviour
             var read = clicks[place];
             if (!read.IsStored && homes.Of(read.Click.LinkId) is { } home && !workspacesWithout.Contains(home.WorkspaceId))
             {
-                var kind = watch.Judge(new(read.Id, read.Click.At, read.Click.LinkId, home.WorkspaceId, read.Click.Visitor, read.Click.Network, read.AgentId, read.Told.Kind), swept);
+                var kind = watch.Judge(new(read.Id, read.Click.At, read.Click.LinkId, home.WorkspaceId, read.Click.Visitor, read.Click.Network, AgentOf(read.Click), read.Told.Kind), swept);
                 clicks[place] = read with { Told = read.Told with { Kind = kind } };
             }
         }
@@ -87,6 +87,9 @@ internal sealed class WatchedBehaviour
         var here = clicks.Select(c => c.Id).ToHashSet();
         return swept.FindAll(s => !here.Contains(s.Id));
     }
+
+    /// <summary>Tells texts apart of which the database keeps nothing, too.</summary>
+    private static int AgentOf(in Click click) => HashCode.Combine(click.UserAgent, click.Hints, click.Signs);
 
     /// <summary>The places of the clicks in the order of time.</summary>
     private static int[] InTime(List<ReadClick> clicks)

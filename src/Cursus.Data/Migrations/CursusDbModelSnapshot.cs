@@ -842,6 +842,18 @@ namespace Cursus.Data.Migrations
                     b.ToTable("open_days", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Clicks.PartedClicks", b =>
+                {
+                    b.Property<Instant>("Until")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("until");
+
+                    b.HasKey("Until")
+                        .HasName("pk_parted_clicks");
+
+                    b.ToTable("parted_clicks", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Clicks.Referrer", b =>
                 {
                     b.Property<string>("Host")
@@ -951,8 +963,11 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("read_with");
 
+                    b.Property<LocalDate?>("SeenOn")
+                        .HasColumnType("date")
+                        .HasColumnName("seen_on");
+
                     b.Property<string>("Text")
-                        .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("text");
 
@@ -962,6 +977,11 @@ namespace Cursus.Data.Migrations
                     b.HasIndex("Text", "Hints")
                         .IsUnique()
                         .HasDatabaseName("ix_user_agents_text_hints");
+
+                    b.HasIndex("Kind", "Device", "Browser", "Os", "ReadWith")
+                        .IsUnique()
+                        .HasDatabaseName("ix_user_agents_kind_device_browser_os_read_with")
+                        .HasFilter("text is null");
 
                     b.ToTable("user_agents", (string)null);
                 });
@@ -988,7 +1008,7 @@ namespace Cursus.Data.Migrations
                     b.HasKey("TimeZone", "Day")
                         .HasName("pk_visitor_salts");
 
-                    b.ToTable("visitor_salts", (string)null);
+                    b.ToTable("visitor_salts", "ephemeral");
                 });
 
             modelBuilder.Entity("Cursus.Data.Codes.LinkCode", b =>
@@ -2402,6 +2422,14 @@ namespace Cursus.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
+
+                    b.Property<LocalDate?>("ClicksKeptFrom")
+                        .HasColumnType("date")
+                        .HasColumnName("clicks_kept_from");
+
+                    b.Property<short>("ClicksKeptMonths")
+                        .HasColumnType("smallint")
+                        .HasColumnName("clicks_kept_months");
 
                     b.Property<Instant>("CreatedAt")
                         .HasColumnType("timestamp with time zone")

@@ -23,6 +23,12 @@ public sealed class Workspace
     /// <summary>True where clicks are left out for what visitors do, as mail scanners do; see <see cref="Core.Clicks.BehaviourWatch"/>.</summary>
     public bool LeavesOutByBehaviour { get; set; } = true;
 
+    /// <summary>For how many months single clicks are kept, one of <see cref="Core.Clicks.RetentionRule.Months"/>; 0 for ever.</summary>
+    public short ClicksKeptMonths { get; set; }
+
+    /// <summary>The first day, by the workspace's clock, of which single clicks are still there; null where none have been deleted.</summary>
+    public LocalDate? ClicksKeptFrom { get; init; }
+
     /// <summary>True where the data is the shipped demo, whose sign-in may be shown on the sign-in page.</summary>
     public bool IsDemo { get; init; }
 

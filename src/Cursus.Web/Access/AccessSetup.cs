@@ -31,7 +31,8 @@ public static class AccessSetup
         // PBKDF2 with HMAC-SHA512: OWASP Password Storage Cheat Sheet, 2023.
         services.Configure<PasswordHasherOptions>(hasher => hasher.IterationCount = PasswordIterations);
 
-        var cookies = new AccessCookies(builder.Configuration.GetSection("Cursus").Get<CursusOptions>() ?? new());
+        var options = builder.Configuration.GetSection("Cursus").Get<CursusOptions>() ?? new();
+        var cookies = new AccessCookies(options);
         services.AddSingleton(cookies);
         services.AddSingleton<SignInGuard>();
         services.AddSingleton<SetupCode>();
@@ -66,8 +67,7 @@ public static class AccessSetup
             csrf.Cookie.SecurePolicy = cookies.SecurePolicy;
             csrf.Cookie.SameSite = SameSiteMode.Lax;
         });
-        var protection = services.AddDataProtection().SetApplicationName("Cursus");
-        _ = DocumentBuild.IsRunning ? protection.UseEphemeralDataProtectionProvider() : protection.PersistKeysToDbContext<CursusDb>();
+        AddProtection(services, options.KeyFile);
         services.AddScoped<CurrentMember>();
         services.AddSingleton<MemberLimits>();
         if (!DocumentBuild.IsRunning)
@@ -91,6 +91,20 @@ public static class AccessSetup
                 await Problems.ApiProblem.Of(429, "too-many", "Too many tries in a minute. Wait a minute, then try again.").ExecuteAsync(rejected.HttpContext);
             };
         });
+    }
+
+    private static void AddProtection(IServiceCollection services, string keyFile)
+    {
+        var protection = services.AddDataProtection().SetApplicationName("Cursus");
+        if (DocumentBuild.IsRunning)
+        {
+            protection.UseEphemeralDataProtectionProvider();
+            return;
+        }
+
+        var certificate = KeyFile.Of(keyFile);
+        services.AddSingleton(certificate);
+        protection.PersistKeysToDbContext<CursusDb>().ProtectKeysWithCertificate(certificate).UnprotectKeysWithAnyCertificate(certificate);
     }
 
     private static Func<Microsoft.AspNetCore.Authentication.RedirectContext<Microsoft.AspNetCore.Authentication.Cookies.CookieAuthenticationOptions>, Task> Plain(int status) => context =>

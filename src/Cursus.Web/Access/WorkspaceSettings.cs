@@ -5,6 +5,7 @@ using Cursus.Web.Addresses;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Access;
 
@@ -15,10 +16,15 @@ public static class WorkspaceSettings
     /// <param name="IsVocabularyLocked">Whether editors must use agreed words.</param>
     /// <param name="OfficeNetworks">Networks whose visitors are the team's and are not counted.</param>
     /// <param name="LeavesOutByBehaviour">Whether clicks are left out for what visitors do, as mail scanners do.</param>
-    public sealed record Response(string Name, string TimeZone, int Redirect, bool IsVocabularyLocked, IReadOnlyList<string> OfficeNetworks, bool LeavesOutByBehaviour);
+    /// <param name="ClicksKeptMonths">For how many months single clicks are kept; 0 for ever. What they were counted as stays.</param>
+    /// <param name="ClicksKeptFrom">The first day of which single clicks are still there; null where none have been deleted.</param>
+    public sealed record Response(
+        string Name, string TimeZone, int Redirect, bool IsVocabularyLocked, IReadOnlyList<string> OfficeNetworks, bool LeavesOutByBehaviour, int ClicksKeptMonths, LocalDate? ClicksKeptFrom);
 
     /// <summary>What is left out stays.</summary>
-    public sealed record Edit(int? Redirect = null, bool? IsVocabularyLocked = null, IReadOnlyList<string>? OfficeNetworks = null, bool? LeavesOutByBehaviour = null);
+    /// <param name="ClicksKeptMonths">0, 14, 26 or 38. Older clicks are deleted within the hour, for good.</param>
+    public sealed record Edit(
+        int? Redirect = null, bool? IsVocabularyLocked = null, IReadOnlyList<string>? OfficeNetworks = null, bool? LeavesOutByBehaviour = null, int? ClicksKeptMonths = null);
 
     private const int MostNetworks = 50;
 
@@ -36,6 +42,12 @@ public static class WorkspaceSettings
         workspace.IsVocabularyLocked = request.IsVocabularyLocked ?? workspace.IsVocabularyLocked;
         workspace.OfficeNetworks = request.OfficeNetworks is null ? workspace.OfficeNetworks : ReadNetworks(request.OfficeNetworks, errors);
         workspace.LeavesOutByBehaviour = request.LeavesOutByBehaviour ?? workspace.LeavesOutByBehaviour;
+        workspace.ClicksKeptMonths = (short)(request.ClicksKeptMonths ?? workspace.ClicksKeptMonths);
+        if (request.ClicksKeptMonths is { } months and not 0 && !RetentionRule.Months.Contains(months))
+        {
+            errors.Add("clicksKeptMonths", new Flaw("clicks-kept-months", $"Single clicks are kept for {string.Join(", ", RetentionRule.Months)} months, or for ever, which is 0."));
+        }
+
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -68,5 +80,5 @@ public static class WorkspaceSettings
         return [.. networks.Distinct()];
     }
 
-    private static Response Of(Data.Workspaces.Workspace w) => new(w.Name, w.TimeZone, w.Redirect, w.IsVocabularyLocked, w.OfficeNetworks, w.LeavesOutByBehaviour);
+    private static Response Of(Data.Workspaces.Workspace w) => new(w.Name, w.TimeZone, w.Redirect, w.IsVocabularyLocked, w.OfficeNetworks, w.LeavesOutByBehaviour, w.ClicksKeptMonths, w.ClicksKeptFrom);
 }

@@ -46,7 +46,7 @@ internal static class ArchiveCommands
 
         try
         {
-            var imported = await ArchiveOfWorkspace.Import(path, workspace.Id, services.GetRequiredService<ArchiveImport>(), services.GetRequiredService<CursusDb>(), CancellationToken.None);
+            var imported = await ArchiveOfWorkspace.Import(path, workspace.Id, services.GetRequiredService<ArchiveImport>(), services.GetRequiredService<CursusDb>(), services.GetRequiredService<IClock>(), CancellationToken.None);
             Console.WriteLine($"{workspace.Name} holds {imported.Links} links, {imported.Posts} posts and {imported.Clicks} clicks by people of {imported.From}, as of {imported.MadeAt}.");
             return 0;
         }

@@ -26,10 +26,10 @@ public static class ArchiveOfWorkspace
 
     /// <summary>Looks an archive through and brings it into a workspace.</summary>
     /// <exception cref="ArchiveRefusedException">It isn't taken; nothing was changed.</exception>
-    internal static async Task<Imported> Import(string path, Guid into, ArchiveImport import, CursusDb db, CancellationToken cancel)
+    internal static async Task<Imported> Import(string path, Guid into, ArchiveImport import, CursusDb db, IClock clock, CancellationToken cancel)
     {
         await using var archive = await ArchiveFile.Open(path, new ArchivedLineRules().Against, cancel);
-        await import.Run(archive, into, DomainName.NeedsNoProof, cancel);
+        await import.Run(archive, into, DomainName.NeedsNoProof, clock.GetCurrentInstant(), cancel);
         return new Imported(
             archive.Manifest.Workspace, archive.Manifest.MadeAt,
             await db.Links.CountAsync(l => l.WorkspaceId == into, cancel),
@@ -51,7 +51,7 @@ public static class ArchiveOfWorkspace
     }
 
     private static async Task<Results<Ok<Imported>, ProblemHttpResult>> TakeIn(
-        HttpRequest http, CurrentMember member, ArchiveImport import, CursusDb db, LinkFeed feed, CursusOptions options, CancellationToken cancel)
+        HttpRequest http, CurrentMember member, ArchiveImport import, CursusDb db, LinkFeed feed, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         // A year of clicks is larger than any form. What it may become is looked at before it is unpacked.
         var path = Path.GetTempFileName();
@@ -63,7 +63,7 @@ public static class ArchiveOfWorkspace
                     413, "archive-too-large", $"This archive is larger than {options.Limits.ArchiveMegabytes:N0} MB, the most this installation accepts, or than its disk has room for. Ask whoever runs it to raise the limit.");
             }
 
-            var imported = await Import(path, member.WorkspaceId, import, db, cancel);
+            var imported = await Import(path, member.WorkspaceId, import, db, clock, cancel);
             await feed.CatchUp();
             return TypedResults.Ok(imported);
         }

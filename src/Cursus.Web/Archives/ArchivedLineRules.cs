@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json;
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Clicks;
 using Cursus.Core.Retargeting;
 using Cursus.Web.Retargeting;
 using NodaTime;
@@ -46,6 +47,7 @@ internal sealed class ArchivedLineRules
             "ad_networks" => Network(line),
             "pixels" => networks.TryGetValue(Text(line, "network") ?? "", out var network) ? PixelSnippet.Check(network, Text(line, "reference") ?? "") : new Flaw("network", "The pixel is of a network that nobody has described."),
             "handoff_settings" => Handoff(line),
+            "link_months" => Month(line),
             _ => null,
         };
     }
@@ -92,6 +94,24 @@ internal sealed class ArchivedLineRules
         return Text(line, "logo") is { } logo && !logo.StartsWith("data:image/", StringComparison.Ordinal) ? new Flaw("logo", "The logo is no picture.")
             : !ColorContrast.TryParse(Text(line, "paper"), out _) || !ColorContrast.TryParse(Text(line, "ink"), out _) ? new Flaw("color", "A colour is none.")
             : null;
+    }
+
+    /// <summary>A month is read by every report on it, so that it has to be whole.</summary>
+    private static Flaw? Month(JsonElement line)
+    {
+        try
+        {
+            foreach (var tally in line.EnumerateObject().Where(p => p.Name is not ("link_id" or "month")))
+            {
+                MonthTally.Unpack(Convert.FromHexString(tally.Value.GetString()!.AsSpan(2)), new ValueNumbers(), []);
+            }
+
+            return null;
+        }
+        catch (Exception e) when (e is FormatException or ArgumentOutOfRangeException or NullReferenceException)
+        {
+            return new Flaw("link-months", "The month of a link can't be read.");
+        }
     }
 
     private static string? Text(JsonElement line, string column) => line.TryGetProperty(column, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;

@@ -31,8 +31,14 @@ public sealed class ZoneSalts(DateTimeZone zone)
         }
     }
 
-    /// <summary>The day that <paramref name="now"/> falls into, with a fresh key.</summary>
-    internal DaySalt Draw(Instant now)
+    /// <summary>What to propose for the day that <paramref name="now"/> falls into: the key in use, which a database that had to recover has lost, else a fresh one.</summary>
+    internal DaySalt Offer(Instant now)
+    {
+        var day = now.InZone(Zone).Date;
+        return Known.FirstOrDefault(s => s.Day == day) ?? Draw(now);
+    }
+
+    private DaySalt Draw(Instant now)
     {
         var day = now.InZone(Zone).Date;
         return new DaySalt(day, Zone.AtStartOfDay(day.PlusDays(1)).ToInstant(), RandomNumberGenerator.GetBytes(SipHash.KeySize));

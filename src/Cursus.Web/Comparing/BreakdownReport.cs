@@ -16,7 +16,7 @@ public static class BreakdownReport
     /// <param name="To">Last day, included.</param>
     /// <param name="Before">The days it is compared with; null where it isn't.</param>
     /// <param name="IsUnfinished">True where the period isn't over, so that only as much of the one before is compared.</param>
-    /// <param name="NarrowedFrom">The first day that was asked for, where only the last 31 days are answered: two things that only single clicks tell are crossed.</param>
+    /// <param name="NarrowedFrom">The first day that was asked for, where fewer are answered: two things that only single clicks tell are crossed, for the last 31 days at most, and as far back as the workspace keeps single clicks.</param>
     /// <param name="Narrowed">What the question is narrowed to, by name.</param>
     /// <param name="Answer">What the rows say, in one or two sentences.</param>
     /// <param name="Others">The groups behind the last row; null where there are none.</param>
@@ -110,7 +110,7 @@ public static class BreakdownReport
     internal static Question? Read(HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors)
     {
         var question = Question.Read(request.Query, member, clock.GetCurrentInstant(), errors);
-        return question?.Bounded(groups: question.By);
+        return question?.Bounded(errors, groups: question.By);
     }
 
     /// <summary>The whole answer to a question.</summary>

@@ -42,7 +42,7 @@ public static class PivotReport
             errors.Add("across", new Flaw("across", $"“{across}” is nothing to put across “{asked.By}”. Use another one of {string.Join(", ", Dimension.All.Keys)}."));
         }
 
-        return Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(groups: [asked.By!, across!]);
+        return Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(errors, groups: [asked.By!, across!]);
     }
 
     internal static async Task<Response> Answer(Question question, string across, Counting counting, CancellationToken cancel)

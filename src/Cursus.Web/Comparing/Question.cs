@@ -1,6 +1,7 @@
 using System.Globalization;
 using Cursus.Core;
 using Cursus.Core.Comparing;
+using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.WebUtilities;
@@ -12,9 +13,10 @@ namespace Cursus.Web.Comparing;
 /// <summary>What is asked: which dimension, over which days, against what, with which filters.</summary>
 /// <param name="Measure">What is asked of each group.</param>
 /// <param name="NarrowedFrom">First day that was asked for, where only the last days are answered; see <see cref="MaxDaysOfClicks"/>.</param>
+/// <param name="ClicksKeptFrom">The first day of which the workspace has single clicks; null where none have been deleted.</param>
 internal sealed record Question(
     Guid WorkspaceId, string By, Core.Comparing.Period Period, Comparison Against, DateTimeZone Zone, Instant Now, IReadOnlyDictionary<string, string[]> Filters,
-    LocalDate? NarrowedFrom = null, BreakdownMeasure Measure = BreakdownMeasure.Clicks)
+    LocalDate? NarrowedFrom = null, BreakdownMeasure Measure = BreakdownMeasure.Clicks, LocalDate? ClicksKeptFrom = null)
 {
     /// <summary>Where two things that only clicks tell are crossed, every click is looked at: of one link, or of so many days.</summary>
     public const int MaxDaysOfClicks = 31;
@@ -46,7 +48,7 @@ internal sealed record Question(
 
     /// <summary>What is asked and, where there is a comparison, as much of the earlier period.</summary>
     public IReadOnlyList<Stretch> Stretches => Earlier is { } earlier
-        ? [Stretch.Of(Period), Stretch.Of(earlier.From, Period.UpToNow(earlier, Zone, Now).End, Zone)]
+        ? [Stretch.Of(Period), Countable(Stretch.Of(earlier.From, Period.UpToNow(earlier, Zone, Now).End, Zone))]
         : [Stretch.Of(Period)];
 
     /// <summary>True where the period isn't over.</summary>
@@ -68,27 +70,38 @@ internal sealed record Question(
     public IReadOnlyCollection<string> ObservedBy(params IEnumerable<string> groups) =>
         [.. groups.Concat(Filters.Keys).Select(name => Dimension.All[name].Observed).OfType<string>().Distinct()];
 
-    /// <summary>The same question over fewer days where every click of a longer period would have to be looked at.</summary>
-    public Question Bounded(CountStep step = CountStep.Whole, params IEnumerable<string> groups)
+    /// <summary>The same question over fewer days where every click of a longer period would have to be looked at, or single clicks of its first days have been deleted. Null with <paramref name="errors"/> where all of
+    /// them have.</summary>
+    public Question? Bounded(FieldErrors errors, CountStep step = CountStep.Whole, params IEnumerable<string> groups)
     {
-        if (!CountedSql.NeedsClicks(ObservedBy(groups), step) || Period.Days <= MaxDaysOfClicks || Filters.GetValueOrDefault("link") is [_])
+        if (!CountedSql.NeedsClicks(ObservedBy(groups), step))
         {
             return this;
         }
 
         var last = LocalDate.Max(Period.From, LocalDate.Min(Period.To, Today));
-        return this with { Period = new(LocalDate.Max(Period.From, last.PlusDays(1 - MaxDaysOfClicks)), last), NarrowedFrom = Period.From };
+        var isShort = Period.Days <= MaxDaysOfClicks || Filters.GetValueOrDefault("link") is [_];
+        var first = isShort ? Period.From : LocalDate.Max(Period.From, last.PlusDays(1 - MaxDaysOfClicks));
+        if (last < ClicksKeptFrom)
+        {
+            errors.Add("to", new Flaw("clicks-deleted", $"This needs single clicks, and those from before {ClicksKeptFrom:d MMMM uuuu} have been deleted. Choose later days, or ask for one thing at a time."));
+            return null;
+        }
+
+        first = LocalDate.Max(first, ClicksKeptFrom ?? first);
+        var narrowed = first == Period.From ? this : this with { Period = new(first, last), NarrowedFrom = Period.From };
+        return narrowed.Earlier?.From < ClicksKeptFrom ? narrowed with { Against = Comparison.None } : narrowed;
     }
 
     /// <summary>Reads the query string. Returns null with <paramref name="errors"/> where something in it can't be answered.</summary>
-    public static Question? Read(IQueryCollection query, CurrentMember member, Instant now, FieldErrors errors) => Read(query, member.WorkspaceId, member.Zone, now, errors);
+    public static Question? Read(IQueryCollection query, CurrentMember member, Instant now, FieldErrors errors) => Read(query, member.Workspace, now, errors);
 
     /// <summary>Reads a question that a workspace kept.</summary>
-    public static Question? Read(string query, Guid workspace, DateTimeZone zone, Instant now, FieldErrors errors) =>
-        Read(new QueryCollection(QueryHelpers.ParseQuery(query)), workspace, zone, now, errors);
+    public static Question? Read(string query, Workspace workspace, Instant now, FieldErrors errors) => Read(new QueryCollection(QueryHelpers.ParseQuery(query)), workspace, now, errors);
 
-    private static Question? Read(IQueryCollection query, Guid workspace, DateTimeZone zone, Instant now, FieldErrors errors)
+    private static Question? Read(IQueryCollection query, Workspace workspace, Instant now, FieldErrors errors)
     {
+        var zone = DateTimeZoneProviders.Tzdb[workspace.TimeZone];
         var by = query["by"].ToString();
         if (!Dimension.All.ContainsKey(by))
         {
@@ -133,15 +146,19 @@ internal sealed record Question(
         }
 
         return errors.Any ? null : new Question(
-            workspace,
+            workspace.Id,
             by,
             period ?? new Core.Comparing.Period(from, to),
             against,
             zone,
             now,
             Dimension.Filters.Where(query.ContainsKey).ToDictionary(f => f, f => query[f].Select(v => v ?? "").ToArray()),
-            Measure: per == "post" ? BreakdownMeasure.ClicksPerPost : BreakdownMeasure.Clicks);
+            Measure: per == "post" ? BreakdownMeasure.ClicksPerPost : BreakdownMeasure.Clicks,
+            ClicksKeptFrom: workspace.ClicksKeptFrom);
     }
+
+    /// <summary>Without the part of a day that only deleted clicks could tell.</summary>
+    private Stretch Countable(Stretch stretch) => stretch.LastDay < ClicksKeptFrom ? stretch with { Rest = null } : stretch;
 
     private static LocalDate? Day(string? text, string field, FieldErrors errors)
     {

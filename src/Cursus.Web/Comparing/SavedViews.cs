@@ -98,7 +98,7 @@ public static class SavedViews
             }
             else
             {
-                Question.Read(question, view.WorkspaceId, member.Zone, now, errors);
+                Question.Read(question, member.Workspace, now, errors);
             }
 
             view.Question = question;

@@ -55,17 +55,17 @@ public static class SeriesReport
             return ApiProblem.Invalid("step", new Flaw("step-too-fine", "Hours are shown for at most 31 days. Choose days, or a shorter period."));
         }
 
-        return TypedResults.Ok(await Answer(question, step == Usual ? UsualStep(question) : Enum.Parse<CountStep>(step, ignoreCase: true), counting, cancel));
+        var chosen = step == Usual ? UsualStep(question) : Enum.Parse<CountStep>(step, ignoreCase: true);
+        return question.Bounded(errors, chosen, question.By) is { } bounded ? TypedResults.Ok(await Answer(bounded, chosen, counting, cancel)) : ApiProblem.Invalid(errors);
     }
 
     /// <summary>The step in which a course can be read where nobody chose one.</summary>
     internal static CountStep UsualStep(Question question) =>
         question.Period.Days <= MostHourlyDays ? CountStep.Hour : question.Period.Days <= MostDailySteps ? CountStep.Day : CountStep.Week;
 
-    /// <summary>The course of a question over time.</summary>
+    /// <summary>The course over time of a question that is bounded.</summary>
     internal static async Task<Response> Answer(Question question, CountStep step, Counting counting, CancellationToken cancel)
     {
-        question = question.Bounded(step, question.By);
         await using var snapshot = await counting.Open(question.WorkspaceId, cancel);
         var counts = (await Counting.OverTime(snapshot, question, step, cancel)).ToLookup(c => c.At);
         var points = StepsOf(question, step).Select(at => new Point(

@@ -38,13 +38,20 @@ public static class SharedView
         }
 
         var workspace = await db.Workspaces.SingleAsync(w => w.Id == view.WorkspaceId, cancel);
-        if (Question.Read(view.Question, view.WorkspaceId, DateTimeZoneProviders.Tzdb[workspace.TimeZone], now, new FieldErrors()) is not { } question)
+        var errors = new FieldErrors();
+        if (Question.Read(view.Question, workspace, now, errors) is not { } question)
         {
             return Gone();
         }
 
-        var answer = await BreakdownReport.Answer(question.Bounded(groups: question.By), MostRows, counting, cancel);
-        var course = await SeriesReport.Answer(question, SeriesReport.UsualStep(question), counting, cancel);
+        var step = SeriesReport.UsualStep(question);
+        if (question.Bounded(errors, groups: question.By) is not { } bounded || question.Bounded(errors, step, question.By) is not { } overTime)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        var answer = await BreakdownReport.Answer(bounded, MostRows, counting, cancel);
+        var course = await SeriesReport.Answer(overTime, step, counting, cancel);
         string[] named = question.By == "channel" ? [.. answer.Rows.Select(r => r.Key)] : [];
         var channels = await db.Channels.Where(c => c.WorkspaceId == view.WorkspaceId && named.Contains(c.Key)).Select(c => new SharedChannel(c.Key, c.Name, c.Signet, c.Color)).ToListAsync(cancel);
         if (share.LastSeenAt is null || now - share.LastSeenAt > Duration.FromHours(1))

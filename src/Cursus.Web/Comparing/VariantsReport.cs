@@ -76,7 +76,8 @@ public static class VariantsReport
         var now = clock.GetCurrentInstant();
         var today = now.InZone(member.Zone).Date;
         var question = new Question(
-            member.WorkspaceId, "link", new(post.PublishedOn, LocalDate.Max(post.PublishedOn, today)), Comparison.None, member.Zone, now, new Dictionary<string, string[]> { ["post"] = [$"{id}"] });
+            member.WorkspaceId, "link", new(post.PublishedOn, LocalDate.Max(post.PublishedOn, today)), Comparison.None, member.Zone, now, new Dictionary<string, string[]> { ["post"] = [$"{id}"] },
+            ClicksKeptFrom: member.Workspace.ClicksKeptFrom);
         var counts = await counting.CountsByKey(question, cancel);
         return (post.Title, new Response([.. channels.Select(channel =>
         {

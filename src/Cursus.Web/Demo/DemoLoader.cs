@@ -117,7 +117,7 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         var scanned = new DemoScanners(scenario, now, Seed).On([.. messages.OrderBy(m => m.Sent)]);
         var inOrder = clicks.Concat(scanned).OrderBy(c => c.At).Select((click, i) => ((long)i + 1, click)).ToList();
         var connection = (NpgsqlConnection)db.Database.GetDbConnection();
-        await ClickStore.Store(connection, inOrder, cancel);
+        await ClickStore.Store(connection, inOrder, clock, cancel);
         await PixelRollUp.Store(connection, DemoPixels.Reports(pixels, links, clicks, Seed), cancel);
         await transaction.CommitAsync(cancel);
         await db.Database.ExecuteSqlAsync($"analyze", cancel);

@@ -5,6 +5,7 @@ using Cursus.Web.Clicks;
 using Cursus.Web.Hosting;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Http.Features;
+using NodaTime;
 
 namespace Cursus.Web.Edge;
 
@@ -45,8 +46,10 @@ public static class EdgeSetup
             var options = provider.GetRequiredService<CursusOptions>();
             return new ClickJournal(options.JournalFolder, new JournalOptions(options.Durability, MaxSize: options.JournalMegabytes * 1024L * 1024));
         });
-        services.AddSingleton(provider => new ClickStore(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping)));
+        services.AddSingleton(provider => new ClickStore(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping), provider.GetRequiredService<IClock>()));
         services.AddSingleton(provider => new RollUps(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping)));
+        services.AddSingleton(provider => new ClickRetention(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping)));
+        services.AddSingleton(provider => new UserAgentRetention(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping)));
         services.AddSingleton<ShippingState>();
         services.AddSingleton<LiveClicks>();
         if (!DocumentBuild.IsRunning)
@@ -57,6 +60,7 @@ public static class EdgeSetup
             services.AddHostedService<ClickShipper>();
             services.AddHostedService<DaySealing>();
             services.AddHostedService<JournalWatch>();
+            services.AddHostedService<Retention>();
         }
 
         PutInFront(services);

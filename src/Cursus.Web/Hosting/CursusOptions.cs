@@ -34,6 +34,9 @@ public sealed class CursusOptions
     /// <summary>File by which the edge starts while the database is away.</summary>
     public string SnapshotFile { get; init; } = ".data/links.snapshot";
 
+    /// <summary>File of the certificate that encrypts the keys of cookies; made where there is none.</summary>
+    public string KeyFile { get; init; } = ".data/protection.pfx";
+
     /// <summary>When a click counts as written down: <c>append</c> or <c>commit</c>. Also <c>--durability</c> on the command line.</summary>
     public Durability Durability { get; init; }
 

@@ -46,6 +46,16 @@ public sealed class DatabasePools(IServiceProvider services)
             : $"The database lets {open} connections in, and Cursus may open {limits.ConnectionsInAll}. Raise max_connections of PostgreSQL, or lower the connections in Cursus:Limits.";
     }
 
+    /// <summary>Says at the start where Cursus may do more in the database than it needs to.</summary>
+    /// <returns>What is wrong and what to do; null where all is well.</returns>
+    public static async Task<string?> TooManyRights(NpgsqlDataSource pool, CancellationToken cancel)
+    {
+        await using var command = pool.CreateCommand("select rolname from pg_roles where rolname = current_user and (rolsuper or rolcreaterole or rolcreatedb or rolreplication or rolbypassrls)");
+        return await command.ExecuteScalarAsync(cancel) is string role
+            ? $"The database role {role} may do more than Cursus needs. Let Cursus connect as a role that owns its database and has no other rights."
+            : null;
+    }
+
     private static NpgsqlDataSource Pool(string? connection, int most, int? seconds = null)
     {
         var source = new NpgsqlDataSourceBuilder(connection);

@@ -85,10 +85,13 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
         await db.Database.MigrateAsync(cancel);
-        if (await DatabasePools.FlawOf(services.GetRequiredService<NpgsqlDataSource>(), options.Limits, cancel) is { } flaw)
+        var pool = services.GetRequiredService<NpgsqlDataSource>();
+        foreach (var flaw in new[] { await DatabasePools.FlawOf(pool, options.Limits, cancel), await DatabasePools.TooManyRights(pool, cancel) }.OfType<string>())
         {
             log.LogWarning("{Flaw}", flaw);
         }
+
+        await Access.KeyFile.EncryptOld(db, services.GetRequiredService<System.Security.Cryptography.X509Certificates.X509Certificate2>(), services.GetRequiredService<ILoggerFactory>(), cancel);
 
         if (await services.GetRequiredService<RollUps>().BringUpToDate(clock.GetCurrentInstant(), cancel))
         {

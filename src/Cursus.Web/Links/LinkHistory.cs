@@ -24,10 +24,10 @@ public static class LinkHistory
     /// <param name="Many">What was done to many links at once, where this was one of them.</param>
     /// <param name="Destination">As entered.</param>
     /// <param name="FinalUrl">Where visitors were sent meanwhile.</param>
-    /// <param name="Clicks">People's clicks meanwhile.</param>
+    /// <param name="Clicks">People's clicks meanwhile; null where single clicks from then have been deleted.</param>
     /// <param name="Differences">What is different from the version before; empty for the first.</param>
     public sealed record Entry(
-        int Version, Instant Since, Instant? Until, string? MadeBy, string? Many, string Destination, string FinalUrl, long Clicks, IReadOnlyList<LinkDifference> Differences);
+        int Version, Instant Since, Instant? Until, string? MadeBy, string? Many, string Destination, string FinalUrl, long? Clicks, IReadOnlyList<LinkDifference> Differences);
 
     /// <param name="Version">Number of the version to go back to.</param>
     public sealed record RestoreRequest(int? Version);
@@ -62,11 +62,12 @@ public static class LinkHistory
         var changeIds = versions.Select(v => v.ChangeId).OfType<Guid>().ToList();
         var changes = await db.LinkChanges.Where(c => changeIds.Contains(c.Id)).ToDictionaryAsync(c => c.Id, c => c.What, cancel);
         var clicks = await Clicks(id, versions, db, cancel);
+        var keptFrom = member.Workspace.ClicksKeptFrom is { } day ? member.Zone.AtStartOfDay(day).ToInstant() : Instant.MinValue;
         var rewriting = await LinkRewriting.Load(db, member, options, cancel);
         var states = versions.ConvertAll(v => LinkState.FromJson(v.State));
         var entries = versions.Select((version, i) => new Entry(
             version.Number, version.Since, version == present ? null : version.Until, version.MadeBy is { } by ? names.GetValueOrDefault(by) : null,
-            version.ChangeId is { } change ? changes.GetValueOrDefault(change) : null, states[i].Destination, states[i].FinalUrl, clicks.GetValueOrDefault(version.Number),
+            version.ChangeId is { } change ? changes.GetValueOrDefault(change) : null, states[i].Destination, states[i].FinalUrl, version.Since < keptFrom ? null : clicks.GetValueOrDefault(version.Number),
             i == 0 ? [] : LinkDifference.Between(states[i - 1], states[i], rewriting.NameOf, member.Zone))).Reverse().ToList();
         return TypedResults.Ok(new Page<Entry>(entries, null, entries.Count));
     }

@@ -35,6 +35,16 @@ public class UserAgentReadingTests
         (reading.Kind, reading.Device, reading.Browser, reading.Os).ShouldBe((ClickKind.Person, device, browser, os));
     }
 
+    /// <summary>Some of the open patterns take any words for the name of an app.</summary>
+    [Theory]
+    [InlineData("Mozilla/5.0 Quorlish Gecko/7.1 CFNetwork/1404.0.5 Darwin/22.3.0")]
+    [InlineData("Mozilla/5.0 AppleWebKit Quorlish-iPhone/7.1 CFNetwork/1404.0.5 Darwin/22.3.0")]
+    public void Nobody_can_make_up_browsers_for_the_reports(string agent)
+    {
+        UserAgentReading.Families(agent, hasRobots: true).Browser.ShouldContain("Quorlish", customMessage: "the patterns by themselves would");
+        UserAgentReading.Of(agent, default).ShouldBe(new(ClickKind.Person, "phone", "CFNetwork", "iOS"));
+    }
+
     [Fact]
     public void No_everyday_browser_stays_without_a_device()
     {

@@ -34,7 +34,7 @@ public class ArchiveTests(CursusApp app)
 
         // Ids and all: there is nothing in this installation that they could be mixed up with. Only who did something, and what the check does of itself, are the new installation's.
         var (mine, theirs) = (await Tables(app, world), await Tables(elsewhere, heir));
-        foreach (var table in ArchiveTable.All.Where(t => t.Name is not ("workspaces" or "members" or "user_agents" or "domains")))
+        foreach (var table in ArchiveTable.All.Where(t => t.Name is not ("workspaces" or "members" or "user_agents" or "domains" or "link_months")))
         {
             theirs[table.Name].ShouldBe(mine[table.Name], table.Name);
             mine[table.Name].Length.ShouldBeGreaterThan(table.Name is "pixel_days" or "referrers" or "batches" or "batch_lines" ? -1 : 2, $"{table.Name} has no row to be compared");

@@ -94,8 +94,8 @@ public class ClickKindTests(CursusApp app)
         var link = Guid.Parse((string)(await world.Send())["placements"]![0]!["link"]!["id"]!);
         var at = SystemClock.Instance.GetCurrentInstant() - Duration.FromHours(2);
         await using var source = app.DataSource();
-        using var one = new ClickStore(source);
-        using var other = new ClickStore(source);
+        using var one = new ClickStore(source, SystemClock.Instance);
+        using var other = new ClickStore(source, SystemClock.Instance);
         var (oneJournal, _) = await one.Register(Guid.NewGuid(), Cancel);
         var (otherJournal, _) = await other.Register(Guid.NewGuid(), Cancel);
         Click After(int seconds) => new(at + Duration.FromSeconds(seconds), link, ClickKind.Person, 77, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");

@@ -16,7 +16,7 @@ public class ClickStoreTests(CursusApp app)
         var world = await World.Make(app, "Asia/Tokyo");
         var links = (await world.Send())["placements"]!.AsArray().Select(p => (Guid)p!["link"]!["id"]!).ToArray();
         await using var source = app.DataSource();
-        using var store = new ClickStore(source);
+        using var store = new ClickStore(source, SystemClock.Instance);
         var (journalId, shippedTo) = await store.Register(Guid.NewGuid(), Cancel);
         shippedTo.ShouldBe(0);
 
@@ -74,7 +74,7 @@ public class ClickStoreTests(CursusApp app)
             At(20, 0, 4), At(30, 1, 6, ClickKind.Head), At(31, 1, 6), At(40, 2, 9, ClickKind.Team), At(40.5, 2, 10), At(90_000, 3, 7),
         ];
         await using var source = own.DataSource();
-        using var store = new ClickStore(source);
+        using var store = new ClickStore(source, SystemClock.Instance);
         var (journal, _) = await store.Register(Guid.NewGuid(), Cancel);
         foreach (var batch in clicks.Index().Chunk(size))
         {
@@ -97,7 +97,7 @@ public class ClickStoreTests(CursusApp app)
         var world = await World.Make(app);
         var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
         await using var source = app.DataSource();
-        using var store = new ClickStore(source);
+        using var store = new ClickStore(source, SystemClock.Instance);
         var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
         Click At(Instant at, string agent) => new(at, link, ClickKind.Person, 1, default, default, "", agent, "");
         var now = Instant.FromUtc(2026, 11, 1, 0, 0);
@@ -119,7 +119,7 @@ public class ClickStoreTests(CursusApp app)
         var world = await World.Make(app);
         var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
         await using var source = app.DataSource();
-        using var store = new ClickStore(source);
+        using var store = new ClickStore(source, SystemClock.Instance);
         var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
         var day = new LocalDate(year, month, dayOfMonth);
         var begin = DateTimeZoneProviders.Tzdb["Europe/London"].AtStartOfDay(day).ToInstant() - Duration.FromHours(6);
@@ -142,7 +142,7 @@ public class ClickStoreTests(CursusApp app)
         var world = await World.Make(own, "America/Los_Angeles");
         var links = (await world.Send())["placements"]!.AsArray().Select(p => (Guid)p!["link"]!["id"]!).ToArray();
         await using var source = own.DataSource();
-        using var store = new ClickStore(source);
+        using var store = new ClickStore(source, SystemClock.Instance);
         var rollUps = new RollUps(source);
         var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
         var (random, begin) = (new Random(11), Instant.FromUtc(2026, 8, 20, 0, 0));
@@ -212,7 +212,7 @@ public class ClickStoreTests(CursusApp app)
         var world = await World.Make(own);
         var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
         await using var source = own.DataSource();
-        using var store = new ClickStore(source);
+        using var store = new ClickStore(source, SystemClock.Instance);
         var (journalId, _) = await store.Register(Guid.NewGuid(), Cancel);
         const string browser = "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", machine = "hill-monitor/1.0";
         var now = SystemClock.Instance.GetCurrentInstant() - Duration.FromHours(30);

@@ -40,6 +40,30 @@ public class VisitorSaltsTests(CursusApp app)
         Hash(noon).ShouldNotBe(today, "yesterday's key must be gone from memory as well");
     }
 
+    /// <summary>PostgreSQL empties such a table when it recovers from a crash.</summary>
+    [Fact]
+    public async Task Kept_apart_from_the_clicks_and_lost_in_a_crash_the_key_is_still_the_same_for_everybody()
+    {
+        const string zone = "Pacific/Fiji";
+        var clock = new MovableClock(DateTimeZoneProviders.Tzdb[zone].AtStrictly(new LocalDateTime(2031, 5, 4, 12, 0)).ToInstant());
+        await using var database = app.DataSource();
+        using var salts = new VisitorSalts(database, clock, NullLogger<VisitorSalts>.Instance);
+        var keys = salts.Of(zone);
+        await salts.Renew(Cancel);
+        var before = keys.At(clock.Now).ToArray();
+        await using var db = app.Database();
+        (await db.Database.SqlQuery<char>($"select relpersistence as \"Value\" from pg_class where oid = 'ephemeral.visitor_salts'::regclass").SingleAsync(Cancel)).ShouldBe('u', "no log, and so no standby or backup, has it");
+        await db.VisitorSalts.Where(s => s.TimeZone == zone).ExecuteDeleteAsync(Cancel);
+
+        await salts.Renew(Cancel);
+
+        keys.At(clock.Now).ToArray().ShouldBe(before);
+        using var other = new VisitorSalts(database, clock, NullLogger<VisitorSalts>.Instance);
+        other.Of(zone);
+        await other.Renew(Cancel);
+        other.Of(zone).At(clock.Now).ToArray().ShouldBe(before);
+    }
+
     private async Task<int> Kept(string zone)
     {
         await using var db = app.Database();

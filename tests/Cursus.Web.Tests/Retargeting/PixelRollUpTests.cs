@@ -26,7 +26,7 @@ public sealed class PixelRollUpTests(CursusApp app) : IClassFixture<CursusApp>
             [.. pixels.Take(random.Next(1, 3)).Select(p => new PixelOutcome(p, (HandoffOutcome)random.Next(4)))])).ToList();
 
         await using var source = app.DataSource();
-        using var store = new ClickStore(source);
+        using var store = new ClickStore(source, SystemClock.Instance);
         var (journal, _) = await store.Register(Guid.NewGuid(), Cancel);
         for (var from = 0; from < reports.Count;)
         {
@@ -59,7 +59,7 @@ public sealed class PixelRollUpTests(CursusApp app) : IClassFixture<CursusApp>
         var (foreign, _) = await Pixels.SetUp(other);
         var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
         await using var source = app.DataSource();
-        using var store = new ClickStore(source);
+        using var store = new ClickStore(source, SystemClock.Instance);
         var (journal, _) = await store.Register(Guid.NewGuid(), Cancel);
         var now = SystemClock.Instance.GetCurrentInstant();
         PixelOutcome[] fired = [new(Guid.Parse(foreign), HandoffOutcome.Fired), new(Guid.NewGuid(), HandoffOutcome.Fired)];

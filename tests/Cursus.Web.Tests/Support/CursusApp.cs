@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
 using Npgsql;
 
 [assembly: AssemblyFixture(typeof(CursusApp))]
@@ -69,7 +70,7 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
     public async Task Ship(IReadOnlyList<Click> clicks)
     {
         await using var source = DataSource();
-        using var store = new ClickStore(source);
+        using var store = new ClickStore(source, SystemClock.Instance);
         var (id, _) = await store.Register(Guid.NewGuid(), CancellationToken.None);
         await store.Ship(id, new JournalBatch([.. clicks.Select((c, i) => (i * 64L, c))], [], clicks.Count * 64L), CancellationToken.None);
     }
@@ -119,6 +120,7 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
         .UseSetting("ConnectionStrings:Cursus", line ?? connection)
         .UseSetting("Cursus:JournalFolder", Path.Combine(folder, "journal"))
         .UseSetting("Cursus:SnapshotFile", Path.Combine(folder, "links.snapshot"))
+        .UseSetting("Cursus:KeyFile", Path.Combine(AppContext.BaseDirectory, "protection.pfx"))
         .UseSetting("Cursus:Limits:RequestsAtOnce", "1000000")
         .UseSetting("Cursus:PublicScheme", "http")
         .UseSetting("Cursus:AllowedPrivateHosts:0", ".localhost")

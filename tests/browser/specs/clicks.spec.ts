@@ -91,6 +91,34 @@ test('office networks are read one a line and a slip is explained', async ({ pag
   await expect(page.getByRole('button', { name: 'Save networks' })).toHaveCount(0)
 })
 
+test('deleting old clicks is asked for once more, with the keyboard too, and can be left alone', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/set-up?part=members')
+  const kept = page.getByRole('combobox', { name: 'Keep single clicks' })
+  await expect(kept).toHaveValue('For ever')
+  await kept.focus()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  const asks = page.getByRole('alertdialog', { name: 'Delete single clicks older than 26 months?' })
+  await expect(asks.getByRole('button', { name: 'Keep them' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(asks).toHaveCount(0)
+  await expect(kept).toHaveValue('For ever')
+
+  await kept.click()
+  await page.getByRole('option', { name: '38 months' }).click()
+  await page.getByRole('button', { name: 'Delete older clicks' }).click()
+  await expect(asks).toHaveCount(0)
+  await page.reload()
+  await expect(kept).toHaveValue('38 months')
+  await kept.click()
+  await page.getByRole('option', { name: 'For ever' }).click()
+  await page.reload()
+  await expect(kept).toHaveValue('For ever')
+})
+
 test('a visitor whose browser writes letters of its language into headers is led on', async () => {
   const answer = await new Promise<string>((resolve, reject) => {
     const socket = connect(Number(new URL(application).port), '127.0.0.1', () => {

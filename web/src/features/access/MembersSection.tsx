@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
+import { KeptClicks } from '../clicks/KeptClicks'
 import { LeftOutByBehaviour } from '../clicks/LeftOutByBehaviour'
 import { OfficeNetworks } from '../clicks/OfficeNetworks'
 import { membersQuery, useSession } from './session'
@@ -26,6 +27,7 @@ export function MembersSection() {
       </Sheet>
       <OfficeNetworks mayChange={session?.role === 'owner'} />
       <LeftOutByBehaviour mayChange={session?.role === 'owner'} />
+      <KeptClicks mayChange={session?.role === 'owner'} />
     </>
   )
 }

@@ -55,7 +55,7 @@ export function AnswerSentence({ answer }: { answer: Breakdown }) {
           answer.before &&
           ' · not over yet, so compared with as much of the earlier period'}
         {answer.narrowedFrom &&
-          ` · asked from ${day(answer.narrowedFrom)} on: where two things are crossed that only single clicks tell, the last 31 days are answered`}
+          ` · asked from ${day(answer.narrowedFrom)} on: where two things are crossed that only single clicks tell, at most 31 days are answered, as far back as single clicks are kept`}
       </Text>
       <Anchor component={Link} to="/how-cursus-counts" size="sm" display="block">
         How Cursus counts and decides

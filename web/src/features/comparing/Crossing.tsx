@@ -72,7 +72,7 @@ function Crossed({ by, across, asked }: { by: Dimension; across: Dimension; aske
   const { from, to, narrowedFrom } = pivot.data
   const caption = `Clicks by ${dimensions[by]} and ${dimensions[across]}, ${day(from)} to ${day(to)}${
     narrowedFrom
-      ? '. Both are told by single clicks alone, so that only the last 31 days are answered; narrow to one link to ask further back'
+      ? '. Both are told by single clicks alone: at most 31 days are answered, or one link over any time, as far back as single clicks are kept'
       : ''
   }.`
   return (

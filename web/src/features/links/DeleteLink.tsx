@@ -51,7 +51,7 @@ export function DeleteLink({ link, onKeep, onGone }: Props) {
           value={typed}
           onChange={(event) => setTyped(event.currentTarget.value)}
         />
-        <Group gap={8} mt="sm">
+        <Group gap={8} mt="sm" mb={4}>
           <Button type="submit" color="red" disabled={!isSure} loading={remove.isPending}>
             Delete the link
           </Button>
