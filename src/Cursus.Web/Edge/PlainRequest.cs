@@ -19,6 +19,8 @@ internal ref struct PlainRequest
     private static readonly SearchValues<byte> Plain = SearchValues.Create("/-._~!$&'()*+,;=:@0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz"u8);
     private static readonly SearchValues<byte> PlainQuery = SearchValues.Create("/?%-._~!$&'()*+,;=:@0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz"u8);
 
+    private static readonly SearchValues<char> Name = SearchValues.Create("-.0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz");
+
     public readonly ReadOnlySpan<char> Host => host;
 
     public ReadOnlySpan<char> Path { get; private set; }
@@ -134,7 +136,7 @@ internal ref struct PlainRequest
     /// <summary>Takes a header that matters. False for what makes it a request of another kind.</summary>
     private bool Take(ReadOnlySpan<char> name, ReadOnlySpan<char> value) => name.Length switch
     {
-        4 when Is(name, "Host") => Set(ref host, value),
+        4 when Is(name, "Host") => Set(ref host, value) && IsName(value),
         5 when Is(name, "X-Moz") => Set(ref xMoz, value),
         6 when Is(name, "Accept") => Set(ref accept, value),
         6 when Is(name, "Cookie") || Is(name, "Expect") => false,
@@ -157,6 +159,13 @@ internal ref struct PlainRequest
         22 when Is(name, ClientHints.Asked) => Set(ref formFactors, value),
         _ => true,
     };
+
+    /// <summary>A name, with or without a port: nothing that the web server might have to say something about.</summary>
+    private static bool IsName(ReadOnlySpan<char> host)
+    {
+        var port = host.IndexOf(':');
+        return !(port < 0 ? host : host[..port]).ContainsAnyExcept(Name) && (port < 0 || (host[(port + 1)..] is { Length: > 0 and <= 5 } digits && !digits.ContainsAnyExceptInRange('0', '9')));
+    }
 
     private static bool Is(ReadOnlySpan<char> text, string expected) => text.Equals(expected, StringComparison.OrdinalIgnoreCase);
 

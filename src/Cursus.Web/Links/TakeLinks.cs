@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Cursus.Core;
+using Cursus.Core.Addresses;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Hosting;
@@ -104,9 +105,13 @@ public static class TakeLinks
         return TypedResults.Stream(content, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "links.xlsx");
     }
 
+    /// <summary>As entered; or as browsers read it where a list that is brought in would be freed from something, so that what is taken away can be brought in again.</summary>
+    private static string Listed(string destination) =>
+        PastedAddress.Clean(destination) != destination && Destination.TryParse(destination, out var read, out _) ? read.Address.ToString() : destination;
+
     private static string?[] Cells(LinkResponse link, DateTimeZone zone) =>
     [
-        link.ShortUrl, link.Title, link.Destination, link.FinalUrl, link.Channel, link.Campaign, link.Source, link.Medium, link.Term, link.Content,
+        link.ShortUrl, link.Title, Listed(link.Destination), link.FinalUrl, link.Channel, link.Campaign, link.Source, link.Medium, link.Term, link.Content,
         string.Join(", ", link.Tags), link.Folder, link.Note, CsvFile.Text(link.Redirect), CsvFile.Time(link.CreatedAt, zone), link.CreatedBy, CsvFile.Text(link.Clicks),
         link.LastClickAt is { } last ? CsvFile.Time(last, zone) : null, JsonNamingPolicy.KebabCaseLower.ConvertName($"{link.State}"), string.Join(", ", link.Aliases),
         link.BroughtAlong is { } elsewhere ? CsvFile.Text(elsewhere) : null,
