@@ -151,7 +151,7 @@ public static class Batches
     /// <summary>The body, or null where it is larger than any list taken.</summary>
     private static async Task<byte[]?> ReadBody(HttpRequest http, CancellationToken cancel)
     {
-        using var content = new MemoryStream();
-        return await RequestSize.TryCopy(http, content, ListFile.MaxBytes, cancel) ? content.ToArray() : null;
+        using var content = new MemoryStream(http.ContentLength is { } length and <= ListFile.MaxBytes ? (int)length : 0);
+        return !await RequestSize.TryCopy(http, content, ListFile.MaxBytes, cancel) ? null : content.Length == content.Capacity ? content.GetBuffer() : content.ToArray();
     }
 }
