@@ -5,7 +5,7 @@ bench() {
   [ $# -eq 0 ] || shift
   while [ $# -gt 0 ]; do
     case $1 in
-      --json | --small) options+=("$1") ;;
+      --json | --small | --only=*) options+=("$1") ;;
       *) fail "bench has no option “$1”. See ./cursus help." ;;
     esac
     shift
@@ -23,10 +23,23 @@ bench() {
       unless_built machines bench/machines src/Cursus.Core -- quietly dotnet build bench/machines/machines.csproj -c Release -o artifacts/machines --nologo >&2
       dotnet artifacts/machines/machines.dll tests/Cursus.Core.Tests/ReferenceData/requests-*.txt --write docs/machines.md
       ;;
+    journal) bench_journal ;;
     edge | crash | reports) bench_server "$name" "${options[@]}" ;;
     performance) bench_performance "${options[@]}" ;;
-    *) fail "there is no measurement “$name”. There are: abuse crash edge find handoff machines many performance reports send soak verdict." ;;
+    *) fail "there is no measurement “$name”. There are: abuse crash edge find handoff journal machines many performance reports send soak verdict." ;;
   esac
+}
+
+# bench_journal: measures what a full disk costs a redirect, on a small disk in memory that only root may mount.
+bench_journal() {
+  need_toolchain
+  unless_built journal bench/journal src/Cursus.Core src/Cursus.Data -- quietly dotnet build bench/journal/journal.csproj -c Release -o artifacts/journal --nologo >&2
+  local folder
+  folder=$(mktemp -d)
+  mkdir "$folder/roomy" "$folder/small"
+  mount -t tmpfs -o size=1m tmpfs "$folder/small" 2>/dev/null || { rm -rf "$folder"; fail "a small disk cannot be mounted here. Run this as root."; }
+  trap "umount --lazy '$folder/small'; rm -rf '$folder'" EXIT
+  dotnet artifacts/journal/journal.dll "$folder/roomy" "$folder/small"
 }
 
 # bench_performance [OPTION...]: measures edge, crashes and reports, and writes docs/performance.md.

@@ -19,6 +19,7 @@ if (await Commands.Run(app, args) is { } exitCode)
 }
 
 app.UseEdge();
+app.UseMemberThreads();
 app.UseTrustedProxies();
 app.UseExceptionHandler();
 app.UseStatusCodePages();

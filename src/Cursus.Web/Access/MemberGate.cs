@@ -55,7 +55,8 @@ public static class MemberGate
     /// <summary>The role as it is written in the API.</summary>
     public static string Name(Role role) => role switch { Role.Owner => "owner", Role.Editor => "editor", _ => "viewer" };
 
-    private static async Task<Member?> FindMember(HttpContext context)
+    /// <summary>The member who makes a request; null where nobody is signed in, or not any more.</summary>
+    internal static async Task<Member?> FindMember(HttpContext context)
     {
         var db = context.RequestServices.GetRequiredService<CursusDb>();
         var members = db.Members.Include(m => m.Workspace).Include(m => m.Account).AsNoTracking();

@@ -1,4 +1,4 @@
-using Npgsql;
+using Cursus.Web.Problems;
 using Quartz;
 
 namespace Cursus.Web.Checking;
@@ -14,7 +14,7 @@ internal sealed class LinkCheckJob(CheckRound round, CertificateRound certificat
             await round.Run(cancellationToken);
             await certificates.Run(cancellationToken);
         }
-        catch (Exception e) when (e is NpgsqlException or TimeoutException or Microsoft.EntityFrameworkCore.DbUpdateException)
+        catch (Exception e) when (e is Microsoft.EntityFrameworkCore.DbUpdateException || DatabaseTrouble.IsOfDatabase(e))
         {
             log.LogWarning("The link check could not read or write what it knows and tries again in a moment: {Reason}", e.Message);
         }

@@ -2,6 +2,7 @@ using System.Diagnostics;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
 using Cursus.Web.Hosting;
+using Cursus.Web.Problems;
 using Nito.AsyncEx;
 using NodaTime;
 
@@ -42,7 +43,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
             {
                 return;
             }
-            catch (Exception e) when (e is Npgsql.NpgsqlException or IOException or TimeoutException)
+            catch (Exception e) when (DatabaseTrouble.IsOfDatabase(e))
             {
                 log.LogWarning("Clicks wait in the journal, the database does not take them: {Reason}", e.Message);
                 await Task.Delay(pause, stoppingToken).ContinueWith(_ => { }, TaskScheduler.Default);

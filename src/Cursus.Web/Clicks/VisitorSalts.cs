@@ -65,7 +65,7 @@ public sealed class VisitorSalts([FromKeyedServices(DatabasePools.Edge)] NpgsqlD
             {
                 await Renew(stoppingToken);
             }
-            catch (Exception e) when (e is NpgsqlException || DatabaseTrouble.IsAway(e))
+            catch (Exception e) when (DatabaseTrouble.IsOfDatabase(e))
             {
                 // Visitors are still told apart by the key in memory; the agreed one is fetched when the database is back.
                 log.LogWarning("The keys of visitor hashes could not be fetched; trying again: {Reason}", e.Message);

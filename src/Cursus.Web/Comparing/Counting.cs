@@ -31,10 +31,10 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
 
     /// <summary>Waits until it is the workspace's turn to count, and opens one moment of the database.</summary>
     /// <exception cref="Problems.TooManyRequestsException">Too many wait already.</exception>
-    public async Task<Snapshot> Open(Guid workspaceId, CancellationToken cancel) => await Snapshot.Open(reports, await gate.Enter(workspaceId, cancel), gate.IsCrowded, cancel);
+    public async Task<Snapshot> Open(Guid workspaceId, CancellationToken cancel) => await Snapshot.Open(reports, await gate.Enter(workspaceId, cancel), cancel);
 
     /// <summary>Opens one moment of the database for whoever reads it row by row for as long as it takes to send them, and who is bounded by <see cref="Held.Download"/>.</summary>
-    public Task<Snapshot> OpenLong(CancellationToken cancel) => Snapshot.Open(dataSource, null, isCrowded: true, cancel);
+    public Task<Snapshot> OpenLong(CancellationToken cancel) => Snapshot.Open(dataSource, null, cancel);
 
     /// <summary>The whole answer to a question by one dimension, as of one moment.</summary>
     /// <param name="most">How many groups get a row of their own.</param>

@@ -12,28 +12,13 @@ internal sealed class ReportGate(CursusOptions options) : IDisposable
         PartitionedRateLimiter.Create<Guid, Guid>(workspace => RateLimitPartition.GetConcurrencyLimiter(workspace, _ => Of(options.Limits.ReportsOfWorkspace, options.Limits.ReportsWaiting))),
         PartitionedRateLimiter.Create<Guid, string>(_ => RateLimitPartition.GetConcurrencyLimiter("all", _ => Of(options.Limits.ReportsAtOnce, options.Limits.ReportsWaitingInAll))));
 
-    private int waiting;
-
-    /// <summary>Whether others wait for their turn.</summary>
-    public bool IsCrowded => Volatile.Read(ref waiting) > 0;
-
     public void Dispose() => turns.Dispose();
 
     /// <summary>Waits for a turn, which ends when the lease is disposed of.</summary>
     /// <exception cref="TooManyRequestsException">So many wait already that this one would wait too long.</exception>
     public async Task<IDisposable> Enter(Guid workspaceId, CancellationToken cancel)
     {
-        Interlocked.Increment(ref waiting);
-        RateLimitLease lease;
-        try
-        {
-            lease = await turns.AcquireAsync(workspaceId, 1, cancel);
-        }
-        finally
-        {
-            Interlocked.Decrement(ref waiting);
-        }
-
+        var lease = await turns.AcquireAsync(workspaceId, 1, cancel);
         if (lease.IsAcquired)
         {
             return lease;

@@ -18,8 +18,7 @@ internal sealed class Snapshot : IAsyncDisposable
     public LocalDate SealedUntil { get; }
 
     /// <param name="turn">Ends with the snapshot.</param>
-    /// <param name="isCrowded">Whether others wait: then the database takes one processor for it, else as many as it wants. Several of them answer one person sooner, and many people no sooner.</param>
-    public static async Task<Snapshot> Open(NpgsqlDataSource dataSource, IDisposable? turn, bool isCrowded, CancellationToken cancel)
+    public static async Task<Snapshot> Open(NpgsqlDataSource dataSource, IDisposable? turn, CancellationToken cancel)
     {
         NpgsqlConnection? connection = null;
         try
@@ -29,8 +28,7 @@ internal sealed class Snapshot : IAsyncDisposable
 
             // Compiling such a query takes longer than running it. A table of what is summed up is small, though the planner, who can't know how many channels there are, expects a long one
             // that is better sorted first; and to hash twenty thousand links takes more than the usual four megabytes.
-            await using var command = new NpgsqlCommand(
-                $"set local jit = off; set local enable_sort = off; set local work_mem = '64MB'; {(isCrowded ? "set local max_parallel_workers_per_gather = 0; " : "")}select until from sealed_days", connection);
+            await using var command = new NpgsqlCommand("set local jit = off; set local enable_sort = off; set local work_mem = '64MB'; select until from sealed_days", connection);
             await using var reader = await command.ExecuteReaderAsync(cancel);
             return new Snapshot(connection, transaction, turn, await reader.ReadAsync(cancel) ? reader.GetFieldValue<LocalDate>(0) : LocalDate.MinIsoValue);
         }

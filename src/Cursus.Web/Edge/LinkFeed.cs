@@ -313,5 +313,6 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
 
     private static string? Text(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetString(column);
 
-    private static bool IsOfDatabase(Exception e) => e is NpgsqlException or IOException or TimeoutException or ObjectDisposedException || DatabaseTrouble.IsAway(e);
+    /// <summary>A connection that the other side has closed may be disposed of already.</summary>
+    private static bool IsOfDatabase(Exception e) => e is ObjectDisposedException || DatabaseTrouble.IsOfDatabase(e);
 }

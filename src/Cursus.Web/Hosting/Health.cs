@@ -1,11 +1,12 @@
 using Cursus.Data;
 using Cursus.Data.Clicks;
+using Cursus.Web.Access;
 using Cursus.Web.Clicks;
 using Cursus.Web.Edge;
 
 namespace Cursus.Web.Hosting;
 
-/// <summary>/healthz: the process is alive. /readyz: the database answers and the edge knows its links; to those who may know with how the edge and the way of the clicks stand.</summary>
+/// <summary>/healthz: the process is alive. /readyz: the database answers and the edge knows its links; to members, and on the machine itself, with how the edge and the way of the clicks stand.</summary>
 public static class Health
 {
     /// <param name="LostClicks">Clicks since the start that were answered and could not be written down, because the disk under the journal or the journal was full.</param>
@@ -30,12 +31,11 @@ public static class Health
                 prepared.IsDone && await db.Database.CanConnectAsync(cancel), feed.IsLoaded, journal.Lost, journal.Damaged, links.Count, links.Size, feed.LoadedIn?.TotalSeconds,
                 shipping.WaitingBytes, Math.Round(shipping.OldestWaiting.TotalSeconds, 3), shipping.Shipped, shipping.LastBatch);
             var status = readiness is { Database: true, Edge: true } ? 200 : 503;
-            return MayKnow(context) ? Results.Json(readiness, statusCode: status) : Results.Json(new { readiness.Database, readiness.Edge }, statusCode: status);
+            return IsHere(context) || (readiness.Database && await MemberGate.FindMember(context) is not null) ? Results.Json(readiness, statusCode: status) : Results.Json(new { readiness.Database, readiness.Edge }, statusCode: status);
         }).ExcludeFromDescription();
     }
 
-    /// <summary>Members, and whoever asks on the machine itself; through a proxy everybody seems to.</summary>
-    private static bool MayKnow(HttpContext context) =>
-        context.User.Identity?.IsAuthenticated == true
-        || (context.Connection.RemoteIpAddress is { } address && System.Net.IPAddress.IsLoopback(address) && !context.Request.Headers.ContainsKey("X-Forwarded-For"));
+    /// <summary>Whether somebody asks on the machine itself; through a proxy everybody seems to.</summary>
+    private static bool IsHere(HttpContext context) =>
+        context.Connection.RemoteIpAddress is { } address && System.Net.IPAddress.IsLoopback(address) && !context.Request.Headers.ContainsKey("X-Forwarded-For");
 }

@@ -17,6 +17,9 @@ public static class DatabaseTrouble
         _ => false,
     };
 
+    /// <summary>Whether it is the database that failed, whatever it says: for work in the background that is tried again.</summary>
+    public static bool IsOfDatabase(Exception exception) => exception is NpgsqlException or IOException || IsAway(exception);
+
     /// <summary>Whether somebody else has made the same thing in the same moment, such as a tag of the same name.</summary>
     public static bool IsMadeMeanwhile(Exception exception) =>
         exception is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } || (exception is DbUpdateException { InnerException: { } inner } && IsMadeMeanwhile(inner));

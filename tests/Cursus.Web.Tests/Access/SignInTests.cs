@@ -34,6 +34,8 @@ public partial class SignInTests(CursusApp app)
         (await browser.SendAsync(leave, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
 
         (await Session(stolen)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await (await browser.SendAsync(new HttpRequestMessage(HttpMethod.Get, "/readyz") { Headers = { { "Cookie", stolen }, { "X-Forwarded-For", "203.0.113.9" } } }, Cancel)).Content.ReadAsStringAsync(Cancel))
+            .ShouldNotContain("waitingBytes");
         (await Session(other)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
