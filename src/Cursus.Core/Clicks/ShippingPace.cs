@@ -23,11 +23,25 @@ public static class ShippingPace
     /// <summary>How many times as long as the last batch took the next one waits: three quarters of busy processors stay with the visitors.</summary>
     public const int Restraint = 3;
 
+    /// <summary>Clicks of one batch at most. Generous, since each day of a link costs the same to change for one click as for many; bounded by the memory that a batch takes.</summary>
+    public const int LargestBatch = 120_000;
+
+    /// <summary>Clicks that any batch may have.</summary>
+    public const int SmallestBatch = 2_000;
+
+    /// <summary>No batch should take longer: everybody else's clicks wait behind it.</summary>
+    public static readonly Duration LongestBatch = Duration.FromSeconds(5);
+
     private static readonly Duration Late = Duration.FromMinutes(5);
 
     /// <summary>How busy the last looks say that the processors are: their median, the higher one of the middle two.</summary>
     /// <param name="looks">At least one; each a share of the processors' time, 0 to 1.</param>
     public static double BusyBy(IReadOnlyCollection<double> looks) => looks.Order().ElementAt(looks.Count / 2);
+
+    /// <summary>How many clicks the next batch may have: fewer after one that took too long, as clicks do that are made up to take time, and again more when they don't any more.</summary>
+    /// <param name="size">What the last one might have.</param>
+    /// <param name="took">How long it took.</param>
+    public static int NextSize(int size, Duration took) => took > LongestBatch ? Math.Max(size / 2, SmallestBatch) : Math.Min(size * 2, LargestBatch);
 
     /// <summary>How long to rest, all in all, before the next batch is shipped; <see cref="Duration.MaxValue"/> until something changes.</summary>
     /// <param name="busy">Share of the processors' time that the process took while it shipped nothing, 0 to 1; see <see cref="BusyBy"/>.</param>

@@ -11,8 +11,8 @@ namespace Cursus.Data.Clicks;
 /// </summary>
 internal sealed class KnownAgents(IClock clock)
 {
-    /// <summary>Agents of one batch that are read for their browser and system, those with the most clicks first; of the others only their kind and device are told. Reading one takes about a tenth of a millisecond.</summary>
-    public const int FullReadings = 5_000;
+    /// <summary>Agents of one batch that are read for their browser and system, those with the most clicks first; of the others only their kind and device are told. Reading one takes up to a millisecond, and a tenth of it in brief.</summary>
+    public const int FullReadings = 1_000;
 
     /// <summary>Texts that one process begins to keep on one day.</summary>
     public const int NewTextsADay = 2_000;
@@ -24,6 +24,7 @@ internal sealed class KnownAgents(IClock clock)
 
     private readonly Dictionary<(string Text, short Traits), (int Id, UserAgentReading Reading)> agents = [];
     private readonly Dictionary<UserAgentReading, int> readings = [];
+    private readonly List<(string Text, short Traits)> inBrief = [];
     private (LocalDate Day, int NewTexts) today;
 
     /// <summary>Where a click's agent stands in <c>user_agents</c>, and what it tells. The click was among those learned last.</summary>
@@ -42,7 +43,8 @@ internal sealed class KnownAgents(IClock clock)
         await Find(connection, unknown, cancel);
         unknown.RemoveAll(agents.ContainsKey);
         var read = unknown.Select((a, place) => (Agent: a, Reading: Read(a, place < FullReadings))).ToList();
-        var kept = read.GetRange(0, Math.Min(read.Count, NewTextsADay - today.NewTexts));
+        var kept = read.GetRange(0, Math.Min(Math.Min(read.Count, FullReadings), NewTextsADay - today.NewTexts));
+        inBrief.AddRange(unknown.Skip(FullReadings));
         today.NewTexts += kept.Count;
         await Keep(connection, kept, cancel);
         await Find(connection, kept.ConvertAll(k => k.Agent), cancel);
@@ -77,6 +79,10 @@ internal sealed class KnownAgents(IClock clock)
         {
             agents.Clear();
         }
+
+        // They may be read in full the next time.
+        inBrief.ForEach(a => agents.Remove(a));
+        inBrief.Clear();
     }
 
     /// <summary>Looks for agents whose texts are kept, and marks them as seen today.</summary>

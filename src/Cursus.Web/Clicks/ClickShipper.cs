@@ -11,9 +11,6 @@ namespace Cursus.Web.Clicks;
 /// <summary>Moves clicks from the journal into PostgreSQL, giving way to visitors (<see cref="ShippingPace"/>). While the database is away they wait in the journal.</summary>
 internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ShippingState state, LiveClicks live, Prepared prepared, ILogger<ClickShipper> log) : BackgroundService
 {
-    /// <summary>Generous, since each day of a link costs the same to change for one click as for many; bounded by the memory that a batch takes and by how long others who write wait for it.</summary>
-    private const int BatchSize = 120_000;
-
     private static readonly TimeSpan Gathering = TimeSpan.FromMilliseconds(50);
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(5);
 
@@ -21,6 +18,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
     private readonly AsyncContextThread thread = new();
 
     private readonly Queue<double> looks = [];
+    private int size = ShippingPace.LargestBatch;
 
     public override void Dispose()
     {
@@ -87,6 +85,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
                 var stored = await store.Ship(batch, cancel);
                 next = batch.Next;
                 lastBatch = Duration.FromTimeSpan(Stopwatch.GetElapsedTime(began));
+                size = ShippingPace.NextSize(size, lastBatch);
                 state.Done(batch.Count, next);
                 live.Tell(stored);
                 await (ahead ?? Task.CompletedTask);
@@ -104,7 +103,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
     private async Task<ReadBatch> Read(int journalId, long from, CancellationToken cancel)
     {
         await Task.Yield();
-        return await store.Read(journalId, journal.Read(from, BatchSize), cancel);
+        return await store.Read(journalId, journal.Read(from, size), cancel);
     }
 
     /// <summary>Waits while visitors need the processors.</summary>

@@ -33,5 +33,19 @@ public class ShippingPaceTests
     public void The_first_look_is_taken_for_what_it_is() => ShippingPace.BusyBy([0.2]).ShouldBe(0.2);
 
     [Fact]
+    public void Batches_that_take_too_long_are_followed_by_smaller_ones_until_they_do_not()
+    {
+        var size = ShippingPace.LargestBatch;
+        for (var batch = 0; batch < 10; batch++)
+        {
+            size = ShippingPace.NextSize(size, Duration.FromSeconds(38));
+        }
+
+        size.ShouldBe(ShippingPace.SmallestBatch, "a thousand clicks once took so long");
+        ShippingPace.NextSize(size, Duration.FromSeconds(1)).ShouldBe(2 * size);
+        ShippingPace.NextSize(ShippingPace.LargestBatch, Duration.FromSeconds(3)).ShouldBe(ShippingPace.LargestBatch, "so many take as long as that");
+    }
+
+    [Fact]
     public void A_journal_that_is_half_full_is_emptied_whatever_it_costs() => ShippingPace.Rest(busy: 1, waited: Duration.FromSeconds(1), fullness: 0.51, Batch).ShouldBe(Duration.Zero);
 }
