@@ -8,7 +8,7 @@ namespace Cursus.Core.Clicks;
 /// The open patterns by which a user agent's browser and operating system are known: <c>Agents/browsers.yaml</c> of the uap-core project, read as its
 /// specification says: the first pattern that matches decides, and its replacement takes the place of what it found.
 /// </summary>
-internal sealed class UserAgentPatterns
+internal sealed partial class UserAgentPatterns
 {
     private readonly Pattern[] patterns;
 
@@ -29,7 +29,7 @@ internal sealed class UserAgentPatterns
     {
         foreach (var pattern in patterns)
         {
-            if ((hasRobots || !pattern.IsOfRobots) && pattern.MayMatch(userAgent) && pattern.Expression.Match(userAgent) is { Success: true } match && pattern.Family(match) is { Length: > 0 } family && (hasRobots || pattern.Names(match)))
+            if ((hasRobots || !pattern.IsOfRobots) && pattern.MayMatch(userAgent) && pattern.Expression.Match(userAgent) is { Success: true } match && pattern.Family(match) is { Length: > 0 } family && (hasRobots || pattern.NamesFamilies))
             {
                 return family;
             }
@@ -39,7 +39,7 @@ internal sealed class UserAgentPatterns
     }
 
     /// <param name="Needed">Words of which one stands in everything that matches; null where none is known. They are looked for in capitals and small letters alike, whatever the expression says.</param>
-    private sealed record Pattern(Regex Expression, string? Replacement, SearchValues<string>? Needed)
+    private sealed partial record Pattern(Regex Expression, string? Replacement, SearchValues<string>? Needed)
     {
         public static Pattern Of(Dictionary<string, string> entry, string replacement)
         {
@@ -54,10 +54,43 @@ internal sealed class UserAgentPatterns
 
         public bool MayMatch(ReadOnlySpan<char> userAgent) => Needed is null || userAgent.ContainsAny(Needed);
 
-        /// <summary>Whether the words that the family is made of stand in the pattern itself.</summary>
-        public bool Names(Match match) => UsedGroups.All(g => match.Groups[g].Value is var word && Expression.ToString().Replace("\\", "", StringComparison.Ordinal).Contains(word, StringComparison.OrdinalIgnoreCase));
+        /// <summary>Whether the pattern itself says which families there are: it takes none of their words from the text, whatever stands there.</summary>
+        public bool NamesFamilies { get; } = (Replacement is null ? [1] : Enumerable.Range(1, 9).Where(g => Replacement.Contains($"${g}", StringComparison.Ordinal)))
+            .All(g => !AnyWord().IsMatch(GroupOf(Expression.ToString(), g)));
 
-        private IEnumerable<int> UsedGroups => Replacement is null ? [1] : Enumerable.Range(1, 9).Where(g => Replacement.Contains($"${g}", StringComparison.Ordinal));
+        /// <summary>Ways to write "any letters" and "any number".</summary>
+        [GeneratedRegex(@"\\[wWSD]|\\d[+*{]|\[\^|-[zZ]|-9\][+*{]|(?<!\\)\.(?=[+*{])")]
+        private static partial Regex AnyWord();
+
+        /// <summary>What stands in the brackets of a group that is kept.</summary>
+        private static string GroupOf(string expression, int number)
+        {
+            var (kept, depth, start, isInClass) = (0, 0, -1, false);
+            for (var i = 0; i < expression.Length; i++)
+            {
+                switch (expression[i])
+                {
+                    case '\\':
+                        i++;
+                        break;
+                    case '[' or ']':
+                        isInClass = expression[i] == '[';
+                        break;
+                    case '(' when !isInClass:
+                        depth++;
+                        if (expression[i + 1] != '?' && ++kept == number)
+                        {
+                            (start, depth) = (i + 1, 1);
+                        }
+
+                        break;
+                    case ')' when !isInClass && --depth == 0 && start >= 0:
+                        return expression[start..i];
+                }
+            }
+
+            return "";
+        }
 
         public string Family(Match match) => Replacement is null
             ? match.Groups[1].Value
