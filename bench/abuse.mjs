@@ -8,6 +8,8 @@ import { headers, memory, pause, port, processorSeconds, shipped, state, visitor
 
 const small = process.argv.includes('--small')
 const bounds = { cpuSeconds: 2, memoryMegabytes: 200, slower: 3, lateSeconds: 5 }
+// No attack but the largest work that a member may give: what it costs visitors is told, and bounded twice as wide.
+const largestWork = 'the longest list'
 const link = await ask('POST', '/links', { title: 'While somebody is at it', destination: 'https://www.northmoor.example/abuse' })
 
 const statuses = {}
@@ -167,7 +169,7 @@ visits += made
 figures.answers = statuses
 figures.visits = { made: visits, counted }
 if (counted !== visits) failures.push(`${visits} visits were led on, ${counted} stand in the reports`)
-for (const [name, figure] of Object.entries(figures)) for (const [key, bound] of Object.entries(bounds)) if (figure[key] > bound) failures.push(`${name}: ${key} is ${figure[key]}, more than ${bound}`)
+for (const [name, figure] of Object.entries(figures)) for (const [key, bound] of Object.entries(bounds)) if (figure[key] > (name === largestWork && key === 'slower' ? 2 * bound : bound)) failures.push(`${name}: ${key} is ${figure[key]}, more than ${bound}`)
 figures.failures = failures
 tell(figures)
 process.exit(failures.length > 0 ? 1 : 0)
