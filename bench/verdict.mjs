@@ -12,7 +12,7 @@ if (!answer.ok) throw new Error(`the demo's clicks could not be read: ${answer.s
 const posts = new Map()
 for (const line of (await answer.text()).trim().split('\n')) {
   const { at, post, link, channel } = JSON.parse(line)
-  const title = post === 'Single links' ? link : post
+  const title = post === 'Individual links' ? link : post
   const channels = posts.get(title) ?? posts.set(title, {}).get(title)
   const days = (channels[channel] ??= {})
   const day = Math.max(0, daysAgo(at))

@@ -135,7 +135,7 @@ announce() {
   local sign_in
   sign_in=$(curl -fs "http://localhost:$PORT/api/v1/installation" | node -e '
     const { needsOwner, demoSignIns: [owner] } = JSON.parse(require("fs").readFileSync(0, "utf8"))
-    console.log(needsOwner ? `/sign-in#setup=${process.env.Cursus__SetupCode ?? ""} (open it to make the first owner; the set-up code is in it)` : owner ? ` (demo sign-in: ${owner.email} / ${owner.password})` : "")')
+    console.log(needsOwner ? `/sign-in#setup=${process.env.Cursus__SetupCode ?? ""} (open it to create the first owner; the set-up code is in it)` : owner ? ` (demo sign-in: ${owner.email} / ${owner.password})` : "")')
   echo "Cursus is ready at http://localhost:$PORT$sign_in"
 }
 

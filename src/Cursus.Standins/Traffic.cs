@@ -36,7 +36,7 @@ internal sealed class Traffic(IReadOnlyList<Traffic.Target> targets, Traffic.Age
         var targets = File.ReadLines(options["links"]!).Select(line => line.Split('\t')).Select(parts => new Target(new Uri(parts[0]), parts.ElementAtOrDefault(1) ?? "")).ToList();
         if (targets.Count == 0)
         {
-            await Console.Error.WriteLineAsync("There is no link to follow yet. Send a post first.");
+            await Console.Error.WriteLineAsync("There are no links to follow yet. Create a post first.");
             return 1;
         }
 

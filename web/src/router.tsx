@@ -13,6 +13,7 @@ import { Problem } from './api/client'
 import { sessionQuery } from './features/access/session'
 import { periods, readQuestion, type PeriodName } from './features/comparing/question'
 import { readLinksSearch } from './features/links/linksSearch'
+import { NotFound } from './parts/NotFound'
 import { Failed } from './parts/States'
 import { text } from './parts/addressText'
 import { later } from './parts/later'
@@ -80,7 +81,7 @@ const members = createRoute({
   component: Shell,
   errorComponent: ({ error, reset }) => (
     <main style={{ maxWidth: 560, margin: '12vh auto', padding: 16 }}>
-      <h1 style={{ fontSize: 24 }}>Cursus could not be opened</h1>
+      <h1 style={{ fontSize: 24 }}>Cursus couldn’t load</h1>
       <FailedView error={error} reset={reset} />
     </main>
   ),
@@ -193,11 +194,32 @@ const pixel = createRoute({
   component: later('PixelPage', () => import('./features/retargeting/PixelPage').then((m) => m.PixelPage)),
 })
 
-const setUp = createRoute({
+const settings = createRoute({
   getParentRoute: () => members,
-  path: '/set-up',
-  validateSearch: (search: Record<string, unknown>): { part?: string } => ({ part: text(search.part) }),
-  component: later('SetUpPage', () => import('./features/setup/SetUpPage').then((m) => m.SetUpPage)),
+  path: '/settings',
+})
+
+const settingsHome = createRoute({
+  getParentRoute: () => settings,
+  path: '/',
+  beforeLoad: () => {
+    throw redirect({ to: '/settings/$section', params: { section: 'channels' } })
+  },
+})
+
+const settingsSection = createRoute({
+  getParentRoute: () => settings,
+  path: '$section',
+  component: later('SettingsPage', () =>
+    import('./features/settings/SettingsPage').then((m) => m.SettingsPage),
+  ),
+})
+
+/** Whatever else is asked for, so that people are told within the application, with its menu around. */
+const notFound = createRoute({
+  getParentRoute: () => members,
+  path: '$',
+  component: NotFound,
 })
 
 export function makeRouter(queries: QueryClient) {
@@ -218,7 +240,8 @@ export function makeRouter(queries: QueryClient) {
         digest,
         audiences,
         pixel,
-        setUp,
+        settings.addChildren([settingsHome, settingsSection]),
+        notFound,
       ]),
     ]),
     context: { queries },
@@ -231,12 +254,7 @@ export function makeRouter(queries: QueryClient) {
     stringifySearch: stringifySearchWith((value) => String(value)),
     // Within what stands around the view, so that the places still lead on.
     defaultErrorComponent: FailedView,
-    defaultNotFoundComponent: () => (
-      <div style={{ padding: 28 }}>
-        <h1>There is no such page</h1>
-        <p>The address may be mistyped. The places above lead on.</p>
-      </div>
-    ),
+    defaultNotFoundComponent: NotFound,
   })
 }
 

@@ -48,8 +48,8 @@ public static class DomainRecords
         return new DomainFinding("TXT", record.Name, record.Values, answers.Texts, isGood, isGood
             ? "Proves that the domain is yours."
             : answers.Texts.Count == 0
-                ? "Not there yet. Add this text at your registrar; it proves that the domain is yours."
-                : "There is another text here. Add this one beside it, or correct it.");
+                ? "Not found yet. Add this text at your registrar to prove that the domain is yours."
+                : "There is a different text here. Add this one as well, or correct it.");
     }
 
     private static DomainFinding Alias(DomainRecord record, DomainAnswers answers, IReadOnlyList<string> edgeAddresses)
@@ -60,15 +60,15 @@ public static class DomainRecords
             var isGood = alias.Equals(target, StringComparison.OrdinalIgnoreCase);
             return new DomainFinding("CNAME", record.Name, record.Values, [alias], isGood, isGood
                 ? "Leads here."
-                : $"Leads to {alias}. Change the record's target to {target}.");
+                : $"Points to {alias}. Change the record’s target to {target}.");
         }
 
         var leadsHere = answers.Addresses.Count > 0 && answers.Addresses.All(edgeAddresses.Contains) && answers.SixAddresses.Count == 0;
         return new DomainFinding("CNAME", record.Name, record.Values, [.. answers.Addresses, .. answers.SixAddresses], leadsHere, leadsHere
-            ? "Leads here by its addresses."
+            ? "Points here by its address records."
             : answers.Addresses.Count + answers.SixAddresses.Count == 0
-                ? $"Not there yet. Add an alias (CNAME) from this name to {target}."
-                : $"Has addresses of its own. Remove them, then add an alias (CNAME) to {target}.");
+                ? $"Not found yet. Add a CNAME record from this name to {target}."
+                : $"Has address records. Remove them, then add a CNAME record to {target}.");
     }
 
     private static DomainFinding Addresses(DomainRecord record, DomainAnswers answers)
@@ -79,10 +79,10 @@ public static class DomainRecords
         var text = (missing.Count, foreign.Count) switch
         {
             (0, 0) => "Leads here.",
-            (0, _) => $"Leads here, but also to {string.Join(" and ", foreign)}, where your links don't work. Remove that.",
-            (_, 0) when found.Length == 0 => "Not there yet. Add one record for each address.",
+            (0, _) => $"Points here, but also to {string.Join(" and ", foreign)}, where your links don’t work. Remove that.",
+            (_, 0) when found.Length == 0 => "Not found yet. Add one record for each address.",
             (_, 0) => $"One is missing: add {string.Join(" and ", missing)}.",
-            _ => $"Leads to {string.Join(" and ", foreign)}. Replace that by {string.Join(" and ", missing)}.",
+            _ => $"Points to {string.Join(" and ", foreign)}. Replace that with {string.Join(" and ", missing)}.",
         };
         return new DomainFinding("A", record.Name, record.Values, found, missing.Count == 0 && foreign.Count == 0 && record.Values.Count > 0, text);
     }

@@ -32,12 +32,12 @@ public sealed partial record Slug
         var trimmed = text?.Trim().TrimStart('/') ?? "";
         flaw = trimmed switch
         {
-            "" => new Flaw("slug-missing", "Type a slug, or leave the field to get one made."),
+            "" => new Flaw("slug-missing", "Type a slug, or leave this empty to get one automatically."),
             { Length: > MaxLength } => new Flaw("slug-too-long", $"A slug has at most {MaxLength} characters; this one has {trimmed.Length}."),
             _ when !Allowed().IsMatch(trimmed) => new Flaw("slug-characters",
-                "A slug is made of letters a–z, digits, hyphens and underscores, with dots inside only."),
+                "A slug can contain letters a–z, digits, hyphens and underscores, and dots that are not at its start or end."),
             _ when Reserved.Contains(trimmed.ToLowerInvariant()) => new Flaw("slug-reserved",
-                $"“{trimmed}” is reserved: short domains answer it themselves. Choose another slug."),
+                $"“{trimmed}” is reserved. Choose another slug."),
             _ => null,
         };
         slug = flaw is null ? new Slug(trimmed) : null;

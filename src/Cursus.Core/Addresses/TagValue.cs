@@ -19,7 +19,7 @@ public sealed record TagValue
         var trimmed = text?.Trim() ?? "";
         flaw = trimmed switch
         {
-            "" => new Flaw("tag-missing", "This value is needed; without it the click would be counted under no name."),
+            "" => new Flaw("tag-missing", "Enter a value; clicks can’t be counted without one."),
             { Length: > MaxLength } => new Flaw("tag-too-long", $"This value has more than {MaxLength} characters. Shorten it."),
             _ when trimmed.Any(char.IsControl) => new Flaw("tag-control", "This value contains a line break or another invisible character. Type it again."),
             _ => null,

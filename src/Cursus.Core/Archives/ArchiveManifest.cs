@@ -28,16 +28,16 @@ public sealed record ArchiveManifest(int Format, string Workspace, Guid Workspac
         ArgumentNullException.ThrowIfNull(known);
         if (Format != PresentFormat)
         {
-            return new Flaw("archive-format", $"This archive has layout {Format}; this Cursus reads layout {PresentFormat}. Bring Cursus up to date, then import it again.");
+            return new Flaw("archive-format", $"This archive has layout {Format}, but this version of Cursus reads layout {PresentFormat}. Update Cursus, then import it again.");
         }
 
         if (Files.Any(f => !known.Contains(f.Name)) || names.Count != Files.Count + 1 || names.Distinct().Count() != names.Count || Files.Any(f => !names.Contains(f.Name)))
         {
-            return new Flaw("archive-files", "This ZIP holds other files than an archive of Cursus. Import it as it was exported, without adding or renaming anything in it.");
+            return new Flaw("archive-files", "This ZIP doesn’t contain what a Cursus archive contains. Import it as it was exported, without adding or renaming files.");
         }
 
         return Files.Any(f => f.Bytes < 0 || f.Lines < 0) || Files.Sum(f => (decimal)f.Bytes) > AlwaysFine + (decimal)packed * MostUnpacked
-            ? new Flaw("archive-too-large", "This ZIP would become far larger than any list of links. It is not unpacked.")
+            ? new Flaw("archive-too-large", "This ZIP would unpack to far more than any list of links, so it was not unpacked.")
             : null;
     }
 }

@@ -184,5 +184,5 @@ public static class MonthTally
         return taken;
     }
 
-    private static FormatException Broken() => new("These are not the bytes of a month's tally. Make the roll-ups anew.");
+    private static FormatException Broken() => new("These are not the bytes of a month’s tally. Make the roll-ups anew.");
 }

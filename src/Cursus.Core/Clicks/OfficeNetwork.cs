@@ -22,7 +22,7 @@ public static class OfficeNetwork
         var address = slash < 0 ? typed : typed[..slash];
         if (!IPAddress.TryParse(address.Trim(), out var first) || !LooksWhole(address))
         {
-            flaw = new Flaw("office-network", $"“{typed}” is no network address. Write one such as 198.51.100.7, or a network such as 198.51.100.0/24.");
+            flaw = new Flaw("office-network", $"“{typed}” isn’t a network address. Enter one such as 198.51.100.7, or a network such as 198.51.100.0/24.");
             return false;
         }
 
@@ -30,14 +30,14 @@ public static class OfficeNetwork
         var length = bits;
         if (slash >= 0 && (!int.TryParse(typed[(slash + 1)..], out length) || length < 0 || length > bits))
         {
-            flaw = new Flaw("office-network", $"What stands behind the slash in “{typed}” must be a number from 0 to {bits}.");
+            flaw = new Flaw("office-network", $"The part after the slash in “{typed}” must be a number from 0 to {bits}.");
             return false;
         }
 
         var widest = bits == 32 ? WidestV4 : WidestV6;
         if (length < widest)
         {
-            flaw = new Flaw("office-network-wide", $"“{typed}” is so wide that visitors would be taken for the team. The widest is /{widest}.");
+            flaw = new Flaw("office-network-wide", $"“{typed}” is so wide that visitors would count as the team. The widest allowed is /{widest}.");
             return false;
         }
 

@@ -11,6 +11,9 @@ public sealed record ReferrerSite(SiteKind Kind, string Network)
     private static readonly FrozenDictionary<string, ReferrerSite> Known = WordList.Read("sites.txt").Select(line => line.Split('\t'))
         .ToFrozenDictionary(parts => parts[0], parts => new ReferrerSite(Enum.Parse<SiteKind>(parts[1], ignoreCase: true), parts[2]));
 
+    private static readonly FrozenDictionary<string, ReferrerSite> Networks = Known.Values.DistinctBy(s => s.Network, StringComparer.OrdinalIgnoreCase)
+        .ToFrozenDictionary(s => s.Network, StringComparer.OrdinalIgnoreCase);
+
     /// <param name="host">As <see cref="ReferrerHost"/> reads it; what is known of a host holds for all names below it.</param>
     public static ReferrerSite Of(string host)
     {
@@ -25,6 +28,9 @@ public sealed record ReferrerSite(SiteKind Kind, string Network)
 
         return new ReferrerSite(host.Length == 0 ? SiteKind.None : SiteKind.Other, host);
     }
+
+    /// <summary>The site of a known network by the network’s name, in any case; null where there is none.</summary>
+    public static ReferrerSite? OfNetwork(string name) => Networks.GetValueOrDefault(name);
 
     private static string Parent(string name) => name.IndexOf('.', StringComparison.Ordinal) is var dot and >= 0 ? name[(dot + 1)..] : "";
 }

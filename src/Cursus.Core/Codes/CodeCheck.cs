@@ -50,7 +50,7 @@ public static class CodeCheck
             if (Contrast(color, ground) < 0)
             {
                 yield return new CodeFinding("inverted", true,
-                    $"{name} is lighter than the ground. Many readers look for dark on light only.", "Swap light and dark", Swapped(style));
+                    $"{name} is lighter than the background. Many scanners only read dark on light.", "Swap light and dark", Swapped(style));
                 yield break;
             }
 
@@ -58,8 +58,8 @@ public static class CodeCheck
             {
                 var (ink, lighter) = InkContrast.Mend(color, ground);
                 var mended = with(style, ink);
-                yield return new CodeFinding("contrast", true, $"{name} and the ground are too much alike: {TooAlike(color, ground)}, and less when printed in grey.",
-                    lighter == ground ? $"Darken {Lower(name)} to {ink}" : $"Lighten the ground to {lighter}, darken {Lower(name)} to {ink}",
+                yield return new CodeFinding("contrast", true, $"{name} and the background are too similar: {TooAlike(color, ground)}, and even less when printed in grey.",
+                    lighter == ground ? $"Darken {Lower(name)} to {ink}" : $"Lighten the background to {lighter}, darken {Lower(name)} to {ink}",
                     lighter == ground ? mended : mended with { Ground = lighter });
             }
         }
@@ -67,41 +67,41 @@ public static class CodeCheck
         if (style.QuietZone < CodeStyle.UsualQuietZone)
         {
             yield return new CodeFinding("quiet-zone", true,
-                $"The quiet zone has {style.QuietZone} of the 4 modules that readers need to find the edge.", "Leave 4 modules free", style with { QuietZone = CodeStyle.UsualQuietZone });
+                $"The quiet zone is {style.QuietZone} modules wide; scanners need 4 to find the edge.", "Make it 4 modules", style with { QuietZone = CodeStyle.UsualQuietZone });
         }
 
         if (style is { Corners: CornerShape.Round, Centres: CornerShape.Square } or { Corners: CornerShape.Square, Centres: CornerShape.Round })
         {
             yield return new CodeFinding("corner-mix", true,
-                "Square and round in one corner spoil the widths along its diagonal, where readers measure as well.", "Make the centres soft", style with { Centres = CornerShape.Soft });
+                "Mixing square and round in one corner distorts its diagonal, which scanners also measure.", "Make the centres soft", style with { Centres = CornerShape.Soft });
         }
 
         if (style.Logo is { } logo && LogoCover.CorrectionTaken(logo, symbol.Layout, logoAspect) is var taken && taken > LogoCover.MostOfCorrection)
         {
             var smaller = Smaller(logo, symbol, logoAspect);
             yield return new CodeFinding("logo-cover", true, string.Create(CultureInfo.InvariantCulture,
-                    $"The logo takes {taken:P0} of what the code can correct; {LogoCover.MostOfCorrection:P0} is the most, so that dirt and folds find some left."),
-                smaller is null ? "Take the logo away" : $"Make the logo {smaller.Percent} % wide", style with { Logo = smaller });
+                    $"The logo uses {100 * taken:0}% of the code’s error correction. The limit is {100 * LogoCover.MostOfCorrection:0}%, which leaves some for dirt and folds."),
+                smaller is null ? "Remove the logo" : $"Make the logo {smaller.Percent}% wide", style with { Logo = smaller });
         }
 
         if (style.Frame is { } frame && Ratio(frame.Shape == FrameShape.Around ? frame.TextColor : ground, frame.Color) < ColorContrast.Text)
         {
-            yield return new CodeFinding("frame-contrast", false, "The frame's words are hard to read.", "Set dark words or a dark band",
+            yield return new CodeFinding("frame-contrast", false, "The caption is hard to read.", "Use dark text or a dark band",
                 style with { Frame = frame.Shape == FrameShape.Around ? frame with { Color = "#231b22", TextColor = "#ffffff" } : frame with { Color = "#231b22" } });
         }
 
         if (style.Ground is null)
         {
-            yield return new CodeFinding("no-ground", false, "Without a ground it scans only on something light. It was judged as if laid on white.", "Lay white under it", style with { Ground = "#ffffff" });
+            yield return new CodeFinding("no-ground", false, "With a transparent background it only scans on something light. It was tested on white.", "Add a white background", style with { Ground = "#ffffff" });
         }
     }
 
     private static IEnumerable<(string Name, string Color, Func<CodeStyle, string, CodeStyle> With)> Inks(CodeStyle style)
     {
-        yield return ("The ink", style.Ink, (s, color) => s with { Ink = color });
+        yield return ("The foreground", style.Ink, (s, color) => s with { Ink = color });
         if (style.Gradient is { } gradient)
         {
-            yield return ("The ink’s second colour", gradient.To, (s, color) => s with { Gradient = gradient with { To = color } });
+            yield return ("The gradient’s second colour", gradient.To, (s, color) => s with { Gradient = gradient with { To = color } });
         }
 
         if (style.CornerInk is { } corner)
@@ -111,7 +111,7 @@ public static class CodeCheck
 
         if (style.CentreInk is { } centre)
         {
-            yield return ("The centres’ colour", centre, (s, color) => s with { CentreInk = color });
+            yield return ("The corner centres’ colour", centre, (s, color) => s with { CentreInk = color });
         }
     }
 
@@ -148,8 +148,8 @@ public static class CodeCheck
     }
 
     private static string TooAlike(string ink, string ground) => Contrast(ink, ground) < LeastContrast
-        ? string.Create(CultureInfo.InvariantCulture, $"{Contrast(ink, ground):P0} contrast, where {LeastContrast:P0} is the least")
-        : string.Create(CultureInfo.InvariantCulture, $"their light differs {Ratio(ink, ground):0.0} to 1, where {LeastRatio:0} to 1 is the least");
+        ? string.Create(CultureInfo.InvariantCulture, $"{100 * Contrast(ink, ground):0}% contrast; at least {100 * LeastContrast:0}% is needed")
+        : string.Create(CultureInfo.InvariantCulture, $"a contrast ratio of {Ratio(ink, ground):0.0} to 1; at least {LeastRatio:0} to 1 is needed");
 
     private static double Luminance(string color) => ColorContrast.TryParse(color, out var parsed) ? ColorContrast.Luminance(parsed.Value) : 0;
 

@@ -102,28 +102,28 @@ public sealed record CodeStyle
         {
             if (color is not null && !ColorContrast.TryParse(color, out _))
             {
-                yield return (field, new Flaw("color-format", $"“{color}” is no colour. Write it as # and six digits, such as #6e2a5b."));
+                yield return (field, new Flaw("color-format", $"“{color}” isn’t a valid colour. Write it as # and six hex digits, such as #6e2a5b."));
             }
         }
 
         if (!Enum.IsDefined(Modules) || !Enum.IsDefined(Corners) || !Enum.IsDefined(Centres) || Gradient is { Course: var course } && !Enum.IsDefined(course) || Frame is { Shape: var shape } && !Enum.IsDefined(shape))
         {
-            yield return ("modules", new Flaw("shape-unknown", "This shape is not known."));
+            yield return ("modules", new Flaw("shape-unknown", "Unknown shape."));
         }
 
         if (QuietZone is < 0 or > 20)
         {
-            yield return ("quietZone", new Flaw("quiet-zone-range", "The quiet zone has 0 to 20 modules; 4 are the rule."));
+            yield return ("quietZone", new Flaw("quiet-zone-range", "The quiet zone can be 0 to 20 modules wide; the standard is 4."));
         }
 
         if (Logo is { Percent: < 5 or > 60 } or { Margin: < 0 or > 4 })
         {
-            yield return ("logo", new Flaw("logo-range", "A logo takes 5 to 60 per cent of the width, with a margin of 0 to 4 modules."));
+            yield return ("logo", new Flaw("logo-range", "A logo can take 5% to 60% of the width, with a margin of 0 to 4 modules."));
         }
 
         if (Frame is { Text: var text } && (string.IsNullOrWhiteSpace(text) || text.Length > 40))
         {
-            yield return ("frame.text", new Flaw("frame-text", "The frame has one line of words, at most 40 characters. Write what people get, or take the frame away."));
+            yield return ("frame.text", new Flaw("frame-text", "The caption is one line of at most 40 characters. Say what people get, or remove the caption."));
         }
     }
 }

@@ -56,7 +56,7 @@ public sealed class CodeSymbol
     }
 
     private static SymbolSize SizeOf(CodePayload payload, CorrectionLevel least) =>
-        Strongest(payload, payload.Least(least) ?? throw new ArgumentException("No code is large enough for this address.", nameof(payload)));
+        Strongest(payload, payload.Least(least) ?? throw new ArgumentException("This address is too long for a QR code.", nameof(payload)));
 
     private static SymbolSize Strongest(CodePayload payload, SymbolSize size)
     {

@@ -17,7 +17,7 @@ public static class AnswerSentence
             [] => $"{CountWords.Clicks(rest)}, none of which can be assigned.",
             [{ Count.Clicks: 1 } only] when rest == 0 => $"The only click came from {only.Count.Label}.",
             [var only] when rest == 0 => $"All {CountWords.Clicks(only.Count.Clicks)} came from {only.Count.Label}.",
-            [var only] => $"{only.Count.Label} brought {CountWords.Clicks(only.Count.Clicks)} ({Percent(only.Share)}); the other {CountWords.Number(rest)} can't be assigned.",
+            [var only] => $"{only.Count.Label} brought {CountWords.Clicks(only.Count.Clicks)} ({Percent(only.Share)}); the other {CountWords.Number(rest)} can’t be assigned.",
             [var leader, var next, ..] => string.Join(' ', ((string?[])[Counted(leader, next, breakdown), Judged(leader, next, breakdown.Units), PerPost(breakdown.PerPost)]).OfType<string>()),
         };
     }
@@ -36,7 +36,7 @@ public static class AnswerSentence
         return verdict.Call switch
         {
             VerdictCall.Clear => $"Its lead over {next.Count.Label} is clear: {like} it would come out ahead again, {Times(verdict)}.",
-            VerdictCall.Leaning => $"It leans ahead of {next.Count.Label}, but {like} that isn't settled yet: {Times(verdict)}.{More(verdict, kind)}",
+            VerdictCall.Leaning => $"It leans ahead of {next.Count.Label}, but {like} that isn’t settled yet: {Times(verdict)}.{More(verdict, kind)}",
             VerdictCall.TooClose => $"{leader.Count.Label} and {next.Count.Label} are too close to call: {like} either could come out ahead.{More(verdict, kind)}",
             _ => TooFew(verdict, leader.Count.Label, next.Count.Label, kind),
         };
@@ -56,7 +56,7 @@ public static class AnswerSentence
         {
             return first.ClicksPerPost is { } each
                 ? $"{first.Label} brought the most per post: {Each(each)} from each of {Posts(first.Posts!.Value)}."
-                : "No post went out in this period, so nothing can be said per post.";
+                : "No posts were published in this period, so there is no result per post.";
         }
 
         return first.Clicks == second.Clicks
@@ -67,9 +67,9 @@ public static class AnswerSentence
     private static string TooFew(Verdict verdict, string leader, string next, UnitKind kind)
     {
         var units = kind switch { UnitKind.Week => "weeks", UnitKind.Link => "channels", _ => "posts" };
-        return Math.Min(verdict.Units.Leader, verdict.Units.RunnerUp) >= Verdict.FewestUnits ? $"Fewer than {Verdict.FewestClicks} clicks are too few to tell more."
-            : kind == UnitKind.Post ? $"There are too few posts to tell whether that would happen again: {verdict.Units.Leader} for {leader}, {verdict.Units.RunnerUp} for {next}, and each needs at least {Verdict.FewestUnits}."
-            : $"There are too few {units} to tell whether that would happen again: at least {Verdict.FewestUnits} are needed.";
+        return Math.Min(verdict.Units.Leader, verdict.Units.RunnerUp) >= Verdict.FewestUnits ? $"With fewer than {Verdict.FewestClicks} clicks, it’s too early to say more."
+            : kind == UnitKind.Post ? $"Too few posts to say whether this would happen again: {verdict.Units.Leader} for {leader}, {verdict.Units.RunnerUp} for {next}, and each needs at least {Verdict.FewestUnits}."
+            : $"Too few {units} to say whether this would happen again: at least {Verdict.FewestUnits} are needed.";
     }
 
     /// <summary>Who leads per post, where that is another; null where it isn't.</summary>
@@ -84,9 +84,9 @@ public static class AnswerSentence
         return lead.Lead.Call switch
         {
             VerdictCall.Clear => $"{counted}, which is clear.",
-            VerdictCall.Leaning => $"{counted}, which isn't settled yet.",
+            VerdictCall.Leaning => $"{counted}, which isn’t settled yet.",
             VerdictCall.TooClose => $"{counted}, which is too close to call.",
-            _ => $"{counted}, from too few posts to tell more.",
+            _ => $"{counted}, but from too few posts to say more.",
         };
     }
 
@@ -108,5 +108,5 @@ public static class AnswerSentence
 
     private static string Number(double number) => number.ToString(number < 100 ? "0.#" : "#,0", CultureInfo.InvariantCulture);
 
-    private static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0.#} %");
+    private static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0.#}%");
 }

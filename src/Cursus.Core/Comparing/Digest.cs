@@ -32,11 +32,11 @@ public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sectio
         IReadOnlyList<DigestSection> sections =
         [
             new("What led", Led(channels, posts)),
-            new("What needs care", Careful(care)),
+            new("Needs attention", Careful(care)),
             new("What changed", Changed(channels.Rows, changes)),
             new("Too close to call", TooClose(channels.Rows)),
             new("What died", Died(posts.Rows)),
-            new("Went out without a click", Silent(posts.Rows)),
+            new("Published but not clicked", Silent(posts.Rows)),
         ];
         return new(HeadlineOf(channels.Rows), [.. sections.Where(s => s.Lines.Count > 0)]);
     }
@@ -91,7 +91,7 @@ public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sectio
 
     private static string Against(long clicks, long before) => before == 0
         ? $"{CountWords.Clicks(clicks)}, after none the week before"
-        : string.Create(CultureInfo.InvariantCulture, $"{CountWords.Clicks(clicks)}, after {CountWords.Number(before)} the week before ({Sign(clicks - before)}{Math.Abs(100.0 * (clicks - before) / before):0.#} %)");
+        : string.Create(CultureInfo.InvariantCulture, $"{CountWords.Clicks(clicks)}, after {CountWords.Number(before)} the week before ({Sign(clicks - before)}{Math.Abs(100.0 * (clicks - before) / before):0.#}%)");
 
     private static string Sign(long change) => change > 0 ? "+" : change < 0 ? "−" : "";
 }

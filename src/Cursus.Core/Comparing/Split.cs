@@ -9,8 +9,8 @@ public static class Split
     {
         ArgumentNullException.ThrowIfNull(parts);
         return parts.Count < 2 ? new Flaw("split-of-one", "A split needs at least two variants.")
-            : parts.Any(p => p is < 1 or > 99) ? new Flaw("split-part", "Each part is a whole percentage from 1 to 99; what was shown to nobody has nothing to be compared.")
-            : parts.Sum() is var sum and not 100 ? new Flaw("split-sum", $"The parts add up to {sum} %. Change them until they make 100 %.")
+            : parts.Any(p => p is < 1 or > 99) ? new Flaw("split-part", "Each share must be a whole percentage from 1 to 99.")
+            : parts.Sum() is var sum and not 100 ? new Flaw("split-sum", $"The shares add up to {sum}%. They must add up to 100%.")
             : null;
     }
 }

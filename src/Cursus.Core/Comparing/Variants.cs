@@ -59,7 +59,7 @@ public sealed record Variants(IReadOnlyList<VariantRow> Rows, bool IsSplit)
     {
         if (Rows is not [{ Lead: { } verdict } leader, var next, ..])
         {
-            return "Nobody has clicked yet.";
+            return "No clicks yet.";
         }
 
         var (first, second) = (leader.Count, next.Count);
@@ -68,11 +68,11 @@ public sealed record Variants(IReadOnlyList<VariantRow> Rows, bool IsSplit)
         return verdict.Call switch
         {
             VerdictCall.Clear => $"{winner} won. Its lead over {other} is clear{times}.",
-            VerdictCall.Leaning => $"{winner} leans ahead of {other}, which isn't settled yet{times}.",
+            VerdictCall.Leaning => $"{winner} leans ahead of {other}, which isn’t settled yet{times}.",
             VerdictCall.TooFew => $"{Brought(leader)}; {Brought(next)}: too few to call.",
             _ => $"{winner} and {other} are too close to call: {Brought(leader)}; {Brought(next)}.",
         };
     }
 
-    private string Brought(VariantRow row) => $"“{row.Count.Label}” has {CountWords.Clicks(row.Count.Clicks)}{(IsSplit ? $", shown to {row.Count.Exposure} %" : "")}";
+    private string Brought(VariantRow row) => $"“{row.Count.Label}” has {CountWords.Clicks(row.Count.Clicks)}{(IsSplit ? $", shown to {row.Count.Exposure}%" : "")}";
 }

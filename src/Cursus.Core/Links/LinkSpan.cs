@@ -33,7 +33,7 @@ public readonly record struct LinkSpan(Instant? OpensAt, Instant? EndsAt)
     /// <summary>Whether a link can have it: it must not end before it opens.</summary>
     public bool IsPossible([NotNullWhen(false)] out Flaw? flaw)
     {
-        flaw = OpensAt >= EndsAt ? new Flaw("ends-before-opening", "The link would end before it opens. Choose an end after its opening.") : null;
+        flaw = OpensAt >= EndsAt ? new Flaw("ends-before-opening", "The link would end before it opens. Choose a later end.") : null;
         return flaw is null;
     }
 }

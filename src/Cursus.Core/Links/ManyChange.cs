@@ -52,7 +52,7 @@ public sealed record ManyChange
         var (source, medium) = (link.Source ?? (CampaignId is null ? null : ofChannel?.Source), link.Medium ?? (CampaignId is null ? null : ofChannel?.Medium));
         if (CampaignId is not null && (source is null || medium is null))
         {
-            flaw = new Flaw("tags-incomplete", "It has neither source and medium nor a channel that says them, so it can't be counted under a campaign. Give it both first.");
+            flaw = new Flaw("tags-incomplete", "It has no source and medium, and no channel to set them, so it can’t have a campaign. Add a source and medium first.");
             return null;
         }
 

@@ -42,7 +42,7 @@ public static class SpanBound
             return IsNear(typed, moment.Date, out flaw) && Is(moment.ToInstant(), out at);
         }
 
-        flaw = new Flaw("time", $"“{typed}” is no time. Write a day such as 2026-11-29, or day and time such as 2026-11-29T18:00.");
+        flaw = new Flaw("time", $"“{typed}” isn’t a valid date. Enter a date such as 2026-11-29, or a date and time such as 2026-11-29T18:00.");
         return false;
     }
 
@@ -54,7 +54,7 @@ public static class SpanBound
 
     private static bool IsNear(string typed, LocalDate day, [NotNullWhen(false)] out Flaw? flaw)
     {
-        flaw = day.Year is >= FirstYear and <= LastYear ? null : new Flaw("time-far", $"“{typed}” is too far away. Choose a year from {FirstYear} to {LastYear}.");
+        flaw = day.Year is >= FirstYear and <= LastYear ? null : new Flaw("time-far", $"“{typed}” is out of range. Choose a year from {FirstYear} to {LastYear}.");
         return flaw is null;
     }
 }

@@ -39,7 +39,7 @@ public static partial class AdNetworkCheck
     {
         if (!Key().IsMatch(network.Key ?? ""))
         {
-            yield return ("key", new Flaw("network-key", "The key has small letters, digits and hyphens, such as “night-ads”, and at most 40 of them."));
+            yield return ("key", new Flaw("network-key", "Use lower-case letters, digits and hyphens for the key, at most 40, for example “night-ads”."));
         }
 
         if ((network.Name ?? "").Trim().Length is 0 or > MaxName)
@@ -49,7 +49,7 @@ public static partial class AdNetworkCheck
 
         if ((network.Event ?? "").Length is 0 or > MaxName)
         {
-            yield return ("event", new Flaw("network-event", "Say what the network calls a visit, in one word."));
+            yield return ("event", new Flaw("network-event", "Enter the network’s name for a visit, in one word."));
         }
 
         if (network.SmallestAudience is < 0 or > 1_000_000)
@@ -59,7 +59,7 @@ public static partial class AdNetworkCheck
 
         if ((network.Hosts ?? []).Count > MaxHosts || (network.Hosts ?? []).FirstOrDefault(h => PixelTemplate.OriginOf(h ?? "") != h) is not null)
         {
-            yield return ("hosts", new Flaw("network-hosts", $"Hosts are at most {MaxHosts} origins, each as https://host and nothing behind it."));
+            yield return ("hosts", new Flaw("network-hosts", $"List at most {MaxHosts} hosts, each written as https://host with nothing after it."));
         }
     }
 
@@ -67,12 +67,12 @@ public static partial class AdNetworkCheck
     {
         if (network.Takes == PixelReference.Id && Pattern(network.IdPattern) is null)
         {
-            yield return ("idPattern", new Flaw("network-id-pattern", $"Say how an id looks, as a regular expression of at most {MaxPattern} characters without look-around and back references."));
+            yield return ("idPattern", new Flaw("network-id-pattern", $"Describe an ID as a regular expression of at most {MaxPattern} characters, without look-arounds or back references."));
         }
 
         if ((network.Find ?? []).Any(f => Pattern(f)?.GetGroupNames().Contains("id") != true))
         {
-            yield return ("find", new Flaw("network-find", "Each of these is a regular expression with a group named id, such as start\\('(?<id>[0-9]+)'\\)."));
+            yield return ("find", new Flaw("network-find", "Each of these must be a regular expression with a group named id, such as start\\('(?<id>[0-9]+)'\\)."));
         }
     }
 
@@ -80,7 +80,7 @@ public static partial class AdNetworkCheck
     {
         if (fires is null)
         {
-            yield return ("fires", new Flaw("network-fires", "Say how the network's pixel is fired."));
+            yield return ("fires", new Flaw("network-fires", "Choose how the network’s pixel is fired."));
             yield break;
         }
 
@@ -91,14 +91,14 @@ public static partial class AdNetworkCheck
 
         if (fires.RunsScript && fires.Calls is { Count: > 0 } && !QueueName().IsMatch(fires.Queue ?? ""))
         {
-            yield return ("fires.queue", new Flaw("network-queue", "Name what the script looks at: letters, digits and underscores, at most 40 of them."));
+            yield return ("fires.queue", new Flaw("network-queue", "Name the variable that the script reads: letters, digits and underscores, at most 40."));
         }
 
         var calls = fires.Calls ?? [];
         var isOfForm = calls.All(c => c.ValueKind == (fires.Kind == PixelKind.Container ? JsonValueKind.Object : JsonValueKind.Array));
         if (calls.Count > MaxCalls || !isOfForm || calls.SelectMany(PixelCalls.Texts).Any(t => !PixelTemplate.TryParse(t, out _, out var _)))
         {
-            yield return ("fires.calls", new Flaw("network-calls", $"At most {MaxCalls} calls: each the list of a function's arguments, or for a container one entry, with known macros only."));
+            yield return ("fires.calls", new Flaw("network-calls", $"At most {MaxCalls} calls: each the list of a function’s arguments, or for a container one entry, with known macros only."));
         }
     }
 

@@ -22,12 +22,12 @@ public static partial class PixelSnippet
         var text = pasted.Trim();
         if (text.Length == 0)
         {
-            return ([], new Flaw("pixel-empty", "Paste the pixel's id or its code. The ad network shows both where the pixel was made."));
+            return ([], new Flaw("pixel-empty", "Paste the pixel’s ID or code. The ad network shows both where you created the pixel."));
         }
 
         if (text.Length > AdNetworkCheck.MaxSnippet)
         {
-            return ([], new Flaw("pixel-too-long", $"This has {text.Length:N0} characters; at most {AdNetworkCheck.MaxSnippet:N0} are read. Paste the pixel's own code alone, or just its id."));
+            return ([], new Flaw("pixel-too-long", $"This has {text.Length:N0} characters; the limit is {AdNetworkCheck.MaxSnippet:N0}. Paste only the pixel’s own code, or just its ID."));
         }
 
         var readings = networks.Where(n => n.Takes == PixelReference.Id).SelectMany(n => Ids(text, n).Select(id => new PixelReading(n, id))).ToList();
@@ -38,7 +38,7 @@ public static partial class PixelSnippet
 
         var twice = readings.GroupBy(r => r.Network).FirstOrDefault(g => g.Count() > 1);
         return twice is not null
-            ? ([], new Flaw("pixel-several", $"This holds several ids of {twice.Key.Name}: {string.Join(", ", twice.Select(r => r.Reference))}. Paste the one that is meant."))
+            ? ([], new Flaw("pixel-several", $"This contains several IDs of {twice.Key.Name}: {string.Join(", ", twice.Select(r => r.Reference))}. Paste only the one you want."))
             : readings.Count > 0 ? (readings, null)
             : ([], new Flaw("pixel-unknown-code", Missing(networks)));
     }
@@ -60,9 +60,9 @@ public static partial class PixelSnippet
     private static string Missing(IReadOnlyList<AdNetwork> networks)
     {
         var examples = networks.Where(n => n.IdExample is not null).Select(n => $"{n.Name} ({n.IdExample})").ToList();
-        return "No id of a known ad network stands in this, and no address of a picture or script. "
+        return "This contains no ID of a known ad network, and no address of an image or script. "
             + (examples.Count > 0 ? $"Known are {string.Join(", ", examples)}; " : "")
-            + "describe other networks under Set-up, or paste the address that their pixel asks.";
+            + "add other networks in Settings, or paste the address that their pixel calls.";
     }
 
     private static string Shortened(string text) => text.Length <= 40 ? text : text[..40] + "…";

@@ -27,15 +27,15 @@ public sealed class PixelTemplate
         var isPaired = parts.Length % 2 == 1 && text.Where(c => c is '{' or '}').Index().All(b => b.Item == (b.Index % 2 == 0 ? '{' : '}'));
         if (text.Length > MaxLength)
         {
-            flaw = new Flaw("template-too-long", $"This has {text.Length:N0} characters; at most {MaxLength:N0} are taken.");
+            flaw = new Flaw("template-too-long", $"This has {text.Length:N0} characters; the limit is {MaxLength:N0}.");
         }
         else if (!isPaired)
         {
-            flaw = new Flaw("template-braces", "A brace has no partner. Macros stand between { and }, and braces mean nothing else.");
+            flaw = new Flaw("template-braces", "A brace is missing its partner. Write macros between { and }; braces can’t be used for anything else.");
         }
         else if (parts.Where((_, i) => i % 2 == 1).FirstOrDefault(m => !PixelValues.Macros.Contains(m)) is { } unknown)
         {
-            flaw = new Flaw("template-macro", $"There is no macro “{{{unknown}}}”. Those there are: {string.Join(", ", PixelValues.Macros.Select(m => $"{{{m}}}"))}.");
+            flaw = new Flaw("template-macro", $"There is no macro “{{{unknown}}}”. The macros are: {string.Join(", ", PixelValues.Macros.Select(m => $"{{{m}}}"))}.");
         }
         else
         {
@@ -56,7 +56,7 @@ public sealed class PixelTemplate
         if (OriginOf(text) is null)
         {
             template = null;
-            flaw = new Flaw("template-address", "This is no web address that a browser could ask. It begins with https:// and a host, without macros in the host, and holds no spaces, quotes or angle brackets.");
+            flaw = new Flaw("template-address", "This isn’t a valid pixel address. It must start with https:// and a host without macros, and contain no spaces, quotes or angle brackets.");
             return false;
         }
 

@@ -54,7 +54,7 @@ public sealed class ArchiveFile : IAsyncDisposable
         catch (Exception e) when (e is InvalidDataException or JsonException or DecoderFallbackException or InvalidOperationException or KeyNotFoundException)
         {
             await file.DisposeAsync();
-            throw new ArchiveRefusedException(new Flaw("archive-damaged", "This file is no archive of Cursus, or it was damaged on the way. Export it anew, and copy it as it is."));
+            throw new ArchiveRefusedException(new Flaw("archive-damaged", "This isn’t a Cursus archive, or it was damaged. Export it again and copy it unchanged."));
         }
         catch
         {
@@ -172,7 +172,7 @@ public sealed class ArchiveFile : IAsyncDisposable
             }
             else if (id != Manifest.WorkspaceId && !ids.Contains(id))
             {
-                throw new ArchiveRefusedException(new Flaw("archive-reference", $"Line {number} of {table.File} refers to something that is not in the archive. Export it anew; nothing was imported."));
+                throw new ArchiveRefusedException(new Flaw("archive-reference", $"Line {number} of {table.File} refers to something that isn’t in the archive. Nothing was imported. Export the archive again."));
             }
         }
 
@@ -183,5 +183,5 @@ public sealed class ArchiveFile : IAsyncDisposable
     }
 
     private static ArchiveRefusedException Changed(ArchiveTable table) =>
-        new(new Flaw("archive-checksum", $"{table.File} is not what it was when the archive was made. Copy or export it anew; nothing was imported."));
+        new(new Flaw("archive-checksum", $"{table.File} has changed since the archive was created. Nothing was imported. Copy or export the archive again."));
 }

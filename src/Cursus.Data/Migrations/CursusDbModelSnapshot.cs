@@ -1765,6 +1765,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<int?>("AddressLength")
+                        .HasColumnType("integer")
+                        .HasColumnName("address_length");
+
                     b.Property<short>("Color")
                         .HasColumnType("smallint")
                         .HasColumnName("color");
@@ -1787,6 +1791,10 @@ namespace Cursus.Data.Migrations
                     b.Property<int>("Position")
                         .HasColumnType("integer")
                         .HasColumnName("position");
+
+                    b.Property<Instant?>("RetiredAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("retired_at");
 
                     b.Property<string>("Signet")
                         .IsRequired()

@@ -1,4 +1,5 @@
 using Cursus.Data.Retargeting;
+using NodaTime;
 
 namespace Cursus.Data.Posts;
 
@@ -28,7 +29,14 @@ public sealed class Channel
     /// <summary>Most characters a post may have there; null where there is no limit.</summary>
     public int? TextLimit { get; set; }
 
+    /// <summary>Characters that an address counts as there, whatever its length; null where it counts as many as it has.</summary>
+    public int? AddressLength { get; set; }
+
+    /// <summary>Place in Send and in lists, from 0.</summary>
     public int Position { get; set; }
+
+    /// <summary>Since when it takes no new links; null while it does. Its links and its place in reports stay.</summary>
+    public Instant? RetiredAt { get; set; }
 
     /// <summary>Pixels that fire for all its links.</summary>
     public List<Pixel> Pixels { get; init; } = [];

@@ -88,7 +88,7 @@ public static class AccessSetup
             limiter.OnRejected = async (rejected, _) =>
             {
                 rejected.HttpContext.Response.Headers.RetryAfter = "60";
-                await Problems.ApiProblem.Of(429, "too-many", "Too many tries in a minute. Wait a minute, then try again.").ExecuteAsync(rejected.HttpContext);
+                await Problems.ApiProblem.Of(429, "too-many", "Too many attempts. Wait a minute, then try again.").ExecuteAsync(rejected.HttpContext);
             };
         });
     }

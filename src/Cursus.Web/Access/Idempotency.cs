@@ -72,7 +72,7 @@ public static class Idempotency
         else if (answer.Body is null)
         {
             await ApiProblem.Conflict(
-                "idempotency-done", $"The first request with this Idempotency-Key was carried out and answered with {status}. The answer was not kept, since it holds a secret or is too large. Look at what was made, or use a new key.").ExecuteAsync(context);
+                "idempotency-done", $"The first request with this Idempotency-Key was completed with status {status}. Its response was not kept, because it contains a secret or is too large. Check what it created, or use a new key.").ExecuteAsync(context);
         }
         else
         {

@@ -31,7 +31,7 @@ public static class Installation
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/installation", Get).WithSummary("Whether this installation has an owner yet");
-        api.MapPost("/installation", MakeFirstOwner).RequireRateLimiting(AccessSetup.SignInLimit).WithSummary("Make the first owner and workspace");
+        api.MapPost("/installation", MakeFirstOwner).RequireRateLimiting(AccessSetup.SignInLimit).WithSummary("Create the first owner and workspace");
     }
 
     private static async Task<Ok<Response>> Get(CursusDb db, CancellationToken cancel)
@@ -56,13 +56,13 @@ public static class Installation
         var errors = new FieldErrors();
         if (!code.Is(request.SetupCode))
         {
-            errors.Add("setupCode", new Flaw("setup-code", "This is not the set-up code. Look for it where Cursus was started, next to its address, or in its log."));
+            errors.Add("setupCode", new Flaw("setup-code", "That isn’t the set-up code. You’ll find it in the terminal where Cursus was started, next to its address, or in its log."));
             return ApiProblem.Invalid(errors);
         }
 
         Need(errors, "name", request.Name, "Type your name.");
         Need(errors, "email", request.Email, "Type your e-mail address.");
-        Need(errors, "workspace", request.Workspace, "Name the organisation whose links these will be.");
+        Need(errors, "workspace", request.Workspace, "Enter your organisation’s name.");
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.TimeZone ?? "") is null)
         {
             errors.Add("timeZone", new Flaw("time-zone", "Choose a time zone, such as Europe/London."));
@@ -116,7 +116,7 @@ public static class Installation
     }
 
     private static ProblemHttpResult HasOwner() =>
-        ApiProblem.Conflict("has-owner", "This installation has an owner already. Sign in, or ask the owner for an account.");
+        ApiProblem.Conflict("has-owner", "This installation already has an owner. Sign in, or ask the owner for an account.");
 
     private static void Need(FieldErrors errors, string field, string? value, string text)
     {

@@ -39,11 +39,11 @@ public static class MemberGate
         }
         else if (member.Role < needed.Role)
         {
-            await ApiProblem.Of(403, "role", $"This needs the role “{Name(needed.Role)}”; yours is “{Name(member.Role)}”. Ask an owner of the workspace.").ExecuteAsync(context);
+            await ApiProblem.Of(403, "role", $"This needs the role “{Name(needed.Role)}”, but yours is “{Name(member.Role)}”. Ask an owner of the workspace.").ExecuteAsync(context);
         }
         else if (!await IsMeant(context))
         {
-            await ApiProblem.Of(403, "csrf", "The request lacks its X-CSRF-Token, so it may come from another site. Reload the page and try again.").ExecuteAsync(context);
+            await ApiProblem.Of(403, "csrf", "The request has no X-CSRF-Token, so it may come from another site. Reload the page and try again.").ExecuteAsync(context);
         }
         else
         {

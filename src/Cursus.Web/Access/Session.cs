@@ -63,7 +63,7 @@ public static class Session
         // A page of another site can post a form here, but it cannot make the browser hide where it comes from.
         if (context.Request.Headers.Origin.ToString() is { Length: > 0 } origin && origin != $"{context.Request.Scheme}://{context.Request.Host}")
         {
-            return ApiProblem.Of(403, "csrf", "Sign in on the application's own page.");
+            return ApiProblem.Of(403, "csrf", "Sign in on the application’s own page.");
         }
 
         var errors = new FieldErrors();
@@ -99,7 +99,7 @@ public static class Session
         if (account is null || !(await signIn.CheckPasswordSignInAsync(account, request.Password!, lockoutOnFailure: false)).Succeeded)
         {
             guard.WasWrong(context, email);
-            return ApiProblem.Of(401, "wrong-sign-in", "E-mail address and password don't go together. Check both and try again.");
+            return ApiProblem.Of(401, "wrong-sign-in", "Wrong e-mail address or password. Check both and try again.");
         }
 
         var now = clock.GetCurrentInstant();

@@ -23,7 +23,7 @@ public static class Tokens
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/tokens", List).ForViewers().WithSummary("My API tokens");
-        api.MapPost("/tokens", Make).ForViewers().WithSecretAnswer().WithSummary("Make an API token");
+        api.MapPost("/tokens", Make).ForViewers().WithSecretAnswer().WithSummary("Create an API token");
         api.MapDelete("/tokens/{id:guid}", Revoke).ForViewers().WithSummary("Revoke an API token");
     }
 
@@ -38,7 +38,7 @@ public static class Tokens
     {
         if (request.Name?.Trim() is not { Length: > 0 and <= 80 } name)
         {
-            return ApiProblem.Invalid("name", new Flaw("name", "Name the program that will use this token, in at most 80 characters."));
+            return ApiProblem.Invalid("name", new Flaw("name", "Enter the name of the program that will use this token, at most 80 characters."));
         }
 
         var (token, text) = ApiToken.Make(member.Id, name, clock.GetCurrentInstant());

@@ -31,7 +31,7 @@ public static class WorkspaceSettings
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/workspace", (CurrentMember member) => Of(member.Workspace)).ForViewers().WithSummary("The workspace and its defaults");
-        api.MapPatch("/workspace", Change).ForOwners().WithSummary("Change the workspace's defaults");
+        api.MapPatch("/workspace", Change).ForOwners().WithSummary("Change the workspace’s defaults");
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(Edit request, CurrentMember member, CursusDb db, CancellationToken cancel)
@@ -45,7 +45,7 @@ public static class WorkspaceSettings
         workspace.ClicksKeptMonths = (short)(request.ClicksKeptMonths ?? workspace.ClicksKeptMonths);
         if (request.ClicksKeptMonths is { } months and not 0 && !RetentionRule.Months.Contains(months))
         {
-            errors.Add("clicksKeptMonths", new Flaw("clicks-kept-months", $"Single clicks are kept for {string.Join(", ", RetentionRule.Months)} months, or for ever, which is 0."));
+            errors.Add("clicksKeptMonths", new Flaw("clicks-kept-months", $"Individual clicks are kept for {string.Join(", ", RetentionRule.Months)} months, or forever (0)."));
         }
 
         if (errors.Any)
@@ -61,7 +61,7 @@ public static class WorkspaceSettings
     {
         if (typed.Count > MostNetworks)
         {
-            errors.Add("officeNetworks", new Flaw("office-networks-many", $"At most {MostNetworks} networks can be left out."));
+            errors.Add("officeNetworks", new Flaw("office-networks-many", $"You can exclude at most {MostNetworks} networks."));
         }
 
         var networks = new List<string>();

@@ -33,10 +33,10 @@ public static class AgreedValues
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/agreed-values", List).ForViewers().WithSummary("Agreed terms and contents");
-        api.MapPost("/agreed-values", Add).ForOwners().WithSummary("Agree on a term or content");
-        api.MapPost("/agreed-values/lines", AddLines).ForOwners().WithSummary("Agree on many at once, one a line; bad lines are reported, the rest is taken");
-        api.MapDelete("/agreed-values/{id:guid}", Remove).ForOwners().WithSummary("Take a value off its list; links keep it");
+        api.MapGet("/agreed-values", List).ForViewers().WithSummary("Allowed terms and contents");
+        api.MapPost("/agreed-values", Add).ForOwners().WithSummary("Allow a term or content");
+        api.MapPost("/agreed-values/lines", AddLines).ForOwners().WithSummary("Allow several values, one per line; invalid lines are reported, the rest are added");
+        api.MapDelete("/agreed-values/{id:guid}", Remove).ForOwners().WithSummary("Remove a value from its list; links keep it");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
@@ -56,7 +56,7 @@ public static class AgreedValues
 
         if (await Mine(db, member).AnyAsync(v => v.Field == request.Field && v.Value == value.Text, cancel))
         {
-            return ApiProblem.Conflict("value-taken", $"“{value}” is agreed already.");
+            return ApiProblem.Conflict("value-taken", $"“{value}” is already on the list.");
         }
 
         var agreed = new AgreedValue { WorkspaceId = member.WorkspaceId, Field = request.Field, Value = value.Text };
@@ -75,7 +75,7 @@ public static class AgreedValues
         var lines = (request.Text ?? "").TrimStart('\ufeff').Split('\n');
         if (lines.Length > MaxLines)
         {
-            return ApiProblem.Invalid("text", new Flaw("too-many-lines", $"At most {MaxLines:N0} lines are taken at once; these are {lines.Length:N0}. Cut the list into parts."));
+            return ApiProblem.Invalid("text", new Flaw("too-many-lines", $"You can add at most {MaxLines:N0} lines at once, and these are {lines.Length:N0}. Split the list."));
         }
 
         var known = (await Mine(db, member).Where(v => v.Field == request.Field).Select(v => v.Value).ToListAsync(cancel)).ToDictionary(v => v, _ => 0);

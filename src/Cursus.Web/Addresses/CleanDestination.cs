@@ -27,7 +27,7 @@ public static class CleanDestination
         var text = request.Text ?? "";
         if (text.Length > MaxLength)
         {
-            return ApiProblem.Invalid("text", new Flaw("text-too-long", $"A pasted text may have {MaxLength:N0} characters at most. Paste the address alone."));
+            return ApiProblem.Invalid("text", new Flaw("text-too-long", $"A pasted text can have at most {MaxLength:N0} characters. Paste only the address."));
         }
 
         var address = PastedAddress.Clean(text);

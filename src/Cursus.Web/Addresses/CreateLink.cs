@@ -28,7 +28,7 @@ public static class CreateLink
         IReadOnlyList<string>? Tags = null, IReadOnlyList<Guid>? Pixels = null, LinkWishes? Options = null, string? Note = null, string? Folder = null,
         string? OpensAt = null, string? EndsAt = null);
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links", Handle).ForEditors().WithSummary("Make one link without a post");
+    public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links", Handle).ForEditors().WithSummary("Create a link without a post");
 
     private static async Task<Results<Created<LinkResponse>, ProblemHttpResult>> Handle(
         Request request, CurrentMember member, CursusDb db, LinkSaving saving, LoopCheck loops, CursusOptions options, IClock clock, CancellationToken cancel)
@@ -62,7 +62,7 @@ public static class CreateLink
     {
         var destination = vocabulary.Destination(request.Destination, errors);
         var domain = vocabulary.Domain(request.Domain, errors, mayWait: mayWait);
-        var channel = request.Channel is null ? null : vocabulary.Channel(request.Channel, errors, "channel");
+        var channel = request.Channel is null ? null : vocabulary.ActiveChannel(request.Channel, errors, "channel");
         var campaign = request.Campaign is null ? null : vocabulary.Campaign(request.Campaign, errors);
         var slug = Vocabulary.OptionalSlug(request.Slug, errors, "slug");
         // A name that nobody knows has been told of; what is missing because of it would only confuse.
@@ -96,7 +96,7 @@ public static class CreateLink
         {
             foreach (var (field, _) in new[] { ("term", term), ("content", content) }.Where(t => !string.IsNullOrWhiteSpace(t.Item2)))
             {
-                errors.Add(field, new Flaw("tags-incomplete", "Term and content need source, medium and campaign beside them."));
+                errors.Add(field, new Flaw("tags-incomplete", "To use term or content, also set source, medium and campaign."));
             }
 
             return null;
@@ -106,7 +106,7 @@ public static class CreateLink
         var (t, c) = (Vocabulary.OptionalTag(term, errors, "term"), Vocabulary.OptionalTag(content, errors, "content"));
         if (campaign is null)
         {
-            errors.Add("campaign", new Flaw("campaign-missing", "Source and medium need a campaign beside them. Choose one."));
+            errors.Add("campaign", new Flaw("campaign-missing", "To use source and medium, also choose a campaign."));
         }
 
         return s is null || m is null || campaign is null ? null : new UtmTags(s, m, TagValue.Of(campaign.Key), t, c);

@@ -22,7 +22,7 @@ internal sealed class DomainCheck(CursusDb db, NameLookup names, LinkFeed feed, 
         var saved = JsonSerializer.Deserialize<List<DomainFinding>>(domain.Findings, Json) ?? [];
         return saved.Count > 0 || DomainName.NeedsNoProof(domain.Name)
             ? saved
-            : [.. Needed(domain, options).Select(r => new DomainFinding(r.Type, r.Name, r.Values, [], IsGood: false, "Not looked up yet."))];
+            : [.. Needed(domain, options).Select(r => new DomainFinding(r.Type, r.Name, r.Values, [], IsGood: false, "Not checked yet."))];
     }
 
     public async Task Run(ShortDomain domain, CancellationToken cancel)
@@ -70,7 +70,7 @@ internal sealed class DomainCheck(CursusDb db, NameLookup names, LinkFeed feed, 
 
         if ((await names.Proofs(domain.Name, cancel)).Contains(DomainRecords.ProofText(holder.Proof)))
         {
-            var text = "The domain is in use in another workspace, whose proof stands beside this one. Remove the other text to move the domain here.";
+            var text = "Another workspace uses this domain, and its TXT record is still there. Remove that record to move the domain here.";
             domain.Findings = JsonSerializer.Serialize(
                 Findings(domain, options).Select(f => f.Type == "TXT" ? f with { IsGood = false, Text = text } : f), Json);
             return false;

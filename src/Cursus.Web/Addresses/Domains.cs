@@ -46,7 +46,7 @@ public static class Domains
         api.MapPost("/domains", Add).ForOwners().WithSummary("Add a short domain");
         api.MapGet("/domains/{id:guid}", Get).ForViewers().WithSummary("One short domain");
         api.MapPatch("/domains/{id:guid}", Change).ForOwners().WithSummary("Change a short domain");
-        api.MapPost("/domains/{id:guid}/check", Check).ForEditors().WithSummary("Look up a short domain's records now");
+        api.MapPost("/domains/{id:guid}/check", Check).ForEditors().WithSummary("Check a short domain’s records now");
         api.MapDelete("/domains/{id:guid}", Remove).ForOwners().WithSummary("Remove a short domain that has no links");
     }
 
@@ -73,7 +73,7 @@ public static class Domains
         var isVerified = DomainName.NeedsNoProof(name);
         if (await db.Domains.AnyAsync(d => d.Name == name && (d.WorkspaceId == member.WorkspaceId || (isVerified && d.VerifiedAt != null)), cancel))
         {
-            return ApiProblem.Conflict("domain-taken", $"{name} is in use already, here or in another workspace. Choose another name.");
+            return ApiProblem.Conflict("domain-taken", $"{name} is already in use, here or in another workspace. Choose another name.");
         }
 
         var now = clock.GetCurrentInstant();
@@ -122,7 +122,7 @@ public static class Domains
         {
             if (domain.VerifiedAt is null)
             {
-                return ApiProblem.Conflict("domain-unverified", $"{domain.Name} doesn't point here yet, so it cannot be the default. Set its records first.");
+                return ApiProblem.Conflict("domain-unverified", $"{domain.Name} doesn’t point here yet, so it can’t be the default. Set its records first.");
             }
 
             await Mine(db, member).Where(d => d.IsDefault).ExecuteUpdateAsync(d => d.SetProperty(x => x.IsDefault, false), cancel);
@@ -160,7 +160,7 @@ public static class Domains
 
         if (await db.Links.AnyAsync(l => l.DomainId == id, cancel))
         {
-            return ApiProblem.Conflict("domain-in-use", $"{domain.Name} has links, which would stop working. A domain with links stays.");
+            return ApiProblem.Conflict("domain-in-use", $"{domain.Name} has links that would stop working, so it can’t be removed.");
         }
 
         db.Remove(domain);

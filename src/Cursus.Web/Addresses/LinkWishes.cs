@@ -34,7 +34,7 @@ public sealed record LinkWishes(
     {
         if (HandoffDeadline is < 0 or > HandoffPage.MaxDeadline)
         {
-            errors.Add(field, new Flaw("handoff-deadline", $"Ad networks are waited for from 0 to {HandoffPage.MaxDeadline:N0} milliseconds."));
+            errors.Add(field, new Flaw("handoff-deadline", $"Enter a wait of 0 to {HandoffPage.MaxDeadline:N0} milliseconds."));
             return given;
         }
 

@@ -38,7 +38,7 @@ public static class LookAtDestination
         State State, string Text, int? Status, int? Milliseconds, string? Title, string? Description, string? Picture, string? LeadsTo);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/destinations/look", Handle).ForEditors().WithSummary("Whether a page answers, and what it calls itself");
+        api.MapGet("/destinations/look", Handle).ForEditors().WithSummary("Check a page and read its title");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
         string address, CurrentMember member, CursusDb db, CursusOptions options, OutgoingClient outgoing, LoopCheck loops, CancellationToken cancel)
@@ -74,8 +74,8 @@ public static class LookAtDestination
         if (page.Status >= 400)
         {
             var text = page.Status is 404 or 410
-                ? $"The site says that there is no such page ({page.Status}). Check the address."
-                : $"The site answers with an error ({page.Status}). Open the page yourself to see whether visitors can read it.";
+                ? $"The site says this page doesn’t exist ({page.Status}). Check the address."
+                : $"The site returns an error ({page.Status}). Open the page yourself to see whether visitors can read it.";
             return new Response(State.Refuses, text, page.Status, milliseconds, null, null, null, leadsTo);
         }
 

@@ -16,11 +16,11 @@ internal static class SlugTaken
         var first = taken[0].State;
         return ApiProblem.Conflict(
             "slug-taken",
-            $"“{first.Slug}” is taken on this short domain; nothing was saved. Free are {string.Join(", ", first.Alternatives)}.",
+            $"“{first.Slug}” is already taken on this short domain, so nothing was saved. Try {string.Join(", ", first.Alternatives)}.",
             new Dictionary<string, object?>
             {
                 ["alternatives"] = first.Alternatives,
-                ["errors"] = taken.ToDictionary(t => t.Field, t => new[] { $"“{t.State.Slug}” is taken. Free are {string.Join(", ", t.State.Alternatives)}." }),
+                ["errors"] = taken.ToDictionary(t => t.Field, t => new[] { $"“{t.State.Slug}” is already taken. Try {string.Join(", ", t.State.Alternatives)}." }),
                 ["taken"] = taken.ToDictionary(t => t.Field, t => t.State.Alternatives),
             });
     }

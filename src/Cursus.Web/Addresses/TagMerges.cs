@@ -28,7 +28,7 @@ public static class TagMerges
     {
         api.MapGet("/tag-merges", List).ForViewers().WithSummary("Merged UTM values, newest first");
         api.MapPost("/tag-merges", Add).ForOwners().WithSummary("Merge a UTM value into another");
-        api.MapDelete("/tag-merges/{id:guid}", Undo).ForOwners().WithSummary("Take a merge back: links are sent and counted under what was recorded");
+        api.MapDelete("/tag-merges/{id:guid}", Undo).ForOwners().WithSummary("Undo a merge: links get and count under their own value again");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
@@ -41,7 +41,7 @@ public static class TagMerges
         var (from, into) = (Vocabulary.Tag(request.From, errors, "from"), Vocabulary.Tag(request.Into, errors, "into"));
         if (from is not null && from == into)
         {
-            errors.Add("into", new Flaw("merge-same", "These are the same value. Choose another to merge into."));
+            errors.Add("into", new Flaw("merge-same", "These are the same value. Choose a different one to merge into."));
         }
 
         if (errors.Any)
@@ -52,12 +52,12 @@ public static class TagMerges
         var merges = db.TagMerges.Where(m => m.WorkspaceId == member.WorkspaceId && m.Field == request.Field);
         if (await merges.FirstOrDefaultAsync(m => m.FromValue == from!.Text || m.FromValue == into!.Text || m.IntoValue == from!.Text, cancel) is { } other)
         {
-            return ApiProblem.Conflict("merge-chain", $"“{other.FromValue}” is merged into “{other.IntoValue}” already. Take that back first, or merge into “{other.IntoValue}”.");
+            return ApiProblem.Conflict("merge-chain", $"“{other.FromValue}” is already merged into “{other.IntoValue}”. Undo that first, or merge into “{other.IntoValue}”.");
         }
 
         if (request.Field == TagField.Campaign && !await db.Campaigns.AnyAsync(c => c.WorkspaceId == member.WorkspaceId && c.Key == into!.Text, cancel))
         {
-            return ApiProblem.Invalid("into", new Flaw("campaign-unknown", $"There is no campaign “{into}” in this workspace. Choose one that there is."));
+            return ApiProblem.Invalid("into", new Flaw("campaign-unknown", $"This workspace has no campaign “{into}”. Choose an existing one."));
         }
 
         var merge = new TagMerge

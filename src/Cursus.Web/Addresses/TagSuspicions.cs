@@ -19,7 +19,7 @@ public static class TagSuspicions
     public sealed record Use(string Value, int Links, long Clicks);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/tag-suspicions", List).ForViewers().WithSummary("UTM values that look like two spellings of one, most clicks first");
+        api.MapGet("/tag-suspicions", List).ForViewers().WithSummary("UTM values that look like duplicates, most clicks first");
 
     private static async Task<Ok<List<Response>>> List(CurrentMember member, CursusDb db, CancellationToken cancel)
     {

@@ -50,7 +50,7 @@ internal sealed class TagWords
             return;
         }
 
-        var meant = TagLint.Find(value.Text, list) is { } slip ? $" Did you mean “{slip.Agreed}”?" : $" Agreed are {string.Join(", ", list.Order(StringComparer.Ordinal).Take(8))}.";
-        errors.Add(at, new Flaw("vocabulary-locked", $"“{value}” is not agreed in this workspace, and its owners have locked the vocabulary.{meant}"));
+        var meant = TagLint.Find(value.Text, list) is { } slip ? $" Did you mean “{slip.Agreed}”?" : $" Allowed values: {string.Join(", ", list.Order(StringComparer.Ordinal).Take(8))}.";
+        errors.Add(at, new Flaw("vocabulary-locked", $"“{value}” isn’t in this workspace’s vocabulary, which its owners have locked.{meant}"));
     }
 }

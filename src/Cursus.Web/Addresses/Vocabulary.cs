@@ -141,7 +141,7 @@ internal sealed class Vocabulary
 
         if (!folders.TryGetValue(name.Trim(), out var folder))
         {
-            errors.Add(field, new Flaw("folder-unknown", $"There is no folder “{name}” in this workspace. Add it first, or choose another."));
+            errors.Add(field, new Flaw("folder-unknown", $"This workspace has no folder “{name}”. Add it first, or choose another."));
         }
 
         return folder;
@@ -154,13 +154,13 @@ internal sealed class Vocabulary
     {
         if (string.IsNullOrWhiteSpace(key))
         {
-            errors.Add("campaign", new Flaw("campaign-missing", "Choose the campaign that this belongs to, or add one."));
+            errors.Add("campaign", new Flaw("campaign-missing", "Choose a campaign, or add one."));
             return null;
         }
 
         if (!campaigns.TryGetValue(key.Trim(), out var campaign))
         {
-            errors.Add("campaign", new Flaw("campaign-unknown", $"There is no campaign “{key}” in this workspace. Add it first, or choose another."));
+            errors.Add("campaign", new Flaw("campaign-unknown", $"This workspace has no campaign “{key}”. Add it first, or choose another."));
         }
 
         return campaign;
@@ -175,8 +175,27 @@ internal sealed class Vocabulary
 
         errors.Add(field, key is null
             ? new Flaw("channel-missing", "Choose a channel.")
-            : new Flaw("channel-unknown", $"There is no channel “{key}” in this workspace. Its channels are {string.Join(", ", channels.Keys.Order(StringComparer.Ordinal))}."));
+            : new Flaw("channel-unknown", $"This workspace has no channel “{key}”. Its channels are {string.Join(", ", channels.Keys.Order(StringComparer.Ordinal))}."));
         return null;
+    }
+
+    /// <summary>A channel for new links, so that it must not be retired.</summary>
+    public Channel? ActiveChannel(string? key, FieldErrors errors, string field)
+    {
+        var channel = Channel(key, errors, field);
+        if (channel?.RetiredAt is not null)
+        {
+            errors.Add(field, Retired(channel));
+        }
+
+        return channel;
+    }
+
+    /// <summary>Why a retired channel takes no links.</summary>
+    public static Flaw Retired(Channel channel)
+    {
+        ArgumentNullException.ThrowIfNull(channel);
+        return new Flaw("channel-retired", $"“{channel.Name}” is retired. Choose another channel, or reactivate it in Settings.");
     }
 
     /// <summary>The key of the channel that is called so, by key or by name, as spreadsheets have it; the text itself where there is none.</summary>
@@ -208,9 +227,9 @@ internal sealed class Vocabulary
 
         errors.Add(field, domain is null
             ? string.IsNullOrWhiteSpace(name)
-                ? new Flaw("domain-missing", "This workspace has no short domain yet. Add one in Set-up.")
-                : new Flaw("domain-unknown", $"There is no short domain “{name}” in this workspace. Add it in Set-up, or choose another.")
-            : new Flaw("domain-unverified", $"{domain.Name} doesn't point here yet, so its links would lead nowhere. Choose another domain until it does."));
+                ? new Flaw("domain-missing", "This workspace has no short domain yet. Add one in Settings.")
+                : new Flaw("domain-unknown", $"This workspace has no short domain “{name}”. Add it in Settings, or choose another.")
+            : new Flaw("domain-unverified", $"{domain.Name} doesn’t point here yet, so its links wouldn’t work yet. Choose another domain until it does."));
         return null;
     }
 
@@ -250,7 +269,7 @@ internal sealed class Vocabulary
             return (short)(status ?? given);
         }
 
-        errors.Add(field, new Flaw("redirect", "A link answers with 301, 302, 307 or 308."));
+        errors.Add(field, new Flaw("redirect", "The redirect type is 301, 302, 307 or 308."));
         return given;
     }
 }

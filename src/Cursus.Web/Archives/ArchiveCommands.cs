@@ -77,9 +77,9 @@ internal static class ArchiveCommands
         }
 
         await Console.Error.WriteLineAsync(
-            found.Count > 1 ? "There are several workspaces. Say whose: --email of an owner."
-            : email is null ? "There is no workspace yet. Open Cursus in a browser and make the first owner."
-            : $"Nobody with the e-mail address “{email}” owns a workspace here.");
+            found.Count > 1 ? "There are several workspaces. Choose one with --email and an owner’s address."
+            : email is null ? "There is no workspace yet. Open Cursus in a browser and create the first owner."
+            : $"No workspace owner has the e-mail address “{email}”.");
         return null;
     }
 }

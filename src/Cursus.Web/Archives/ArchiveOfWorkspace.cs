@@ -21,7 +21,7 @@ public static class ArchiveOfWorkspace
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/archive", Export).ForOwners().Holding(Held.Download).WithSummary("The whole workspace as a ZIP of NDJSON files; see docs/archive").Produces(200, contentType: "application/zip");
-        api.MapPost("/archive", TakeIn).ForOwners().Holding(Held.Download).Accepts<byte[]>("application/zip").WithSummary("Bring an archive into this workspace, which must not have links yet");
+        api.MapPost("/archive", TakeIn).ForOwners().Holding(Held.Download).Accepts<byte[]>("application/zip").WithSummary("Import an archive into this workspace, which must have no links");
     }
 
     /// <summary>Looks an archive through and brings it into a workspace.</summary>
@@ -60,7 +60,7 @@ public static class ArchiveOfWorkspace
             if (!await Spool(http, path, options.Limits.ArchiveMegabytes * 1024L * 1024, cancel))
             {
                 return ApiProblem.Of(
-                    413, "archive-too-large", $"This archive is larger than {options.Limits.ArchiveMegabytes:N0} MB, the most this installation accepts, or than its disk has room for. Ask whoever runs it to raise the limit.");
+                    413, "archive-too-large", $"This archive is larger than this installation’s limit of {options.Limits.ArchiveMegabytes:N0} MB, or than the free disk space. Ask whoever runs it to raise the limit.");
             }
 
             var imported = await Import(path, member.WorkspaceId, import, db, clock, cancel);

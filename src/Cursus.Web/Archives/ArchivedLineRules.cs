@@ -39,13 +39,13 @@ internal sealed class ArchivedLineRules
         return table switch
         {
             "workspaces" => Workspace(line),
-            "domains" => Text(line, "name") is { } name && Destination.TryParse($"http://{name}/", out var page, out _) && page.Address.Host == name ? null : new Flaw("domain", "The short domain is no host name in lower-case letters."),
+            "domains" => Text(line, "name") is { } name && Destination.TryParse($"http://{name}/", out var page, out _) && page.Address.Host == name ? null : new Flaw("domain", "The short domain isn’t a host name in lower-case letters."),
             "campaigns" => TagValue.TryParse(Text(line, "key"), out _, out var wrong) ? null : wrong,
             "channels" => TagValue.TryParse(Text(line, "source"), out _, out var wrong) && TagValue.TryParse(Text(line, "medium"), out _, out wrong) ? null : wrong,
             "links" => FinalUrl(line) ?? SlugOf(line),
             "link_aliases" => SlugOf(line),
             "ad_networks" => Network(line),
-            "pixels" => networks.TryGetValue(Text(line, "network") ?? "", out var network) ? PixelSnippet.Check(network, Text(line, "reference") ?? "") : new Flaw("network", "The pixel is of a network that nobody has described."),
+            "pixels" => networks.TryGetValue(Text(line, "network") ?? "", out var network) ? PixelSnippet.Check(network, Text(line, "reference") ?? "") : new Flaw("network", "The pixel’s ad network is unknown."),
             "handoff_settings" => Handoff(line),
             "link_months" => Month(line),
             _ => null,
@@ -53,16 +53,16 @@ internal sealed class ArchivedLineRules
     }
 
     private static Flaw? Workspace(JsonElement line) =>
-        DateTimeZoneProviders.Tzdb.GetZoneOrNull(Text(line, "time_zone") ?? "") is null ? new Flaw("time-zone", "There is no such time zone.")
-        : line.GetProperty("office_networks").EnumerateArray().Any(n => !IPNetwork.TryParse(n.GetString(), out _)) ? new Flaw("office-networks", "One of the office networks is none.")
+        DateTimeZoneProviders.Tzdb.GetZoneOrNull(Text(line, "time_zone") ?? "") is null ? new Flaw("time-zone", "Unknown time zone.")
+        : line.GetProperty("office_networks").EnumerateArray().Any(n => !IPNetwork.TryParse(n.GetString(), out _)) ? new Flaw("office-networks", "One of the office networks isn’t valid.")
         : null;
 
     /// <summary>Exactly as Cursus writes it, since it is sent to browsers as it is.</summary>
     private static Flaw? FinalUrl(JsonElement line) =>
-        Text(line, "final_url") is { } text && WebAddress.Parse(text, @base: null, out _)?.ToString() == text ? null : new Flaw("final-url", "It would lead visitors to what is no finished http or https address.");
+        Text(line, "final_url") is { } text && WebAddress.Parse(text, @base: null, out _)?.ToString() == text ? null : new Flaw("final-url", "Its destination isn’t a complete http or https address.");
 
     private static Flaw? SlugOf(JsonElement line) =>
-        !Slug.TryParse(Text(line, "slug"), out var slug, out _) ? new Flaw("slug", $"“{Text(line, "slug")}” is no slug.")
+        !Slug.TryParse(Text(line, "slug"), out var slug, out _) ? new Flaw("slug", $"“{Text(line, "slug")}” isn’t a valid slug.")
         : slug.Key != Text(line, "slug_key") ? new Flaw("slug-key", "The slug and what it is compared by are not the same.")
         : null;
 
@@ -76,7 +76,7 @@ internal sealed class ArchivedLineRules
         }
         catch (JsonException)
         {
-            return new Flaw("network", "Its description can't be read.");
+            return new Flaw("network", "Its description can’t be read.");
         }
     }
 
@@ -88,11 +88,11 @@ internal sealed class ArchivedLineRules
         }
         catch (JsonException)
         {
-            return new Flaw("questions", "Its questions can't be read.");
+            return new Flaw("questions", "Its questions can’t be read.");
         }
 
-        return Text(line, "logo") is { } logo && !logo.StartsWith("data:image/", StringComparison.Ordinal) ? new Flaw("logo", "The logo is no picture.")
-            : !ColorContrast.TryParse(Text(line, "paper"), out _) || !ColorContrast.TryParse(Text(line, "ink"), out _) ? new Flaw("color", "A colour is none.")
+        return Text(line, "logo") is { } logo && !logo.StartsWith("data:image/", StringComparison.Ordinal) ? new Flaw("logo", "The logo isn’t a picture.")
+            : !ColorContrast.TryParse(Text(line, "paper"), out _) || !ColorContrast.TryParse(Text(line, "ink"), out _) ? new Flaw("color", "Not a valid colour.")
             : null;
     }
 
@@ -110,7 +110,7 @@ internal sealed class ArchivedLineRules
         }
         catch (Exception e) when (e is FormatException or ArgumentOutOfRangeException or NullReferenceException)
         {
-            return new Flaw("link-months", "The month of a link can't be read.");
+            return new Flaw("link-months", "The month of a link can’t be read.");
         }
     }
 

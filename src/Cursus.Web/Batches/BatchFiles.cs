@@ -18,8 +18,8 @@ public static class BatchFiles
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/batches/template.csv", Template).ForEditors().WithSummary("A list to fill in, with this workspace's own words as examples");
-        api.MapGet("/batches/{id:guid}/result.csv", Result).ForEditors().WithSummary("What became of each line of a list");
+        api.MapGet("/batches/template.csv", Template).ForEditors().WithSummary("A template to fill in, with this workspace’s own values as examples");
+        api.MapGet("/batches/{id:guid}/result.csv", Result).ForEditors().WithSummary("Result of each line of a list");
     }
 
     private static async Task<FileContentHttpResult> Template(CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)

@@ -33,17 +33,17 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, TakingOver tak
             // Between preview and saving somebody else took a slug.
             var lost = taken.Select(t => new LeftOutLine(
                 lines[t.Place].Line, LineOutcome.Refused, lines[t.Place].Link.Destination.AsEntered,
-                $"“{t.State.Slug}” was taken a moment ago. Free are {string.Join(", ", t.State.Alternatives)}.")).ToList();
+                $"“{t.State.Slug}” has just been taken. Try {string.Join(", ", t.State.Alternatives)}.")).ToList();
             if (!isGoodOnly)
             {
-                return $"Line {lost[0].Line}: {lost[0].Remark} No link was made. Correct the list, or make the good lines alone.";
+                return $"Line {lost[0].Line}: {lost[0].Remark} No links were created. Correct the list, or use only the valid lines.";
             }
 
             leftOut.AddRange(lost);
             lines = [.. lines.Where(l => lost.TrueForAll(t => t.Line != l.Line))];
             if (lines.Count == 0)
             {
-                return "Every slug in the list was taken a moment ago. No link was made.";
+                return "Every slug in the list has just been taken. No links were created.";
             }
         }
     }

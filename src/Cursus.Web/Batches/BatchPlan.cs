@@ -63,12 +63,12 @@ internal sealed class BatchPlan
         var channels = (forAll.Channels ?? []).Distinct().ToList();
         foreach (var channel in channels)
         {
-            vocabulary.Channel(channel, plan.Errors, "forAll.channels");
+            vocabulary.ActiveChannel(channel, plan.Errors, "forAll.channels");
         }
 
         if ((long)table.Rows.Count * Math.Max(1, channels.Count) > MaxLinks)
         {
-            plan.Errors.Add("forAll.channels", new Flaw("list-too-many-links", $"This would make more than {MaxLinks:N0} links at once. Choose fewer channels, or cut the list into parts."));
+            plan.Errors.Add("forAll.channels", new Flaw("list-too-many-links", $"This would create more than {MaxLinks:N0} links at once. Choose fewer channels, or split the list."));
         }
 
         List<ListLine> lines = [.. table.Rows.Select(row => new ListLine(row, columns))];
@@ -98,13 +98,13 @@ internal sealed class BatchPlan
         {
             if (!columns.TryAdd(field!.Value, place))
             {
-                Errors.Add("columns", new Flaw("column-twice", $"“{table.Columns[columns[field.Value]]}” and “{table.Columns[place]}” are both taken for the same. Choose one of them."));
+                Errors.Add("columns", new Flaw("column-twice", $"“{table.Columns[columns[field.Value]]}” and “{table.Columns[place]}” are both mapped to the same field. Choose one of them."));
             }
         }
 
         if (!columns.ContainsKey(ListField.Destination))
         {
-            Errors.Add("columns", new Flaw("column-missing", "No column holds the pages' addresses yet. Choose the one that does."));
+            Errors.Add("columns", new Flaw("column-missing", "Choose the column that contains the pages’ addresses."));
         }
 
         return columns;
@@ -115,7 +115,7 @@ internal sealed class BatchPlan
         IsDayOrderOpen = !ListedTime.TryTellOrder(lines.SelectMany(l => new[] { l[ListField.CreatedAt], l[ListField.PublishedOn], l[ListField.OpensAt], l[ListField.EndsAt] }).OfType<string>(), out var order);
         if (IsDayOrderOpen && choices.DayOrder is null)
         {
-            Errors.Add("choices.dayOrder", new Flaw("day-order", "Days such as 3/4/2026 can be read two ways. Choose which number is the day."));
+            Errors.Add("choices.dayOrder", new Flaw("day-order", "Dates such as 3/4/2026 can be read two ways. Choose which number is the day."));
         }
 
         return IsDayOrderOpen && choices.DayOrder is { } chosen ? chosen : order;
@@ -163,13 +163,13 @@ internal sealed class BatchPlan
         {
             if (value is not null && vocabulary.Words.SlipOf(field, value.Text) is { } slip)
             {
-                Hints.Add(line, field.ToString().ToLowerInvariant(), $"“{value}” is nearly “{slip.Agreed}”, which is agreed. Did you mean that?");
+                Hints.Add(line, field.ToString().ToLowerInvariant(), $"Did you mean “{slip.Agreed}” instead of “{value}”?");
             }
         }
 
         if (link.Domain.VerifiedAt is null)
         {
-            Hints.Add(line, "domain", $"{link.Domain.Name} doesn't point here yet. Its links lead on as soon as it does.");
+            Hints.Add(line, "domain", $"{link.Domain.Name} doesn’t point here yet. Its links will work as soon as it does.");
         }
     }
 

@@ -51,11 +51,11 @@ public static class Batches
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/batches", List).ForEditors().WithSummary("Batches, latest first");
+        api.MapGet("/batches", List).ForEditors().WithSummary("Bulk lists, newest first");
         api.MapPost("/batches", Upload).ForEditors().Accepts<IFormFile>("application/octet-stream", "text/plain", "text/csv", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet")
-            .WithSummary("Upload a list: one address a line, CSV or XLSX, as the body itself. Nothing is made yet");
-        api.MapGet("/batches/{id:guid}", Get).ForEditors().WithSummary("One batch, with its progress while it is made");
-        api.MapDelete("/batches/{id:guid}", Cancel).ForEditors().WithSummary("Cancel a batch while it is made, or throw its list away");
+            .WithSummary("Upload a list as the request body: one address per line, CSV or XLSX. Creates no links yet");
+        api.MapGet("/batches/{id:guid}", Get).ForEditors().WithSummary("One bulk list, with its progress");
+        api.MapDelete("/batches/{id:guid}", Cancel).ForEditors().WithSummary("Cancel a running bulk list, or discard it");
     }
 
     internal static IQueryable<Batch> Mine(CursusDb db, CurrentMember member) => db.Batches.Where(b => b.WorkspaceId == member.WorkspaceId);
@@ -108,7 +108,7 @@ public static class Batches
     {
         if (await ReadBody(http, cancel) is not { } content)
         {
-            return ApiProblem.Of(413, "list-too-large", $"This file is larger than {ListFile.MaxBytes / 1024 / 1024} MB. Cut the list into parts and drop them one after the other.");
+            return ApiProblem.Of(413, "list-too-large", $"This file is larger than {ListFile.MaxBytes / 1024 / 1024} MB. Split the list and upload the parts one by one.");
         }
 
         if (!ListFile.TryRead(content, out _, out var flaw, cancel))
@@ -134,7 +134,7 @@ public static class Batches
 
         if (batch.DoneAt is not null)
         {
-            return ApiProblem.Conflict("batch-done", "The links of this batch are made already. Take them back within ten minutes, or delete them in Links.");
+            return ApiProblem.Conflict("batch-done", "The links of this list have already been created. Undo within ten minutes, or delete them in Links.");
         }
 
         if (runs.Find(id) is { IsOver: false } run)

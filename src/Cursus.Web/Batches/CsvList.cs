@@ -120,7 +120,7 @@ internal static partial class CsvList
     }
 
     private static Flaw OpenQuote(long line) =>
-        new("list-open-quote", $"A quotation mark on line {line:N0} is never closed, so the lines after it can't be told apart. Close it, then drop the file again.");
+        new("list-open-quote", $"A quotation mark on line {line:N0} is never closed, so the lines after it can’t be told apart. Close it, then drop the file again.");
 
     private static bool Add(List<ListRow> rows, int line, IReadOnlyList<string> cells)
     {

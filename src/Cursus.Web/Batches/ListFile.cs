@@ -21,7 +21,7 @@ internal static class ListFile
         (table, flaw) = Read(content, cancel);
         if (table is { Rows.Count: 0 })
         {
-            flaw = new Flaw("list-empty", "This list has no lines with something in them. Paste addresses, one a line, or choose another file.");
+            flaw = new Flaw("list-empty", "This list is empty. Paste addresses, one per line, or choose another file.");
             table = null;
         }
 
@@ -37,13 +37,13 @@ internal static class ListFile
 
         if (content.AsSpan().StartsWith((ReadOnlySpan<byte>)[0xD0, 0xCF, 0x11, 0xE0]))
         {
-            return (null, new Flaw("list-old-workbook", "This is a workbook of an old kind (.xls). Save it as .xlsx or CSV, then drop it again."));
+            return (null, new Flaw("list-old-workbook", "This is an old Excel file (.xls). Save it as .xlsx or CSV, then upload it again."));
         }
 
         var encoding = EncodingOf(content);
         return encoding is null || content.AsSpan().StartsWith("%PDF"u8)
-            ? (null, new Flaw("list-not-text", "This file is neither text nor an XLSX workbook. Save the list as CSV or XLSX, then drop it again."))
-            : CsvList.Read(TextOf(content, encoding), encoding.WebName == "windows-1252" ? "The file is not in UTF-8; it was read as Windows-1252. Check letters with accents below." : null);
+            ? (null, new Flaw("list-not-text", "This isn’t a text file or an XLSX workbook. Save the list as CSV or XLSX, then upload it again."))
+            : CsvList.Read(TextOf(content, encoding), encoding.WebName == "windows-1252" ? "The file isn’t UTF-8, so it was read as Windows-1252. Check accented letters below." : null);
     }
 
     private static string TextOf(byte[] content, Encoding encoding)

@@ -49,9 +49,9 @@ public static class RunBatch
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPost("/batches/{id:guid}/preview", PreviewIt).ForEditors().WithSummary("What a list would make, with everything that is wrong with its lines");
-        api.MapPost("/batches/{id:guid}/report", Report).ForEditors().WithSummary("What a list would make, line by line, as CSV").Produces(200, contentType: CsvFile.ContentType);
-        api.MapPost("/batches/{id:guid}/run", Run).ForEditors().WithSummary("Make the links of a list, all or none; ask the batch for its progress");
+        api.MapPost("/batches/{id:guid}/preview", PreviewIt).ForEditors().WithSummary("Preview a list, with everything wrong with its lines");
+        api.MapPost("/batches/{id:guid}/report", Report).ForEditors().WithSummary("Preview a list line by line, as CSV").Produces(200, contentType: CsvFile.ContentType);
+        api.MapPost("/batches/{id:guid}/run", Run).ForEditors().WithSummary("Create the links of a list, all or none; poll the list for progress");
     }
 
     private static async Task<Results<Ok<Preview>, ProblemHttpResult>> PreviewIt(
@@ -108,23 +108,23 @@ public static class RunBatch
         if (plan.Problems.Lines.Count > 0 && !request.IsGoodOnly)
         {
             var first = plan.LeftOut.First(l => l.Outcome == LineOutcome.Refused);
-            return ApiProblem.Invalid("list", new("list-has-problems", $"{plan.Problems.Lines.Count:N0} lines have something wrong, the first is line {first.Line}: {first.Remark} Correct them, or make the good lines alone."));
+            return ApiProblem.Invalid("list", new("list-has-problems", $"{plan.Problems.Lines.Count:N0} lines have problems. The first is line {first.Line}: {first.Remark} Correct them, or use only the valid lines."));
         }
 
         if (plan.Links.Count == 0)
         {
-            return ApiProblem.Invalid("list", new("list-nothing-good", "No line of this list can be made. Correct the list and drop it again."));
+            return ApiProblem.Invalid("list", new("list-nothing-good", "No line of this list can be used. Correct the list and upload it again."));
         }
 
         await RememberedLists.Keep(table, request, member, db, clock.GetCurrentInstant(), cancel);
-        var run = runs.Start(id, member.WorkspaceId, plan.Links.Count, "no link was made", (services, run) =>
+        var run = runs.Start(id, member.WorkspaceId, plan.Links.Count, "no links were created", (services, run) =>
             ActivatorUtilities.CreateInstance<BatchMaking>(services).Make(batch, plan, request.IsGoodOnly, member, run));
         return run is null
             ? Running()
             : TypedResults.Accepted($"/api/v1/batches/{id}", await Batches.Read(batch, db, runs, cancel));
     }
 
-    private static ProblemHttpResult Running() => ApiProblem.Conflict("batch-running", "The links of this list are being made already.");
+    private static ProblemHttpResult Running() => ApiProblem.Conflict("batch-running", "The links of this list are already being created.");
 
     private static Task<Batch?> Waiting(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         Batches.Mine(db, member).AsNoTracking().FirstOrDefaultAsync(b => b.Id == id && b.DoneAt == null, cancel);

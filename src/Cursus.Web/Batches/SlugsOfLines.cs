@@ -37,7 +37,7 @@ internal static class SlugsOfLines
 
         if (!state.IsTaken && state.Slug != wanted.Text)
         {
-            return line with { Link = line.Link with { Slug = Slug.Of(state.Slug) }, Outcome = LineOutcome.Renamed, Remark = $"“{wanted}” is taken, so it becomes “{state.Slug}”." };
+            return line with { Link = line.Link with { Slug = Slug.Of(state.Slug) }, Outcome = LineOutcome.Renamed, Remark = $"“{wanted}” is already taken, so this link gets “{state.Slug}”." };
         }
 
         var holder = HolderOf(state, takenOver);
@@ -63,16 +63,16 @@ internal static class SlugsOfLines
     {
         var by = holder switch
         {
-            SlugHolder.EarlierLine => "stands on an earlier line",
-            SlugHolder.DeletedLink => "is kept for a deleted link",
+            SlugHolder.EarlierLine => "is on an earlier line",
+            SlugHolder.DeletedLink => "is reserved for a deleted link",
             SlugHolder.FormerAddress => "is an earlier address of another link",
             _ => "is taken",
         };
         return outcome switch
         {
             LineOutcome.Made => null,
-            LineOutcome.Refused when state.Alternatives.Count > 0 => $"“{wanted}” {by}. Free are {string.Join(", ", state.Alternatives)}.",
-            LineOutcome.TakenOver => $"“{wanted}” is here already and becomes what this line says.",
+            LineOutcome.Refused when state.Alternatives.Count > 0 => $"“{wanted}” {by}. Try {string.Join(", ", state.Alternatives)}.",
+            LineOutcome.TakenOver => $"“{wanted}” already exists and will be updated from this line.",
             _ => $"“{wanted}” {by}.",
         };
     }

@@ -31,7 +31,7 @@ internal sealed class TakingOver(CursusDb db, ManyLinks many)
             WorkspaceId = member.WorkspaceId,
             MadeBy = member.Id,
             MadeAt = now,
-            What = $"Took over from {batch.Name}",
+            What = $"Updated from {batch.Name}",
             Links = changed,
         });
         await db.SaveChangesAsync(run.Cancelled);

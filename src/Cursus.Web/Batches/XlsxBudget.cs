@@ -24,9 +24,9 @@ internal static class XlsxBudget
     private const int MaxTexts = ListFile.MaxRows * 20;
 
     private static readonly Flaw TooLarge = new(
-        "list-unpacks-too-large", $"This workbook unpacks to more than {MaxUnpacked / 1024 / 1024} MB, far more than a list of links. Save the one sheet as CSV and drop that.");
+        "list-unpacks-too-large", $"This workbook unpacks to more than {MaxUnpacked / 1024 / 1024} MB, far more than a list of links. Save the one sheet as CSV and upload that.");
 
-    private static readonly Flaw TooLongText = new("list-cell-too-long", $"A cell of this workbook has more than {MaxText:N0} characters. Shorten it, then drop the workbook again.");
+    private static readonly Flaw TooLongText = new("list-cell-too-long", $"A cell of this workbook has more than {MaxText:N0} characters. Shorten it, then upload the workbook again.");
 
     /// <summary>Why the workbook is not read; null where nothing speaks against it.</summary>
     /// <exception cref="XmlException">A part is not XML.</exception>

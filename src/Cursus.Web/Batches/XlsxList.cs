@@ -24,7 +24,7 @@ internal static class XlsxList
         catch (Exception e) when (e is InvalidDataException or XmlException or KeyNotFoundException or ArgumentException or InvalidOperationException or FormatException or NotSupportedException or NullReferenceException or IndexOutOfRangeException)
         {
             // A damaged archive can fail in the reader in any of these ways; none is worth telling apart.
-            return (null, new Flaw("list-damaged", "This workbook can't be opened: it is damaged or protected by a password. Save it again as XLSX or CSV, then drop it again."));
+            return (null, new Flaw("list-damaged", "This workbook can’t be opened: it is damaged or protected by a password. Save it again as XLSX or CSV, then retry."));
         }
     }
 

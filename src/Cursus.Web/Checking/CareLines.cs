@@ -23,7 +23,7 @@ internal static class CareLines
         var hurt = await CarePages.Hurt(db, workspaceId, [.. pages.Select(p => p.Key)], now, today, cancel);
         return
         [
-            .. certificates.Select(c => $"The certificate of {c.Domain} {(c.EndsAt <= now ? "has ended" : "ends")} on {Day.Format(c.EndsAt.InZone(zone).Date)}. Browsers warn visitors away from then on."),
+            .. certificates.Select(c => $"The certificate of {c.Domain} {(c.EndsAt <= now ? "has ended" : "ends")} on {Day.Format(c.EndsAt.InZone(zone).Date)}. After that, browsers warn visitors."),
             .. pages.Select(p => $"{p.Address}: {CareText.Of(p.State)} {Hurting([.. hurt[p.Key]])}"),
         ];
     }
@@ -37,6 +37,6 @@ internal static class CareLines
             1 => $"in “{posts[0].Title}”",
             _ => $"in “{posts[0].Title}” and {posts.Count - 1} more",
         };
-        return $"{CountWords.Clicks(clicks)} in thirty days, {where}.";
+        return $"{CountWords.Clicks(clicks)} in 30 days, {where}.";
     }
 }

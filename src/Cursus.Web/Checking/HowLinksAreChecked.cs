@@ -26,8 +26,8 @@ public static class HowLinksAreChecked
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/link-checks/settings", Get).ForViewers().WithSummary("How links are checked");
-        api.MapPatch("/link-checks/settings", Change).ForOwners().WithSummary("Change how links are checked");
+        api.MapGet("/link-checks/settings", Get).ForViewers().WithSummary("Link check settings");
+        api.MapPatch("/link-checks/settings", Change).ForOwners().WithSummary("Change link check settings");
     }
 
     private static async Task<Ok<Response>> Get(CurrentMember member, CursusDb db, CancellationToken cancel) => TypedResults.Ok(Of(await Find(db, member, cancel)));
@@ -66,12 +66,12 @@ public static class HowLinksAreChecked
         string[] words = [.. typed.Select(w => (w ?? "").Trim()).Where(w => w.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase)];
         if (words.Length > GoneWords.Most)
         {
-            errors.Add("goneWords", new Flaw("words-many", $"At most {GoneWords.Most} words can be looked for."));
+            errors.Add("goneWords", new Flaw("words-many", $"List at most {GoneWords.Most} words."));
         }
 
         if (words.FirstOrDefault(w => w.Length is < 3 or > GoneWords.MaxLength) is { } wrong)
         {
-            errors.Add("goneWords", new Flaw("word", $"“{wrong}” can't be looked for. Words have from 3 to {GoneWords.MaxLength} characters, such as “no longer available”."));
+            errors.Add("goneWords", new Flaw("word", $"“{wrong}” can’t be used. Enter 3 to {GoneWords.MaxLength} characters, for example “no longer available”."));
         }
 
         return words;

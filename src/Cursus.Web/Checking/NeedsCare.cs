@@ -56,13 +56,13 @@ public static class NeedsCare
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/link-checks", List).ForViewers().WithSummary("Pages that need care, those with the most recent clicks first");
-        api.MapGet("/link-checks/summary", Summarise).ForViewers().WithSummary("How the link check stands");
-        api.MapGet("/link-checks/{id:guid}", Get).ForViewers().WithSummary("One page that links lead to");
-        api.MapPost("/link-checks/{id:guid}/again", Again).ForEditors().WithSummary("Ask a page now");
-        api.MapPost("/link-checks/{id:guid}/accept", Accept).ForEditors().WithSummary("Say that a page is good as it is now");
-        api.MapPut("/link-checks/{id:guid}/ignored", Ignore).ForEditors().WithSummary("Hear nothing of a page for some days");
-        api.MapDelete("/link-checks/{id:guid}/ignored", Heed).ForEditors().WithSummary("Hear of a page again");
+        api.MapGet("/link-checks", List).ForViewers().WithSummary("Pages that need attention, most recent clicks first");
+        api.MapGet("/link-checks/summary", Summarise).ForViewers().WithSummary("Link check status");
+        api.MapGet("/link-checks/{id:guid}", Get).ForViewers().WithSummary("One destination page");
+        api.MapPost("/link-checks/{id:guid}/again", Again).ForEditors().WithSummary("Check a page now");
+        api.MapPost("/link-checks/{id:guid}/accept", Accept).ForEditors().WithSummary("Mark a page as fine");
+        api.MapPut("/link-checks/{id:guid}/ignored", Ignore).ForEditors().WithSummary("Ignore a page for some days");
+        api.MapDelete("/link-checks/{id:guid}/ignored", Heed).ForEditors().WithSummary("Stop ignoring a page");
     }
 
     /// <param name="ignored">Those that are ignored, instead.</param>
@@ -121,7 +121,7 @@ public static class NeedsCare
 
         return request.Days is >= 1 and <= LongestIgnored and var days
             ? await Change(id, page => page.IgnoredUntil = clock.GetCurrentInstant() + Duration.FromDays(days), member, db, feed, clock, cancel)
-            : ApiProblem.Invalid("days", new Flaw("days", $"Say for how many days, from 1 to {LongestIgnored}."));
+            : ApiProblem.Invalid("days", new Flaw("days", $"Enter the number of days, from 1 to {LongestIgnored}."));
     }
 
     private static Task<Results<Ok<Response>, ProblemHttpResult>> Heed(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel) =>

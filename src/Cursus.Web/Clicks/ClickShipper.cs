@@ -43,7 +43,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
             }
             catch (Exception e) when (DatabaseTrouble.IsOfDatabase(e))
             {
-                log.LogWarning("Clicks wait in the journal, the database does not take them: {Reason}", e.Message);
+                log.LogWarning("Clicks are waiting in the journal because the database doesn’t accept them: {Reason}", e.Message);
                 await Task.Delay(pause, stoppingToken).ContinueWith(_ => { }, TaskScheduler.Default);
                 pause = TimeSpan.FromTicks(Math.Min(pause.Ticks * 2, LongestWait.Ticks));
             }

@@ -31,7 +31,7 @@ internal static class CountryFiles
         }
         catch (Exception e) when (e is InvalidDatabaseException or DeserializationException or IOException or UnauthorizedAccessException or InvalidDataException or ArgumentException or InvalidOperationException or OverflowException)
         {
-            log.LogError("{File} can't be read and is passed over, so that fewer clicks have a country: {Reason}", file, e.Message);
+            log.LogError("{File} can’t be read and is passed over, so that fewer clicks have a country: {Reason}", file, e.Message);
             return CountryTable.Empty;
         }
     }

@@ -26,7 +26,7 @@ internal sealed class JournalWatch(ClickJournal journal, ILogger<JournalWatch> l
         if (damaged > damagedTold)
         {
             log.LogError(
-                "{Count} clicks can't be read from the journal any more: its disk has changed what was written. All others are counted, and the damaged files are kept beside the journal, in “damaged”.",
+                "{Count} clicks can’t be read from the journal any more: its disk has changed what was written. All others are counted, and the damaged files are kept beside the journal, in “damaged”.",
                 damaged);
             damagedTold = damaged;
         }

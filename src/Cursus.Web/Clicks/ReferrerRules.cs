@@ -21,10 +21,10 @@ public static class ReferrerRules
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/referrer-rules", List).ForViewers().WithSummary("Hosts whose visitors came over a certain channel");
-        api.MapPost("/referrer-rules", Add).ForEditors().WithSummary("Say which channel visitors from a host came over");
-        api.MapGet("/referrer-rules/{id:guid}", Get).ForViewers().WithSummary("One such rule");
-        api.MapDelete("/referrer-rules/{id:guid}", Remove).ForEditors().WithSummary("Take such a rule back");
+        api.MapGet("/referrer-rules", List).ForViewers().WithSummary("Hosts assigned to channels");
+        api.MapPost("/referrer-rules", Add).ForEditors().WithSummary("Assign a host to a channel");
+        api.MapGet("/referrer-rules/{id:guid}", Get).ForViewers().WithSummary("One assigned host");
+        api.MapDelete("/referrer-rules/{id:guid}", Remove).ForEditors().WithSummary("Unassign a host");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
@@ -40,13 +40,13 @@ public static class ReferrerRules
         var host = ReadHost(request.Host);
         if (host is null)
         {
-            errors.Add("host", new Flaw("referrer-host", "Name a host, such as forum.northmoor.example, or paste an address of it."));
+            errors.Add("host", new Flaw("referrer-host", "Enter a host, such as forum.northmoor.example, or paste an address on it."));
         }
 
         var channel = request.Channel is null ? null : await db.Channels.FirstOrDefaultAsync(c => c.WorkspaceId == member.WorkspaceId && c.Key == request.Channel, cancel);
         if (request.Channel is not null && channel is null)
         {
-            errors.Add("channel", new Flaw("unknown-channel", $"There is no channel “{request.Channel}” here. Choose one of Set-up, or say that the site is your own."));
+            errors.Add("channel", new Flaw("unknown-channel", $"This workspace has no channel “{request.Channel}”. Choose an existing one, or “our own site”."));
         }
 
         if (errors.Any)

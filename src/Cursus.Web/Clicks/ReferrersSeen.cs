@@ -18,7 +18,7 @@ public static class ReferrersSeen
     /// <param name="Rule">The workspace's rule that says so; null where none does.</param>
     public sealed record Response(string Host, long Clicks, string? Network, string? Channel, bool IsOwn, Guid? Rule);
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/referrers", Handle).ForViewers().WithSummary("Hosts that visitors came from, and what is known of them");
+    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/referrers", Handle).ForViewers().WithSummary("Hosts that visitors came from");
 
     private static async Task<IReadOnlyList<Response>> Handle(CurrentMember member, NpgsqlDataSource database, Counting counting, IClock clock, CancellationToken cancel)
     {

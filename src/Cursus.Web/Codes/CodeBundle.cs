@@ -72,7 +72,7 @@ public static class CodeBundle
     {
         if (request.Columns is < 1 or > 6 || request.Rows is < 1 or > 12)
         {
-            return ApiProblem.Invalid("columns", new Flaw("labels-grid", "A page has 1 to 6 labels beside and 1 to 12 below each other."));
+            return ApiProblem.Invalid("columns", new Flaw("labels-grid", "A page holds 1 to 6 labels across and 1 to 12 down."));
         }
 
         var (finished, problem) = await Finish(request.Links, codes, cancel);

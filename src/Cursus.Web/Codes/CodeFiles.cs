@@ -25,10 +25,10 @@ public static class CodeFiles
         foreach (var format in CodeFormat.All)
         {
             api.MapGet($"/links/{{id:guid}}/qr.{format.Ending}", (Guid id, [AsParameters] Asked asked, CodesOfWorkspace codes, CancellationToken cancel) => File(id, asked, format, codes, cancel))
-                .ForViewers().Produces(StatusCodes.Status200OK, contentType: format.Type).WithSummary($"A link's QR code as {format.Ending.ToUpperInvariant()}");
+                .ForViewers().Produces(StatusCodes.Status200OK, contentType: format.Type).WithSummary($"A link’s QR code as {format.Ending.ToUpperInvariant()}");
         }
 
-        api.MapPost("/codes/file", FileOf).ForViewers().Produces(StatusCodes.Status200OK, contentType: "application/octet-stream").WithSummary("A link's QR code in a look that isn't saved, as a file");
+        api.MapPost("/codes/file", FileOf).ForViewers().Produces(StatusCodes.Status200OK, contentType: "application/octet-stream").WithSummary("A link’s QR code in a look that isn’t saved, as a file");
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(Guid id, Asked asked, CodeFormat format, CodesOfWorkspace codes, CancellationToken cancel)
@@ -42,7 +42,7 @@ public static class CodeFiles
         var style = asked.Style is { } styleId ? await codes.FindStyle(styleId, cancel) : null;
         if (asked.Style is not null && style is null)
         {
-            errors.Add("style", new Flaw("style-unknown", "There is no such style in this workspace. It may have been deleted."));
+            errors.Add("style", new Flaw("style-unknown", "This workspace has no such style. It may have been deleted."));
         }
 
         return await Write(link, asked.Code ?? ScannedPath.OwnCode, style, format, asked.Size, asked.Place, errors, codes, cancel);
@@ -84,7 +84,7 @@ public static class CodeFiles
     /// <summary>Why a code can't be handed out; null where it can.</summary>
     internal static ProblemHttpResult? Refusal(FinishedCode code, string slug) =>
         CodeJudgement.Of(code).Findings.FirstOrDefault(f => f.IsRefused) is { } finding
-            ? ApiProblem.Invalid("style", new Flaw(finding.Rule, $"The code of “{slug}” would not scan reliably. {finding.Reason}{(finding.FixLabel is { } fix ? $" {fix}." : "")}"))
+            ? ApiProblem.Invalid("style", new Flaw(finding.Rule, $"The QR code for “{slug}” wouldn’t scan reliably. {finding.Reason}{(finding.FixLabel is { } fix ? $" {fix}." : "")}"))
             : null;
 
     /// <summary>Post, channel and variant; the link's title where it has no post.</summary>

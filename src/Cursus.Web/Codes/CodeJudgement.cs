@@ -67,12 +67,12 @@ public sealed record CodeJudgement(bool IsLetThrough, int Score, IReadOnlyList<C
     {
         var worst = readings.MinBy(r => r.Margin.Percent);
         return new CodeFinding("margin", true, string.Create(CultureInfo.InvariantCulture,
-            $"{Name(worst.Disturbance)}, only {Math.Max(0, Math.Round(worst.Margin.Percent))} % of its strength is left; {least} % have to be, so that dirt, folds and bad light find some."), fix.Label, fix.Style);
+            $"{Name(worst.Disturbance)}, only {Math.Max(0, Math.Round(worst.Margin.Percent))}% of its error correction is left. It needs {least}% to survive dirt, folds and bad light."), fix.Label, fix.Style);
     }
 
     /// <summary>Where no look helps, the address is too long for so small a picture: that is no fault of the style.</summary>
     private static CodeFinding Fine(FinishedCode code) => new("fine-code", false,
-        $"The address is long and its code fine, so show it at least {DotsOfModule * (code.Symbol.Side + 2 * code.Style.QuietZone)} dots wide on a screen, or choose a shorter slug.");
+        $"The address is long, so its code is fine-grained. Show it at least {DotsOfModule * (code.Symbol.Side + 2 * code.Style.QuietZone)} pixels wide on a screen, or choose a shorter slug.");
 
     /// <summary>The smallest change that is enough; null where none is.</summary>
     private static (string Label, CodeStyle Style)? Fix(FinishedCode code)
@@ -80,16 +80,16 @@ public sealed record CodeJudgement(bool IsLetThrough, int Score, IReadOnlyList<C
         var style = code.Style;
         (string Label, CodeStyle Style)[] changes =
         [
-            .. style.Logo is { KnocksOut: false } over ? [("Leave modules under the logo out", style with { Logo = over with { KnocksOut = true } })] : Array.Empty<(string, CodeStyle)>(),
-            .. style.Logo is { Percent: > 14 } large ? [($"Make the logo {large.Percent * 3 / 4} % wide", style with { Logo = large with { Percent = large.Percent * 3 / 4 } })] : Array.Empty<(string, CodeStyle)>(),
-            ("Draw square modules", style with { Modules = ModuleShape.Square }),
-            ("Draw square modules and corners", style with { Modules = ModuleShape.Square, Corners = CornerShape.Square, Centres = CornerShape.Square }),
-            ("Take the logo away", style with { Logo = null }),
-            ("Take the logo away and draw squares", style with { Logo = null, Modules = ModuleShape.Square, Corners = CornerShape.Square, Centres = CornerShape.Square }),
-            ("Draw black squares on white", CodeStyle.Plain with { Frame = style.Frame }),
+            .. style.Logo is { KnocksOut: false } over ? [("Hide modules behind the logo", style with { Logo = over with { KnocksOut = true } })] : Array.Empty<(string, CodeStyle)>(),
+            .. style.Logo is { Percent: > 14 } large ? [($"Make the logo {large.Percent * 3 / 4}% wide", style with { Logo = large with { Percent = large.Percent * 3 / 4 } })] : Array.Empty<(string, CodeStyle)>(),
+            ("Use square modules", style with { Modules = ModuleShape.Square }),
+            ("Use square modules and corners", style with { Modules = ModuleShape.Square, Corners = CornerShape.Square, Centres = CornerShape.Square }),
+            ("Remove the logo", style with { Logo = null }),
+            ("Remove the logo and use squares", style with { Logo = null, Modules = ModuleShape.Square, Corners = CornerShape.Square, Centres = CornerShape.Square }),
+            ("Use black squares on white", CodeStyle.Plain with { Frame = style.Frame }),
         ];
         return changes.Where(c => c.Style != style && code.In(c.Style) is var changed && CodeReadBack.Run(changed).Min(r => r.Margin.Percent) >= LeastOf(changed))
-            .Cast<(string, CodeStyle)?>().FirstOrDefault() ?? (style.Logo is null ? null : ("Take the logo away", style with { Logo = null }));
+            .Cast<(string, CodeStyle)?>().FirstOrDefault() ?? (style.Logo is null ? null : ("Remove the logo", style with { Logo = null }));
     }
 
     private static int LeastOf(FinishedCode code) => code.Symbol.Side + 2 * code.Style.QuietZone > MostOfCoarse ? LeastScoreOfFine : LeastScore;

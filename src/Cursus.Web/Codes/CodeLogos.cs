@@ -22,7 +22,7 @@ public static class CodeLogos
     {
         api.MapGet("/code-logos", List).ForViewers().WithSummary("Logos for QR codes");
         api.MapPost("/code-logos", Add).ForEditors().Accepts<byte[]>("application/octet-stream", "image/png", "image/svg+xml").WithSummary("Upload a logo, PNG or SVG; ?name= names it");
-        api.MapDelete("/code-logos/{id:guid}", Remove).ForEditors().WithSummary("Delete a logo that no style has");
+        api.MapDelete("/code-logos/{id:guid}", Remove).ForEditors().WithSummary("Delete a logo that no style uses");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
@@ -60,7 +60,7 @@ public static class CodeLogos
     {
         if (await db.CodeStyles.Where(s => s.WorkspaceId == member.WorkspaceId && s.LogoId == id).Select(s => s.Name).FirstOrDefaultAsync(cancel) is { } style)
         {
-            return ApiProblem.Conflict("logo-used", $"The style “{style}” has this logo. Take it out there first.");
+            return ApiProblem.Conflict("logo-used", $"The style “{style}” uses this logo. Remove it there first.");
         }
 
         return await db.CodeLogos.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 0 ? ApiProblem.NotFound("logo") : TypedResults.NoContent();

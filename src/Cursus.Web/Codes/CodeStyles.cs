@@ -38,11 +38,11 @@ public static class CodeStyles
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/code-styles", List).ForViewers().WithSummary("Styles of QR codes");
-        api.MapPost("/code-styles", Add).ForEditors().WithSummary("Save a style; refused where codes in it would not scan");
+        api.MapPost("/code-styles", Add).ForEditors().WithSummary("Save a style; refused if its codes wouldn’t scan");
         api.MapGet("/code-styles/{id:guid}", Get).ForViewers().WithSummary("One style");
-        api.MapPatch("/code-styles/{id:guid}", Change).ForEditors().WithSummary("Change a style, for all codes that have it");
-        api.MapDelete("/code-styles/{id:guid}", Remove).ForEditors().WithSummary("Delete a style; its links take the default");
-        api.MapPost("/codes/style", Apply).ForEditors().WithSummary("Give a style to links");
+        api.MapPatch("/code-styles/{id:guid}", Change).ForEditors().WithSummary("Change a style for all codes that use it");
+        api.MapDelete("/code-styles/{id:guid}", Remove).ForEditors().WithSummary("Delete a style; its links use the default");
+        api.MapPost("/codes/style", Apply).ForEditors().WithSummary("Apply a style to links");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
@@ -123,7 +123,7 @@ public static class CodeStyles
         saved.IsDefault = request.IsDefault ?? saved.IsDefault;
         if (saved.Name.Length is 0 or > MaxName)
         {
-            errors.Add("name", new Flaw("style-name", $"Name the style in at most {MaxName} characters."));
+            errors.Add("name", new Flaw("style-name", $"Enter a style name of at most {MaxName} characters."));
         }
 
         if (request.Style is { } style)
@@ -145,7 +145,7 @@ public static class CodeStyles
 
         return errors.Any ? ApiProblem.Invalid(errors)
             : await db.CodeStyles.AnyAsync(s => s.WorkspaceId == saved.WorkspaceId && s.Id != saved.Id && s.Name == saved.Name, cancel)
-                ? ApiProblem.Conflict("style-taken", $"There is a style “{saved.Name}” already. Choose another name.")
+                ? ApiProblem.Conflict("style-taken", $"There is already a style called “{saved.Name}”. Choose another name.")
             : null;
     }
 

@@ -28,13 +28,13 @@ public static class CodesOfLink
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/links/{id:guid}/codes", List).ForViewers().WithSummary("A link's QR codes, with their scans");
-        api.MapPost("/links/{id:guid}/codes", Add).ForEditors().WithSummary("Make another code of a link, counted by itself");
+        api.MapGet("/links/{id:guid}/codes", List).ForViewers().WithSummary("A link’s QR codes, with their scans");
+        api.MapPost("/links/{id:guid}/codes", Add).ForEditors().WithSummary("Add a code to a link, counted separately");
         api.MapPatch("/links/{id:guid}/codes/{number:int}", Rename).ForEditors().WithSummary("Rename a code");
-        api.MapDelete("/links/{id:guid}/codes/{number:int}", Remove).ForEditors().WithSummary("Put a code away; what is printed still leads and counts");
+        api.MapDelete("/links/{id:guid}/codes/{number:int}", Remove).ForEditors().WithSummary("Archive a code; printed copies still work and count");
     }
 
-    internal static Flaw NoSuchCode(int number) => new("code-unknown", $"This link has no code {number}. Make it first, or take code {ScannedPath.OwnCode}, which each link has.");
+    internal static Flaw NoSuchCode(int number) => new("code-unknown", $"This link has no code {number}. Add it first, or use code {ScannedPath.OwnCode}, which every link has.");
 
     private static async Task<Results<Ok<ListResponse>, ProblemHttpResult>> List(Guid id, CodesOfWorkspace codes, CancellationToken cancel) =>
         await codes.FindLink(id, cancel) is { } link ? TypedResults.Ok(await Read(link, codes, cancel)) : ApiProblem.NotFound("link");
@@ -59,7 +59,7 @@ public static class CodesOfLink
         var number = made.Select(c => c.Number).DefaultIfEmpty((short)ScannedPath.OwnCode).Max() + 1;
         if (number > ScannedPath.MostCodes)
         {
-            return ApiProblem.Conflict("codes-many", $"A link has at most {ScannedPath.MostCodes} codes, and a number is never given twice. Make another link.");
+            return ApiProblem.Conflict("codes-many", $"A link can have at most {ScannedPath.MostCodes} codes, and numbers are never reused. Create another link.");
         }
 
         db.Add(new LinkCode { LinkId = id, Number = (short)number, Name = request.Name!.Trim(), CreatedAt = clock.GetCurrentInstant() });
@@ -103,9 +103,9 @@ public static class CodesOfLink
 
     private static (string? Name, ProblemHttpResult? Problem) ReadName(string? text, IEnumerable<LinkCode> others) => text?.Trim() switch
     {
-        null or { Length: 0 or > MaxName } => (null, ApiProblem.Invalid("name", new Flaw("code-name", $"Say where this code hangs, in at most {MaxName} characters, such as Poster A."))),
+        null or { Length: 0 or > MaxName } => (null, ApiProblem.Invalid("name", new Flaw("code-name", $"Enter where this code is used, in at most {MaxName} characters, for example Poster A."))),
         var name when others.Any(c => c.RemovedAt is null && string.Equals(c.Name, name, StringComparison.OrdinalIgnoreCase)) =>
-            (null, ApiProblem.Conflict("code-taken", $"There is a code “{name}” of this link already. Choose another name.")),
+            (null, ApiProblem.Conflict("code-taken", $"This link already has a code called “{name}”. Choose another name.")),
         var name => (name, null),
     };
 

@@ -63,7 +63,7 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
         var logo = await FindLogo(style, cancel);
         if (style.Logo is not null && logo is null)
         {
-            errors.Add($"{field}.logo", new Flaw("logo-unknown", "There is no such logo in this workspace. Upload it again."));
+            errors.Add($"{field}.logo", new Flaw("logo-unknown", "This workspace has no such logo. Upload it again."));
         }
 
         return logo;

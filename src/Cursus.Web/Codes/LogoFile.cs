@@ -28,13 +28,13 @@ internal static class LogoFile
         // The size stands in the file's head: what would grow without measure is refused before it is unpacked.
         if ((long)codec.Info.Width * codec.Info.Height > MaxPixels)
         {
-            return (null, new Flaw("logo-large", $"The logo is {codec.Info.Width:N0} by {codec.Info.Height:N0} dots. Use one of at most 4,000 by 4,000."));
+            return (null, new Flaw("logo-large", $"The logo is {codec.Info.Width:N0} by {codec.Info.Height:N0} pixels. Use one of at most 4,000 by 4,000."));
         }
 
         using var picture = SKBitmap.Decode(codec);
         if (picture is null)
         {
-            return (null, new Flaw("logo-broken", "The picture is damaged. Save it anew and try again."));
+            return (null, new Flaw("logo-broken", "The picture is damaged. Save it again and retry."));
         }
 
         var scale = Math.Min(1f, (float)MostSide / Math.Max(picture.Width, picture.Height));

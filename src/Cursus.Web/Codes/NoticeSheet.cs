@@ -38,12 +38,12 @@ public static class NoticeSheet
         var headline = asked.Headline?.Trim() is { Length: > 0 } given ? given : link.Post ?? link.Title;
         if (headline.Length > MaxHeadline)
         {
-            errors.Add("headline", new Flaw("headline-long", $"A headline that is read in passing has at most {MaxHeadline} characters. Shorten it."));
+            errors.Add("headline", new Flaw("headline-long", $"The headline can have at most {MaxHeadline} characters. Shorten it."));
         }
 
         if (asked.Text?.Length > MaxText)
         {
-            errors.Add("text", new Flaw("text-long", $"The sheet has room for {MaxText} characters of text. Shorten it."));
+            errors.Add("text", new Flaw("text-long", $"The text can have at most {MaxText} characters. Shorten it."));
         }
 
         var number = asked.Code ?? ScannedPath.OwnCode;

@@ -36,9 +36,9 @@ public static class PreviewCode
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/codes/places", () => TypedResults.Ok(PrintPlace.All.Select(p => new PlaceResponse(p.Key, p.Name, p.WidthMm, p.DistanceMetres))))
-            .ForViewers().WithSummary("Where codes are seen, with the width that each place asks for");
-        api.MapPost("/codes/preview", Preview).ForViewers().WithSummary("A code in a look that isn't saved, as SVG, with what the rules say of it");
-        api.MapPost("/codes/check", Check).ForViewers().WithSummary("Draw a code, disturb the picture and read it back");
+            .ForViewers().WithSummary("Viewing distances and the code width each one needs");
+        api.MapPost("/codes/preview", Preview).ForViewers().WithSummary("Preview a style as SVG, with findings");
+        api.MapPost("/codes/check", Check).ForViewers().WithSummary("Test whether a code scans when its picture is degraded");
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Preview(
@@ -78,7 +78,7 @@ public static class PreviewCode
         var place = PrintPlace.All.FirstOrDefault(p => p.Key == key);
         if (key is not null && place is null)
         {
-            errors.Add("place", new Flaw("place-unknown", $"There is no place “{key}”. Choose one of {string.Join(", ", PrintPlace.All.Select(p => p.Key))}."));
+            errors.Add("place", new Flaw("place-unknown", $"There is no viewing distance “{key}”. Choose one of {string.Join(", ", PrintPlace.All.Select(p => p.Key))}."));
         }
 
         return place;

@@ -29,11 +29,11 @@ internal static class SvgLogo
             CheckSize(upload, settings);
             using var reader = XmlReader.Create(new MemoryStream(upload), settings);
             var root = XDocument.Load(reader).Root!;
-            return root.Name.LocalName != "svg" ? Refuse("logo-format", "This is XML, but no SVG.") : Read(root);
+            return root.Name.LocalName != "svg" ? Refuse("logo-format", "This is XML, but not SVG.") : Read(root);
         }
         catch (XmlException)
         {
-            return Refuse("logo-broken", "The SVG is damaged, or says where more of it is to be got. Save it anew as plain SVG.");
+            return Refuse("logo-broken", "The SVG is damaged, or refers to other files. Save it again as plain SVG.");
         }
         catch (FormatException e)
         {
@@ -61,7 +61,7 @@ internal static class SvgLogo
         }
     }
 
-    private static FormatException TooDeep() => new("The SVG nests its groups too deep. Simplify it, or use a PNG.");
+    private static FormatException TooDeep() => new("The SVG’s groups are nested too deeply. Simplify it, or use a PNG.");
 
     private static FormatException TooMany() => new($"The SVG has more than {MostElements} shapes. Simplify it, or use a PNG.");
 
@@ -71,13 +71,13 @@ internal static class SvgLogo
             : SKRect.Create(0, 0, Number(root, "width"), Number(root, "height"));
         if (box.Width <= 0 || box.Height <= 0 || box.Width / box.Height is > 20 or < 0.05f)
         {
-            return Refuse("logo-size", "The SVG doesn't say how large it is. Give it a viewBox.");
+            return Refuse("logo-size", "The SVG doesn’t say how large it is. Give it a viewBox.");
         }
 
         List<LogoShape> shapes = [];
         var elements = 0;
         Walk(root, SKMatrix.CreateTranslation(-box.Left, -box.Top), new Ink("#000000", null, 1), 0);
-        return shapes.Count == 0 ? Refuse("logo-empty", "The SVG has no shapes that can be seen.") : (new LogoArt(box.Width, box.Height, null, shapes), null);
+        return shapes.Count == 0 ? Refuse("logo-empty", "The SVG has no visible shapes.") : (new LogoArt(box.Width, box.Height, null, shapes), null);
 
         void Walk(XElement parent, SKMatrix matrix, Ink ink, int depth)
         {
@@ -145,7 +145,7 @@ internal static class SvgLogo
         switch (element.Name.LocalName)
         {
             case "path":
-                return SKPath.ParseSvgPathData((string?)element.Attribute("d") ?? "") ?? throw new FormatException("A path in the SVG can't be read. Save it anew as plain SVG.");
+                return SKPath.ParseSvgPathData((string?)element.Attribute("d") ?? "") ?? throw new FormatException("A path in the SVG can’t be read. Save it again as plain SVG.");
             case "rect":
                 path.AddRoundRect(SKRect.Create(N("x"), N("y"), N("width"), N("height")), Math.Max(N("rx"), N("ry")), Math.Max(N("rx"), N("ry")));
                 break;
@@ -165,7 +165,7 @@ internal static class SvgLogo
                 break;
             default:
                 throw new FormatException(
-                    $"The SVG has a <{element.Name.LocalName}>, which is not taken: a logo is made of plain shapes, with text as paths. Save it so, or use a PNG.");
+                    $"The SVG has a <{element.Name.LocalName}>, which isn’t supported. Save it with plain shapes and text as paths, or use a PNG.");
         }
 
         return path.Detach();
@@ -210,7 +210,7 @@ internal static class SvgLogo
 
             return SKColor.TryParse(text, out var color) || NamedColors.TryGetValue(text, out color)
                 ? $"#{color.Red:x2}{color.Green:x2}{color.Blue:x2}"
-                : throw new FormatException($"The SVG is painted with “{text}”; only plain colours are taken. Save it without gradients and style sheets, or use a PNG.");
+                : throw new FormatException($"The SVG is painted with “{text}”; only plain colours are supported. Save it without gradients and style sheets, or use a PNG.");
         }
 
         private static readonly Dictionary<string, SKColor> NamedColors = typeof(SKColors).GetFields().Where(f => f.FieldType == typeof(SKColor))

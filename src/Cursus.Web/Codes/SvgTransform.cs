@@ -29,7 +29,7 @@ internal static partial class SvgTransform
         ("skewX", [var angle]) => SKMatrix.CreateSkew(MathF.Tan(angle * MathF.PI / 180), 0),
         ("skewY", [var angle]) => SKMatrix.CreateSkew(0, MathF.Tan(angle * MathF.PI / 180)),
         ("matrix", [var a, var b, var c, var d, var e, var f]) => new SKMatrix(a, c, e, b, d, f, 0, 0, 1),
-        _ => throw new FormatException($"The SVG moves a shape by “{name}” in a way that can't be read. Save it anew as plain SVG."),
+        _ => throw new FormatException($"The SVG moves a shape by “{name}” in a way that can’t be read. Save it again as plain SVG."),
     };
 
     [GeneratedRegex(@"([a-zA-Z]+)\s*\(([^)]*)\)")]

@@ -15,19 +15,19 @@ public static class BreakdownFiles
         ("clicks", r => r.Count.Clicks),
         ("visitors", r => r.Count.Visitors),
         ("share", r => r.Share),
-        ("share to expect at least", r => r.ExpectedShare?.Low),
-        ("share to expect at most", r => r.ExpectedShare?.High),
-        ("clicks to expect at least", r => r.Expected?.Low),
-        ("clicks to expect at most", r => r.Expected?.High),
+        ("share at least", r => r.ExpectedShare?.Low),
+        ("share at most", r => r.ExpectedShare?.High),
+        ("clicks at least", r => r.Expected?.Low),
+        ("clicks at most", r => r.Expected?.High),
         ("posts", r => r.Count.Posts),
-        ("clicks a post", r => r.Count.ClicksPerPost),
-        ("clicks a post to expect at least", r => r.ExpectedPerPost?.Low),
-        ("clicks a post to expect at most", r => r.ExpectedPerPost?.High),
+        ("clicks per post", r => r.Count.ClicksPerPost),
+        ("clicks per post at least", r => r.ExpectedPerPost?.Low),
+        ("clicks per post at most", r => r.ExpectedPerPost?.High),
         ("placements", r => r.Count.Placements),
-        ("clicks a placement", r => r.ClicksPerPlacement),
-        ("clicks a placement and day", r => r.ClicksPerPlacementDay),
+        ("clicks per placement", r => r.ClicksPerPlacement),
+        ("clicks per placement and day", r => r.ClicksPerPlacementDay),
         ("clicks before", r => r.Count.PreviousClicks),
-        ("times the clicks before", r => r.Change + 1),
+        ("clicks compared with previous period", r => r.Change + 1),
     ];
 
     public static void Map(IEndpointRouteBuilder api)
@@ -62,7 +62,7 @@ public static class BreakdownFiles
             [.. breakdown.Rows.Select(row => (object?[])[row.Count.Key, row.Count.Label, .. figures.Select(f => f.Of(row))])],
             [
                 .. ReportTable.Asked(question), ("answer", AnswerSentence.Of(breakdown)), ("clicks by people", total.Clicks),
-                .. total.Excluded.Select(e => ($"left out: {e.Key.ToString().ToLowerInvariant()}", (object?)e.Value)),
+                .. total.Excluded.Select(e => ($"excluded: {e.Key.ToString().ToLowerInvariant()}", (object?)e.Value)),
             ]);
     }
 

@@ -37,8 +37,8 @@ public static class ClickFiles
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/reports/clicks.csv", Csv).ForViewers().Holding(Held.Download).WithSummary("The clicks themselves, as a CSV file");
-        api.MapGet("/reports/clicks.ndjson", Lines).ForViewers().Holding(Held.Download).WithSummary("The clicks themselves, one JSON object a line");
+        api.MapGet("/reports/clicks.csv", Csv).ForViewers().Holding(Held.Download).WithSummary("Individual clicks as CSV");
+        api.MapGet("/reports/clicks.ndjson", Lines).ForViewers().Holding(Held.Download).WithSummary("Individual clicks as JSON Lines");
     }
 
     /// <param name="kinds"><c>people</c>, or <c>all</c> for those that don't count too; people where left out.</param>
@@ -178,7 +178,7 @@ public static class ClickFiles
     {
         if (kinds is not (null or "people" or "all"))
         {
-            errors.Add("kinds", new Flaw("kinds", "Take people’s clicks, “people”, or all that were kept, “all”."));
+            errors.Add("kinds", new Flaw("kinds", "Choose “people” for clicks by people, or “all” for everything recorded."));
         }
 
         // The clicks themselves are by nothing; the question wants to be by something.

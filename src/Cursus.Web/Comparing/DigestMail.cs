@@ -26,14 +26,14 @@ internal sealed class DigestMail(CursusOptions options)
 
     private static string Text(Digest digest, string days, string? page)
     {
-        var text = new StringBuilder($"What the week of {days} brought\n");
+        var text = new StringBuilder($"The week of {days}\n");
         foreach (var section in digest.Sections)
         {
             text.Append(CultureInfo.InvariantCulture, $"\n{section.Heading}\n");
             section.Lines.ToList().ForEach(line => text.Append(CultureInfo.InvariantCulture, $"- {line.Text}\n"));
         }
 
-        return text.Append(page is null ? "" : $"\nRead on, or switch this e-mail off: {page}\n").ToString();
+        return text.Append(page is null ? "" : $"\nSee the full digest, or turn off this e-mail: {page}\n").ToString();
     }
 
     private static string Html(Digest digest, string days, string? page, string workspace)

@@ -28,9 +28,9 @@ public static class DigestReport
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/reports/digest", Get).ForViewers().WithSummary("What a week brought");
-        api.MapPatch("/reports/digest/mail", Switch).ForViewers().WithSummary("Switch the digest by e-mail on or off, for oneself");
-        api.MapPost("/reports/digest/mail", SendNow).ForViewers().WithSummary("Send the digest of last week to oneself now");
+        api.MapGet("/reports/digest", Get).ForViewers().WithSummary("Weekly digest");
+        api.MapPatch("/reports/digest/mail", Switch).ForViewers().WithSummary("Turn your weekly digest e-mail on or off");
+        api.MapPost("/reports/digest/mail", SendNow).ForViewers().WithSummary("Send yourself last week’s digest now");
     }
 
     /// <summary>The digest of the week that begins on a Monday; what needs care now is told with the last week that is over.</summary>
@@ -61,7 +61,7 @@ public static class DigestReport
         var monday = day is null ? last : MondayOf(day.Value);
         if (monday > last || monday.Year < 2000)
         {
-            return ApiProblem.Invalid("week", new Flaw("week-not-over", "A digest tells of a week that is over. Choose an earlier day."));
+            return ApiProblem.Invalid("week", new Flaw("week-not-over", "The digest covers complete weeks. Choose an earlier date."));
         }
 
         var digest = await Of(member.WorkspaceId, member.Zone, monday, now, counting, db, cancel);
@@ -72,7 +72,7 @@ public static class DigestReport
     {
         if (request.WantsMail is not { } wants)
         {
-            return ApiProblem.Invalid("wantsMail", new Flaw("wants-mail", "Say whether the digest should come by e-mail: true or false."));
+            return ApiProblem.Invalid("wantsMail", new Flaw("wants-mail", "Set whether the digest comes by e-mail: true or false."));
         }
 
         var self = await db.Members.FindAsync([member.Id], cancel);
@@ -86,7 +86,7 @@ public static class DigestReport
     {
         if (!mail.IsSetUp)
         {
-            return ApiProblem.Conflict("no-mail-server", "No mail server is set up for this installation, so nothing can be sent. Whoever runs it can name one under Cursus:Mail.");
+            return ApiProblem.Conflict("no-mail-server", "No mail server is set up, so nothing can be sent. Whoever runs this installation can set one under Cursus:Mail.");
         }
 
         var now = clock.GetCurrentInstant();
@@ -98,7 +98,7 @@ public static class DigestReport
         }
         catch (MailException e)
         {
-            return ApiProblem.Of(502, "mail-not-taken", $"The mail server did not take the digest: {e.Message}. Nothing was sent; try again in a while.");
+            return ApiProblem.Of(502, "mail-not-taken", $"The mail server rejected the digest: {e.Message}. Nothing was sent. Try again later.");
         }
 
         return TypedResults.NoContent();

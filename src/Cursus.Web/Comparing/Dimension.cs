@@ -33,7 +33,7 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
         ["medium"] = OfLink("coalesce(mm.into_value, l.medium, '')", "coalesce(mm.into_value, l.medium, 'No medium')", Merged("mm", 1, "l.medium")),
         ["content"] = OfLink("coalesce(mo.into_value, l.content, '')", "coalesce(mo.into_value, l.content, 'No content tag')", Merged("mo", 4, "l.content")),
         ["term"] = OfLink("coalesce(mt.into_value, l.term, '')", "coalesce(mt.into_value, l.term, 'No term')", Merged("mt", 3, "l.term")),
-        ["post"] = OfLink("coalesce(po.id::text, '')", "coalesce(po.title, 'Single links')", PostJoin) with
+        ["post"] = OfLink("coalesce(po.id::text, '')", "coalesce(po.title, 'Individual links')", PostJoin) with
         { IsSingle = true },
         ["link"] = OfLink("l.id::text", "d.name || '/' || l.slug", DomainJoin) with { IsSingle = true },
         ["placement"] = OfLink("l.id::text", "concat_ws(' · ', ch.name, nullif(pl.variant, ''))", $"{ChannelJoin}\n{PostJoin}") with { IsSingle = true },
@@ -54,26 +54,26 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
             IfAny = "(exists (select 1 from pixels_of_links ffp where ffp.link_id = l.id and ffp.pixel_id::text = any(@f_pixel))"
                 + " or '' = any(@f_pixel) and not exists (select 1 from pixels_of_links ffp where ffp.link_id = l.id))",
         },
-        ["referrer"] = OfClick("c.referrer_host", "coalesce(nullif(c.referrer_host, ''), 'Not told')", "referrer_host"),
+        ["referrer"] = OfClick("c.referrer_host", "coalesce(nullif(c.referrer_host, ''), 'Unknown')", "referrer_host"),
         ["country"] = OfClick("c.country", "c.country", "country"),
         ["device"] = OfClick("c.device", "initcap(c.device)", "device"),
         ["browser"] = OfClick("c.browser", "c.browser", "browser"),
         ["os"] = OfClick("c.os", "c.os", "os"),
         ["language"] = OfClick("c.language", "coalesce(nullif(c.language, ''), 'Unknown')", "language"),
-        ["scan"] = OfClick("case c.code when '' then 'clicked' else 'scanned' end", "case c.code when '' then 'By a click' else 'By QR code' end", "code"),
+        ["scan"] = OfClick("case c.code when '' then 'clicked' else 'scanned' end", "case c.code when '' then 'Click' else 'QR code' end", "code"),
         ["code"] = OfClick(
             "case c.code when '' then '' else c.coded_link || '/' || c.code end",
             $"case c.code when '' then 'No QR code' else concat_ws(' · ', cl.title, {CodeName}) end", "code") with
         { Join = "left join links cl on cl.id = c.coded_link\nleft join link_codes co on co.link_id = c.coded_link and co.number::text = c.code", HeldAgainst = "coded_link" },
         ["network"] = OfReferrer(
             $"case when {ReferrerOrigin.IsOwnSite} then 'own' else coalesce(rc.key, r.network) end",
-            $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else coalesce(rc.name, nullif(r.network, ''), 'Not told') end"),
+            $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else coalesce(rc.name, nullif(r.network, ''), 'Unknown') end"),
         ["site"] = OfReferrer(
             $"case when {ReferrerOrigin.IsOwnSite} then 'own' else (array['', 'social', 'search', 'mail', 'messenger', 'video', 'own', 'other'])[r.kind + 1] end",
-            $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else (array['Not told', 'Social network', 'Search', 'Mail', 'Messenger', 'Video', 'Own site', 'Another site'])[r.kind + 1] end"),
+            $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else (array['Unknown', 'Social network', 'Search', 'Mail', 'Messenger', 'Video', 'Own site', 'Other site'])[r.kind + 1] end"),
         ["wandered"] = OfReferrer(
             "case when rc.id is null then '' when rc.id = c.channel_id then 'stayed' else 'wandered' end",
-            "case when rc.id is null then 'Not told' when rc.id = c.channel_id then 'Stayed on its channel' else 'Wandered to another' end") with
+            "case when rc.id is null then 'Unknown' when rc.id = c.channel_id then 'Own channel' else 'Shared elsewhere' end") with
         { HeldAgainst = "channel_id" },
         ["hour"] = OfClick("lpad((c.week_hour % 24)::text, 2, '0')", "lpad((c.week_hour % 24)::text, 2, '0') || ':00'", "week_hour"),
         ["weekday"] = OfClick("(c.week_hour / 24 + 1)::text", $"({WeekdayNames})[c.week_hour / 24 + 1]", "week_hour"),

@@ -10,8 +10,8 @@ public static class LifeFiles
 {
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/reports/life.csv", Csv).ForViewers().WithSummary("How long posts live, as a CSV file");
-        api.MapGet("/reports/life.xlsx", Workbook).ForViewers().WithSummary("How long posts live, as an Excel workbook");
+        api.MapGet("/reports/life.csv", Csv).ForViewers().WithSummary("Post lifespan as CSV");
+        api.MapGet("/reports/life.xlsx", Workbook).ForViewers().WithSummary("Post lifespan as an Excel workbook");
     }
 
     /// <param name="bom">Whether the file begins with a byte order mark, by which spreadsheets know UTF-8; true where left out.</param>
@@ -35,7 +35,7 @@ public static class LifeFiles
     {
         var life = await LifeReport.Answer(question, counting, cancel);
         return new ReportTable(
-            [question.By, "name", "placements", "still running", "clicks", "hours until half", "hours until nine tenths"],
+            [question.By, "name", "placements", "still running", "clicks", "hours to 50% of clicks", "hours to 90% of clicks"],
             [.. life.Rows.Select(row => (object?[])[row.Key, row.Label, row.Placements, row.Running, row.Clicks, row.HalfHours, row.MostHours])],
             [.. ReportTable.Asked(question), ("answer", life.Answer)]);
     }

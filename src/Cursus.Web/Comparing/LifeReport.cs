@@ -23,7 +23,7 @@ public static class LifeReport
     /// <param name="Share">Part of the clicks that came within so many hours, 0 to 1.</param>
     public sealed record Arrival(int Hours, double Share);
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/life", Handle).ForViewers().WithSummary("How long posts live");
+    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/life", Handle).ForViewers().WithSummary("Post lifespan");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
         [AsParameters] BreakdownReport.Asked asked, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
@@ -39,12 +39,12 @@ public static class LifeReport
         var question = Question.Read(request.Query, member, clock.GetCurrentInstant(), errors);
         if (question is not null && !Dimension.All[question.By].IsOfLink)
         {
-            errors.Add("by", new Flaw("by-unknown", $"A post has no {question.By} of its own. Use one of {string.Join(", ", Dimension.All.Where(d => d.Value.IsOfLink).Select(d => d.Key))}."));
+            errors.Add("by", new Flaw("by-unknown", $"Posts can’t be grouped by {question.By}. Use one of {string.Join(", ", Dimension.All.Where(d => d.Value.IsOfLink).Select(d => d.Key))}."));
         }
 
         foreach (var filter in question?.Filters.Keys.Where(f => !Dimension.All[f].IsOfLink) ?? [])
         {
-            errors.Add(filter, new Flaw("filter-unknown", $"How long posts live can't be narrowed by {filter}, which each click tells anew. Take that away."));
+            errors.Add(filter, new Flaw("filter-unknown", $"Post lifespan can’t be filtered by {filter}, because it differs from click to click. Remove that filter."));
         }
 
         return errors.Any ? null : question;

@@ -31,8 +31,8 @@ public sealed record Narrowing(string Filter, string Key, string Label)
         [("site", "social")] = "social network",
         [("site", "messenger")] = "messenger",
         [("site", "other")] = "another site",
-        [("wandered", "stayed")] = "stayed on its channel",
-        [("wandered", "wandered")] = "wandered to another",
+        [("wandered", "stayed")] = "on its own channel",
+        [("wandered", "wandered")] = "shared elsewhere",
         [("scan", "clicked")] = "by a click",
         [("scan", "scanned")] = "by QR code",
     };

@@ -49,13 +49,13 @@ public static class PaceFiles
             : await write(post, await PaceReport.Answer(post, member, counting, clock, cancel));
 
     private static ReportTable Table(PaceReport.Paced post, PaceReport.Response pace) => new(
-        ["channel", "placement", "went out", "hours since", "clicks in that time", "ahead of", "of the last"],
+        ["channel", "placement", "went out", "hours since", "clicks so far", "ahead of", "of the last"],
         [.. pace.Placements.Select(p => (object?[])[p.Channel, p.Label, p.StartedAt, p.Hours, p.Clicks, p.Ahead, p.Others])],
         [("post", post.Title), ("time zone", pace.TimeZone)]);
 
     private static async Task<Picture> Draw(PaceReport.Paced post, PaceReport.Response pace, CurrentMember member, CursusDb db, CancellationToken cancel) => PacePicture.Of(
         pace,
-        $"How does “{post.Title}” keep pace with the last posts of each channel? · hours since each went out",
+        $"How does “{post.Title}” compare with recent posts on each channel? · hours since publishing",
         await PictureFiles.ColorsOfChannels(member.WorkspaceId, db, cancel));
 
     private static string Name(PaceReport.Paced post) => $"pace of {post.Title}";

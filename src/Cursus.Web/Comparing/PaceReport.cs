@@ -34,7 +34,7 @@ public static class PaceReport
     public sealed record UsualPoint(int Hours, double Low, double Middle, double High);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/posts/{id:guid}/pace", Handle).ForViewers().WithSummary("A post against the usual course of its channels");
+        api.MapGet("/posts/{id:guid}/pace", Handle).ForViewers().WithSummary("A post compared with recent posts on its channels");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
         Guid id, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel) =>

@@ -84,7 +84,7 @@ internal sealed record Question(
         var first = isShort ? Period.From : LocalDate.Max(Period.From, last.PlusDays(1 - MaxDaysOfClicks));
         if (last < ClicksKeptFrom)
         {
-            errors.Add("to", new Flaw("clicks-deleted", $"This needs single clicks, and those from before {ClicksKeptFrom:d MMMM uuuu} have been deleted. Choose later days, or ask for one thing at a time."));
+            errors.Add("to", new Flaw("clicks-deleted", $"This needs individual clicks, and those before {ClicksKeptFrom:d MMMM uuuu} have been deleted. Choose later dates, or one click detail at a time."));
             return null;
         }
 
@@ -105,7 +105,7 @@ internal sealed record Question(
         var by = query["by"].ToString();
         if (!Dimension.All.ContainsKey(by))
         {
-            errors.Add("by", new Flaw("by-unknown", $"“{by}” is nothing to compare by. Use one of {string.Join(", ", Dimension.All.Keys)}."));
+            errors.Add("by", new Flaw("by-unknown", $"You can’t compare by “{by}”. Use one of {string.Join(", ", Dimension.All.Keys)}."));
         }
 
         var today = now.InZone(zone).Date;
@@ -113,7 +113,7 @@ internal sealed record Question(
         var period = NamedPeriod.Of(named, today);
         if (named.Length > 0 && period is null)
         {
-            errors.Add("period", new Flaw("period-unknown", $"“{named}” is no period. Use one of {string.Join(", ", NamedPeriod.Names)}, or from and to."));
+            errors.Add("period", new Flaw("period-unknown", $"“{named}” isn’t a period. Use one of {string.Join(", ", NamedPeriod.Names)}, or from and to."));
         }
 
         var to = Day(query["to"], "to", errors) ?? today;
@@ -126,23 +126,23 @@ internal sealed record Question(
         // A filter that isn't known would be passed over, and the answer would be to another question.
         foreach (var unknown in query.Keys.Where(k => !Known.Contains(k)))
         {
-            errors.Add(unknown, new Flaw("filter-unknown", $"“{unknown}” is nothing to filter by. Use one of {string.Join(", ", Dimension.Filters)}."));
+            errors.Add(unknown, new Flaw("filter-unknown", $"You can’t filter by “{unknown}”. Use one of {string.Join(", ", Dimension.Filters)}."));
         }
 
         var compare = query["compare"].ToString();
         if (!Comparisons.TryGetValue(compare, out var against))
         {
-            errors.Add("compare", new Flaw("compare-unknown", "Compare with “previous”, the period before, “year”, the same days of last year, or “none”."));
+            errors.Add("compare", new Flaw("compare-unknown", "Compare with “previous” (the period before), “year” (the same days last year) or “none”."));
         }
 
         var per = query["per"].ToString();
         if (per is not ("" or "post"))
         {
-            errors.Add("per", new Flaw("per-unknown", "Ask for all clicks by leaving “per” out, or for clicks per post by “post”."));
+            errors.Add("per", new Flaw("per-unknown", "Leave “per” out for all clicks, or set it to “post” for clicks per post."));
         }
         else if (per == "post" && Dimension.All.GetValueOrDefault(by) is { HasPosts: false })
         {
-            errors.Add("per", new Flaw("per-post", $"Groups by {by} have no posts of their own. Leave “per” out, or compare by {string.Join(", ", Dimension.All.Where(d => d.Value.HasPosts).Select(d => d.Key))}."));
+            errors.Add("per", new Flaw("per-post", $"Clicks per post aren’t available by {by}. Leave “per” out, or compare by {string.Join(", ", Dimension.All.Where(d => d.Value.HasPosts).Select(d => d.Key))}."));
         }
 
         return errors.Any ? null : new Question(
@@ -172,7 +172,7 @@ internal sealed record Question(
             return day;
         }
 
-        errors.Add(field, new Flaw("day", string.Create(CultureInfo.InvariantCulture, $"“{text}” is no day. Write it as year-month-day, such as 2026-11-23.")));
+        errors.Add(field, new Flaw("day", string.Create(CultureInfo.InvariantCulture, $"“{text}” isn’t a valid date. Write it as year-month-day, such as 2026-11-23.")));
         return null;
     }
 }

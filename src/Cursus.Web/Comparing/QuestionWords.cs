@@ -9,10 +9,10 @@ internal static class QuestionWords
     private static readonly Dictionary<string, string> Names = new()
     {
         ["content"] = "variant",
-        ["network"] = "network it was clicked on",
+        ["network"] = "network clicked on",
         ["site"] = "kind of site",
-        ["wandered"] = "road, stayed or wandered,",
-        ["scan"] = "road, click or QR code,",
+        ["wandered"] = "own channel or elsewhere",
+        ["scan"] = "click or QR code",
         ["code"] = "QR code",
         ["os"] = "operating system",
         ["domain"] = "short domain",

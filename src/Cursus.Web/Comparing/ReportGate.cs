@@ -25,7 +25,7 @@ internal sealed class ReportGate(CursusOptions options) : IDisposable
         }
 
         lease.Dispose();
-        throw new TooManyRequestsException("too-many-reports", "Too many reports are waiting for this workspace already. Try again in a few seconds.", seconds: 5);
+        throw new TooManyRequestsException("too-many-reports", "This workspace already has too many reports waiting. Try again in a few seconds.", seconds: 5);
     }
 
     private static ConcurrencyLimiterOptions Of(int atOnce, int waiting) => new() { PermitLimit = atOnce, QueueLimit = waiting, QueueProcessingOrder = QueueProcessingOrder.OldestFirst };

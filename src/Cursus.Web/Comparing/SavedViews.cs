@@ -27,10 +27,10 @@ public static class SavedViews
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/views", List).ForViewers().WithSummary("Saved views, pinned ones first");
-        api.MapPost("/views", Add).ForEditors().WithSummary("Keep a question under a name");
+        api.MapPost("/views", Add).ForEditors().WithSummary("Save a view");
         api.MapGet("/views/{id:guid}", Get).ForViewers().WithSummary("One saved view");
-        api.MapPatch("/views/{id:guid}", Change).ForEditors().WithSummary("Rename a view, pin it, or keep another question in it");
-        api.MapDelete("/views/{id:guid}", Remove).ForEditors().WithSummary("Delete a view, and every address that it is shared by");
+        api.MapPatch("/views/{id:guid}", Change).ForEditors().WithSummary("Rename, pin or replace a saved view");
+        api.MapDelete("/views/{id:guid}", Remove).ForEditors().WithSummary("Delete a view and all its shared links");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
@@ -80,11 +80,11 @@ public static class SavedViews
         {
             if (name.Length is 0 or > MaxName)
             {
-                errors.Add("name", new Flaw("view-name", $"Name the view in at most {MaxName} characters."));
+                errors.Add("name", new Flaw("view-name", $"Enter a view name of at most {MaxName} characters."));
             }
             else if (await db.SavedViews.AnyAsync(v => v.WorkspaceId == view.WorkspaceId && v.Name == name && v.Id != view.Id, cancel))
             {
-                return ApiProblem.Conflict("view-taken", $"There is a view “{name}” already. Choose another name, or delete that one first.");
+                return ApiProblem.Conflict("view-taken", $"There is already a view called “{name}”. Choose another name, or delete that one first.");
             }
 
             view.Name = name;
@@ -94,7 +94,7 @@ public static class SavedViews
         {
             if (question.Length > MaxQuestion)
             {
-                errors.Add("question", new Flaw("question-too-long", $"A view keeps a question of at most {MaxQuestion:N0} characters. Take some of its narrowings away."));
+                errors.Add("question", new Flaw("question-too-long", $"This view is too long to save (at most {MaxQuestion:N0} characters). Remove some filters."));
             }
             else
             {

@@ -42,7 +42,7 @@ public static class SeriesReport
         step ??= "day";
         if (!Steps.Contains(step))
         {
-            errors.Add("step", new Flaw("step", "A step is hour, day, week or month, or usual for the one in which the course can be read best."));
+            errors.Add("step", new Flaw("step", "Step is hour, day, week or month, or “usual” to let Cursus choose."));
         }
 
         if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors) is not { } question)

@@ -25,7 +25,7 @@ public static class SharedView
     public sealed record SharedChannel(string Key, string Name, string Signet, int Color);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/shared/{secret}", Handle).RequireRateLimiting(AccessSetup.SharedLimit).WithSummary("A shared view, for anybody who has its address");
+        api.MapGet("/shared/{secret}", Handle).RequireRateLimiting(AccessSetup.SharedLimit).WithSummary("A shared view, for anyone with its link");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(string secret, CursusDb db, Counting counting, IClock clock, HttpContext context, CancellationToken cancel)
     {
@@ -65,5 +65,5 @@ public static class SharedView
 
     /// <summary>The same for an address that never was, so that nobody learns which ones there were.</summary>
     private static ProblemHttpResult Gone() => ApiProblem.Of(
-        404, "share-ended", "There is nothing to read under this address: it was taken back, its time is over, or it is mistyped. Ask whoever sent it to you for a new one.");
+        404, "share-ended", "This link doesn’t work: it was revoked, it has expired, or the address is wrong. Ask whoever sent it for a new one.");
 }

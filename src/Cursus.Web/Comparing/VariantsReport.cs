@@ -96,7 +96,7 @@ public static class VariantsReport
         Guid.Parse(row.Count.Key), row.Count.Label, isSplit ? row.Count.Exposure : null, row.Count.Clicks, row.Share, row.ShareLow, row.ShareHigh, row.Index);
 
     private static ReportTable Table(string title, Response response) => new(
-        ["channel", "variant", "shown to per cent", "clicks", "share", "share at least", "share at most", "index"],
+        ["channel", "variant", "shown to (%)", "clicks", "share", "share at least", "share at most", "index"],
         [.. response.Channels.SelectMany(c => c.Variants.Select(v => (object?[])[c.Channel, v.Label, v.Exposure, v.Clicks, v.Share, v.ShareLow, v.ShareHigh, v.Index]))],
         [("post", title), .. response.Channels.Select(c => ($"answer, {c.Channel}", (object?)c.Answer))]);
 

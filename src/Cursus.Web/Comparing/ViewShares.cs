@@ -29,8 +29,8 @@ public static class ViewShares
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPost("/views/{id:guid}/shares", Make).ForEditors().WithSecretAnswer().WithSummary("Make an address under which anybody can read the view");
-        api.MapDelete("/views/{id:guid}/shares/{share:guid}", TakeBack).ForEditors().WithSummary("Take a shared address back");
+        api.MapPost("/views/{id:guid}/shares", Make).ForEditors().WithSecretAnswer().WithSummary("Share a view by a link that anyone can open");
+        api.MapDelete("/views/{id:guid}/shares/{share:guid}", TakeBack).ForEditors().WithSummary("Revoke a shared link");
     }
 
     internal static Response Of(ViewShare share) => new(share.Id, share.Name, share.CreatedAt, share.ExpiresAt, share.LastSeenAt);
@@ -45,12 +45,12 @@ public static class ViewShares
 
         if (request.Name?.Trim() is not { Length: > 0 and <= MaxName } name)
         {
-            return ApiProblem.Invalid("name", new Flaw("share-name", $"Say for whom the address is, in at most {MaxName} characters, so that it can be told from others when it is taken back."));
+            return ApiProblem.Invalid("name", new Flaw("share-name", $"Enter who the link is for, in at most {MaxName} characters, so that you can tell links apart."));
         }
 
         if (request.Days is < 1 or > MaxDays)
         {
-            return ApiProblem.Invalid("days", new Flaw("share-days", $"An address can be read for 1 to {MaxDays} days, or without an end."));
+            return ApiProblem.Invalid("days", new Flaw("share-days", $"A link can work for 1 to {MaxDays} days, or until it is revoked."));
         }
 
         var now = clock.GetCurrentInstant();

@@ -7,15 +7,15 @@ namespace Cursus.Web.Edge;
 internal static class EdgePages
 {
     public static readonly byte[] UnknownSlug = Page(
-        "This link leads nowhere", "Perhaps a letter went missing on the way. Check the address, or ask whoever gave it to you.");
+        "This link doesn’t exist", "The address may be mistyped. Check it, or ask whoever gave it to you.");
 
-    public static readonly byte[] BareDomain = Page("A short domain", "The links on this domain lead on to other pages. This one is only their signpost.");
+    public static readonly byte[] BareDomain = Page("A short domain", "This is a domain for short links. To use one, add the part after the slash.");
 
-    public static readonly byte[] Ended = Page("This link has ended", "It led somewhere once and does so no more. Ask whoever gave it to you for the page you are looking for.");
+    public static readonly byte[] Ended = Page("This link has ended", "It no longer works. Ask whoever shared it for the page you are looking for.");
 
-    public static readonly byte[] Scheduled = Page("This link isn’t open yet", "You are early: whoever made it has set a time for it. Come back a little later.");
+    public static readonly byte[] Scheduled = Page("This link isn’t open yet", "You’re early. Come back a little later.");
 
-    public static readonly byte[] Starting = Page("One moment", "This short domain is just starting. Try again in a few seconds.");
+    public static readonly byte[] Starting = Page("One moment", "This short domain is starting up. Try again in a few seconds.");
 
     /// <summary>A transparent picture of one dot, the smallest GIF there is.</summary>
     public static readonly byte[] Picture = Convert.FromBase64String("R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7");

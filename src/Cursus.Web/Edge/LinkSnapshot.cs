@@ -118,7 +118,7 @@ internal static class LinkSnapshot
         }
         catch (Exception e) when (e is JsonException or EndOfStreamException or ArgumentException or OverflowException)
         {
-            throw new InvalidDataException("the file can't be read: " + e.Message, e);
+            throw new InvalidDataException("the file can’t be read: " + e.Message, e);
         }
         finally
         {

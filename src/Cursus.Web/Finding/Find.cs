@@ -19,7 +19,7 @@ public static class Find
     /// <param name="Detail">What tells it from others of the same name.</param>
     public sealed record Hit(string Kind, string Key, string Label, string Detail);
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/find", Handle).ForViewers().WithSummary("Links, posts and campaigns by words");
+    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/find", Handle).ForViewers().WithSummary("Search links, posts and campaigns");
 
     private static async Task<Ok<IReadOnlyList<Hit>>> Handle(string query, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
     {

@@ -60,7 +60,7 @@ public static class ApiSetup
         services.AddProblemDetails(problems => problems.CustomizeProblemDetails = context =>
         {
             // Answers that no endpoint made, such as 404 for an unknown path, carry a code and the next step like all others.
-            context.ProblemDetails.Detail ??= "The API has nothing for this method at this path. Its description is at /api/reference.";
+            context.ProblemDetails.Detail ??= "The API has no such operation. It is documented at /api/reference.";
             context.ProblemDetails.Extensions.TryAdd("code", context.ProblemDetails.Status switch
             {
                 StatusCodes.Status404NotFound => "not-found",
@@ -102,7 +102,7 @@ public static class ApiSetup
             });
             document.AddDocumentTransformer((api, _, _) =>
             {
-                api.Info = new() { Title = "Cursus", Version = "v1", Description = "Short links for each channel of a post, and which of them brought the people." };
+                api.Info = new() { Title = "Cursus", Version = "v1", Description = "Create short links for each channel, and compare which channels bring people." };
                 api.Servers = [];
                 RequestLimits.Describe(api);
                 return Task.CompletedTask;
@@ -130,6 +130,8 @@ public static class ApiSetup
         RunBatch.Map(api);
         BatchFiles.Map(api);
         Channels.Map(api);
+        ChannelSet.Map(api);
+        ChannelMerge.Map(api);
         Campaigns.Map(api);
         CreateLink.Map(api);
         ReadLinks.Map(api);

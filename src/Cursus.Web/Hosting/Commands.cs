@@ -44,7 +44,7 @@ public static class Commands
         var totals = await rollUps.CheckTotals(CancellationToken.None);
         if (differences.Count + months.Count + totals.Count == 0)
         {
-            Console.WriteLine($"All {days} days of links agree with their clicks, and so do their months and the totals of all links.");
+            Console.WriteLine($"All {days} daily totals match the recorded clicks, and so do the monthly totals and link totals.");
             return 0;
         }
 
@@ -55,12 +55,12 @@ public static class Commands
 
         foreach (var (link, month) in months.Take(MostTold))
         {
-            Console.WriteLine($"Link {link} in {month:uuuu'-'MM}: the month is not what its clicks tell");
+            Console.WriteLine($"Link {link} in {month:uuuu'-'MM}: the monthly total doesn’t match its clicks");
         }
 
         foreach (var link in totals.Take(MostTold))
         {
-            Console.WriteLine($"Link {link}: its total is not what its clicks come to");
+            Console.WriteLine($"Link {link}: the link total doesn’t match its clicks");
         }
 
         await Console.Error.WriteLineAsync($"{differences.Count} of {days} days of links do not agree with their clicks, {months.Count} months of links don’t tell what their clicks tell, {totals.Count} totals of links not with their clicks. “./cursus recount” makes them anew from the clicks.");
@@ -71,7 +71,7 @@ public static class Commands
     {
         var rollUps = services.GetRequiredService<RollUps>();
         await rollUps.Rebuild(services.GetRequiredService<IClock>().GetCurrentInstant(), CancellationToken.None);
-        Console.WriteLine("The roll-ups were made anew from the clicks.");
+        Console.WriteLine("The totals were rebuilt from the recorded clicks.");
         return 0;
     }
 
@@ -82,7 +82,7 @@ public static class Commands
         var member = await db.Members.Where(m => m.Account!.NormalizedEmail == normalized).OrderBy(m => m.CreatedAt).FirstOrDefaultAsync();
         if (member is null)
         {
-            await Console.Error.WriteLineAsync($"Nobody with the e-mail address “{email}” is a member here.");
+            await Console.Error.WriteLineAsync($"No member has the e-mail address “{email}”.");
             return 1;
         }
 

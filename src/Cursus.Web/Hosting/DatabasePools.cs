@@ -43,7 +43,7 @@ public sealed class DatabasePools(IServiceProvider services)
         await using var command = pool.CreateCommand("select current_setting('max_connections')::int - current_setting('superuser_reserved_connections')::int");
         var open = (int)(await command.ExecuteScalarAsync(cancel))!;
         return open >= limits.ConnectionsInAll ? null
-            : $"The database lets {open} connections in, and Cursus may open {limits.ConnectionsInAll}. Raise max_connections of PostgreSQL, or lower the connections in Cursus:Limits.";
+            : $"PostgreSQL allows {open} connections, but Cursus may open {limits.ConnectionsInAll}. Raise max_connections, or lower the connections in Cursus:Limits.";
     }
 
     /// <summary>Says at the start where Cursus may do more in the database than it needs to.</summary>
@@ -52,7 +52,7 @@ public sealed class DatabasePools(IServiceProvider services)
     {
         await using var command = pool.CreateCommand("select rolname from pg_roles where rolname = current_user and (rolsuper or rolcreaterole or rolcreatedb or rolreplication or rolbypassrls)");
         return await command.ExecuteScalarAsync(cancel) is string role
-            ? $"The database role {role} may do more than Cursus needs. Let Cursus connect as a role that owns its database and has no other rights."
+            ? $"The database role {role} has more rights than Cursus needs. Let Cursus connect as a role that owns its database and nothing else."
             : null;
     }
 

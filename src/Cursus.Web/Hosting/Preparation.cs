@@ -30,7 +30,7 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
         }
         catch (Exception e) when (DatabaseTrouble.IsAway(e))
         {
-            log.LogWarning("The database does not answer: {Reason}. Everything but short links waits for it.", e.Message);
+            log.LogWarning("The database isn’t responding: {Reason}. Short links still work; everything else waits.", e.Message);
             BeginWithoutDatabase();
         }
     }
@@ -44,7 +44,7 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
                 await Task.Delay(Pause, stoppingToken);
                 await PrepareDatabase(stoppingToken);
                 prepared.Done();
-                log.LogInformation("The database answers.");
+                log.LogInformation("The database is responding.");
             }
             catch (Exception e) when (DatabaseTrouble.IsAway(e))
             {
@@ -57,7 +57,7 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
             catch (Exception e)
             {
                 // Whatever it is, visitors are led on meanwhile.
-                log.LogError(e, "The database answers, and could not be brought up to date; trying again in a while.");
+                log.LogError(e, "The database is responding but couldn’t be migrated. Trying again shortly.");
                 await Task.Delay(LongPause, stoppingToken).ContinueWith(_ => { }, TaskScheduler.Default);
             }
         }
@@ -71,12 +71,12 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
             if (LinkSnapshot.Read(options.SnapshotFile, links.Put) is { } knowledge)
             {
                 feed.Restore(knowledge);
-                log.LogWarning("Short links lead on by {File} of {Time:u}: {Count} links.", options.SnapshotFile, File.GetLastWriteTimeUtc(options.SnapshotFile), links.Count);
+                log.LogWarning("Short links are served from {File} of {Time:u}: {Count} links.", options.SnapshotFile, File.GetLastWriteTimeUtc(options.SnapshotFile), links.Count);
             }
         }
         catch (Exception e) when (e is IOException or InvalidDataException or UnauthorizedAccessException)
         {
-            log.LogError("{File}, by which short links would lead on without a database, can't be used: {Reason}.", options.SnapshotFile, e.Message);
+            log.LogError("{File}, which would serve short links without a database, can’t be used: {Reason}.", options.SnapshotFile, e.Message);
         }
     }
 
@@ -100,7 +100,7 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
 
         if (options is { DemoFolder: null or "" } && services.GetRequiredService<Access.SetupCode>() is { IsDrawn: true } code && !await db.Workspaces.AnyAsync(cancel))
         {
-            log.LogWarning("Nobody has an account here yet. The first owner's set-up code is {Code}.", code.Text);
+            log.LogWarning("There are no accounts yet. The set-up code for the first owner is {Code}.", code.Text);
         }
 
         if (options is { DemoFolder.Length: > 0 } && !await db.Workspaces.AnyAsync(cancel))

@@ -53,12 +53,12 @@ public static class ChangeManyLinks
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/link-changes", List).ForViewers().WithSummary("Changes of many links, newest first");
-        api.MapPost("/link-changes", Start).ForEditors().WithSummary("Change many links at once, all or none; ask it for its progress");
-        api.MapPost("/link-changes/preview", PreviewIt).ForEditors().WithSummary("What a change of many links would do");
-        api.MapGet("/link-changes/{id:guid}", Get).ForViewers().WithSummary("One change of many links, while it runs and afterwards");
-        api.MapPost("/link-changes/{id:guid}/cancel", Cancel).ForEditors().WithSummary("Stop a change that runs; no link is changed");
-        api.MapPost("/link-changes/{id:guid}/undo", Undo).ForEditors().WithSummary("Take a change back within ten minutes");
+        api.MapGet("/link-changes", List).ForViewers().WithSummary("Bulk changes, newest first");
+        api.MapPost("/link-changes", Start).ForEditors().WithSummary("Start a bulk change of links, all or none; poll it for progress");
+        api.MapPost("/link-changes/preview", PreviewIt).ForEditors().WithSummary("Preview a bulk change");
+        api.MapGet("/link-changes/{id:guid}", Get).ForViewers().WithSummary("One bulk change, during and after it runs");
+        api.MapPost("/link-changes/{id:guid}/cancel", Cancel).ForEditors().WithSummary("Stop a running bulk change; no link is changed");
+        api.MapPost("/link-changes/{id:guid}/undo", Undo).ForEditors().WithSummary("Undo a bulk change within ten minutes");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
@@ -132,7 +132,7 @@ public static class ChangeManyLinks
         }
 
         return await db.LinkChanges.AnyAsync(c => c.Id == id && c.WorkspaceId == member.WorkspaceId, cancel)
-            ? ApiProblem.Conflict("change-done", "The links are changed already. Take the change back instead.")
+            ? ApiProblem.Conflict("change-done", "The links have already been changed. Undo the change instead.")
             : ApiProblem.NotFound("change");
     }
 
@@ -145,12 +145,12 @@ public static class ChangeManyLinks
 
         if (change.UndoneAt is not null)
         {
-            return ApiProblem.Conflict("change-undone", "This change has been taken back already.");
+            return ApiProblem.Conflict("change-undone", "This change has already been undone.");
         }
 
         if (clock.GetCurrentInstant() > change.MadeAt + UndoWithin)
         {
-            return ApiProblem.Conflict("too-late-to-undo", "A change can be taken back for ten minutes. Each link's history still has how it was, and restores it.");
+            return ApiProblem.Conflict("too-late-to-undo", "A change can be undone for ten minutes. After that, restore earlier versions from each link’s history.");
         }
 
         var (undone, changedSince) = await many.Undo(change, member, cancel);

@@ -16,7 +16,7 @@ public static class CopyLink
     /// <param name="Slug">A random one is made where left out.</param>
     public sealed record Request(string? Slug = null, string? Title = null);
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links/{id:guid}/copy", Handle).ForEditors().WithSummary("Make a new link like this one");
+    public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links/{id:guid}/copy", Handle).ForEditors().WithSummary("Duplicate a link");
 
     private static async Task<Results<Created<LinkResponse>, ProblemHttpResult>> Handle(
         Guid id, Request request, CurrentMember member, CursusDb db, LinkSaving saving, CursusOptions options, IClock clock, CancellationToken cancel)

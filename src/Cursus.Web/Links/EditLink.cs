@@ -35,9 +35,9 @@ public static class EditLink
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPatch("/links/{id:guid}", Change).ForEditors().WithSummary("Change a link; If-Match says which version you have seen");
-        api.MapDelete("/links/{id:guid}", Delete).ForEditors().WithSummary("Delete a link; its slug stays blocked for 180 days");
-        api.MapPost("/links/{id:guid}/revive", Revive).ForEditors().WithSummary("Bring a deleted link back while its slug is blocked");
+        api.MapPatch("/links/{id:guid}", Change).ForEditors().WithSummary("Change a link; If-Match names the version you last saw");
+        api.MapDelete("/links/{id:guid}", Delete).ForEditors().WithSummary("Delete a link; its slug stays reserved for 180 days");
+        api.MapPost("/links/{id:guid}/revive", Revive).ForEditors().WithSummary("Restore a deleted link while its slug is reserved");
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Change(
@@ -58,6 +58,11 @@ public static class EditLink
         var destination = vocabulary.Destination(request.Destination ?? link.Destination, errors);
         var campaign = request.Campaign is null ? link.Campaign : vocabulary.Campaign(request.Campaign, errors);
         var channel = string.IsNullOrWhiteSpace(request.Channel) ? null : vocabulary.Channel(request.Channel, errors, "channel");
+        if (channel is { RetiredAt: not null } && channel.Id != link.ChannelId)
+        {
+            errors.Add("channel", Vocabulary.Retired(channel));
+        }
+
         if (request.Channel is not null && !errors.Any && await LinkChannel.Hindrance(db, link, channel?.Id, cancel) is { } hindrance)
         {
             errors.Add("channel", hindrance);
@@ -167,7 +172,7 @@ public static class EditLink
 
     /// <summary>A link whose slug belongs to another by now can't come back.</summary>
     internal static ProblemHttpResult SlugGivenAway(Link link) =>
-        ApiProblem.Conflict("slug-given-away", $"“{link.Slug}” belongs to another link by now, so this one can't come back. Make a new link to the same page.");
+        ApiProblem.Conflict("slug-given-away", $"Another link uses “{link.Slug}” now, so this one can’t be restored. Create a new link to the same page.");
 
     /// <summary>The link with all that a change of it needs.</summary>
     internal static Task<Link?> Find(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel, bool deletedToo = false) => db.Links
@@ -182,7 +187,7 @@ public static class EditLink
         {
             if (!await LinkAddress.TrySave(db, cancel))
             {
-                return ApiProblem.Conflict("slug-taken", $"“{link.Slug}” was taken a moment ago; nothing was saved. Choose another slug.");
+                return ApiProblem.Conflict("slug-taken", $"“{link.Slug}” has just been taken, so nothing was saved. Choose another slug.");
             }
         }
         catch (DbUpdateException e) when (LinkVersions.IsOvertaken(e))

@@ -24,7 +24,7 @@ public static class Folders
         api.MapPost("/folders", Add).ForEditors().WithSummary("Add a folder");
         api.MapGet("/folders/{id:guid}", Get).ForViewers().WithSummary("One folder");
         api.MapPatch("/folders/{id:guid}", Rename).ForEditors().WithSummary("Rename a folder");
-        api.MapDelete("/folders/{id:guid}", Remove).ForEditors().WithSummary("Delete a folder; its links stay");
+        api.MapDelete("/folders/{id:guid}", Remove).ForEditors().WithSummary("Delete a folder; its links are kept");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
@@ -68,11 +68,11 @@ public static class Folders
     {
         if (typed?.Trim() is not { Length: > 0 and <= MaxName } name)
         {
-            return ApiProblem.Invalid("name", new Flaw("folder-name", $"Name the folder in at most {MaxName} characters."));
+            return ApiProblem.Invalid("name", new Flaw("folder-name", $"Enter a folder name of at most {MaxName} characters."));
         }
 
         return await db.Folders.AnyAsync(f => f.WorkspaceId == member.WorkspaceId && f.Name == name && f.Id != except, cancel)
-            ? ApiProblem.Conflict("folder-taken", $"There is a folder “{name}” already.")
+            ? ApiProblem.Conflict("folder-taken", $"There is already a folder called “{name}”.")
             : null;
     }
 

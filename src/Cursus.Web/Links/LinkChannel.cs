@@ -18,12 +18,12 @@ internal static class LinkChannel
 
         if (channel is null)
         {
-            return new Flaw("channel-missing", "The link is a placement of a post, and each of those is for a channel. Choose another channel instead of none.");
+            return new Flaw("channel-missing", "This link belongs to a post, so it needs a channel. Choose one.");
         }
 
         return await db.Placements.AnyAsync(
             p => p.PostId == placement.PostId && p.LinkId != link.Id && p.Link!.ChannelId == channel && p.Link.DeletedAt == null && p.Variant == placement.Variant, cancel)
-            ? new Flaw("variant-twice", "The post has a placement for this channel already, and the two could not be told apart.")
+            ? new Flaw("variant-twice", "The post already has a link for this channel. Choose another channel.")
             : null;
     }
 }

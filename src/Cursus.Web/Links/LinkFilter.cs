@@ -43,7 +43,7 @@ public sealed record LinkFilter(
             {
                 "any" => links.Where(l => l.Tags.Any(t => ids.Contains(t.Id))),
                 null or "all" => Tag.Select(tags.GetValueOrDefault).Aggregate(links, (found, id) => found.Where(l => l.Tags.Any(t => t.Id == id))),
-                _ => Unknown(links, errors, "tags", "Links have all of the named tags, or any."),
+                _ => Unknown(links, errors, "tags", "Tags are combined with “all” or “any”."),
             };
         }
 
@@ -77,7 +77,7 @@ public sealed record LinkFilter(
         "archived" => links.Where(l => l.DeletedAt == null && l.ArchivedAt != null),
         "deleted" => links.Where(l => l.DeletedAt != null),
         "all" => links.Where(l => l.DeletedAt == null),
-        _ => Unknown(links, errors, "state", "A state is live, scheduled, ended, dead, never-clicked, archived, deleted or all."),
+        _ => Unknown(links, errors, "state", "State is one of live, scheduled, ended, dead, never-clicked, archived, deleted and all."),
     };
 
     private IQueryable<Link> WithPixels(IQueryable<Link> links, CursusDb db, FieldErrors errors) => Pixels switch
@@ -86,7 +86,7 @@ public sealed record LinkFilter(
         "any" => links.Where(l => db.PixelsOfLinks.Any(p => p.LinkId == l.Id)),
         "none" => links.Where(l => !db.PixelsOfLinks.Any(p => p.LinkId == l.Id)),
         _ when Guid.TryParse(Pixels, out var pixel) => links.Where(l => db.PixelsOfLinks.Any(p => p.LinkId == l.Id && p.PixelId == pixel)),
-        _ => Unknown(links, errors, "pixels", "Name a pixel by its id, or say any or none."),
+        _ => Unknown(links, errors, "pixels", "Give a pixel’s ID, or “any” or “none”."),
     };
 
     private IQueryable<Link> Made(IQueryable<Link> links, DateTimeZone zone, FieldErrors errors)
@@ -118,7 +118,7 @@ public sealed record LinkFilter(
             return day;
         }
 
-        errors.Add(field, new Flaw("day", $"“{text}” is no day. Write it as year-month-day, such as 2026-11-23."));
+        errors.Add(field, new Flaw("day", $"“{text}” isn’t a valid date. Write it as year-month-day, such as 2026-11-23."));
         return null;
     }
 

@@ -34,8 +34,8 @@ public static class LinkHistory
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/links/{id:guid}/history", List).ForViewers().WithSummary("Versions of a link, the present one first, with the clicks of each");
-        api.MapPost("/links/{id:guid}/restore", Restore).ForEditors().WithSummary("Make a link what an earlier version was; If-Match says which version you have seen");
+        api.MapGet("/links/{id:guid}/history", List).ForViewers().WithSummary("Versions of a link with their clicks, current version first");
+        api.MapPost("/links/{id:guid}/restore", Restore).ForEditors().WithSummary("Restore an earlier version of a link; If-Match names the version you last saw");
     }
 
     private static async Task<Results<Ok<Page<Entry>>, ProblemHttpResult>> List(
@@ -87,7 +87,7 @@ public static class LinkHistory
 
         if (await db.LinkVersions.AsNoTracking().FirstOrDefaultAsync(v => v.LinkId == id && v.Number == request.Version, cancel) is not { } version)
         {
-            return ApiProblem.Invalid("version", new Flaw("version", "The link has no such earlier version. Choose one from its history."));
+            return ApiProblem.Invalid("version", new Flaw("version", "This link has no such version. Choose one from its history."));
         }
 
         if (link.SlugFreedAt is not null)

@@ -8,7 +8,7 @@ namespace Cursus.Web.Links;
 /// <summary>In which order links are listed.</summary>
 internal static class LinkOrder
 {
-    public const string Names = "best, newest, oldest, title, address, destination, channel, campaign, tags, clicks, recent-clicks, last-click, state or changed, the other way round with a minus before it";
+    public const string Names = "best, newest, oldest, title, address, destination, channel, campaign, tags, clicks, recent-clicks, last-click, state or changed, prefixed with a minus for descending order";
 
     /// <summary>The links in the order that is asked for: by how well they fit where words were typed, else the newest first. Null where there is no such order.</summary>
     /// <param name="today">By the workspace's clock, where the clicks of the last thirty days end.</param>

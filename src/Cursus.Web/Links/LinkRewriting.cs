@@ -16,7 +16,7 @@ namespace Cursus.Web.Links;
 /// <summary>Writes states into links, with all that they name by id. What has been deleted since can't be given back and is left out.</summary>
 internal sealed class LinkRewriting
 {
-    private const string Gone = "something deleted since";
+    private const string Gone = "something since deleted";
 
     private readonly Dictionary<Guid, Tag> tags;
     private readonly Dictionary<Guid, Pixel> pixels;

@@ -56,7 +56,7 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
                 var outcome = Apply(link, change, rewriting);
                 if (outcome.After is null && !isGoodOnly)
                 {
-                    return $"“{link.Slug}” can't be changed so: {outcome.Flaw!.Text} No link was changed.";
+                    return $"“{link.Slug}” can’t be changed this way: {outcome.Flaw!.Text} No link was changed.";
                 }
 
                 if (outcome.After is { } after)
@@ -75,11 +75,11 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
     }
 
     /// <summary>Makes each link a new version of itself, a portion at a time, within the caller's transaction. Returns how many are different.</summary>
-    /// <param name="id">The change that this belongs to.</param>
+    /// <param name="id">The change that this belongs to; null where it can’t be undone as one.</param>
     /// <param name="after">What a link becomes, from what it is.</param>
     /// <param name="progress">Is told how many have been gone through.</param>
     public async Task<int> Rewrite(
-        Guid id, IReadOnlyList<Guid> ids, Func<Link, LinkState, LinkState> after, CurrentMember member, Instant now, Action<int> progress, CancellationToken cancel)
+        Guid? id, IReadOnlyList<Guid> ids, Func<Link, LinkState, LinkState> after, CurrentMember member, Instant now, Action<int> progress, CancellationToken cancel)
     {
         var changed = 0;
         await foreach (var (links, rewriting) in Held(ids, member, progress, cancel))
@@ -159,7 +159,7 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
         var after = change.Of(before, link.Channel is { } channel ? (channel.Source, channel.Medium) : null, out var flaw);
         if (after is { IsDeleted: false } && link.SlugFreedAt is not null)
         {
-            return new Outcome(link, before, null, new Flaw("slug-given-away", "Its slug belongs to another link by now."));
+            return new Outcome(link, before, null, new Flaw("slug-given-away", "Another link uses its slug now."));
         }
 
         if (after is not null && after.Destination != before.Destination)

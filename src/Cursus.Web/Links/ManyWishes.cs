@@ -31,12 +31,12 @@ public sealed record ManyWishes(
     {
         if (this == new ManyWishes())
         {
-            errors.Add("change", new Flaw("change", "Say what is to be changed about the links."));
+            errors.Add("change", new Flaw("change", "Choose what to change."));
         }
 
         if (Find is not null && Find.Trim().Length == 0)
         {
-            errors.Add("find", new Flaw("find", "Type the part of the destinations that is to be replaced, such as the host that has moved."));
+            errors.Add("find", new Flaw("find", "Type the part of the destinations to replace, such as a host that has moved."));
         }
 
         var (adding, removing) = (TagsOfLinks.Names(AddTags, errors, "addTags"), TagsOfLinks.Names(RemoveTags, errors, "removeTags"));
@@ -68,12 +68,12 @@ public sealed record ManyWishes(
     {
         string?[] parts =
         [
-            Some("tagged", AddTags), Some("tag taken off:", RemoveTags), Folder is null ? null : Folder.Trim().Length == 0 ? "taken out of folders" : $"moved to {Folder.Trim()}",
-            Campaign is null ? null : $"counted under {Campaign}", Find is null ? null : $"“{Find.Trim()}” replaced with “{ReplaceWith?.Trim()}”",
-            Destination is null ? null : $"led to {Destination.Trim()}", Fallback is null ? null : Fallback.Trim().Length == 0 ? "fallback taken away" : $"fallback {Fallback.Trim()}",
+            Some("tagged", AddTags), Some("tag removed:", RemoveTags), Folder is null ? null : Folder.Trim().Length == 0 ? "removed from folders" : $"moved to {Folder.Trim()}",
+            Campaign is null ? null : $"campaign set to {Campaign}", Find is null ? null : $"“{Find.Trim()}” replaced with “{ReplaceWith?.Trim()}”",
+            Destination is null ? null : $"destination set to {Destination.Trim()}", Fallback is null ? null : Fallback.Trim().Length == 0 ? "fallback removed" : $"fallback {Fallback.Trim()}",
             Time(),
-            AddPixels is { Count: > 0 } ? "pixels attached" : null, RemovePixels is { Count: > 0 } ? "pixels taken off" : null,
-            Archive switch { true => "archived", false => "taken out of the archive", null => null }, Delete switch { true => "deleted", false => "brought back", null => null },
+            AddPixels is { Count: > 0 } ? "pixels attached" : null, RemovePixels is { Count: > 0 } ? "pixels removed" : null,
+            Archive switch { true => "archived", false => "unarchived", null => null }, Delete switch { true => "deleted", false => "brought back", null => null },
         ];
         return string.Join(", ", parts.OfType<string>());
     }
@@ -82,12 +82,12 @@ public sealed record ManyWishes(
     {
         if (OpensAt is "" && EndsAt is "")
         {
-            return "opened for good";
+            return "always active";
         }
 
         string?[] bounds =
         [
-            OpensAt switch { null => null, "" => "opened at once", _ => $"set to open {Written(OpensAt)}" },
+            OpensAt switch { null => null, "" => "active from now", _ => $"set to open {Written(OpensAt)}" },
             EndsAt switch { null => null, "" => "set to end no more", _ => $"set to end {Written(EndsAt)}" },
         ];
         return bounds.OfType<string>().ToList() is { Count: > 0 } said ? string.Join(", ", said) : null;

@@ -21,7 +21,7 @@ public static class ReadLinks
     {
         api.MapGet("/links", List).ForViewers().WithSummary("Links");
         api.MapGet("/links/{id:guid}", Get).ForViewers().WithSummary("One link, deleted ones included");
-        api.MapGet("/links/{id:guid}/open", Open).ForViewers().WithSummary("Open a link without its being counted");
+        api.MapGet("/links/{id:guid}/open", Open).ForViewers().WithSummary("Open a link without counting");
     }
 
     /// <param name="sort">In which order; see <see cref="LinkOrder"/>.</param>

@@ -25,9 +25,9 @@ public static class SavedFilters
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/saved-filters", List).ForViewers().WithSummary("Saved filters of links");
-        api.MapPost("/saved-filters", Add).ForEditors().WithSummary("Keep a filter of links under a name");
-        api.MapPatch("/saved-filters/{id:guid}", Change).ForEditors().WithSummary("Rename a saved filter, or keep another in it");
-        api.MapDelete("/saved-filters/{id:guid}", Remove).ForEditors().WithSummary("Delete a saved filter; the links stay");
+        api.MapPost("/saved-filters", Add).ForEditors().WithSummary("Save a filter");
+        api.MapPatch("/saved-filters/{id:guid}", Change).ForEditors().WithSummary("Rename or replace a saved filter");
+        api.MapDelete("/saved-filters/{id:guid}", Remove).ForEditors().WithSummary("Delete a saved filter; links are kept");
     }
 
     private static Response Of(SavedFilter filter) => new(filter.Id, filter.Name, filter.Filter, filter.CreatedAt);
@@ -72,17 +72,17 @@ public static class SavedFilters
         var (name, kept) = (request.Name?.Trim() ?? filter.Name, request.Filter?.TrimStart('?') ?? filter.Filter);
         if (name.Length is 0 or > MaxName)
         {
-            return ApiProblem.Invalid("name", new Flaw("filter-name", $"Name the filter in at most {MaxName} characters."));
+            return ApiProblem.Invalid("name", new Flaw("filter-name", $"Enter a filter name of at most {MaxName} characters."));
         }
 
         if (kept.Length is 0 or > MaxFilter)
         {
-            return ApiProblem.Invalid("filter", new Flaw("filter", "Narrow the links to something before you keep it."));
+            return ApiProblem.Invalid("filter", new Flaw("filter", "Choose at least one filter before saving."));
         }
 
         if (await db.SavedFilters.AnyAsync(f => f.WorkspaceId == member.WorkspaceId && f.Id != filter.Id && f.Name == name, cancel))
         {
-            return ApiProblem.Conflict("filter-taken", $"There is a saved filter “{name}” already. Choose another name.");
+            return ApiProblem.Conflict("filter-taken", $"There is already a filter called “{name}”. Choose another name.");
         }
 
         (filter.Name, filter.Filter) = (name, kept);

@@ -24,6 +24,6 @@ internal static class SeenVersion
     public static async Task<ProblemHttpResult> Overtaken(Guid? by, CursusDb db, CancellationToken cancel)
     {
         var name = await db.Members.Where(m => m.Id == by).Select(m => m.Account!.Name).FirstOrDefaultAsync(cancel) ?? "Somebody";
-        return ApiProblem.Of(StatusCodes.Status412PreconditionFailed, "changed-meanwhile", $"{name} has changed this link since you opened it. Nothing of yours was saved. Look at both, then save again or leave it.");
+        return ApiProblem.Of(StatusCodes.Status412PreconditionFailed, "changed-meanwhile", $"{name} has changed this link since you opened it, so your changes were not saved. Compare the two versions, then save again or cancel.");
     }
 }

@@ -27,8 +27,8 @@ public static class Tags
         api.MapPost("/tags", Add).ForEditors().WithSummary("Add a tag");
         api.MapGet("/tags/{id:guid}", Get).ForViewers().WithSummary("One tag");
         api.MapPatch("/tags/{id:guid}", Change).ForOwners().WithSummary("Rename or recolour a tag");
-        api.MapPost("/tags/{id:guid}/merge", Merge).ForOwners().WithSummary("Merge a tag into another: its links get the other, and it is gone");
-        api.MapDelete("/tags/{id:guid}", Remove).ForOwners().WithSummary("Delete a tag; its links stay");
+        api.MapPost("/tags/{id:guid}/merge", Merge).ForOwners().WithSummary("Merge a tag into another; its links get the other tag");
+        api.MapDelete("/tags/{id:guid}", Remove).ForOwners().WithSummary("Delete a tag; its links are kept");
     }
 
     private static IQueryable<Response> Read(CursusDb db, CurrentMember member, Guid? id = null) => db.Tags.Where(t => t.WorkspaceId == member.WorkspaceId && (id == null || t.Id == id)).OrderBy(t => t.Name)
@@ -92,7 +92,7 @@ public static class Tags
 
         if (request.Into is not { } into || into == id || await Find(into, member, db, cancel) is null)
         {
-            return ApiProblem.Invalid("into", new Flaw("tag-unknown", "Choose another tag of this workspace to merge it into."));
+            return ApiProblem.Invalid("into", new Flaw("tag-unknown", "Choose another tag to merge into."));
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
@@ -109,10 +109,10 @@ public static class Tags
             : ApiProblem.NotFound("tag");
 
     private static (string Field, Flaw Flaw)? Check(string name, short? color) => name.Trim().Length is 0 or > TagsOfLinks.MaxNameLength
-        ? ("name", new Flaw("tag-name", $"A tag is a word or two, at most {TagsOfLinks.MaxNameLength} characters."))
+        ? ("name", new Flaw("tag-name", $"Enter a tag of at most {TagsOfLinks.MaxNameLength} characters."))
         : color is < 0 or > 9 ? ("color", new Flaw("color", "A colour is a number from 0 to 9.")) : null;
 
-    private static ProblemHttpResult Taken(string name) => ApiProblem.Conflict("tag-taken", $"There is a tag “{name}” already.");
+    private static ProblemHttpResult Taken(string name) => ApiProblem.Conflict("tag-taken", $"There is already a tag called “{name}”.");
 
     private static Task<bool> IsTaken(CursusDb db, CurrentMember member, string name, Guid? except, CancellationToken cancel) =>
         db.Tags.AnyAsync(t => t.WorkspaceId == member.WorkspaceId && t.Id != except && EF.Functions.ILike(t.Name, name.Replace("_", "\\_").Replace("%", "\\%")), cancel);

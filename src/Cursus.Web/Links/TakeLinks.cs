@@ -33,7 +33,7 @@ public static class TakeLinks
     public sealed record Request(LinkSelection? Links, string? Format = null);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapPost("/links/files", Handle).ForViewers().Holding(Held.Download).WithSummary("Links as CSV, as a spreadsheet, or as a line of JSON each").Produces(200, contentType: "application/octet-stream");
+        api.MapPost("/links/files", Handle).ForViewers().Holding(Held.Download).WithSummary("Export links as CSV, spreadsheet or JSON Lines").Produces(200, contentType: "application/octet-stream");
 
     private static async Task<IResult> Handle(
         Request request, CurrentMember member, CursusDb db, CursusOptions options, IOptions<JsonOptions> json, IClock clock, CancellationToken cancel)
@@ -42,7 +42,7 @@ public static class TakeLinks
         var ids = await (request.Links ?? new()).Find(db, member, clock.GetCurrentInstant(), errors, cancel);
         if (request.Format is not (null or "csv" or "xlsx" or "ndjson"))
         {
-            errors.Add("format", new Flaw("format", "Links are taken away as csv, xlsx or ndjson."));
+            errors.Add("format", new Flaw("format", "Choose csv, xlsx or ndjson."));
         }
 
         if (errors.Any)

@@ -37,10 +37,10 @@ public static class Campaigns
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/campaigns", List).ForViewers().WithSummary("Campaigns, most recently used first");
-        api.MapGet("/campaigns/proposals", Propose).ForViewers().WithSummary("What a typed name would make, and what is next in each series");
+        api.MapGet("/campaigns/proposals", Propose).ForViewers().WithSummary("Preview a new campaign’s value, and the next in each series");
         api.MapPost("/campaigns", Add).ForEditors().WithSummary("Add a campaign");
         api.MapGet("/campaigns/{id:guid}", Get).ForViewers().WithSummary("One campaign");
-        api.MapPatch("/campaigns/{id:guid}", Change).ForEditors().WithSummary("Rename a campaign, give it a recipe or a fallback; its key stays");
+        api.MapPatch("/campaigns/{id:guid}", Change).ForEditors().WithSummary("Change a campaign’s name, recipe or fallback; its key stays the same");
         api.MapDelete("/campaigns/{id:guid}", Remove).ForEditors().WithSummary("Remove a campaign that has no links");
     }
 
@@ -65,14 +65,14 @@ public static class Campaigns
     {
         if (member.Workspace.IsVocabularyLocked && member.Role < Role.Owner)
         {
-            return ApiProblem.Invalid("name", new Flaw("vocabulary-locked", "The owners have locked the vocabulary, so new campaigns are theirs to add. Choose one that there is, or ask them."));
+            return ApiProblem.Invalid("name", new Flaw("vocabulary-locked", "The vocabulary is locked, so only owners can add campaigns. Choose an existing one, or ask an owner."));
         }
 
         var all = await Mine(db, member).Select(c => new CampaignPattern.Proposal(c.Name, c.Key)).ToListAsync(cancel);
         var (name, madeKey) = CampaignPattern.Expand(request.Name?.Trim() ?? "", clock.GetCurrentInstant().InZone(member.Zone).Date, all.Select(c => c.Key));
         if (name.Length is 0 or > MaxName || AsciiWords.Of(name).Count == 0)
         {
-            return ApiProblem.Invalid("name", new Flaw("name", $"Name the campaign in at most {MaxName} characters, with letters or digits in it."));
+            return ApiProblem.Invalid("name", new Flaw("name", $"Enter a campaign name of at most {MaxName} characters, including letters or digits."));
         }
 
         // A key that was typed is kept as typed: values are compared as written, and it may have to match what is in use elsewhere.
@@ -84,12 +84,12 @@ public static class Campaigns
 
         if (all.Any(c => c.Key == key))
         {
-            return ApiProblem.Conflict("campaign-taken", $"There is a campaign “{key}” already. Use it, or give this one another name.");
+            return ApiProblem.Conflict("campaign-taken", $"There is already a campaign “{key}”. Use it, or choose another name.");
         }
 
         if (request.EvenSo != true && Similar(key, all) is { } similar)
         {
-            return ApiProblem.Conflict("campaign-similar", $"Did you mean “{similar.Name}” ({similar.Key})? Two spellings would split its figures in two.", new Dictionary<string, object?> { ["similar"] = similar });
+            return ApiProblem.Conflict("campaign-similar", $"Did you mean “{similar.Name}” ({similar.Key})? Two spellings would split its results.", new Dictionary<string, object?> { ["similar"] = similar });
         }
 
         var campaign = new Campaign { WorkspaceId = member.WorkspaceId, Key = key, Name = name };
@@ -113,12 +113,12 @@ public static class Campaigns
         campaign.Fallback = (await Vocabulary.Load(db, member, options, cancel)).Fallback(request.Fallback, campaign.Fallback, errors);
         if (request.Name?.Trim() is { Length: 0 or > MaxName })
         {
-            errors.Add("name", new Flaw("name", $"Name the campaign in at most {MaxName} characters."));
+            errors.Add("name", new Flaw("name", $"Enter a campaign name of at most {MaxName} characters."));
         }
 
         if (request.Recipe is { } recipe && recipe != Guid.Empty && !await db.Recipes.AnyAsync(r => r.Id == recipe && r.WorkspaceId == member.WorkspaceId, cancel))
         {
-            errors.Add("recipe", new Flaw("recipe-unknown", "There is no such recipe in this workspace. Choose another."));
+            errors.Add("recipe", new Flaw("recipe-unknown", "This workspace has no such recipe. Choose another."));
         }
 
         if (errors.Any)
@@ -137,7 +137,7 @@ public static class Campaigns
     {
         if (await db.Links.AnyAsync(l => l.CampaignId == id && l.WorkspaceId == member.WorkspaceId, cancel))
         {
-            return ApiProblem.Conflict("campaign-in-use", "This campaign has links, whose clicks would lose their name. A campaign with links stays.");
+            return ApiProblem.Conflict("campaign-in-use", "This campaign has links, so it can’t be deleted: their clicks would lose their name.");
         }
 
         return await Mine(db, member).Where(c => c.Id == id).ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : ApiProblem.NotFound("campaign");

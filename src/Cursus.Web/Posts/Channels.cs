@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Posts;
 using Cursus.Data;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
@@ -8,32 +9,45 @@ using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Posts;
 
 /// <summary>/channels: where posts go, with the agreed source and medium of each.</summary>
 public static class Channels
 {
-    /// <param name="Key">Name in requests and reports; made from the name where left out, and fixed from then on.</param>
-    /// <param name="Source">The key where left out.</param>
-    /// <param name="Signet">Two letters; the name's first two where left out.</param>
+    private const int MaxName = 60;
+
+    /// <summary>More characters than any channel allows.</summary>
+    private const int MaxLimit = 100_000;
+
+    /// <param name="Key">Name in requests and reports; made from the name by default, and fixed from then on.</param>
+    /// <param name="Source">By default what <c>/channels/proposal</c> says for the name.</param>
+    /// <param name="Medium">By default what <c>/channels/proposal</c> says for the name.</param>
+    /// <param name="Signet">One or two letters; the name’s first two by default.</param>
     /// <param name="Color">Place in the set of ten colours, 0 to 9.</param>
     /// <param name="TextLimit">Most characters of a post there; 0 for no limit.</param>
+    /// <param name="AddressLength">Characters that an address counts as there; 0 where it counts as many as it has.</param>
+    /// <param name="Retired">True stops new links for it; links and reports stay.</param>
     public sealed record Request(
-        string? Name = null, string? Key = null, string? Source = null, string? Medium = null, string? Signet = null, short? Color = null, int? TextLimit = null);
+        string? Name = null, string? Key = null, string? Source = null, string? Medium = null, string? Signet = null, short? Color = null, int? TextLimit = null,
+        int? AddressLength = null, bool? Retired = null);
 
-    public sealed record Response(Guid Id, string Key, string Name, string Source, string Medium, string Signet, short Color, int? TextLimit);
+    /// <param name="AddressLength">Characters that an address counts as there; null where it counts as many as it has.</param>
+    /// <param name="RetiredAt">Since when it takes no new links; null while it does.</param>
+    public sealed record Response(
+        Guid Id, string Key, string Name, string Source, string Medium, string Signet, short Color, int? TextLimit, int? AddressLength, Instant? RetiredAt);
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/channels", List).ForViewers().WithSummary("Channels, in the order of the Send sheet");
+        api.MapGet("/channels", List).ForViewers().WithSummary("Channels, in the order shown in Send");
         api.MapPost("/channels", Add).ForEditors().WithSummary("Add a channel");
         api.MapGet("/channels/{id:guid}", Get).ForViewers().WithSummary("One channel");
-        api.MapPatch("/channels/{id:guid}", Change).ForEditors().WithSummary("Change a channel; links that exist keep their words");
-        api.MapDelete("/channels/{id:guid}", Remove).ForEditors().WithSummary("Remove a channel that has no links");
+        api.MapPatch("/channels/{id:guid}", Change).ForEditors().WithSummary("Change or retire a channel; existing links keep their source and medium");
+        api.MapDelete("/channels/{id:guid}", Remove).ForEditors().WithSummary("Delete a channel that has no links");
     }
 
-    private static Response Of(Channel c) => new(c.Id, c.Key, c.Name, c.Source, c.Medium, c.Signet, c.Color, c.TextLimit);
+    internal static Response Of(Channel c) => new(c.Id, c.Key, c.Name, c.Source, c.Medium, c.Signet, c.Color, c.TextLimit, c.AddressLength, c.RetiredAt);
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         TypedResults.Ok(await page.Of(Mine(db, member).OrderBy(c => c.Position).ThenBy(c => c.Name), Of, cancel));
@@ -41,30 +55,19 @@ public static class Channels
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         await Mine(db, member).FirstOrDefaultAsync(c => c.Id == id, cancel) is { } channel ? TypedResults.Ok(Of(channel)) : ApiProblem.NotFound("channel");
 
-    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
     {
-        var name = request.Name?.Trim() ?? "";
-        var key = AsciiWords.Hyphenated(string.IsNullOrWhiteSpace(request.Key) ? name : request.Key, 40);
-        var count = await Mine(db, member).CountAsync(cancel);
-        var channel = new Channel
-        {
-            WorkspaceId = member.WorkspaceId,
-            Key = key,
-            Name = name,
-            Source = key,
-            Medium = "social",
-            Signet = name.Length > 0 ? name[..Math.Min(2, name.Length)] : "",
-            Color = (short)(count % 10),
-            Position = count,
-        };
-        if (Apply(request with { Name = name }, channel) is { Any: true } errors)
+        var errors = new FieldErrors();
+        var channel = Make(request, member, await Mine(db, member).CountAsync(cancel), clock, errors, "");
+        if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
         }
 
-        if (await Mine(db, member).AnyAsync(c => c.Key == key, cancel))
+        if (await Mine(db, member).AnyAsync(c => c.Key == channel.Key, cancel))
         {
-            return ApiProblem.Conflict("channel-taken", $"There is a channel with the key “{key}” already. Give this one another name.");
+            return Taken(channel.Key);
         }
 
         db.Add(channel);
@@ -72,14 +75,42 @@ public static class Channels
         return TypedResults.Created($"/api/v1/channels/{channel.Id}", Of(channel));
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(Guid id, Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    /// <summary>A channel that is not saved yet, with proposals for what the request leaves out.</summary>
+    /// <param name="position">How many channels there are before it.</param>
+    /// <param name="field">What errors’ fields begin with.</param>
+    internal static Channel Make(Request request, CurrentMember member, int position, IClock clock, FieldErrors errors, string field)
+    {
+        var name = request.Name?.Trim() ?? "";
+        var proposal = ChannelProposal.Of(name);
+        var channel = new Channel
+        {
+            WorkspaceId = member.WorkspaceId,
+            Key = AsciiWords.Hyphenated(string.IsNullOrWhiteSpace(request.Key) ? name : request.Key, 40),
+            Name = name,
+            Source = proposal.Source,
+            Medium = proposal.Medium,
+            Signet = name.Length > 0 ? name[..Math.Min(2, name.Length)] : "",
+            Color = (short)(position % 10),
+            Position = position,
+        };
+        Apply(request with { Name = name }, channel, clock, errors, field);
+        return channel;
+    }
+
+    internal static ProblemHttpResult Taken(string key) =>
+        ApiProblem.Conflict("channel-taken", $"There is already a channel with the key “{key}”. Choose another name.");
+
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
+        Guid id, Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
     {
         if (await Mine(db, member).FirstOrDefaultAsync(c => c.Id == id, cancel) is not { } channel)
         {
             return ApiProblem.NotFound("channel");
         }
 
-        if (Apply(request, channel) is { Any: true } errors)
+        var errors = new FieldErrors();
+        Apply(request, channel, clock, errors, "");
+        if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
         }
@@ -92,32 +123,31 @@ public static class Channels
     {
         if (await db.Links.AnyAsync(l => l.ChannelId == id && l.WorkspaceId == member.WorkspaceId, cancel))
         {
-            return ApiProblem.Conflict("channel-in-use", "This channel has links, whose clicks would lose their name. A channel with links stays.");
+            return ApiProblem.Conflict("channel-in-use", "This channel has links, so it can’t be deleted. Retire it instead, or merge it into another channel.");
         }
 
         return await Mine(db, member).Where(c => c.Id == id).ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : ApiProblem.NotFound("channel");
     }
 
-    private static FieldErrors Apply(Request request, Channel channel)
+    private static void Apply(Request request, Channel channel, IClock clock, FieldErrors errors, string field)
     {
-        var errors = new FieldErrors();
         if (request.Name is { } name)
         {
-            if (name.Trim().Length is 0 or > 60 || AsciiWords.Of(name).Count == 0)
+            if (name.Trim().Length is 0 or > MaxName || AsciiWords.Of(name).Count == 0)
             {
-                errors.Add("name", new Flaw("name", "Name the channel in at most 60 characters, with letters or digits in it."));
+                errors.Add($"{field}name", new Flaw("name", $"Enter a channel name of at most {MaxName} characters, including letters or digits."));
             }
 
             channel.Name = name.Trim();
         }
 
-        channel.Source = request.Source is null ? channel.Source : Vocabulary.Tag(request.Source, errors, "source")?.Text ?? "";
-        channel.Medium = request.Medium is null ? channel.Medium : Vocabulary.Tag(request.Medium, errors, "medium")?.Text ?? "";
+        channel.Source = request.Source is null ? channel.Source : Vocabulary.Tag(request.Source, errors, $"{field}source")?.Text ?? "";
+        channel.Medium = request.Medium is null ? channel.Medium : Vocabulary.Tag(request.Medium, errors, $"{field}medium")?.Text ?? "";
         if (request.Signet?.Trim() is { } signet)
         {
             if (signet.Length is 0 or > 2)
             {
-                errors.Add("signet", new Flaw("signet", "A signet is one or two letters."));
+                errors.Add($"{field}signet", new Flaw("signet", "Use one or two letters."));
             }
 
             channel.Signet = signet;
@@ -127,7 +157,7 @@ public static class Channels
         {
             if (color is < 0 or > 9)
             {
-                errors.Add("color", new Flaw("color", "A colour is a number from 0 to 9."));
+                errors.Add($"{field}color", new Flaw("color", "A colour is a number from 0 to 9."));
             }
 
             channel.Color = color;
@@ -135,16 +165,30 @@ public static class Channels
 
         if (request.TextLimit is { } limit)
         {
-            if (limit < 0)
-            {
-                errors.Add("textLimit", new Flaw("text-limit", "A limit is a number of characters, or 0 for none."));
-            }
-
-            channel.TextLimit = limit == 0 ? null : limit;
+            channel.TextLimit = Characters(limit, errors, $"{field}textLimit");
         }
 
-        return errors;
+        if (request.AddressLength is { } length)
+        {
+            channel.AddressLength = Characters(length, errors, $"{field}addressLength");
+        }
+
+        if (request.Retired is { } retired)
+        {
+            channel.RetiredAt = retired ? channel.RetiredAt ?? clock.GetCurrentInstant() : null;
+        }
     }
 
-    private static IQueryable<Channel> Mine(CursusDb db, CurrentMember member) => db.Channels.Where(c => c.WorkspaceId == member.WorkspaceId);
+    /// <summary>A number of characters; null for none.</summary>
+    private static int? Characters(int typed, FieldErrors errors, string field)
+    {
+        if (typed is < 0 or > MaxLimit)
+        {
+            errors.Add(field, new Flaw("characters", $"Enter a number of characters up to {MaxLimit:N0}, or 0 for none."));
+        }
+
+        return typed == 0 ? null : typed;
+    }
+
+    internal static IQueryable<Channel> Mine(CursusDb db, CurrentMember member) => db.Channels.Where(c => c.WorkspaceId == member.WorkspaceId);
 }

@@ -13,7 +13,7 @@ namespace Cursus.Web.Posts;
 /// <summary>POST /posts: makes a post and one link for each of its placements, all or none.</summary>
 public static class CreatePost
 {
-    public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts", Handle).ForEditors().WithSummary("Make a post with one link for each placement");
+    public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts", Handle).ForEditors().WithSummary("Create a post with one link per placement");
 
     private static async Task<Results<Created<PostResponse>, ProblemHttpResult>> Handle(
         PostRequest request, CurrentMember member, CursusDb db, LinkSaving saving, LoopCheck loops, CursusOptions options, IClock clock, CancellationToken cancel)

@@ -20,8 +20,8 @@ public static class Drafts
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/drafts", List).ForEditors().WithSummary("One's own drafts, last touched first");
-        api.MapPut("/drafts/{id:guid}", Keep).ForEditors().WithSummary("Keep a draft under an id made by the sender");
+        api.MapGet("/drafts", List).ForEditors().WithSummary("Your drafts, most recently changed first");
+        api.MapPut("/drafts/{id:guid}", Keep).ForEditors().WithSummary("Save a draft under an ID chosen by the client");
         api.MapDelete("/drafts/{id:guid}", Discard).ForEditors().WithSummary("Discard a draft");
     }
 
@@ -35,7 +35,7 @@ public static class Drafts
         var (now, text) = (clock.GetCurrentInstant(), saved.Write(content));
         if (text.Length > SavedRequest.MaxLength)
         {
-            return ApiProblem.Invalid("content", new Flaw("draft-too-long", "This draft is too long to be kept. Send it in two posts."));
+            return ApiProblem.Invalid("content", new Flaw("draft-too-long", "This draft is too long to save. Split it into two posts."));
         }
 
         var draft = await db.Drafts.FirstOrDefaultAsync(d => d.Id == id, cancel);

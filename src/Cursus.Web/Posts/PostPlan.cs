@@ -53,7 +53,7 @@ internal sealed class PostPlan
         plan.ProposedTitle = plan.Destination is { } page ? PageTitle.FromAddress(page.Address) : "";
         if (plan.Title.Length is 0 or > MaxTitle)
         {
-            plan.Errors.Add("title", new Flaw("title", $"Give the post a title of at most {MaxTitle} characters, so that it is found again."));
+            plan.Errors.Add("title", new Flaw("title", $"Enter a title of at most {MaxTitle} characters, so that you can find the post later."));
         }
 
         plan.PixelIds = vocabulary.Pixels(request.Pixels, plan.Errors);
@@ -116,11 +116,11 @@ internal sealed class PostPlan
     private void Add(
         PlacementRequest row, string field, PastedTags pasted, ShortDomain? domain, LinkManner manner, IReadOnlyList<string> tagNames, Vocabulary vocabulary)
     {
-        var channel = vocabulary.Channel(row.Channel, Errors, $"{field}.channel");
+        var channel = vocabulary.ActiveChannel(row.Channel, Errors, $"{field}.channel");
         var variant = string.IsNullOrWhiteSpace(row.Variant) ? null : row.Variant.Trim();
         if (channel is not null && Placements.Any(p => p.Channel == channel && p.Variant == variant))
         {
-            Errors.Add($"{field}.variant", new Flaw("variant-twice", $"{channel.Name} stands twice. Name the variants, such as “logo” and “button”, so that they can be told apart."));
+            Errors.Add($"{field}.variant", new Flaw("variant-twice", $"{channel.Name} is there twice. Name the variants, for example “logo” and “button”, to tell them apart."));
         }
 
         var source = channel is null ? null : Vocabulary.Tag(row.Source ?? channel.Source, Errors, $"{field}.source");

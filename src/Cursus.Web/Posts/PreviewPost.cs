@@ -32,7 +32,7 @@ public static class PreviewPost
     /// <param name="FinalUrl">Where visitors would be sent; null where something needed is missing.</param>
     public sealed record Row(string? Slug, bool IsTaken, IReadOnlyList<string> Alternatives, BlockedSlug? Blocked, string? ShortUrl, string? FinalUrl, IReadOnlyList<TagHint> Hints);
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts/preview", Handle).ForEditors().WithSummary("What saving a post would make");
+    public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts/preview", Handle).ForEditors().WithSummary("Preview a post");
 
     private static async Task<Ok<Response>> Handle(
         PostRequest request, CurrentMember member, CursusDb db, LoopCheck loops, CursusOptions options, IClock clock, CancellationToken cancel)

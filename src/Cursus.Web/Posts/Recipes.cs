@@ -21,10 +21,10 @@ public static class Recipes
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/recipes", List).ForViewers().WithSummary("Recipes");
-        api.MapPost("/recipes", Add).ForEditors().WithSummary("Save a way to send");
+        api.MapPost("/recipes", Add).ForEditors().WithSummary("Save a recipe");
         api.MapGet("/recipes/{id:guid}", Get).ForViewers().WithSummary("One recipe");
-        api.MapPatch("/recipes/{id:guid}", Change).ForEditors().WithSummary("Rename a recipe or save it anew");
-        api.MapDelete("/recipes/{id:guid}", Remove).ForEditors().WithSummary("Delete a recipe; posts that were made by it stay");
+        api.MapPatch("/recipes/{id:guid}", Change).ForEditors().WithSummary("Rename or replace a recipe");
+        api.MapDelete("/recipes/{id:guid}", Remove).ForEditors().WithSummary("Delete a recipe; posts made with it are kept");
     }
 
     private static async Task<Ok<Page<Response>>> List(
@@ -74,13 +74,13 @@ public static class Recipes
         {
             if (typed.Trim().Length is 0 or > MaxName)
             {
-                return ApiProblem.Invalid("name", new Flaw("recipe-name", $"Name the recipe in at most {MaxName} characters."));
+                return ApiProblem.Invalid("name", new Flaw("recipe-name", $"Enter a recipe name of at most {MaxName} characters."));
             }
 
             var name = typed.Trim();
             if (await db.Recipes.AnyAsync(r => r.WorkspaceId == recipe.WorkspaceId && r.Name == name && r.Id != recipe.Id, cancel))
             {
-                return ApiProblem.Conflict("recipe-taken", $"There is a recipe “{name}” already. Choose another name, or save that one anew.");
+                return ApiProblem.Conflict("recipe-taken", $"There is already a recipe called “{name}”. Choose another name, or replace that one.");
             }
 
             recipe.Name = name;
@@ -90,7 +90,7 @@ public static class Recipes
         {
             if (content.Placements is not { Count: > 0 and <= PostPlan.MaxPlacements })
             {
-                return ApiProblem.Invalid("content", new Flaw("recipe-empty", "A recipe needs at least one channel. Tick those it should send to."));
+                return ApiProblem.Invalid("content", new Flaw("recipe-empty", "A recipe needs at least one channel. Tick its channels."));
             }
 
             recipe.Content = saved.Write(content with
@@ -103,7 +103,7 @@ public static class Recipes
             });
             if (recipe.Content.Length > SavedRequest.MaxLength)
             {
-                return ApiProblem.Invalid("content", new Flaw("recipe-too-long", "This recipe is too long to be kept. Leave some of its options out."));
+                return ApiProblem.Invalid("content", new Flaw("recipe-too-long", "This recipe is too long to save. Remove some of its options."));
             }
         }
 

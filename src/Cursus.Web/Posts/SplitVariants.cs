@@ -20,8 +20,8 @@ public static class SplitVariants
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPut("/posts/{id:guid}/variants/{channel}/split", Set).ForEditors().WithSummary("Say to which part of the readers each variant was shown");
-        api.MapDelete("/posts/{id:guid}/variants/{channel}/split", TakeBack).ForEditors().WithSummary("Count the variants as shown alike");
+        api.MapPut("/posts/{id:guid}/variants/{channel}/split", Set).ForEditors().WithSummary("Set the share of readers that saw each variant");
+        api.MapDelete("/posts/{id:guid}/variants/{channel}/split", TakeBack).ForEditors().WithSummary("Treat the variants as shown equally");
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Set(
@@ -36,7 +36,7 @@ public static class SplitVariants
         var parts = request.Parts ?? new Dictionary<Guid, int>();
         if (!parts.Keys.ToHashSet().SetEquals(placements.Select(p => p.LinkId)))
         {
-            return ApiProblem.Invalid("parts", new Flaw("split-incomplete", "Give a part to each variant that the post has on this channel, and to nothing else. It may have changed meanwhile; read it anew."));
+            return ApiProblem.Invalid("parts", new Flaw("split-incomplete", "Give each variant of this post on this channel a share, and nothing else. The post may have changed since; load it again."));
         }
 
         if (Split.Check([.. parts.Values]) is { } flaw)

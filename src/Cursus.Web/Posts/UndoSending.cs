@@ -25,9 +25,9 @@ public static class UndoSending
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPost("/posts/{id:guid}/undo", UndoPost).ForEditors().WithSummary("Take a post back that was just saved");
-        api.MapPost("/batches/{id:guid}/undo", UndoBatch).ForEditors().WithSummary("Take all links of a list back that were just made");
-        api.MapPost("/links/{id:guid}/undo", UndoLink).ForEditors().WithSummary("Take a link without a post back that was just saved");
+        api.MapPost("/posts/{id:guid}/undo", UndoPost).ForEditors().WithSummary("Undo a post that was just saved");
+        api.MapPost("/batches/{id:guid}/undo", UndoBatch).ForEditors().WithSummary("Undo all links just created from a list");
+        api.MapPost("/links/{id:guid}/undo", UndoLink).ForEditors().WithSummary("Undo a link that was just created");
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> UndoPost(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
@@ -77,7 +77,7 @@ public static class UndoSending
     {
         if (clock.GetCurrentInstant() > until || await db.LinkDays.AnyAsync(d => d.Clicks + d.Machines + d.Previews + d.Prefetches + d.Repeats + d.Heads > 0 && links.Any(l => l.Id == d.LinkId), cancel))
         {
-            return ApiProblem.Conflict("too-late-to-undo", "These links may be out in the world already, so they can't be taken back. Delete them instead; their slugs stay blocked.");
+            return ApiProblem.Conflict("too-late-to-undo", "These links may already be in use, so this can’t be undone. Delete them instead; their slugs stay reserved.");
         }
 
         var ids = await links.Select(l => l.Id).ToListAsync(cancel);

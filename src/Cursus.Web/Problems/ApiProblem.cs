@@ -18,7 +18,7 @@ public static class ApiProblem
     }
 
     public static ProblemHttpResult NotFound(string what) =>
-        Of(StatusCodes.Status404NotFound, "not-found", $"There is no such {what} in this workspace. It may have been deleted.");
+        Of(StatusCodes.Status404NotFound, "not-found", $"This workspace has no such {what}. It may have been deleted.");
 
     public static ProblemHttpResult Invalid(FieldErrors errors) =>
         Of(StatusCodes.Status422UnprocessableEntity, errors.FirstCode, "Some fields need correcting; nothing was saved.", new Dictionary<string, object?> { ["errors"] = errors.ByField });

@@ -24,13 +24,13 @@ internal sealed class UnreadableRequests(IProblemDetailsService problems, ILogge
                 (422, "body-missing", "This request needs a body: a JSON object. See /api/reference for what it takes."),
             BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => (415, "not-json", "Send the body as application/json."),
             _ when DatabaseTrouble.IsMadeMeanwhile(exception) || (exception is DbUpdateException failed && LinkVersions.IsOvertaken(failed)) =>
-                (409, "changed-meanwhile", "Somebody else changed the same thing at the same moment, so nothing of yours was saved. Look at it again, then try once more."),
+                (409, "changed-meanwhile", "Someone else changed this at the same moment, so your change was not saved. Check it and try again."),
             BadHttpRequestException bad => (bad.StatusCode, "bad-request", "The request could not be read: " + bad.Message),
             _ when DatabaseTrouble.IsTooLong(exception) =>
-                (503, "took-too-long", "This took the database too long and was stopped. Choose a shorter period or fewer links."),
+                (503, "took-too-long", "This took too long and was stopped. Choose a shorter period or fewer links."),
             _ when DatabaseTrouble.IsAway(exception) =>
-                (503, "database-away", "The database isn't answering, so nothing was saved. Short links still work. Try again in a few seconds."),
-            _ => (500, "internal", "Something failed on our side and nothing was saved. Try again; if it stays, look into the server's log."),
+                (503, "database-away", "The database isn’t responding, so nothing was saved. Short links still work. Try again in a few seconds."),
+            _ => (500, "internal", "Something went wrong on the server and nothing was saved. Try again. If it keeps happening, check the server log."),
         };
         if (status == 500)
         {

@@ -20,10 +20,10 @@ public static class AdNetworks
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/ad-networks", List).ForViewers().WithSummary("Ad networks, the workspace's own first");
-        api.MapPost("/ad-networks", Add).ForOwners().WithSummary("Describe an ad network");
-        api.MapPut("/ad-networks/{key}", Change).ForOwners().WithSummary("Describe one of the workspace's own networks anew");
-        api.MapDelete("/ad-networks/{key}", Remove).ForOwners().WithSummary("Remove one of the workspace's own networks that has no pixels");
+        api.MapGet("/ad-networks", List).ForViewers().WithSummary("Ad networks, the workspace’s own first");
+        api.MapPost("/ad-networks", Add).ForOwners().WithSummary("Add an ad network");
+        api.MapPut("/ad-networks/{key}", Change).ForOwners().WithSummary("Change one of the workspace’s own networks");
+        api.MapDelete("/ad-networks/{key}", Remove).ForOwners().WithSummary("Remove one of the workspace’s own networks that has no pixels");
     }
 
     private static async Task<Ok<Page<Response>>> List(CurrentMember member, CursusDb db, CancellationToken cancel)
@@ -44,12 +44,12 @@ public static class AdNetworks
         var known = await KnownNetworks.Load(db, member.WorkspaceId, cancel);
         if (known.Find(request.Key) is { } other)
         {
-            return ApiProblem.Conflict("network-taken", $"“{request.Key}” is the key of {other.Name} already. Choose another key.");
+            return ApiProblem.Conflict("network-taken", $"{other.Name} already has the key “{request.Key}”. Choose another key.");
         }
 
         if (known.All.Count >= MostNetworks)
         {
-            return ApiProblem.Conflict("networks-many", $"A workspace describes at most {MostNetworks} networks. Remove one that is not used.");
+            return ApiProblem.Conflict("networks-many", $"A workspace can have at most {MostNetworks} networks. Remove one you don’t use.");
         }
 
         db.Add(new OwnNetwork { WorkspaceId = member.WorkspaceId, Key = request.Key, Description = AdNetworkFile.Write(request) });
@@ -74,7 +74,7 @@ public static class AdNetworks
         var pixels = await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId && p.Network == key).ToListAsync(cancel);
         if (pixels.FirstOrDefault(p => PixelSnippet.Check(described, p.Reference) is not null) is { } misfit)
         {
-            return ApiProblem.Invalid("idPattern", new Flaw("network-misfit", $"The pixel “{misfit.Name}” has {misfit.Reference}, which would be none of this network any more. Let the pattern fit it, or remove the pixel first."));
+            return ApiProblem.Invalid("idPattern", new Flaw("network-misfit", $"The pixel “{misfit.Name}” has the ID {misfit.Reference}, which would no longer match. Change the pattern, or remove the pixel first."));
         }
 
         network.Description = AdNetworkFile.Write(described);

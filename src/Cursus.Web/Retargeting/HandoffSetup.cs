@@ -35,10 +35,10 @@ public static class HandoffSetup
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/handoff", Get).ForViewers().WithSummary("How the handoff asks and looks");
-        api.MapPatch("/handoff", Change).ForOwners().WithSummary("Change how the handoff asks and looks");
-        api.MapPut("/handoff/logo", SetLogo).ForOwners().Accepts<byte[]>("image/png", "image/jpeg", "image/webp").WithSummary("Set the logo; it is made small");
-        api.MapDelete("/handoff/logo", RemoveLogo).ForOwners().WithSummary("Take the logo away");
+        api.MapGet("/handoff", Get).ForViewers().WithSummary("Handoff page settings");
+        api.MapPatch("/handoff", Change).ForOwners().WithSummary("Change handoff page settings");
+        api.MapPut("/handoff/logo", SetLogo).ForOwners().Accepts<byte[]>("image/png", "image/jpeg", "image/webp").WithSummary("Set the handoff page’s logo; it is scaled down");
+        api.MapDelete("/handoff/logo", RemoveLogo).ForOwners().WithSummary("Remove the logo");
         api.MapGet("/handoff/page", ShowPage).ForViewers().WithSummary("The handoff page as visitors see it, without its pixels");
     }
 
@@ -57,7 +57,7 @@ public static class HandoffSetup
         settings.Ink = request.Ink?.Trim() ?? settings.Ink;
         if (settings.Line?.Length > MaxLine)
         {
-            errors.Add("line", new Flaw("line-too-long", $"The line has more than {MaxLine} characters; nobody reads so much in passing. Shorten it."));
+            errors.Add("line", new Flaw("line-too-long", $"The text has more than {MaxLine} characters. Shorten it."));
         }
 
         CheckColors(settings, errors);
@@ -116,7 +116,7 @@ public static class HandoffSetup
         string[] countries = [.. typed.Select(c => (c ?? "").Trim().ToUpperInvariant()).Distinct().Order(StringComparer.Ordinal)];
         if (countries.FirstOrDefault(c => !CountryNames.Codes.Contains(c)) is { } unknown)
         {
-            errors.Add("countries", new Flaw("country-unknown", $"“{unknown}” is no country of ISO 3166-1. Name countries by their two letters, such as DE."));
+            errors.Add("countries", new Flaw("country-unknown", $"“{unknown}” isn’t an ISO 3166-1 country code. Use two letters, such as DE."));
         }
 
         return countries;
@@ -140,7 +140,7 @@ public static class HandoffSetup
         return JsonSerializer.Serialize(typed.Where(q => !string.IsNullOrWhiteSpace(q.Value)).ToDictionary(q => q.Key, q => q.Value.Trim()));
     }
 
-    private static Flaw UnknownLanguage(string language) => new("language-unknown", $"There are no words for “{language}”. Languages are {string.Join(", ", ConsentWords.Languages)}.");
+    private static Flaw UnknownLanguage(string language) => new("language-unknown", $"There is no text in “{language}”. Languages are {string.Join(", ", ConsentWords.Languages)}.");
 
     private static string? ReadPage(string typed, FieldErrors errors)
     {
@@ -162,11 +162,11 @@ public static class HandoffSetup
     {
         if (!ColorContrast.TryParse(settings.Paper, out var paper) || !ColorContrast.TryParse(settings.Ink, out var ink))
         {
-            errors.Add("paper", new Flaw("color", "A colour is written as # and six digits or letters from a to f, such as #6e2a5b."));
+            errors.Add("paper", new Flaw("color", "Write a colour as # and six hex digits, such as #6e2a5b."));
         }
         else if (ColorContrast.Ratio(paper.Value, ink.Value) is < ColorContrast.Text and var ratio)
         {
-            errors.Add("ink", new Flaw("contrast", $"This text could hardly be read: its contrast is {ratio:0.0} to 1 and needs {ColorContrast.Text} to 1. Make the one darker or the other lighter."));
+            errors.Add("ink", new Flaw("contrast", $"This text would be hard to read: its contrast is {ratio:0.0} to 1, and at least {ColorContrast.Text} to 1 is needed. Choose a darker or a lighter colour."));
         }
     }
 

@@ -27,7 +27,7 @@ public static class PixelAudience
     public sealed record Part(string Key, string Label, long Visitors, OutcomeCount Outcomes);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/pixels/{id:guid}/audience", Handle).ForViewers().WithSummary("Visitors of a pixel by window, and what became of it");
+        api.MapGet("/pixels/{id:guid}/audience", Handle).ForViewers().WithSummary("Visitors of a pixel by window, and its results");
 
     /// <param name="days">One of 7, 28, 30, 90 and 180; 28 where left out.</param>
     /// <param name="by"><c>campaign</c>, <c>channel</c> or <c>link</c>.</param>
@@ -43,7 +43,7 @@ public static class PixelAudience
 
         if (by is not (null or "campaign" or "channel" or "link"))
         {
-            errors.Add("by", new Core.Flaw("audience-by", "An audience is looked at by campaign, channel or link."));
+            errors.Add("by", new Core.Flaw("audience-by", "Audiences can be grouped by campaign, channel or link."));
         }
 
         if (errors.Any)

@@ -41,11 +41,11 @@ public static class Pixels
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/pixels", List).ForViewers().WithSummary("Retargeting pixels");
-        api.MapPost("/pixels/reading", Read).ForViewers().WithSummary("What a pasted id or piece of code is understood as; the code is neither kept nor run");
-        api.MapPost("/pixels", Add).ForOwners().WithSummary("Set a pixel up");
+        api.MapPost("/pixels/reading", Read).ForViewers().WithSummary("Recognise a pasted pixel ID or code; the code is neither stored nor run");
+        api.MapPost("/pixels", Add).ForOwners().WithSummary("Add a pixel");
         api.MapGet("/pixels/{id:guid}", Get).ForViewers().WithSummary("One pixel");
-        api.MapPatch("/pixels/{id:guid}", Change).ForOwners().WithSummary("Rename a pixel, or correct its id");
-        api.MapDelete("/pixels/{id:guid}", Remove).ForOwners().WithSummary("Delete a pixel with its counts; nothing fires it any more");
+        api.MapPatch("/pixels/{id:guid}", Change).ForOwners().WithSummary("Rename a pixel, or correct its ID");
+        api.MapDelete("/pixels/{id:guid}", Remove).ForOwners().WithSummary("Delete a pixel and its counts");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel)
@@ -97,7 +97,7 @@ public static class Pixels
 
         if (request.Network is { } other && other != pixel.Network)
         {
-            return ApiProblem.Invalid("network", new Flaw("pixel-network-stays", "A pixel stays with its network, whose visitors it has counted. Set up a new one for another network."));
+            return ApiProblem.Invalid("network", new Flaw("pixel-network-stays", "A pixel’s network can’t be changed. Add a new pixel for another network."));
         }
 
         pixel.Name = request.Name?.Trim() ?? pixel.Name;
@@ -129,12 +129,12 @@ public static class Pixels
         var errors = new FieldErrors();
         if (pixel.Name.Length is 0 or > MaxName)
         {
-            errors.Add("name", new Flaw("pixel-name", $"Name the pixel in at most {MaxName} characters."));
+            errors.Add("name", new Flaw("pixel-name", $"Enter a pixel name of at most {MaxName} characters."));
         }
 
         if (network is null)
         {
-            errors.Add("network", new Flaw("network-unknown", "Choose the ad network that the pixel belongs to. Others are described under Set-up."));
+            errors.Add("network", new Flaw("network-unknown", "Choose the pixel’s ad network. Add others in Settings."));
         }
         else if (PixelSnippet.Check(network, pixel.Reference) is { } flaw)
         {
@@ -149,11 +149,11 @@ public static class Pixels
         var others = db.Pixels.Where(p => p.WorkspaceId == pixel.WorkspaceId && p.Id != pixel.Id);
         if (await others.AnyAsync(p => p.Name == pixel.Name, cancel))
         {
-            return ApiProblem.Conflict("pixel-taken", $"There is a pixel “{pixel.Name}” already. Choose another name.");
+            return ApiProblem.Conflict("pixel-taken", $"There is already a pixel called “{pixel.Name}”. Choose another name.");
         }
 
         return await others.Where(p => p.Network == pixel.Network && p.Reference == pixel.Reference).Select(p => p.Name).FirstOrDefaultAsync(cancel) is { } same
-            ? ApiProblem.Conflict("pixel-twice", $"“{same}” has this id already. One visit would be told twice.")
+            ? ApiProblem.Conflict("pixel-twice", $"“{same}” already has this ID, so visits would be reported twice.")
             : null;
     }
 

@@ -22,7 +22,7 @@ public static class TestFire
     public sealed record Response(string Sent, int? Status, string? MediaType, long Milliseconds, string Verdict, bool IsGood);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapPost("/pixels/{id:guid}/test", Handle).ForEditors().WithSummary("Fire a pixel once as a test and show what came back");
+        api.MapPost("/pixels/{id:guid}/test", Handle).ForEditors().WithSummary("Test-fire a pixel once and show the response");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
         Guid id, CurrentMember member, CursusDb db, OutgoingClient client, IClock clock, CancellationToken cancel)
@@ -45,7 +45,7 @@ public static class TestFire
         }
         catch (PageNotFetchedException e)
         {
-            return TypedResults.Ok(new Response(sent, null, null, watch.ElapsedMilliseconds, $"{network.Name} did not answer: {e.Flaw.Text}", IsGood: false));
+            return TypedResults.Ok(new Response(sent, null, null, watch.ElapsedMilliseconds, $"{network.Name} didn’t respond: {e.Flaw.Text}", IsGood: false));
         }
     }
 
@@ -53,10 +53,10 @@ public static class TestFire
     {
         var (isOk, isScript, type) = (answer.Status is >= 200 and < 300, network.Fires.RunsScript, answer.MediaType);
         var isOfKind = isScript ? type.Contains("javascript", StringComparison.OrdinalIgnoreCase) : answer.Status == 204 || type.StartsWith("image/", StringComparison.OrdinalIgnoreCase);
-        var verdict = !isOk ? $"{network.Name} answered {answer.Status}, so that it doesn't take this pixel. Check the id against what the network shows."
+        var verdict = !isOk ? $"{network.Name} answered {answer.Status}, so it doesn’t accept this pixel. Check the ID against the network."
             : !isOfKind ? $"{network.Name} answered, but with {(type.Length == 0 ? "nothing of a known type" : type)} where {(isScript ? "a script" : "a picture")} is expected. Check the address."
-            : isScript ? $"{network.Name} hands out its script. Whether it takes the id shows once the script runs in a browser: open a link with this pixel."
-            : $"{network.Name} took it.";
+            : isScript ? $"{network.Name} serves its script. Open a link with this pixel in a browser to see whether it accepts the ID."
+            : $"{network.Name} accepted it.";
         return new Response(sent, answer.Status, type, (long)answer.Took.TotalMilliseconds, verdict, isOk && isOfKind);
     }
 }

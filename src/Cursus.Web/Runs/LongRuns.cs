@@ -46,14 +46,14 @@ internal sealed class LongRuns(IServiceScopeFactory scopes, IHostApplicationLife
         }
         catch (Exception e) when (DatabaseTrouble.IsMadeMeanwhile(e))
         {
-            run.Failure = $"Somebody else made the same thing at the same moment, and {nothing}. Try again.";
+            run.Failure = $"Someone else created the same thing at the same moment, and {nothing}. Try again.";
         }
         catch (Exception e)
         {
             log.LogError(e, "The run {Run} failed", id);
             run.Failure = run.Cancelled.IsCancellationRequested
                 ? $"It was cancelled; {nothing}."
-                : $"Something failed on our side and {nothing}. Try again; if it stays, look into the server's log.";
+                : $"Something went wrong on the server and {nothing}. Try again. If it keeps happening, check the server log.";
         }
         finally
         {

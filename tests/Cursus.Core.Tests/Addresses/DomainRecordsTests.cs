@@ -30,11 +30,11 @@ public class DomainRecordsTests
     }
 
     [Theory]
-    [InlineData("", false, "Not there yet. Add one record for each address.")]
+    [InlineData("", false, "Not found yet. Add one record for each address.")]
     [InlineData("203.0.113.10", false, "One is missing: add 203.0.113.11.")]
     [InlineData("203.0.113.11 203.0.113.10", true, "Leads here.")]
-    [InlineData("203.0.113.10 203.0.113.11 192.0.2.80", false, "Leads here, but also to 192.0.2.80, where your links don't work. Remove that.")]
-    [InlineData("192.0.2.80", false, "Leads to 192.0.2.80. Replace that by 203.0.113.10 and 203.0.113.11.")]
+    [InlineData("203.0.113.10 203.0.113.11 192.0.2.80", false, "Points here, but also to 192.0.2.80, where your links don’t work. Remove that.")]
+    [InlineData("192.0.2.80", false, "Points to 192.0.2.80. Replace that with 203.0.113.10 and 203.0.113.11.")]
     public void Each_finding_says_what_to_do(string found, bool isGood, string text)
     {
         var needed = DomainRecords.Needed("visit-northmoor.example", "abc", null, Edge);

@@ -29,7 +29,7 @@ public class PageJudgementTests
         page.Verdict.ShouldBe(PageVerdict.Gone);
         page.IsDead.ShouldBeTrue();
         page.NeedsCare.ShouldBeTrue();
-        CareText.Of(page).ShouldBe($"The site says that there is no such page ({status}).");
+        CareText.Of(page).ShouldBe($"The site says this page doesn’t exist ({status}).");
     }
 
     [Fact]
@@ -45,7 +45,7 @@ public class PageJudgementTests
         }
 
         told.ShouldBe(["0 min: Fine", "20 min: Fine", "60 min: Failing", "120 min: Failing", "240 min: Failing"]);
-        CareText.Of(page).ShouldBe("The site answers with an error (503).");
+        CareText.Of(page).ShouldBe("The site returns an error (503).");
     }
 
     [Fact]
@@ -128,7 +128,7 @@ public class PageJudgementTests
     {
         var page = After(After(new PageState(), Says("Lensworks")), Says(title, body));
         page.Verdict.ShouldBe(PageVerdict.Changed);
-        CareText.Of(page).ShouldBe($"It answers, but says “{word.ToLowerInvariant()}”.");
+        CareText.Of(page).ShouldBe($"The page loads, but says “{word.ToLowerInvariant()}”.");
     }
 
     [Fact]
@@ -153,7 +153,7 @@ public class PageJudgementTests
     {
         var page = After(After(new PageState(), Well), Says("Garden furniture in oak"));
         page.Verdict.ShouldBe(PageVerdict.Changed);
-        CareText.Of(page).ShouldBe("It used to be called “Night walk with the moor rangers”, and is now “Garden furniture in oak”.");
+        CareText.Of(page).ShouldBe("Its title was “Night walk with the moor rangers” and is now “Garden furniture in oak”.");
 
         var accepted = page.Accept(Noon);
         accepted.Verdict.ShouldBe(PageVerdict.Fine);
@@ -185,7 +185,7 @@ public class PageJudgementTests
     {
         var page = After(new PageState(), Says("Northmoor Observatory") with { LeadsTo = "https://www.northmoor.example/", EndsAtFrontPage = true });
         page.Verdict.ShouldBe(PageVerdict.Changed);
-        CareText.Of(page).ShouldContain("front page");
+        CareText.Of(page).ShouldContain("home page");
         page.Accept(Noon).Verdict.ShouldBe(PageVerdict.Redirected);
     }
 

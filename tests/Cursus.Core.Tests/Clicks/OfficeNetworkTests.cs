@@ -19,9 +19,9 @@ public class OfficeNetworkTests
     }
 
     [Theory]
-    [InlineData("", "no network address")]
-    [InlineData("10.1", "no network address")]
-    [InlineData("office.northmoor.example", "no network address")]
+    [InlineData("", "isn’t a network address")]
+    [InlineData("10.1", "isn’t a network address")]
+    [InlineData("office.northmoor.example", "isn’t a network address")]
     [InlineData("198.51.100.0/33", "from 0 to 32")]
     [InlineData("198.51.100.0/x", "from 0 to 32")]
     [InlineData("198.0.0.0/8", "so wide")]

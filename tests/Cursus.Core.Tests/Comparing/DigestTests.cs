@@ -19,11 +19,11 @@ public class DigestTests
         var digest = Digest.Of(channels, posts, changes, []);
         digest.Headline.ShouldBe("guildhall led with 300 clicks");
         digest.Sections.Select(s => $"{s.Heading}: {string.Join(" | ", s.Lines.Select(l => l.Text))}").ShouldBe([
-            "What led: guildhall brought the most: 300 clicks (55.8 %). Its lead over perch is clear: with posts like these it would come out ahead again, 2.50 times, somewhere between 1.51 and 4.11. | “Orion” brought 400 clicks. | “Moon” brought 135 clicks. | “Saturn” brought 3 clicks.",
-            "What changed: All channels: 538 clicks, after 455 the week before (+18.2 %). | perch: 120 clicks, after 40 the week before (+200 %).",
+            "What led: guildhall brought the most: 300 clicks (55.8%). Its lead over perch is clear: with posts like these it would come out ahead again, 2.50 times, somewhere between 1.51 and 4.11. | “Orion” brought 400 clicks. | “Moon” brought 135 clicks. | “Saturn” brought 3 clicks.",
+            "What changed: All channels: 538 clicks, after 455 the week before (+18.2%). | perch: 120 clicks, after 40 the week before (+200%).",
             "Too close to call: perch and hearthside: 120 clicks against 118.",
             "What died: “Saturn”: 3 clicks, after 90 the week before.",
-            "Went out without a click: “Pleiades”",
+            "Published but not clicked: “Pleiades”",
         ]);
         digest.Sections[3].Lines[0].ShouldBe(new("“Saturn”: 3 clicks, after 90 the week before.", "post", "Saturn"));
     }
@@ -43,7 +43,7 @@ public class DigestTests
         var nothing = Breakdown.Of([]);
         Digest.Of(nothing, nothing, NoChanges, ["One page is gone."]).Sections[1].Lines.Select(l => l.Text).ShouldBe(["One page is gone."]);
         var care = Digest.Of(nothing, nothing, NoChanges, [.. Enumerable.Range(1, 8).Select(n => $"Page {n} is gone.")]).Sections[1];
-        care.Heading.ShouldBe("What needs care");
+        care.Heading.ShouldBe("Needs attention");
         care.Lines.Select(l => l.Text).ShouldBe(["Page 1 is gone.", "Page 2 is gone.", "Page 3 is gone.", "Page 4 is gone.", "Page 5 is gone.", "And 3 more."]);
     }
 

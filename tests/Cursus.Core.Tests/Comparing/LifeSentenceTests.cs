@@ -19,7 +19,7 @@ public class LifeSentenceTests
     ]).ShouldBe("Longest on Poster, where half of the clicks come within 11 days; shortest on Perch, within 1 hour.");
 
     [Fact]
-    public void One_alone_is_told_with_its_nine_tenths() => LifeSentence.Of([("Perch", LifeOf(10, 5, 3, 0, 1, 1))]).ShouldBe("Perch: half of the clicks come within 1 hour, nine of ten within 3 hours.");
+    public void One_alone_is_told_with_its_nine_tenths() => LifeSentence.Of([("Perch", LifeOf(10, 5, 3, 0, 1, 1))]).ShouldBe("Perch: half of the clicks come within 1 hour, 90% within 3 hours.");
 
     [Fact]
     public void Those_with_too_few_clicks_are_passed_over()

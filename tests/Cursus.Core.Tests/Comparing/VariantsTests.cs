@@ -16,7 +16,7 @@ public class VariantsTests
         variants.Rows[1].Lead.ShouldBeNull();
     }
 
-    /// <summary>By hand: 120 of 300 clicks from 20 % of the readers are twice what they would be if both were alike; 180 from 80 % are three quarters of it.</summary>
+    /// <summary>By hand: 120 of 300 clicks from 20% of the readers are twice what they would be if both were alike; 180 from 80% are three quarters of it.</summary>
     [Fact]
     public void A_split_gives_the_lead_to_the_one_that_brought_more_from_fewer()
     {
@@ -71,11 +71,11 @@ public class VariantsTests
     [Theory]
     [InlineData(120, null, 180, null, "“button” won. Its lead over “logo” is clear: 1.50 times, somewhere between 1.18 and 1.91.")]
     [InlineData(120, 20, 180, 80, "“logo” won. Its lead over “button” is clear, the split allowed for: 2.67 times, somewhere between 2.10 and 3.38.")]
-    [InlineData(60, 50, 42, 50, "“logo” leans ahead of “button”, which isn't settled yet, the split allowed for: 1.43 times, somewhere between 0.95 and 2.17.")]
-    [InlineData(30, 30, 69, 70, "“logo” and “button” are too close to call: “logo” has 30 clicks, shown to 30 %; “button” has 69 clicks, shown to 70 %.")]
+    [InlineData(60, 50, 42, 50, "“logo” leans ahead of “button”, which isn’t settled yet, the split allowed for: 1.43 times, somewhere between 0.95 and 2.17.")]
+    [InlineData(30, 30, 69, 70, "“logo” and “button” are too close to call: “logo” has 30 clicks, shown to 30%; “button” has 69 clicks, shown to 70%.")]
     [InlineData(3, null, 1, null, "“logo” has 3 clicks; “button” has 1 click: too few to call.")]
     [InlineData(1, null, 0, null, "“logo” has 1 click; “button” has 0 clicks: too few to call.")]
-    [InlineData(0, null, 0, null, "Nobody has clicked yet.")]
+    [InlineData(0, null, 0, null, "No clicks yet.")]
     public void The_answer_is_a_sentence(int logo, int? logoShown, int button, int? buttonShown, string sentence) =>
         Variants.Of([new("l", "logo", logo, logoShown, logo), new("b", "button", button, buttonShown, button)]).Sentence().ShouldBe(sentence);
 

@@ -54,7 +54,7 @@ public class VerdictTests
         var units = new ClickUnits(UnitKind.Week, null, true, new Dictionary<string, UnitCount[]> { ["1"] = Weeks(1000), ["2"] = Weeks(500) });
         Verdict.Between(units.Of("1"), units.Of("2"), units).Call.ShouldBe(VerdictCall.Clear);
         var rows = Breakdown.Of([new("1", "Monday", 4000, null, null, 0, 0), new("2", "Tuesday", 2000, null, null, 0, 0)], units: units);
-        AnswerSentence.Of(rows).ShouldBe("Monday brought the most: 4,000 clicks (66.7 %). Its lead over Tuesday is clear: with weeks like these it would come out ahead again, 2.00 times, somewhere between 1.83 and 2.18.");
+        AnswerSentence.Of(rows).ShouldBe("Monday brought the most: 4,000 clicks (66.7%). Its lead over Tuesday is clear: with weeks like these it would come out ahead again, 2.00 times, somewhere between 1.83 and 2.18.");
     }
 
     /// <summary>With as many more posts as the least that is said, of the same kind, a lead of this size is about clear.</summary>
@@ -74,7 +74,7 @@ public class VerdictTests
     [Fact]
     public void How_many_more_posts_are_needed_is_not_said_if_nobody_can_know() => Between([50, 50, 51, 60, 40, 50], [50, 49, 50, 40, 60, 50]).MoreUnits.ShouldBeNull();
 
-    /// <summary>Clopper–Pearson 95 % limits of a share, turned into the ratio p / (1 − p): 81 of 263 lies within .2527 and .3676
+    /// <summary>Clopper–Pearson 95% limits of a share, turned into the ratio p / (1 − p): 81 of 263 lies within .2527 and .3676
     /// (textbook example, values from memory; a statistics library agrees).</summary>
     [Fact]
     public void Readers_give_a_ratio_within_the_exact_limits_of_the_share()

@@ -24,9 +24,9 @@ public class PixelSnippetTests
 
     [Theory]
     [InlineData("", "Paste the pixel")]
-    [InlineData("hello", "No id of a known ad network")]
+    [InlineData("hello", "no ID of a known ad network")]
     [InlineData("FL-20441", "Fairlead (FL-204417)")]
-    [InlineData("<img src=\"javascript:alert(1)\">", "No id of a known ad network")]
+    [InlineData("<img src=\"javascript:alert(1)\">", "no ID of a known ad network")]
     [InlineData("<img src='/hit?p=FL-204417'><img src='/hit?p=FL-204418'>", "several ids of Fairlead: FL-204417, FL-204418")]
     public void What_is_missing_is_said(string pasted, string says)
     {

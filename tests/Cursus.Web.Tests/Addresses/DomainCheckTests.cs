@@ -21,7 +21,7 @@ public class DomainCheckTests(CursusApp app)
         app.Names.Set(name, "A 192.0.2.80");
         var first = await Check(world, added);
         ((bool)first["isVerified"]!).ShouldBeFalse();
-        ((string)first["records"]![0]!["text"]!).ShouldBe("Leads to 192.0.2.80. Replace that by 203.0.113.10 and 203.0.113.11.");
+        ((string)first["records"]![0]!["text"]!).ShouldBe("Points to 192.0.2.80. Replace that with 203.0.113.10 and 203.0.113.11.");
         (await Send(world, name)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
 
         app.Names.Set(name, "A 203.0.113.10", "A 203.0.113.11");

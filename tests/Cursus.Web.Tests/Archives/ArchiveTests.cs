@@ -83,7 +83,7 @@ public class ArchiveTests(CursusApp app)
         var world = await Full();
         var refused = await Import(world, await Export(world));
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await refused.Content.ReadAsStringAsync(Cancel)).ShouldContain("has links already");
+        (await refused.Content.ReadAsStringAsync(Cancel)).ShouldContain("already has links");
         ((int)(await world.Get("/api/v1/links"))["total"]!).ShouldBe(2);
     }
 
@@ -111,25 +111,25 @@ public class ArchiveTests(CursusApp app)
     }
 
     [Theory]
-    [InlineData("../links.ndjson", "other files")]
-    [InlineData("extra", "other files")]
-    [InlineData("checksum", "not what it was")]
-    [InlineData("truncated", "not what it was")]
-    [InlineData("bomb", "far larger")]
-    [InlineData("longer than said", "not what it was")]
+    [InlineData("../links.ndjson", "what a Cursus archive contains")]
+    [InlineData("extra", "what a Cursus archive contains")]
+    [InlineData("checksum", "has changed since")]
+    [InlineData("truncated", "has changed since")]
+    [InlineData("bomb", "unpack to far more")]
+    [InlineData("longer than said", "has changed since")]
     [InlineData("later format", "reads layout 1")]
-    [InlineData("script", "no finished http")]
+    [InlineData("script", "isn’t a complete http")]
     [InlineData("foreign domain", "refers to something")]
-    [InlineData("line break", "no finished http")]
-    [InlineData("time zone", "no such time zone")]
-    [InlineData("office", "office networks is none")]
-    [InlineData("pixel", "no web address")]
-    [InlineData("slug", "is no slug")]
-    [InlineData("network", "can't be read")]
-    [InlineData("column", "doesn't know")]
-    [InlineData("twice", "database refused")]
-    [InlineData("no zip", "no archive of Cursus")]
-    [InlineData("no manifest", "no archive of Cursus")]
+    [InlineData("line break", "isn’t a complete http")]
+    [InlineData("time zone", "unknown time zone")]
+    [InlineData("office", "office networks isn’t valid")]
+    [InlineData("pixel", "isn’t a valid pixel address")]
+    [InlineData("slug", "isn’t a valid slug")]
+    [InlineData("network", "can’t be read")]
+    [InlineData("column", "doesn’t know")]
+    [InlineData("twice", "database rejected")]
+    [InlineData("no zip", "isn’t a Cursus archive")]
+    [InlineData("no manifest", "isn’t a Cursus archive")]
     public async Task A_file_that_should_not_be_imported_is_refused_whole(string harm, string told)
     {
         var world = await Full();

@@ -171,7 +171,7 @@ public class BatchTests(CursusApp app)
         (await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/run", new { }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await world.Editor.DeleteAsync($"/api/v1/batches/{batch["id"]}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var after = await Over(world, batch);
-        ((string)after["state"]!, ((string)after["failure"]!)).ShouldBe(("waiting", "It was cancelled; no link was made."));
+        ((string)after["state"]!, ((string)after["failure"]!)).ShouldBe(("waiting", "It was cancelled; no links were created."));
         ((int)(await world.Get("/api/v1/links"))["total"]!).ShouldBe(0);
 
         (await world.Editor.DeleteAsync($"/api/v1/batches/{batch["id"]}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);

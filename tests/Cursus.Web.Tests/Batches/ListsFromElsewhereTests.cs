@@ -150,7 +150,7 @@ public class ListsFromElsewhereTests(CursusApp app)
         var after = await LinkOf(world, "sky");
         (Same(after, before, "id"), (string)after["title"]!, (string)after["folder"]!, after["tags"]!.ToJsonString(), (int)after["broughtAlong"]!, (int)after["clicks"]!)
             .ShouldBe((true, "New sky", "Old links", "[\"old\"]", 77, 1));
-        ((string)after["finalUrl"]!).ShouldBe("https://northmoor.example/new?utm_source=guildhall&utm_medium=social&utm_campaign=winter-members", "what the list doesn't say stays");
+        ((string)after["finalUrl"]!).ShouldBe("https://northmoor.example/new?utm_source=guildhall&utm_medium=social&utm_campaign=winter-members", "what the list doesn’t say stays");
         (await world.Visit("sky", r => World.As(r, 1))).Headers.Location!.ToString().ShouldStartWith("https://northmoor.example/new");
         var history = await world.Get($"/api/v1/links/{after["id"]}/history");
         history.ToJsonString().ShouldContain("brought-along");

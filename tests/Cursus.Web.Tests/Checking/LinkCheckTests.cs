@@ -146,7 +146,7 @@ public class LinkCheckTests(CursusApp app)
             checks.GoOn(Duration.FromMinutes(31));
         }
 
-        ((string)(await checks.Ask(link))["text"]!).ShouldBe("It sends visitors back to one of your own short domains.");
+        ((string)(await checks.Ask(link))["text"]!).ShouldBe("It redirects back to one of your own short domains.");
     }
 
     [Fact]
@@ -195,7 +195,7 @@ public class LinkCheckTests(CursusApp app)
 
         var changed = await checks.World.Owner.PatchAsJsonAsync("/api/v1/link-checks/settings", new { goneWords = new[] { "dark skies" } }, Cancel);
         changed.StatusCode.ShouldBe(HttpStatusCode.OK);
-        ((string)(await checks.Ask(link))["text"]!).ShouldBe("It answers, but says “dark skies”.");
+        ((string)(await checks.Ask(link))["text"]!).ShouldBe("The page loads, but says “dark skies”.");
     }
 
     [Fact]

@@ -152,11 +152,11 @@ public class NeedsCareTests(CursusApp app)
             .ExecuteUpdateAsync(d => d.SetProperty(x => x.CertificateEndsAt, NodaTime.SystemClock.Instance.GetCurrentInstant() + NodaTime.Duration.FromDays(3)), Cancel);
 
         var section = (await checks.World.Get("/api/v1/reports/digest"))["sections"]![1]!;
-        ((string)section["heading"]!).ShouldBe("What needs care");
+        ((string)section["heading"]!).ShouldBe("Needs attention");
         ((string)section["lines"]![0]!["text"]!).ShouldStartWith($"The certificate of {checks.World.Domain} ends on ");
         ((string)section["lines"]![1]!["text"]!).ShouldBe(
-            $"{checks.Sites.At("/page", "r.localhost")}: The site says that there is no such page (404). 1 click in thirty days, in “Geminids night”.");
-        (await checks.World.Get("/api/v1/reports/digest?week=2026-01-05"))["sections"]!.AsArray().Select(s => (string)s!["heading"]!).ShouldNotContain("What needs care");
+            $"{checks.Sites.At("/page", "r.localhost")}: The site says this page doesn’t exist (404). 1 click in 30 days, in “Geminids night”.");
+        (await checks.World.Get("/api/v1/reports/digest?week=2026-01-05"))["sections"]!.AsArray().Select(s => (string)s!["heading"]!).ShouldNotContain("Needs attention");
     }
 
     [Fact]

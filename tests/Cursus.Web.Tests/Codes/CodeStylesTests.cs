@@ -56,7 +56,7 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
         (await world.Editor.PatchAsJsonAsync($"/api/v1/code-styles/{moss}", new { name = "Plum" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await world.Viewer.PatchAsJsonAsync($"/api/v1/code-styles/{plum}", new { name = "Mine" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await world.Editor.DeleteAsync($"/api/v1/code-styles/{moss}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await Svg()).ShouldContain("#6e2a5b", customMessage: "its links take the default");
+        (await Svg()).ShouldContain("#6e2a5b", customMessage: "its links use the default");
     }
 
     [Fact]
@@ -81,7 +81,7 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
             }
         }
 
-        refusals.ShouldBeInRange(1, 17, "short addresses bear it, long ones don't");
+        refusals.ShouldBeInRange(1, 17, "short addresses bear it, long ones don’t");
         (await world.Editor.DeleteAsync($"/api/v1/code-logos/{logo}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict, "a style has it");
     }
 

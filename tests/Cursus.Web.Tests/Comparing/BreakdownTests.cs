@@ -128,8 +128,8 @@ public class BreakdownTests(CursusApp app)
         var csv = await world.Viewer.GetByteArrayAsync("/api/v1/reports/breakdown.csv?" + asked, Cancel);
         csv[..3].ShouldBe([0xEF, 0xBB, 0xBF]);
         var lines = Encoding.UTF8.GetString(csv[3..]).Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Select(l => l.Split(',')).ToList();
-        lines[0].ShouldBe(["channel", "name", "clicks", "visitors", "share", "share to expect at least", "share to expect at most", "clicks to expect at least", "clicks to expect at most",
-            "posts", "clicks a post", "clicks a post to expect at least", "clicks a post to expect at most", "placements", "clicks a placement", "clicks a placement and day", "clicks before", "times the clicks before"]);
+        lines[0].ShouldBe(["channel", "name", "clicks", "visitors", "share", "share at least", "share at most", "clicks at least", "clicks at most",
+            "posts", "clicks per post", "clicks per post at least", "clicks per post at most", "placements", "clicks per placement", "clicks per placement and day", "clicks before", "clicks compared with previous period"]);
         lines.Skip(1).Select(l => (l[0], long.Parse(l[2], CultureInfo.InvariantCulture), long.Parse(l[16], CultureInfo.InvariantCulture))).ShouldBe(expected);
         (await world.Viewer.GetByteArrayAsync($"/api/v1/reports/breakdown.csv?{asked}&bom=false", Cancel))[0].ShouldBe((byte)'c');
 
@@ -139,7 +139,7 @@ public class BreakdownTests(CursusApp app)
         var about = workbook.Query(useHeaderRow: true, sheetName: "Question").Cast<IDictionary<string, object>>().ToDictionary(r => (string)r["what"], r => r["value"]);
         about["first day"].ShouldBe(new DateTime(2026, 5, 1));
         about["answer"].ShouldBe((string)screen["answer"]!);
-        about["left out: team"].ShouldBe((double)screen["excluded"]!["team"]!);
+        about["excluded: team"].ShouldBe((double)screen["excluded"]!["team"]!);
     }
 
     [Fact]
@@ -322,11 +322,11 @@ public class BreakdownTests(CursusApp app)
     }
 
     [Theory]
-    [InlineData("series?by=channel&step=minute", "step", "A step is hour, day, week or month, or usual for the one in which the course can be read best.")]
+    [InlineData("series?by=channel&step=minute", "step", "Step is hour, day, week or month, or “usual” to let Cursus choose.")]
     [InlineData("series?by=channel&step=hour&from=2026-01-01&to=2026-02-01", "step", "Hours are shown for at most 31 days. Choose days, or a shorter period.")]
-    [InlineData("series?by=mood", "by", "“mood” is nothing to compare by.")]
-    [InlineData("pivot?by=channel&across=channel", "across", "“channel” is nothing to put across “channel”.")]
-    [InlineData("pivot?by=channel", "across", "“” is nothing to put across “channel”.")]
+    [InlineData("series?by=mood", "by", "You can’t compare by “mood”.")]
+    [InlineData("pivot?by=channel&across=channel", "across", "“channel” can’t be split by “channel”.")]
+    [InlineData("pivot?by=channel", "across", "“channel” can’t be split by “”.")]
     public async Task What_other_reports_can_t_answer_is_told_at_its_field_with_what_can_be_asked(string asked, string field, string words)
     {
         var world = await World.Make(app);

@@ -44,7 +44,7 @@ public class DigestMailTests(CursusApp app)
 
         var letters = server.Letters.Where(l => l.Subject!.StartsWith(world.Workspace.Name + ":", StringComparison.Ordinal)).ToList();
         letters.Select(l => l.To.Mailboxes.Single().Address).ShouldBe([world.OwnerEmail]);
-        letters[0].TextBody!.ShouldContain("What the week of 25 Jan 2027 to 31 Jan 2027 brought");
+        letters[0].TextBody!.ShouldContain("The week of 25 Jan 2027 to 31 Jan 2027");
         letters[0].HtmlBody!.ShouldContain("http://localhost:5080/digest?week=2027-01-25");
     }
 

@@ -17,7 +17,7 @@ public class NarrowingTests(CursusApp app)
         narrowed.ShouldBe(
             [
                 "browser: Firefox", "campaign: Winter members", "channel: Night Letter", "channel: Perch", "country: United Kingdom", "language: none",
-                $"link: {world.Domain}/{link["slug"]}", "network: own site", "post: Geminids night", "scan: by QR code", "wandered: stayed on its channel",
+                $"link: {world.Domain}/{link["slug"]}", "network: own site", "post: Geminids night", "scan: by QR code", "wandered: on its own channel",
             ],
             ignoreOrder: true);
     }

@@ -62,7 +62,7 @@ public class PostCourseTests(CursusApp app)
 
         ((string)pace["channel"]!).ShouldBe("guildhall");
         ((int)pace["hours"]!).ShouldBe(2);
-        ((int)pace["clicks"]!).ShouldBe(4, "the hour that isn't over doesn't count yet");
+        ((int)pace["clicks"]!).ShouldBe(4, "the hour that isn’t over doesn’t count yet");
         ((int)pace["others"]!).ShouldBe(5);
         ((int)pace["ahead"]!).ShouldBe(2);
         ((double)pace["usual"]![1]!["middle"]!).ShouldBe(4);
@@ -85,7 +85,7 @@ public class PostCourseTests(CursusApp app)
 
         var lines = (await world.Viewer.GetStringAsync($"/api/v1/posts/{post["id"]}/pace.csv?bom=false", Cancel)).Trim().Split("\r\n");
         lines.Length.ShouldBe(2);
-        lines[0].ShouldBe("channel,placement,went out,hours since,clicks in that time,ahead of,of the last");
+        lines[0].ShouldBe("channel,placement,went out,hours since,clicks so far,ahead of,of the last");
         lines[1].ShouldEndWith(",5,5,0,3");
         lines[1].ShouldStartWith("guildhall,Guildhall,");
         XDocument.Parse(await world.Viewer.GetStringAsync($"/api/v1/posts/{post["id"]}/pace.svg", Cancel)).Root!.Name.LocalName.ShouldBe("svg");

@@ -54,7 +54,7 @@ public class TablesToTakeTests(CursusApp app)
         var world = await Clicked();
         var screen = await world.Get("/api/v1/reports/life?by=channel&period=last-7");
         var csv = await Csv(world, "life.csv?by=channel&period=last-7&bom=false");
-        csv[0].ShouldBe(["channel", "name", "placements", "still running", "clicks", "hours until half", "hours until nine tenths"]);
+        csv[0].ShouldBe(["channel", "name", "placements", "still running", "clicks", "hours to 50% of clicks", "hours to 90% of clicks"]);
         csv.Skip(1).Select(l => (l[0], l[4])).ShouldBe(screen["rows"]!.AsArray().Select(r => ((string)r!["key"]!, ((long)r["clicks"]!).ToString(CultureInfo.InvariantCulture))));
         using var workbook = new MemoryStream(await world.Viewer.GetByteArrayAsync("/api/v1/reports/life.xlsx?by=channel&period=last-7", Cancel));
         Question(workbook)["answer"].ShouldBe((string)screen["answer"]!);

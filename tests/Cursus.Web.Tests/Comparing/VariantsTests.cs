@@ -23,7 +23,7 @@ public class VariantsTests(CursusApp app)
         (await Set(world, post, 20, 80)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var split = await Variants(world, post);
         Rows(split).ShouldBe([("logo", 20, 8, 2), ("button", 80, 12, 0.75)]);
-        ((string)split["answer"]!).ShouldStartWith("“logo” leans ahead of “button”, which isn't settled yet, the split allowed for: 2.67 times");
+        ((string)split["answer"]!).ShouldStartWith("“logo” leans ahead of “button”, which isn’t settled yet, the split allowed for: 2.67 times");
 
         (await world.Editor.DeleteAsync(Address(post), Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await Variants(world, post)).ToJsonString().ShouldBe(alike.ToJsonString());
@@ -35,7 +35,7 @@ public class VariantsTests(CursusApp app)
         var (world, post) = await Mailed();
         await Set(world, post, 20, 80);
         (await world.Viewer.GetStringAsync($"/api/v1/posts/{post["id"]}/variants.csv?bom=false", Cancel)).Split("\r\n")[..3]
-            .ShouldBe(["channel,variant,shown to per cent,clicks,share,share at least,share at most,index", "night-letter,logo,20,8,0.4,0.2188,0.6134,2", "night-letter,button,80,12,0.6,0.3866,0.7812,0.75"]);
+            .ShouldBe(["channel,variant,shown to (%),clicks,share,share at least,share at most,index", "night-letter,logo,20,8,0.4,0.2188,0.6134,2", "night-letter,button,80,12,0.6,0.3866,0.7812,0.75"]);
         (await world.Viewer.GetAsync($"/api/v1/posts/{post["id"]}/variants.xlsx", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 

@@ -37,7 +37,7 @@ public class VerdictReportTests(CursusApp app)
         ((double)verdict["ratio"]!).ShouldBe(114.0 / 65, 1e-12);
         ((double)verdict["low"]!).ShouldBe(expected.Low!.Value, 1e-9);
         ((double)verdict["high"]!).ShouldBe(expected.High!.Value, 1e-9);
-        ((string)report["answer"]!).ShouldStartWith("Guildhall brought the most: 114 clicks (63.7 %). Its lead over Perch is clear: with posts like these it would come out ahead again, 1.75 times, ");
+        ((string)report["answer"]!).ShouldStartWith("Guildhall brought the most: 114 clicks (63.7%). Its lead over Perch is clear: with posts like these it would come out ahead again, 1.75 times, ");
         var row = report["rows"]![0]!;
         ((int)row["posts"]!, (double)row["clicksPerPost"]!).ShouldBe((6, 19));
         var whisker = ClusteredEstimate.OfMean(Units(p => p.Guildhall), Known()).Interval();
@@ -54,7 +54,7 @@ public class VerdictReportTests(CursusApp app)
         report["verdict"]!["low"].ShouldBeNull();
         report["rows"]![0]!["low"].ShouldBeNull();
         ((string)report["answer"]!).ShouldBe(
-            "Guildhall brought the most: 400 clicks (95.2 %). There are too few posts to tell whether that would happen again: 1 for Guildhall, 1 for Perch, and each needs at least 4.");
+            "Guildhall brought the most: 400 clicks (95.2%). Too few posts to say whether this would happen again: 1 for Guildhall, 1 for Perch, and each needs at least 4.");
         (await world.Get($"/api/v1/reports/breakdown?by=placement&post={post["id"]}"))["verdict"].ShouldBeNull("a single link has nothing to be judged by");
     }
 

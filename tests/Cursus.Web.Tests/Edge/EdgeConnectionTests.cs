@@ -166,7 +166,7 @@ public class EdgeConnectionTests(CursusApp app)
         var passing = World.Slug(await world.Send(p => p["options"] = new JsonObject { ["passQuery"] = "link-wins" }), 0);
         (await Talk(Get(world, passing))).Left.ShouldBeNull();
         (await Talk(Get(world, passing + "?ref=a"))).Left.ShouldNotBeNull("what the visitor brings goes on to the destination");
-        (await Talk(Get(world, World.Slug(await world.Send(), 0) + "?ref=a&b=%20"))).Left.ShouldBeNull("what goes nowhere doesn't matter");
+        (await Talk(Get(world, World.Slug(await world.Send(), 0) + "?ref=a&b=%20"))).Left.ShouldBeNull("what goes nowhere doesn’t matter");
     }
 
     [Fact]

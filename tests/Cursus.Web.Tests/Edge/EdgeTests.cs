@@ -69,7 +69,7 @@ public class EdgeTests(CursusApp app)
         var world = await World.Make(app);
         var visit = await world.Visit(path);
         visit.StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await visit.Content.ReadAsStringAsync(Cancel)).ShouldContain("This link leads nowhere");
+        (await visit.Content.ReadAsStringAsync(Cancel)).ShouldContain("This link doesn’t exist");
     }
 
     [Fact]

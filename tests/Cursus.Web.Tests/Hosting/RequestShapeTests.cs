@@ -15,7 +15,7 @@ public class RequestShapeTests(CursusApp app)
 
     private static IEnumerable<(string Name, JsonNode? Value)> Wrong =>
     [
-        ("null", null), ("an empty text", ""), ("a long text", TooLong), ("a text that can't be stored", "a\0b"), ("a negative number", -1), ("a large number", 1e12), ("true", true), ("an object", new JsonObject()),
+        ("null", null), ("an empty text", ""), ("a long text", TooLong), ("a text that can’t be stored", "a\0b"), ("a negative number", -1), ("a large number", 1e12), ("true", true), ("an object", new JsonObject()),
         ("an empty list", new JsonArray()), ("a list of nothing", new JsonArray((JsonNode?)null)), ("a list of objects", new JsonArray(new JsonObject())),
         ("a long list", new JsonArray([.. Enumerable.Repeat("x", 5000).Select(t => (JsonNode)t)])), ("an object of nothing", new JsonObject { ["a"] = null }),
     ];

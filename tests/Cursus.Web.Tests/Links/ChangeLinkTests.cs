@@ -22,7 +22,7 @@ public class ChangeLinkTests(CursusApp app)
 
         var second = await Patch(world.Editor, link, new { title = "By the editor" }, seen: "\"1\"");
         second.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
-        ((string)(await World.Read(second))["detail"]!).ShouldStartWith("Owner has changed this link since you opened it.");
+        ((string)(await World.Read(second))["detail"]!).ShouldStartWith("Owner has changed this link since you opened it, so your changes were not saved.");
         ((string)(await world.Get(Path(link)))["title"]!).ShouldBe("By the owner");
 
         (await Patch(world.Editor, link, new { title = "By the editor" }, seen: "\"2\"")).StatusCode.ShouldBe(HttpStatusCode.OK);
@@ -66,7 +66,7 @@ public class ChangeLinkTests(CursusApp app)
     {
         var world = await World.Make(app);
         var link = (await world.Send())["placements"]![0]!["link"]!;
-        foreach (var (channel, told) in new[] { ("perch", "placement for this channel already"), ("", "each of those is for a channel"), ("unheard-of", "no channel “unheard-of”") })
+        foreach (var (channel, told) in new[] { ("perch", "already has a link for this channel"), ("", "it needs a channel"), ("unheard-of", "no channel “unheard-of”") })
         {
             var refused = await Patch(world.Editor, link, new { channel, title = "Not saved" });
             refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);

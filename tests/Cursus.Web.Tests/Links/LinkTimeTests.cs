@@ -91,7 +91,7 @@ public class LinkTimeTests(CursusApp app)
         (await Slugs("?state=live")).ShouldBe(["always", "running"]);
         (await Slugs("?state=scheduled")).ShouldBe(["coming", "coming-for-good"]);
         (await Slugs("?state=ended")).ShouldBe(["over", "over-archived"]);
-        (await Slugs("?state=never-clicked")).ShouldBe(["over", "running"], "nobody could click what isn't open");
+        (await Slugs("?state=never-clicked")).ShouldBe(["over", "running"], "nobody could click what isn’t open");
         (await Slugs("?state=archived")).ShouldBe(["over-archived"]);
         (await world.Get("/api/v1/links?state=all&sort=state"))["items"]!.AsArray().Select(l => (string)l!["state"]!)
             .ShouldBe(["never-clicked", "live", "scheduled", "scheduled", "ended", "ended"]);
@@ -117,8 +117,8 @@ public class LinkTimeTests(CursusApp app)
 
     [Theory]
     [InlineData("2026-07-01T09:00", "2026-07-01T09:00", "endsAt", "before it opens")]
-    [InlineData("soon", null, "opensAt", "“soon” is no time")]
-    [InlineData(null, "9999-12-31", "endsAt", "too far away")]
+    [InlineData("soon", null, "opensAt", "“soon” isn’t a valid date")]
+    [InlineData(null, "9999-12-31", "endsAt", "out of range")]
     public async Task What_can_be_no_time_of_a_link_is_refused_whole(string? opensAt, string? endsAt, string field, string text)
     {
         var world = await World.Make(app);
@@ -158,7 +158,7 @@ public class LinkTimeTests(CursusApp app)
         var (first, second) = (await Link(world, ("slug", "first")), await Link(world, ("slug", "second"), ("opensAt", InDays(20))));
         var wish = new { links = new { ids = new[] { (string)first["id"]!, (string)second["id"]! } }, change = new { endsAt = InDays(-1) }, isGoodOnly = true };
         var preview = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/link-changes/preview", wish, Cancel));
-        ((int)preview["changed"]!, (int)preview["refused"]!, (string)preview["problems"]![0]!["text"]!).ShouldBe((1, 1, "The link would end before it opens. Choose an end after its opening."));
+        ((int)preview["changed"]!, (int)preview["refused"]!, (string)preview["problems"]![0]!["text"]!).ShouldBe((1, 1, "The link would end before it opens. Choose a later end."));
 
         var done = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/link-changes", wish, Cancel));
         (await world.Visit("first")).StatusCode.ShouldBe(HttpStatusCode.Gone);

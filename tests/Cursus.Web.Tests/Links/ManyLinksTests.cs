@@ -49,7 +49,7 @@ public class ManyLinksTests(CursusApp app)
         var change = new { find = "elsewhere.example", replaceWith = "", addTags = new[] { "moved" } };
         var failed = await Run(world, new { links = new { filter = new { } }, change });
         ((string)failed["state"]!).ShouldBe("failed");
-        ((string)failed["failure"]!).ShouldContain("“page-700” can't be changed so");
+        ((string)failed["failure"]!).ShouldContain("“page-700” can’t be changed this way");
         await using var after = app.Database();
         (await after.Links.Where(l => l.WorkspaceId == world.Workspace.Id).OrderBy(l => l.Id).Select(l => $"{l.Id} {l.Destination} {l.Version}").ToListAsync(Cancel)).ShouldBe(former);
         (await after.Tags.CountAsync(t => t.WorkspaceId == world.Workspace.Id, Cancel)).ShouldBe(0);

@@ -182,7 +182,9 @@ public class SearchLinksTests(CursusApp app)
             p["placements"] = System.Text.Json.Nodes.JsonNode.Parse("""[{"channel":"perch","slug":"geminids-perch"}]""");
         });
         await world.Owner.PostAsJsonAsync("/api/v1/folders", new { name = "Shop" }, Cancel);
-        var pixel = await World.Read(await world.Owner.PostAsJsonAsync("/api/v1/pixels", new { name = "Members", network = "image-pixel", reference = "https://pixels.example/p.gif" }, Cancel));
+        var added = await world.Owner.PostAsJsonAsync("/api/v1/pixels", new { name = "Members", network = "image-pixel", reference = "https://pixels.example/p.gif" }, Cancel);
+        added.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created, await added.Content.ReadAsStringAsync(Cancel));
+        var pixel = await World.Read(added);
         var shop = await Make(world, new
         {
             destination = "https://www.northmoor.example/shop/scope?ref=1",

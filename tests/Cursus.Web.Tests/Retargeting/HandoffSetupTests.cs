@@ -11,9 +11,9 @@ public sealed class HandoffSetupTests(CursusApp app) : IClassFixture<CursusApp>
 
     [Theory]
     [InlineData("""{ "paper": "#777777", "ink": "#888888" }""", "contrast is")]
-    [InlineData("""{ "paper": "plum" }""", "six digits")]
-    [InlineData("""{ "countries": ["DE", "UK"] }""", "“UK” is no country")]
-    [InlineData("""{ "questions": { "it": "Possiamo?" } }""", "no words for “it”")]
+    [InlineData("""{ "paper": "plum" }""", "six hex digits")]
+    [InlineData("""{ "countries": ["DE", "UK"] }""", "“UK” isn’t an ISO 3166-1 country code")]
+    [InlineData("""{ "questions": { "it": "Possiamo?" } }""", "no text in “it”")]
     [InlineData("""{ "privacyPage": "javascript:alert(1)" }""", "address")]
     public async Task What_would_not_work_is_refused_and_nothing_is_saved(string request, string says)
     {

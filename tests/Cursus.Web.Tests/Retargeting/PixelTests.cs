@@ -23,10 +23,10 @@ public sealed class PixelTests(CursusApp app) : IClassFixture<CursusApp>
 
     [Theory]
     [InlineData("""{ "network": "fairlead", "reference": "FL-1" }""", 422, "is no id of Fairlead")]
-    [InlineData("""{ "network": "nobody", "reference": "FL-204417" }""", 422, "Choose the ad network")]
-    [InlineData("""{ "network": "image-pixel", "reference": "javascript:alert(1)" }""", 422, "no web address")]
-    [InlineData("""{ "network": "fairlead", "reference": "FL-204417", "name": "Twice" }""", 409, "has this id already")]
-    [InlineData("""{ "network": "fairlead", "reference": "FL-204418" }""", 409, "There is a pixel “Fairlead” already")]
+    [InlineData("""{ "network": "nobody", "reference": "FL-204417" }""", 422, "Choose the pixel’s ad network")]
+    [InlineData("""{ "network": "image-pixel", "reference": "javascript:alert(1)" }""", 422, "isn’t a valid pixel address")]
+    [InlineData("""{ "network": "fairlead", "reference": "FL-204417", "name": "Twice" }""", 409, "already has this ID")]
+    [InlineData("""{ "network": "fairlead", "reference": "FL-204418" }""", 409, "There is already a pixel called “Fairlead”")]
     public async Task A_pixel_that_could_not_fire_is_refused_with_the_reason(string request, int status, string says)
     {
         var world = await World.Make(app);

@@ -7,14 +7,14 @@ test('a quick link is made from the address bar in two keys, copied, and taken b
   await page.getByRole('heading', { level: 1 }).waitFor()
   await page.keyboard.press('/')
   await page.keyboard.type('lensworks.example/mirrors')
-  await expect(page.getByRole('option', { name: 'Begin a post with this address' })).toHaveAttribute('data-combobox-selected', 'true')
+  await expect(page.getByRole('option', { name: 'New post with this address' })).toHaveAttribute('data-combobox-selected', 'true')
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Enter')
   await expect(page.getByText('is copied')).toBeVisible()
   const short = await page.evaluate(() => navigator.clipboard.readText())
   expect(short).toMatch(/^http:\/\/nmoor\.localhost:\d+\/[a-z0-9]{6}$/)
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(page.getByText('Taken back')).toBeVisible()
+  await expect(page.getByText('Undone')).toBeVisible()
   const path = new URL(short).pathname
   const gone = await page.request.get(new URL(path, address).href, { headers: { Host: new URL(short).host }, maxRedirects: 0 })
   expect(gone.status()).toBe(404)
@@ -22,7 +22,7 @@ test('a quick link is made from the address bar in two keys, copied, and taken b
 
 test('the bookmark begins a post with the page it is clicked on, and so does a phone that shares one', async ({ page }) => {
   await signIn(page)
-  await page.goto('/set-up?part=anywhere')
+  await page.goto('/settings/any-page')
   const script = (await page.getByText('Send this page').getAttribute('href'))!
   expect(script).toBe(`javascript:void(location.href='${address}/send?to='+encodeURIComponent(location.href))`)
 

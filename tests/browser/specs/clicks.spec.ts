@@ -28,9 +28,9 @@ test('a click arrives in the hand-out without a reload, and a test-open does too
   await visitor.close()
 
   const opened = context.waitForEvent('page')
-  await row('Guildhall').getByRole('link', { name: /Open, not counted/ }).click()
+  await row('Guildhall').getByRole('link', { name: /Open without counting/ }).click()
   await (await opened).waitForLoadState()
-  await expect(row('Guildhall').getByRole('status')).toHaveText('Your visit arrived, not counted')
+  await expect(row('Guildhall').getByRole('status')).toHaveText('Your visit, not counted')
   await expect(row('Guildhall').getByText('0 clicks', { exact: true })).toBeVisible()
 })
 
@@ -49,7 +49,7 @@ test('a link’s sheet shows a click as it arrives', async ({ page, browser }) =
 
 test('who knows better says to which channel a site belongs, by keyboard alone', async ({ page }) => {
   await signIn(page)
-  await page.goto('/set-up?part=referrers')
+  await page.goto('/settings/referrers')
   await expect(page.getByRole('cell', { name: 'perch.localhost' })).toBeVisible()
   const site = `${unique('forum').replace(' ', '-')}.example`
   await page.getByRole('textbox', { name: 'Site' }).focus()
@@ -63,7 +63,7 @@ test('who knows better says to which channel a site belongs, by keyboard alone',
     await page.keyboard.press('Enter')
     await expect(page.getByRole('combobox', { name: 'Belongs to' })).toHaveValue('Guildhall', { timeout: 1000 })
   }).toPass()
-  await page.getByRole('button', { name: 'Say so' }).focus()
+  await page.getByRole('button', { name: 'Assign', exact: true }).focus()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('textbox', { name: 'Site' })).toHaveValue('')
   const rules = (await (await page.request.get('/api/v1/referrer-rules?limit=500')).json()) as { items: { host: string; channel: string }[] }
@@ -72,17 +72,17 @@ test('who knows better says to which channel a site belongs, by keyboard alone',
   await page.goto('/compare?by=network')
   await expect(page.getByText('Guildhall', { exact: true }).first()).toBeVisible()
   await page.goto('/compare?by=wandered')
-  await expect(page.getByText('Stayed on its channel').first()).toBeVisible()
-  await expect(page.getByText('Wandered to another').first()).toBeVisible()
+  await expect(page.getByText('Own channel').first()).toBeVisible()
+  await expect(page.getByText('Shared elsewhere').first()).toBeVisible()
 })
 
 test('office networks are read one a line and a slip is explained', async ({ page }) => {
   await signIn(page)
-  await page.goto('/set-up?part=members')
+  await page.goto('/settings/counting')
   const networks = page.getByLabel('Office networks')
   await networks.fill('10.1\n192.0.2.0/24')
   await page.getByRole('button', { name: 'Save networks' }).click()
-  await expect(page.getByText('“10.1” is no network address.')).toBeVisible()
+  await expect(page.getByText('“10.1” isn’t a network address.')).toBeVisible()
   await networks.fill('192.0.2.77/24')
   await page.getByRole('button', { name: 'Save networks' }).click()
   await expect(networks).toHaveValue('192.0.2.0/24')
@@ -93,9 +93,9 @@ test('office networks are read one a line and a slip is explained', async ({ pag
 
 test('deleting old clicks is asked for once more, with the keyboard too, and can be left alone', async ({ page }) => {
   await signIn(page)
-  await page.goto('/set-up?part=members')
-  const kept = page.getByRole('combobox', { name: 'Keep single clicks' })
-  await expect(kept).toHaveValue('For ever')
+  await page.goto('/settings/counting')
+  const kept = page.getByRole('combobox', { name: 'Keep individual clicks' })
+  await expect(kept).toHaveValue('Forever')
   await kept.focus()
   await page.keyboard.press('Enter')
   const wanted = page.getByRole('option', { name: '26 months' })
@@ -105,11 +105,11 @@ test('deleting old clicks is asked for once more, with the keyboard too, and can
     await expect(wanted).toHaveAttribute('data-combobox-selected', 'true', { timeout: 300 })
   }).toPass()
   await page.keyboard.press('Enter')
-  const asks = page.getByRole('alertdialog', { name: 'Delete single clicks older than 26 months?' })
+  const asks = page.getByRole('alertdialog', { name: 'Delete individual clicks older than 26 months?' })
   await expect(asks.getByRole('button', { name: 'Keep them' })).toBeFocused()
   await page.keyboard.press('Enter')
   await expect(asks).toHaveCount(0)
-  await expect(kept).toHaveValue('For ever')
+  await expect(kept).toHaveValue('Forever')
 
   await kept.click()
   await page.getByRole('option', { name: '38 months' }).click()
@@ -119,10 +119,10 @@ test('deleting old clicks is asked for once more, with the keyboard too, and can
   await expect(kept).toHaveValue('38 months')
   await kept.click()
   const saved = page.waitForResponse((r) => r.url().endsWith('/api/v1/workspace') && r.request().method() === 'PATCH')
-  await page.getByRole('option', { name: 'For ever' }).click()
+  await page.getByRole('option', { name: 'Forever' }).click()
   await saved
   await page.reload()
-  await expect(kept).toHaveValue('For ever')
+  await expect(kept).toHaveValue('Forever')
 })
 
 test('a visitor whose browser writes letters of its language into headers is led on', async () => {
@@ -140,9 +140,9 @@ test('a visitor whose browser writes letters of its language into headers is led
 })
 
 for (const [what, answer, words] of [
-  ['the database is away', { status: 503, json: { database: false, lostClicks: 0, damagedClicks: 0 } }, 'The database does not answer. Your links lead on all the same'],
-  ['clicks are lost', { json: { database: true, lostClicks: 1204, damagedClicks: 0 } }, '1,204 clicks were answered and could not be written down'],
-  ['clicks are damaged', { json: { database: true, lostClicks: 0, damagedClicks: 1 } }, '1 click can’t be read any more'],
+  ['the database is away', { status: 503, json: { database: false, lostClicks: 0, damagedClicks: 0 } }, 'The database isn’t responding. Your links still work'],
+  ['clicks are lost', { json: { database: true, lostClicks: 1204, damagedClicks: 0 } }, '1,204 clicks were redirected but not counted'],
+  ['clicks are damaged', { json: { database: true, lostClicks: 0, damagedClicks: 1 } }, '1 click can’t be read'],
 ] as const)
   test(`a banner tells that ${what}`, async ({ page }) => {
     await page.route('**/readyz', (route) => route.fulfill({ ...answer }))
@@ -156,10 +156,10 @@ test('a link’s sheet tells in short where, with what and when it was clicked, 
   await page.locator('[data-link-row]').first().click()
   const sheet = page.getByRole('complementary', { name: 'Link' })
   await sheet.getByRole('tab', { name: 'Clicks' }).click()
-  await expect(sheet.getByText(/United Kingdom [\d.]+\s%/)).toBeVisible()
-  await expect(sheet.getByText(/Phone [\d.]+\s%/)).toBeVisible()
+  await expect(sheet.getByText(/United Kingdom [\d.]+%/)).toBeVisible()
+  await expect(sheet.getByText(/Phone [\d.]+%/)).toBeVisible()
   await expect(sheet.getByText(/^Most came on \w+days from \d\d:00/)).toBeVisible()
-  await sheet.getByRole('link', { name: 'Ask more about this link' }).click()
-  await expect(page.getByRole('button', { name: /^link: \S+\/\S+\. Take this away$/ })).toBeVisible()
+  await sheet.getByRole('link', { name: 'Open in Compare' }).click()
+  await expect(page.getByRole('button', { name: /^link: \S+\/\S+\. Remove this filter$/ })).toBeVisible()
   await expect(page).toHaveURL(/by=network/)
 })

@@ -46,7 +46,7 @@ test('the demo has a lead that is clear, one too close to call, one from too few
   for (const [asked, said] of [
     ['', /^Guildhall brought the most: .* clear: with posts like these it would come out ahead again/],
     ['campaign=school-visits&period=last-90', /Guildhall and Hearthside are too close to call: with posts like these either could come out ahead/],
-    ['campaign=telescope-raffle', /There are too few posts to tell whether that would happen again/],
+    ['campaign=telescope-raffle', /Too few posts to say whether this would happen again/],
     [`campaign=perseid-nights&from=${daysAgo(200)}&to=${daysAgo(0)}`, /^Guildhall brought the most: .* Per post, Night Letter brings more: .*, which is clear/],
   ] as const) {
     await page.goto(`/compare?${asked}`)
@@ -62,8 +62,8 @@ test('clicks per post are asked for in the sentence, and how that is decided is 
   await expect(page).toHaveURL(/per=post/)
   await expect(page.getByText(/^Night Letter brought the most per post/)).toBeVisible()
   await expect(page.getByRole('region', { name: 'Lanes' }).getByRole('row').nth(1)).toContainText('Night Letter')
-  await page.getByRole('link', { name: 'How Cursus counts and decides' }).click()
-  await expect(page.getByRole('heading', { level: 1, name: 'How Cursus counts and decides' })).toBeVisible()
+  await page.getByRole('link', { name: 'How Cursus counts and compares' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'How Cursus counts and compares' })).toBeVisible()
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
 })
 
@@ -87,10 +87,10 @@ test('a month is held against the same days of last year', async ({ page }) => {
 test('a second thing is set against the first, and both hold in the address', async ({ page }) => {
   await signIn(page)
   await page.goto('/compare?campaign=winter-members')
-  await page.getByRole('combobox', { name: 'Set channel against' }).click()
+  await page.getByRole('combobox', { name: 'Split channel by' }).click()
   await page.getByRole('option', { name: 'variant' }).click()
   await expect(page).toHaveURL(/across=content/)
-  const crossed = page.getByRole('region', { name: 'Crossed with' })
+  const crossed = page.getByRole('region', { name: 'Split by' })
   await expect(crossed.getByRole('columnheader', { name: 'picture' })).toBeVisible()
   const letter = crossed.getByRole('row', { name: /Night Letter/ }).getByRole('cell')
   const all = await page
@@ -109,7 +109,7 @@ test('weekdays and hours say when people click', async ({ page }) => {
   await expect(hours.getByRole('row')).toHaveCount(8)
 
   const download = page.waitForEvent('download')
-  await hours.getByRole('button', { name: 'Take away weekdays and hours' }).press('Enter')
+  await hours.getByRole('button', { name: 'Export weekdays and hours' }).press('Enter')
   await page.getByRole('menuitem', { name: 'As CSV' }).press('Enter')
   const file = await download
   expect(file.suggestedFilename()).toMatch(/^clicks by weekday and hour .*\.csv$/)
@@ -121,14 +121,14 @@ test('weekdays and hours say when people click', async ({ page }) => {
 test('each thing that is drawn can be taken away as a picture', async ({ page }) => {
   await signIn(page)
   await page.goto('/compare')
-  const parts = ['weekdays and hours', 'where people are', 'how long posts live']
+  const parts = ['weekdays and hours', 'where people are', 'post lifespan']
   for (const [format, signature] of [
     ['As PNG', '\x89PNG'],
     ['As SVG', '<?xml'],
   ] as const) {
     for (const part of parts) {
       const download = page.waitForEvent('download')
-      await page.getByRole('button', { name: `Take away ${part}` }).press('Enter')
+      await page.getByRole('button', { name: `Export ${part}` }).press('Enter')
       await page.getByRole('menuitem', { name: format }).press('Enter')
       const content = await readFile(await (await download).path(), 'latin1')
       expect(content.slice(0, signature.length), `${part} ${format}`).toBe(signature)
@@ -160,7 +160,7 @@ test('the table is taken away as the screen shows it', async ({ page }) => {
   await page.goto('/compare?campaign=school-visits&period=last-90')
   const leader = page.getByRole('region', { name: 'Lanes' }).getByRole('row').nth(1)
   await expect(leader).toContainText('566')
-  await page.getByRole('button', { name: 'Take away', exact: true }).click()
+  await page.getByRole('button', { name: 'Export', exact: true }).click()
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Table as CSV' }).click()])
   expect(file.suggestedFilename()).toMatch(/^clicks by channel .* to .*\.csv$/)
   const lines = (await readFile(await file.path(), 'utf8')).split('\r\n')
@@ -172,12 +172,12 @@ test('a file that can’t be fetched is told with its reason, and comes once the
   await signIn(page)
   await page.goto('/compare?period=last-90')
   const take = async () => {
-    await page.getByRole('button', { name: 'Take away', exact: true }).click()
+    await page.getByRole('button', { name: 'Export', exact: true }).click()
     await page.getByRole('menuitem', { name: 'One page as PDF' }).click()
   }
   await page.route('**/page.pdf*', (route) => route.abort())
   await take()
-  await expect(page.getByRole('alert').filter({ hasText: 'Cursus does not answer.' })).toBeVisible()
+  await expect(page.getByRole('alert').filter({ hasText: 'Can’t reach Cursus.' })).toBeVisible()
 
   await page.unroute('**/page.pdf*')
   await page.route('**/page.pdf*', (route) =>

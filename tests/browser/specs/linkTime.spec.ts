@@ -22,7 +22,7 @@ test('a post is sent ahead of its time, opens its links when it is due, and ends
   await page.getByLabel('Opens on for all rows').fill(inDays(2))
   await page.getByLabel('Opens at for all rows').fill('09:00')
   await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: /^Save/ }).click()
+  await page.getByRole('button', { name: /^Save (one|\d)/ }).click()
   await expect(page.getByText(/opens .*, 09:00/).first()).toBeVisible()
   const early = await visit(request, slug)
   expect(early.status()).toBe(404)
@@ -36,7 +36,7 @@ test('a post is sent ahead of its time, opens its links when it is due, and ends
   await sheet.getByRole('button', { name: 'Change', exact: true }).click()
   await sheet.getByLabel('Ends on').fill(inDays(1))
   await sheet.getByRole('button', { name: 'Save', exact: true }).click()
-  await expect(sheet.getByText('The link would end before it opens. Choose an end after its opening.')).toBeVisible()
+  await expect(sheet.getByText('The link would end before it opens. Choose a later end.')).toBeVisible()
   await sheet.getByLabel('Opens on').fill(inDays(-1))
   await sheet.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(sheet.getByText(/^Opens .*, 09:00$/)).toBeHidden()
@@ -54,13 +54,13 @@ test('a post is sent ahead of its time, opens its links when it is due, and ends
   await expect(sheet.getByText(/^Ends: .* → /).first()).toBeVisible()
 })
 
-test('links are picked and given an end with the keyboard alone, and opened for good again', async ({ page, request }) => {
+test('links are picked and given an end with the keyboard alone, and always active again', async ({ page, request }) => {
   await signIn(page)
   const slug = unique('raffle').replace(' ', '-')
   await page.getByLabel('Destination').fill(`www.northmoor.localhost:${standins}/raffle`)
   await chooseCampaign(page, 'winter')
   await page.getByLabel('Slug for Guildhall').fill(slug)
-  await page.getByRole('button', { name: /^Save/ }).click()
+  await page.getByRole('button', { name: /^Save (one|\d)/ }).click()
   await expect(page.getByRole('link', { name: new RegExp(slug) }).first()).toBeVisible()
 
   await page.goto(`/links?view=flat&query=${slug}`)
@@ -82,7 +82,7 @@ test('links are picked and given an end with the keyboard alone, and opened for 
   expect((await visit(request, slug)).status()).toBe(410)
 
   await openTime()
-  await page.getByRole('button', { name: 'Open for good' }).focus()
+  await page.getByRole('button', { name: 'Always active' }).focus()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('row', { name: new RegExp(slug) })).toContainText('never clicked')
   expect((await visit(request, slug)).status()).toBe(302)

@@ -4,7 +4,7 @@ import { signIn, standins, unique } from './people'
 test('a link is found by words, opens beside the list at its own address, and the way back works', async ({ page }) => {
   await signIn(page)
   await page.getByRole('link', { name: 'Links', exact: true }).click()
-  await page.getByLabel('Find links by words').fill('hundred meteors')
+  await page.getByLabel('Search links').fill('hundred meteors')
   await expect(page.getByText('7 links')).toBeVisible()
   await page.getByRole('link', { name: /geminids-perch / }).click()
   await expect(page).toHaveURL(/links\/[0-9a-f-]{36}\?query=hundred/)
@@ -37,7 +37,7 @@ test('a changed destination is where the next visit leads; a deleted link has en
   await page.getByLabel('Campaign', { exact: true }).fill('winter')
   await page.keyboard.press('Enter')
   await page.getByLabel('Slug for Guildhall').fill(slug)
-  await page.getByRole('button', { name: /^Save/ }).click()
+  await page.getByRole('button', { name: /^Save (one|\d)/ }).click()
   await page.getByRole('link', { name: new RegExp(slug) }).first().click()
 
   await page.getByRole('button', { name: 'Change', exact: true }).click()
@@ -48,11 +48,11 @@ test('a changed destination is where the next visit leads; a deleted link has en
   const visit = () => request.get(`http://127.0.0.1:${port}/${slug}`, { headers: { Host: 'nmoor.localhost' }, maxRedirects: 0 })
   expect((await visit()).headers().location).toContain('/new?')
 
-  await page.getByRole('button', { name: 'More to do with this link' }).click()
+  await page.getByRole('button', { name: 'More actions' }).click()
   await page.getByRole('menuitem', { name: 'Delete' }).click()
-  await expect(page.getByRole('button', { name: 'Delete the link' })).toBeDisabled()
-  await page.getByLabel(/^Type its slug/).fill(slug)
-  await page.getByRole('button', { name: 'Delete the link' }).click()
+  await expect(page.getByRole('button', { name: 'Delete link' })).toBeDisabled()
+  await page.getByLabel(/^To confirm, type the slug/).fill(slug)
+  await page.getByRole('button', { name: 'Delete link' }).click()
   await expect(page).toHaveURL(/\/links$/)
   expect((await visit()).status()).toBe(410)
 })

@@ -14,11 +14,11 @@ test('what copying left around an address is removed as it is pasted, and can be
   }
   await paste('“http://www.northmoor.localhost/events”,')
   await expect(destination).toHaveValue('http://www.northmoor.localhost/events')
-  await page.getByRole('button', { name: 'Put it back' }).click()
+  await page.getByRole('button', { name: 'Undo' }).click()
   await expect(destination).toHaveValue('“http://www.northmoor.localhost/events”,')
   await paste('http://www.northmoor.localhost/wow!')
   await expect(destination).toHaveValue('http://www.northmoor.localhost/wow!')
-  await expect(page.getByRole('button', { name: 'Put it back' })).toBeHidden()
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeHidden()
 })
 
 test('an address pasted anywhere, or shared, is freed in the same way', async ({ page }) => {
@@ -29,7 +29,7 @@ test('an address pasted anywhere, or shared, is freed in the same way', async ({
   await page.keyboard.press('Control+V')
   await page.waitForURL('**/send?to=*')
   await expect(page.getByLabel('Destination')).toHaveValue('https://www.northmoor.example/events')
-  await page.getByRole('button', { name: 'Put it back' }).click()
+  await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByLabel('Destination')).toHaveValue('“https://www.northmoor.example/events”,')
 
   await page.goto(`/send?${new URLSearchParams({ to: 'https://www.northmoor.example/wiki/Sirius_(star)!' })}`)

@@ -15,7 +15,7 @@ export async function signIn(page: Page, who = 'Maren Holloway') {
   }
   await page.context().addCookies(known)
   await page.goto('/send')
-  await expect(page.getByRole('heading', { level: 1, name: 'A new post' })).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1, name: 'New post' })).toBeVisible()
 }
 
 /** Signs a demo member in by the button on the sign-in page, and waits for the first view. */
@@ -23,7 +23,7 @@ export async function signInByHand(page: Page, who: string) {
   await page.goto('/')
   await page.getByRole('button', { name: new RegExp(who) }).click()
   await page.waitForURL('**/send')
-  await expect(page.getByRole('heading', { level: 1, name: 'A new post' })).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1, name: 'New post' })).toBeVisible()
 }
 
 /** Somebody who is not of the team: a browser that has never signed in. */
@@ -46,9 +46,9 @@ export async function setBox(box: Locator, wanted = true) {
 
 /** Ticks exactly these channels. */
 export async function tick(page: Page, ...channels: string[]) {
-  await page.getByRole('checkbox', { name: /^Send to/ }).first().waitFor()
-  for (const box of await page.getByRole('checkbox', { name: /^Send to/ }).all()) {
-    const name = (await box.getAttribute('aria-label'))!.replace('Send to ', '')
+  await page.getByRole('checkbox', { name: /^Include / }).first().waitFor()
+  for (const box of await page.getByRole('checkbox', { name: /^Include / }).all()) {
+    const name = (await box.getAttribute('aria-label'))!.replace('Include ', '')
     await setBox(box, channels.includes(name))
   }
 }

@@ -20,8 +20,8 @@ test('every question is two interactions away, and its lanes add up', async ({ p
     ['variant', /picture/],
     ['tag', /\w/],
     ['link', /nmoor\.localhost/],
-    ['network it was clicked on', /Guildhall/],
-    ['road, stayed or wandered,', /Stayed on its channel/],
+    ['network clicked on', /Guildhall/],
+    ['own channel or elsewhere', /Own channel/],
     ['country', /United Kingdom/],
     ['device', /Phone/],
     ['browser', /\w/],
@@ -45,7 +45,7 @@ test('every question is two interactions away, and its lanes add up', async ({ p
 test('how long posts live is said for each channel, the shortest last', async ({ page }) => {
   await signIn(page)
   await page.goto('/compare?period=last-90')
-  const lives = page.getByRole('region', { name: 'How long posts live' })
+  const lives = page.getByRole('region', { name: 'Post lifespan' })
   await expect(lives.getByText(/Longest on .*, where half of the clicks come within .*; shortest on Text message, within \d hours\./)).toBeVisible()
   await expect(lives.getByRole('row').last()).toContainText('Text message')
   await page.goto('/compare?by=country')
@@ -69,11 +69,11 @@ test('a post shows its placements as lanes, how they keep pace, and where and wh
       .getByText(/\d+ of the last \d+/)
       .first(),
   ).toBeVisible()
-  await page.getByRole('button', { name: 'Take away pace' }).press('Enter')
+  await page.getByRole('button', { name: 'Export pace' }).press('Enter')
   const file = page.waitForEvent('download')
   await page.getByRole('menuitem', { name: 'As SVG' }).press('Enter')
   expect((await file).suggestedFilename()).toBe(`pace of ${post.title}.svg`)
-  await expect(page.getByRole('region', { name: 'Where it was clicked' })).toContainText(/wandered/)
+  await expect(page.getByRole('region', { name: 'Where it was clicked' })).toContainText(/came from another channel/)
   await expect(page.getByRole('region', { name: 'Weekdays and hours' }).getByText(/Most came on/)).toBeVisible()
   await placements.nth(1).getByRole('link').click()
   await expect(page).toHaveURL(new RegExp(`post=${post.id}`))
@@ -119,8 +119,8 @@ test('single clicks are taken away, one a line', async ({ page }) => {
   await page.goto('/compare?campaign=school-visits&period=last-90')
   const all = page.getByRole('region', { name: 'All figures' }).getByRole('row', { name: /^All/ }).getByRole('cell').first()
   const clicks = Number((await all.textContent())!.replace(/\D/g, ''))
-  await page.getByRole('button', { name: 'Take away', exact: true }).click()
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Single clicks as NDJSON' }).click()])
+  await page.getByRole('button', { name: 'Export', exact: true }).click()
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Individual clicks as NDJSON' }).click()])
   const lines = (await readFile(await file.path(), 'utf8')).trimEnd().split('\n')
   expect(lines).toHaveLength(clicks)
   expect(JSON.parse(lines[0]!)).toMatchObject({ kind: 'person', campaign: 'school-visits' })
@@ -134,7 +134,7 @@ test('the answer is taken away as one page and as pictures', async ({ page }) =>
     ['Lanes as SVG', /lanes\.svg$/, '<?xml'],
     ['Course as PNG', /course\.png$/, '\x89PNG'],
   ] as const) {
-    await page.getByRole('button', { name: 'Take away', exact: true }).click()
+    await page.getByRole('button', { name: 'Export', exact: true }).click()
     const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: words }).click()])
     expect(file.suggestedFilename()).toMatch(name)
     expect((await readFile(await file.path(), 'latin1')).slice(0, begin.length)).toBe(begin)

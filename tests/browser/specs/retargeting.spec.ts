@@ -129,14 +129,14 @@ test('a network that hangs holds a visitor up until the deadline and no longer',
 test('a network that takes messages gets one, by a description that an owner has written', async ({ page, browser }) => {
   await signIn(page)
   const key = unique('messages').replace(' ', '-')
-  await page.goto('/set-up?part=retargeting')
-  await page.getByRole('button', { name: 'Describe a network' }).click()
+  await page.goto('/settings/ad-networks')
+  await page.getByRole('button', { name: 'Add a network' }).click()
   const description = { key, name: key, takes: 'id', idPattern: 'M[0-9]{6}', event: 'visit', fires: { kind: 'beacon', address: `http://fairlead.localhost:${standins}/told?p={id}&on={link}` } }
-  await page.getByLabel('Description of the network').fill(JSON.stringify({ ...description, fires: { kind: 'beacon', address: 'http://{id}.example/' } }))
-  await page.getByRole('button', { name: 'Save the description' }).click()
-  await expect(page.getByRole('alert')).toContainText('without macros in the host')
-  await page.getByLabel('Description of the network').fill(JSON.stringify(description))
-  await page.getByRole('button', { name: 'Save the description' }).click()
+  await page.getByLabel('Network description').fill(JSON.stringify({ ...description, fires: { kind: 'beacon', address: 'http://{id}.example/' } }))
+  await page.getByRole('button', { name: 'Save description' }).click()
+  await expect(page.getByRole('alert')).toContainText('a host without macros')
+  await page.getByLabel('Network description').fill(JSON.stringify(description))
+  await page.getByRole('button', { name: 'Save description' }).click()
   await expect(page.getByRole('cell', { name: key, exact: true })).toBeVisible()
   const pixel = await call<{ id: string }>(page, 'POST', 'pixels', { network: key, reference: 'M204417' })
   const link = await linkWithPixels(page, 'off', { pixels: [pixel.id] })
@@ -227,15 +227,15 @@ test('the whole effect: a pixel by one paste, a click to somebody else’s artic
   await signIn(page)
   const link = await linkWithPixels(page, 'off', { pixels: [] })
   await page.goto('/audiences')
-  await page.getByRole('button', { name: 'Set a pixel up' }).click()
+  await page.getByRole('button', { name: 'Set up a pixel' }).click()
   const id = `FL-${String(100_000 + Math.floor(Math.random() * 899_999))}`
-  await page.getByLabel('The pixel’s id, or its whole code').fill(`<!-- Fairlead pixel -->\n<img src="http://fairlead.localhost/px.gif?p=${id}" width="1" height="1" alt="">`)
+  await page.getByLabel('Pixel ID or code').fill(`<!-- Fairlead pixel -->\n<img src="http://fairlead.localhost/px.gif?p=${id}" width="1" height="1" alt="">`)
   await expect(page.getByText(`Understood: Fairlead, id ${id}`)).toBeVisible()
   const name = unique('Comet watchers')
   await page.getByLabel('Name', { exact: true }).fill(name)
   await page.getByRole('button', { name: 'Add pixel' }).click()
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible()
-  await expect(page.getByText('It has not fired yet')).toBeVisible()
+  await expect(page.getByText('Not fired yet')).toBeVisible()
 
   await page.goto(`/links/${link.linkId}`)
   const sheet = page.getByRole('complementary', { name: 'Link' })
@@ -243,7 +243,7 @@ test('the whole effect: a pixel by one paste, a click to somebody else’s artic
   await sheet.getByRole('combobox', { name: 'Pixels' }).fill(name)
   await expect(page.getByRole('option', { name })).toBeVisible()
   await page.keyboard.press('Enter')
-  await sheet.getByRole('button', { name: 'Save' }).click()
+  await sheet.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(sheet.getByRole('link', { name })).toBeVisible()
 
   const visitor = await playwright.chromium.launchPersistentContext(profileThatKeepsCookies(info.outputPath('visitor')), {
@@ -264,13 +264,13 @@ test('the whole effect: a pixel by one paste, a click to somebody else’s artic
   await visitor.close()
 
   await sheet.getByRole('link', { name }).click()
-  await expect(page.getByText('Fairlead knows about 1 visitor of the last 28 days, too few to advertise to: it takes 100.')).toBeVisible()
+  await expect(page.getByText('Fairlead has about 1 visitor of the last 28 days, too few to use: the minimum is 100.')).toBeVisible()
 })
 
 /** The three views of retargeting; the second is a pixel's page. */
 async function views(page: Page) {
   const { items } = (await (await page.request.get('/api/v1/pixels')).json()) as { items: Array<{ id: string; name: string }> }
-  return ['/audiences', `/audiences/${items.find((p) => p.name === ofTheDemo[0])!.id}`, '/set-up?part=retargeting']
+  return ['/audiences', `/audiences/${items.find((p) => p.name === ofTheDemo[0])!.id}`, '/settings/redirect-page']
 }
 
 for (const colorScheme of ['light', 'dark'] as const)

@@ -3,10 +3,10 @@ import { chooseCampaign, signIn, tick, unique } from './people'
 
 test('a campaign is added once; the second time its name is told to exist', async ({ page }) => {
   await signIn(page)
-  await page.goto('/set-up?part=campaigns')
+  await page.goto('/settings/campaigns')
   const name = unique('Equinox')
   for (let i = 0; i < 2; i++) {
-    await page.getByLabel('Name of a new campaign').fill(name)
+    await page.getByLabel('New campaign').fill(name)
     await page.getByRole('button', { name: 'Add campaign' }).click()
     if (i === 0) await expect(page.getByRole('row', { name })).toContainText(name.toLowerCase().replace(' ', '-'))
   }
@@ -15,13 +15,13 @@ test('a campaign is added once; the second time its name is told to exist', asyn
 
 test('an owner adds a short domain, is introduced to it, and makes it the default and back', async ({ page, context }) => {
   await signIn(page)
-  await page.goto('/set-up?part=domains')
-  await expect(page.getByRole('row', { name: /^visit-northmoor\.example/ }).first()).toContainText('does not point here yet')
+  await page.goto('/settings/domains')
+  await expect(page.getByRole('row', { name: /^visit-northmoor\.example/ }).first()).toContainText('doesn’t point here yet')
   const name = `${unique('moon').replace(' ', '-')}.localhost`
-  await page.getByLabel('Name of a new short domain').fill(name)
+  await page.getByLabel('New short domain').fill(name)
   await page.getByRole('button', { name: 'Add domain' }).click()
   const row = page.getByRole('row', { name: new RegExp(name) })
-  await expect(row).toContainText('answers')
+  await expect(row).toContainText('working')
   await expect
     .poll(async () => (await context.cookies(`http://${name}:${new URL(page.url()).port}`)).map((c) => c.name))
     .toContain('cursus-team')
@@ -33,10 +33,10 @@ test('an owner adds a short domain, is introduced to it, and makes it the defaul
 
 test('a token is shown once, works, and is revoked', async ({ page, request }) => {
   await signIn(page)
-  await page.goto('/set-up?part=tokens')
+  await page.goto('/settings/tokens')
   const name = unique('Robot')
   await page.getByLabel('Which program is it for?').fill(name)
-  await page.getByRole('button', { name: 'Make token' }).click()
+  await page.getByRole('button', { name: 'Create token' }).click()
   const token = await page.getByText(/^cursus_[0-9a-f]{64}$/).textContent()
   const ask = () => request.get('/api/v1/members', { headers: { Authorization: `Bearer ${token}` } })
   expect((await ask()).status()).toBe(200)
@@ -47,11 +47,11 @@ test('a token is shown once, works, and is revoked', async ({ page, request }) =
 
 test('a viewer sees the agreed words and nothing to change them with', async ({ page }) => {
   await signIn(page, 'Priya Lindqvist')
-  await page.goto('/set-up')
+  await page.goto('/settings')
   await expect(page.getByRole('row', { name: /Guildhall/ })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Add channel' })).toBeHidden()
-  await page.getByRole('tab', { name: 'Members' }).click()
-  await expect(page).toHaveURL(/part=members/)
+  await page.getByRole('navigation', { name: 'Settings' }).getByRole('link', { name: 'Members' }).click()
+  await expect(page).toHaveURL(/settings\/members$/)
   await expect(page.getByRole('row', { name: /Maren Holloway/ })).toContainText('owner')
 })
 
@@ -67,9 +67,9 @@ test('the scheme is chosen in the account menu and stays', async ({ page }) => {
 
 test('a folder is added, renamed and deleted, and a tag gets another colour', async ({ page }) => {
   await signIn(page)
-  await page.goto('/set-up?part=tags')
+  await page.goto('/settings/tags')
   const name = unique('Clients')
-  await page.getByLabel('Name of a new folder').fill(name)
+  await page.getByLabel('New folder').fill(name)
   await page.getByRole('button', { name: 'Add folder' }).click()
   await page.getByRole('button', { name: `Rename ${name}` }).click()
   await page.getByLabel(`New name for ${name}`).fill(`${name} of ours`)
@@ -93,13 +93,17 @@ test('a campaign begins with a recipe, and a recipe is renamed', async ({ page }
   await page.getByRole('combobox', { name: 'Tags' }).fill('event')
   await page.keyboard.press('Enter')
   await page.getByRole('combobox', { name: 'Recipe' }).click()
-  await page.getByRole('option', { name: 'Save this sheet as a recipe' }).click()
-  await page.getByLabel('Name of the recipe').fill(recipe)
+  await page.getByRole('option', { name: 'Save as recipe' }).click()
+  await page.getByLabel('Recipe name').fill(recipe)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('combobox', { name: 'Recipe' })).toHaveValue(recipe)
-  await page.goto('/set-up?part=campaigns')
+  await page.goto('/settings/campaigns')
   await page.getByRole('combobox', { name: 'Recipe of School visits', exact: true }).click()
-  await page.getByRole('option', { name: recipe }).click()
+  await Promise.all([
+    page.waitForResponse((response) => response.request().method() === 'PATCH'),
+    page.getByRole('option', { name: recipe }).click(),
+  ])
+  await page.goto('/settings/recipes')
   await page.getByRole('button', { name: `Rename ${recipe}` }).click()
   await page.getByLabel(`New name for ${recipe}`).fill(`${recipe} again`)
   await page.keyboard.press('Enter')
@@ -107,10 +111,10 @@ test('a campaign begins with a recipe, and a recipe is renamed', async ({ page }
 
   await page.goto('/send')
   await chooseCampaign(page, 'School visits')
-  await expect(page.getByRole('checkbox', { name: 'Send to Aperta' })).toBeChecked()
-  await expect(page.getByRole('checkbox', { name: 'Send to Guildhall' })).not.toBeChecked()
-  await page.goto('/set-up?part=campaigns')
+  await expect(page.getByRole('checkbox', { name: 'Include Aperta' })).toBeChecked()
+  await expect(page.getByRole('checkbox', { name: 'Include Guildhall' })).not.toBeChecked()
+  await page.goto('/settings/recipes')
   await page.getByRole('button', { name: `Delete ${recipe} again` }).click()
-  await page.getByRole('button', { name: 'Delete it' }).click()
+  await page.getByRole('button', { name: 'Delete' }).click()
   await expect(page.getByRole('row', { name: new RegExp(`^${recipe} again`) })).toBeHidden()
 })

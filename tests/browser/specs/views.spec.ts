@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { signIn } from './people'
 
-const views = ['/send', '/send/many', '/links', '/links?view=flat&query=night', '/compare', '/compare?by=post&course=stacked', '/campaigns/winter-members', '/digest', '/needs-care', '/set-up', '/set-up?part=campaigns', '/set-up?part=vocabulary', '/set-up?part=tags', '/set-up?part=domains', '/set-up?part=link-check', '/set-up?part=referrers', '/set-up?part=members', '/set-up?part=anywhere', '/set-up?part=tokens']
+const views = ['/send', '/send/many', '/links', '/links?view=flat&query=night', '/compare', '/compare?by=post&course=stacked', '/campaigns/winter-members', '/digest', '/needs-care', '/settings', '/settings/campaigns', '/settings/utm', '/settings/recipes', '/settings/tags', '/settings/domains', '/settings/link-check', '/settings/referrers', '/settings/counting', '/settings/any-page', '/settings/members', '/settings/tokens', '/settings/archive', '/no-such-page']
 
 /** Every view, loaded: the places, one link's sheet and one post's hand-out. */
 async function* allViews(page: Page) {
@@ -32,9 +32,17 @@ async function seriousFindings(page: Page, view: string) {
     .flatMap((v) => v.nodes.map((n) => `${view}: ${v.id} at ${n.target.join(' ')}: ${n.failureSummary?.split('\n')[1] ?? ''}`))
 }
 
-for (const colorScheme of ['light', 'dark'] as const) {
-  test(`no view has a serious accessibility finding, ${colorScheme}`, async ({ page }) => {
-    test.slow()
+const screens = [
+  { colorScheme: 'light', width: 1280, height: 800 },
+  { colorScheme: 'dark', width: 1280, height: 800 },
+  { colorScheme: 'light', width: 390, height: 844 },
+  { colorScheme: 'dark', width: 390, height: 844 },
+] as const
+
+for (const { colorScheme, width, height } of screens) {
+  test(`no view has a serious accessibility finding, ${colorScheme} at ${width}x${height}`, async ({ page }) => {
+    test.setTimeout(300_000)
+    await page.setViewportSize({ width, height })
     await page.emulateMedia({ colorScheme })
     const findings: string[] = []
     await page.goto('/sign-in')

@@ -21,7 +21,7 @@ export const unreachable = () =>
   new Problem(
     0,
     'unreachable',
-    'Cursus does not answer. It may have been stopped, or the network is gone. Nothing you typed is lost; try again in a moment.',
+    'Can’t reach Cursus. It may have been stopped, or you may be offline. Nothing you typed is lost. Try again in a moment.',
   )
 
 export const isUnreachable = (error: Error) => error instanceof Problem && error.code === 'unreachable'
@@ -32,7 +32,8 @@ export const passes = ({ status, code }: Problem) =>
 
 /** What to tell a person about an error: where fields are at fault, what is wrong with them. */
 export function wordsOf(error: Error): string {
-  if (!(error instanceof Problem)) return 'Something in this page failed. Reload it; what was saved is safe.'
+  if (!(error instanceof Problem))
+    return 'Something went wrong on this page. Reload it. Anything you saved is safe.'
   const texts = Object.values(error.errors).flat()
   return texts.length > 0 ? texts.join(' ') : error.message
 }
@@ -113,7 +114,7 @@ function asProblem(status: number, body: unknown): Problem {
     status,
     problem.code ?? `status-${status}`,
     problem.detail ??
-      `The server answered with ${status}. Try again; if it stays, look into the server's log.`,
+      `The server answered with ${status}. Try again. If it keeps happening, check the server log.`,
     problem.errors,
   )
 }

@@ -23,19 +23,19 @@ describe('the code of a view', () => {
       vi.stubGlobal('fetch', () => Promise.reject(new TypeError('Failed to fetch')))
       const stopped = await failing(message)
       expect(isUnreachable(stopped)).toBe(true)
-      expect(wordsOf(stopped)).toContain('Cursus does not answer')
+      expect(wordsOf(stopped)).toContain('Can’t reach Cursus')
 
       vi.stubGlobal('fetch', () => Promise.resolve(new Response('ready')))
       const renewed = await failing(message)
       expect(isOutdated(renewed)).toBe(true)
-      expect(wordsOf(renewed)).toContain('Reload the page')
+      expect(wordsOf(renewed)).toContain('Reload to continue')
     },
   )
 
   it('that fails by itself is a slip of our own', async () => {
     const slip = await failing('x is undefined')
     expect(isUnreachable(slip) || isOutdated(slip)).toBe(false)
-    expect(wordsOf(slip)).toContain('Something in this page failed')
+    expect(wordsOf(slip)).toContain('Something went wrong on this page')
   })
 
   it('is there', async () => expect(await fetchCode(() => Promise.resolve('a view'))).toBe('a view'))

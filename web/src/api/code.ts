@@ -17,7 +17,7 @@ export async function fetchCode<T>(load: () => Promise<T>): Promise<T> {
       ? new Problem(
           0,
           'outdated',
-          'Cursus has become newer since this page was opened. Reload the page to go on; what was saved is safe.',
+          'Cursus has been updated since you opened this page. Reload to continue. Anything you saved is safe.',
         )
       : unreachable()
   }

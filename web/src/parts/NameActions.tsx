@@ -49,10 +49,10 @@ export function NameActions({ name, onRename, onDelete, loses }: Props) {
         <>
           <span>{loses}</span>
           <Button size="compact-sm" color="red" loading={remove.isPending} onClick={() => remove.mutate()}>
-            Delete it
+            Delete
           </Button>
           <Button size="compact-sm" variant="default" onClick={() => setIsSure(false)}>
-            Keep it
+            Cancel
           </Button>
         </>
       ) : (

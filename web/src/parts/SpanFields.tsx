@@ -34,7 +34,7 @@ export function SpanFields({ of, ...props }: Props) {
           error={props.endsError}
         />
         <Text size="xs" c="dimmed">
-          By the clock of {timeZone}; a day without a time counts whole. Before and after, visitors are led to
+          Time zone: {timeZone}. A date without a time means the whole day. Outside this time, visitors go to
           the fallback.
         </Text>
       </Stack>

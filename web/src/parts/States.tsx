@@ -42,7 +42,7 @@ export function Failed({ error, onRetry }: { error: Error; onRetry?: () => void 
 
 function titleOf(error: Error) {
   if (isUnreachable(error)) return 'No connection'
-  return isOutdated(error) ? 'This page is out of date' : 'This did not work'
+  return isOutdated(error) ? 'This page is out of date' : 'Something went wrong'
 }
 
 /** Shown where there is nothing yet: the next step in one sentence and one button. */

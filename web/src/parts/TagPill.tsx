@@ -44,7 +44,7 @@ export function TagsField(props: TagsInputProps) {
             onRemove={onRemove}
             className={classes.tag}
             style={inked(colors.get(name))}
-            removeButtonProps={{ 'aria-label': `Take the tag ${name} off` }}
+            removeButtonProps={{ 'aria-label': `Remove tag ${name}` }}
           >
             {name}
           </Pill>

@@ -16,7 +16,7 @@ export async function copy(what: string, text: string, html?: string) {
   } catch {
     notifications.show({
       color: 'red',
-      message: 'The browser did not allow copying. Select the text and press Ctrl+C.',
+      message: 'The browser didn’t allow copying. Select the text and press Ctrl+C.',
     })
   }
 }

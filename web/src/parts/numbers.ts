@@ -1,9 +1,9 @@
 /** Grouped by the browser's locale. */
 export const count = (n: number) => n.toLocaleString()
 
-/** A share of 0 to 1 as per cent, to one decimal at most. */
+/** A share of 0 to 1 as a percentage, to one decimal at most, as the browser’s locale writes it. */
 export const percent = (share: number) =>
-  `${(100 * share).toLocaleString(undefined, { maximumFractionDigits: 1 })}\u00a0%`
+  share.toLocaleString(undefined, { style: 'percent', maximumFractionDigits: 1 })
 
 /** A relative change with its sign. */
 export const change = (value: number) =>

@@ -8,14 +8,14 @@ export const redirects = [
 
 /** What happens to parameters that a visitor brings, as choices. */
 export const passings = [
-  { value: 'off', label: 'Drop them' },
+  { value: 'off', label: 'Ignore them' },
   { value: 'link-wins', label: 'Pass on; the link’s own win' },
   { value: 'visitor-wins', label: 'Pass on; the visitor’s win' },
 ]
 
 /** Whether a page learns where its visitors came from, as choices. */
 export const referrers = [
-  { value: 'keep', label: 'Tell, as browsers do' },
+  { value: 'keep', label: 'Send as usual' },
   { value: 'hide', label: 'Hide' },
   { value: 'hide-by-page', label: 'Hide, through a page' },
 ]

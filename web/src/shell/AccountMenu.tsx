@@ -8,7 +8,7 @@ import { useSession } from '../features/access/session'
 const schemes = [
   { value: 'light', label: 'Light', icon: IconSun },
   { value: 'dark', label: 'Dark', icon: IconMoon },
-  { value: 'auto', label: 'As the system', icon: IconDeviceDesktop },
+  { value: 'auto', label: 'Same as system', icon: IconDeviceDesktop },
 ] as const
 
 export function AccountMenu() {

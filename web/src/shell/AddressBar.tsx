@@ -7,22 +7,22 @@ import { useEffect, useRef, useState } from 'react'
 import { api, read, type Schema } from '../api/client'
 import { mayEdit, useSession } from '../features/access/session'
 import { useQuickLink } from '../features/links/useQuickLink'
+import { sectionsLike } from '../features/settings/sections'
 import { looksLikeAddress } from './pasted'
 import classes from './Shell.module.css'
 
 type Hit = Schema['FindHit']
 
 const commands = [
-  { label: 'Begin a post', words: 'begin new post send', go: '/send' },
-  { label: 'Many at once, from a list', words: 'many at once list csv xlsx import batch', go: '/send/many' },
+  { label: 'New post', words: 'begin new post send', go: '/send' },
+  {
+    label: 'Bulk: create links from a list',
+    words: 'many at once list csv xlsx import batch',
+    go: '/send/many',
+  },
   { label: 'Show all links', words: 'links all list', go: '/links' },
   { label: 'Compare channels', words: 'compare channels report clicks', go: '/compare' },
-  { label: 'Last week in a minute', words: 'digest last week summary', go: '/digest' },
-  {
-    label: 'Set-up: channels and domains',
-    words: 'set-up setup channels domains tokens campaigns',
-    go: '/set-up',
-  },
+  { label: 'Weekly digest', words: 'digest last week summary', go: '/digest' },
 ] as const
 
 const groups = [
@@ -52,7 +52,10 @@ export function AddressBar() {
     ['mod+K', () => field.current?.focus()],
   ])
 
-  const matching = commands.filter((c) => text.trim() !== '' && c.words.includes(text.trim().toLowerCase()))
+  const matching = [
+    ...commands.filter((c) => text.trim() !== '' && c.words.includes(text.trim().toLowerCase())),
+    ...sectionsLike(text).map(({ id, label }) => ({ label: `Settings: ${label}`, go: `/settings/${id}` })),
+  ]
   const hits = text.trim() === '' || isAddress ? [] : (found.data ?? [])
 
   // The first option is chosen by Enter; it has to be drawn before it can be picked out.
@@ -81,8 +84,8 @@ export function AddressBar() {
         <Combobox.Target>
           <TextInput
             ref={field}
-            aria-label="Paste an address, or find"
-            placeholder="Paste an address, or find"
+            aria-label="Paste an address or search"
+            placeholder="Paste an address or search"
             radius="xl"
             leftSection={<IconSearch size={16} aria-hidden />}
             rightSection={found.isFetching ? <Loader size={14} /> : <Kbd size="xs">/</Kbd>}
@@ -104,11 +107,11 @@ export function AddressBar() {
           <Combobox.Options mah={420} style={{ overflowY: 'auto' }}>
             {isAddress && (
               <>
-                <Combobox.Option value={`address:${text.trim()}`}>
-                  Begin a post with this address
-                </Combobox.Option>
+                <Combobox.Option value={`address:${text.trim()}`}>New post with this address</Combobox.Option>
                 {mayEdit(session) && (
-                  <Combobox.Option value={`quick:${text.trim()}`}>Quick link, copied at once</Combobox.Option>
+                  <Combobox.Option value={`quick:${text.trim()}`}>
+                    Create and copy a quick link
+                  </Combobox.Option>
                 )}
               </>
             )}
@@ -119,7 +122,7 @@ export function AddressBar() {
             ))}
             <Hits hits={hits} />
             {!isAddress && matching.length === 0 && hits.length === 0 && found.isFetched && (
-              <Combobox.Empty>Nothing has these words in its name.</Combobox.Empty>
+              <Combobox.Empty>No matches.</Combobox.Empty>
             )}
             {found.isError && <Combobox.Empty>{found.error.message}</Combobox.Empty>}
           </Combobox.Options>

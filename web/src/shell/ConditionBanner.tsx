@@ -34,12 +34,12 @@ export function ConditionBanner() {
 
 function wordsOn(condition: Condition | undefined, isUnreachable: boolean) {
   if (isUnreachable)
-    return 'Cursus does not answer. It may have been stopped, or the network is gone. This page tries again by itself.'
+    return 'Can’t reach Cursus. It may have been stopped, or you may be offline. Retrying automatically.'
   if (condition && !condition.database)
-    return 'The database does not answer. Your links lead on all the same, and clicks are kept until it is back; nothing can be looked up or saved before that.'
+    return 'The database isn’t responding. Your links still work and clicks are being kept, but nothing can be shown or saved until it is back.'
   if (condition && condition.lostClicks > 0)
-    return `${counted(condition.lostClicks, 'click was', 'clicks were')} answered and could not be written down: the disk under the click journal is full. Links lead on; make room so that clicks are counted again.`
+    return `${counted(condition.lostClicks, 'click was', 'clicks were')} redirected but not counted, because the disk holding the click journal is full. Links still work. Free some space so that clicks are counted again.`
   if (condition && condition.damagedClicks > 0)
-    return `${counted(condition.damagedClicks, 'click', 'clicks')} can’t be read any more: the disk under the click journal has changed what was written. All others are counted. Check the disk; the damaged file is kept in the journal’s folder “damaged”.`
+    return `${counted(condition.damagedClicks, 'click', 'clicks')} can’t be read because the disk holding the click journal is faulty. All others are counted. Check the disk; the damaged file is kept in the journal’s “damaged” folder.`
   return undefined
 }

@@ -15,7 +15,7 @@ const places = [
   { to: '/links', label: 'Links' },
   { to: '/compare', label: 'Compare' },
   { to: '/audiences', label: 'Audiences' },
-  { to: '/set-up', label: 'Set-up' },
+  { to: '/settings', label: 'Settings' },
 ] as const
 
 /** What stands around every view: the places, the address bar, the account. */
@@ -24,13 +24,13 @@ export function Shell() {
   return (
     <>
       <Anchor href="#content" className={classes.skip}>
-        To the content
+        Skip to content
       </Anchor>
       <header className={classes.header}>
-        <Link to="/send" aria-label="Cursus, begin a post" className={classes.home}>
+        <Link to="/send" aria-label="Cursus, new post" className={classes.home}>
           <Wordmark />
         </Link>
-        <nav aria-label="Places" className={classes.places}>
+        <nav aria-label="Main menu" className={classes.places}>
           {places.map((place) => (
             <Link
               key={place.to}

@@ -102,7 +102,7 @@ internal static class LanesPicture
         }
     }
 
-    public static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0.#} %");
+    public static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0.#}%");
 
     private static void Whisker(Pen pen, float from, float to, float y)
     {

@@ -21,7 +21,7 @@ internal static class LifePicture
     private static readonly (string Name, Func<LifeReport.Row, string> Of)[] Figures =
     [
         ("Half within", r => r.HalfHours is { } hours ? LifeSentence.Duration(hours) : "too few"),
-        ("Nine of ten", r => r.MostHours is { } hours ? LifeSentence.Duration(hours) : "too few"),
+        ("90% of clicks", r => r.MostHours is { } hours ? LifeSentence.Duration(hours) : "too few"),
         ("Placements", r => CountWords.Number(r.Placements)),
         ("Still running", r => r.Running > 0 ? CountWords.Number(r.Running) : "–"),
     ];

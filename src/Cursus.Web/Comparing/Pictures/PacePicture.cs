@@ -22,9 +22,9 @@ internal static class PacePicture
 
     private static readonly (string Name, Func<PaceReport.PlacementPace, string> Of)[] Figures =
     [
-        ("Since it went out", p => LifeSentence.Duration(p.Hours)),
-        ("Clicks in that time", p => CountWords.Number(p.Clicks)),
-        ("Ahead of", p => p.Others == 0 ? "no earlier post" : $"{p.Ahead} of the last {p.Others}"),
+        ("Since publishing", p => LifeSentence.Duration(p.Hours)),
+        ("Clicks so far", p => CountWords.Number(p.Clicks)),
+        ("Ahead of", p => p.Others == 0 ? "no earlier posts" : $"{p.Ahead} of the last {p.Others}"),
     ];
 
     /// <param name="colors">By key of the channel.</param>
@@ -56,7 +56,7 @@ internal static class PacePicture
 
         if (placements.Count == 0)
         {
-            pen.Text("No placement has been out for an hour yet.", 0, Head + 17, 10, Pen.Dimmed);
+            pen.Text("Nothing has been published for an hour yet.", 0, Head + 17, 10, Pen.Dimmed);
         }
     }
 
@@ -66,7 +66,7 @@ internal static class PacePicture
         pen.Text("this one", Left + 24, 14, 9, Pen.Dimmed);
         pen.Bar(Left + 74, 5, 18, 11, Usual);
         pen.DashedLine([new(Left + 74, 11), new(Left + 92, 11)], Pen.Dimmed);
-        pen.Text("the usual: where half of the last ones ran, and their middle", Left + 98, 14, 9, Pen.Dimmed);
+        pen.Text("shaded: the middle half of recent posts; line: their median", Left + 98, 14, 9, Pen.Dimmed);
     }
 
     private static void DrawCourse(Pen pen, PaceReport.PlacementPace placement, float top, SKColor color)

@@ -11,7 +11,7 @@ public static class PageFile
 {
     private const int MaxTitle = 120;
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/page.pdf", Handle).ForViewers().WithSummary("An answer on one page, as PDF");
+    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/page.pdf", Handle).ForViewers().WithSummary("A report on one page, as PDF");
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Handle(
         [AsParameters] BreakdownReport.Asked asked, string? title, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, CancellationToken cancel)

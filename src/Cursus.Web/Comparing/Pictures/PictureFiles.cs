@@ -18,10 +18,10 @@ public static class PictureFiles
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        Map(api, "lanes", "The lanes of an answer", BreakdownReport.Read, Lanes);
-        Map(api, "course", "The course of an answer", BreakdownReport.Read, Course);
-        Map(api, "map", "An answer by country on a map", ReadByCountry, OnMap);
-        Map(api, "life", "How long posts live", LifeReport.Read, Life);
+        Map(api, "lanes", "Lanes of a report", BreakdownReport.Read, Lanes);
+        Map(api, "course", "Trend of a report", BreakdownReport.Read, Course);
+        Map(api, "map", "A report by country on a map", ReadByCountry, OnMap);
+        Map(api, "life", "Post lifespan", LifeReport.Read, Life);
         api.MapGet("/reports/pivot.svg", (
             [AsParameters] BreakdownReport.Asked asked, string? across, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel) =>
             Svg("pivot", Crossing(asked, across, request, member, counting, clock, cancel))).ForViewers().WithSummary("Clicks by two dimensions, as SVG");
@@ -71,7 +71,7 @@ public static class PictureFiles
         var question = BreakdownReport.Read(request, member, clock, errors);
         if (question is { By: not "country" })
         {
-            errors.Add("by", new Flaw("by-unknown", "A map shows countries. Ask by country."));
+            errors.Add("by", new Flaw("by-unknown", "Maps show countries. Compare by country."));
         }
 
         return errors.Any ? null : question;
@@ -100,7 +100,7 @@ public static class PictureFiles
     private static async Task<Picture> Life(Question question, Counting counting, CursusDb db, CancellationToken cancel)
     {
         var life = await LifeReport.Answer(question, counting, cancel);
-        var words = QuestionWords.WithDays($"How long do posts live by {QuestionWords.Name(question.By)}", await counting.Narrowed(question, cancel), life.From, life.To, life.TimeZone);
+        var words = QuestionWords.WithDays($"Post lifespan by {QuestionWords.Name(question.By)}", await counting.Narrowed(question, cancel), life.From, life.To, life.TimeZone);
         return LifePicture.Of(life, words, await ColorsOf(question, db, cancel));
     }
 

@@ -37,7 +37,7 @@ internal static class ReportPage
         y += Placed(pen, y, 0.78f, LanesPicture.HeightOf(answer), width => LanesPicture.Draw(pen, answer, colors, width));
         y += Placed(pen, y, 0.84f, CoursePicture.Height, width => CoursePicture.Draw(pen, answer, course, colors, width));
         Placed(pen, y, 1, 0, width => Table(pen, answer, width, RowsFor(Foot - 16 - y)));
-        pen.Text($"Clicks of people, in days of {answer.TimeZone}. Answered by Cursus on {Day.Format(now.InZone(DateTimeZoneProviders.Tzdb[answer.TimeZone]).Date)}.", Margin, Foot, 8, Pen.Dimmed);
+        pen.Text($"Clicks by people, in days of {answer.TimeZone}. Created by Cursus on {Day.Format(now.InZone(DateTimeZoneProviders.Tzdb[answer.TimeZone]).Date)}.", Margin, Foot, 8, Pen.Dimmed);
         document.EndPage();
         document.Close();
     }
@@ -48,12 +48,12 @@ internal static class ReportPage
         var left = answer.Excluded;
         string[] reasons = [.. new (long Clicks, string What)[]
             {
-                (left.Machines, "machines"), (left.Impostors, "posing as browsers"), (left.Sweeps, "too fast for a person"), (left.Probes + left.Heads, "checks of headers"), (left.Echoes, "right after the team"),
+                (left.Machines, "machines"), (left.Impostors, "posing as browsers"), (left.Sweeps, "too fast for a person"), (left.Probes + left.Heads, "headers-only requests"), (left.Echoes, "straight after a team visit"),
                 (left.Previews, "link previews"), (left.Team, "of the team"), (left.Prefetches, "prefetches"), (left.Repeats, "repeats"),
             }
             .Where(r => r.Clicks > 0).Select(r => $"{CountWords.Number(r.Clicks)} {r.What}")];
         var before = answer.Before is { } b ? $", against {Day.Format(b.From)} to {Day.Format(b.To)}{(answer.IsUnfinished ? ", as much of it as has passed" : "")}" : "";
-        return $"{Day.Format(answer.From)} to {Day.Format(answer.To)}, {answer.TimeZone}{before} · {CountWords.Number(answer.Total.Clicks)} clicks · {(reasons.Length == 0 ? "nothing left out" : $"left out: {string.Join(", ", reasons)}")}";
+        return $"{Day.Format(answer.From)} to {Day.Format(answer.To)}, {answer.TimeZone}{before} · {CountWords.Number(answer.Total.Clicks)} clicks · {(reasons.Length == 0 ? "nothing excluded" : $"excluded: {string.Join(", ", reasons)}")}";
     }
 
     /// <summary>Draws something over the page's width, smaller by <paramref name="scale"/> so that all fits on one page; returns the room that it took.</summary>

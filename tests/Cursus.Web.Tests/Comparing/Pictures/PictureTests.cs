@@ -117,7 +117,7 @@ public partial class PictureTests(CursusApp app)
         var world = await WithClicks(["GB", "IE", "DE", "FR", "ES", "IT", "NL", "BE", "PL", "SE", "NO", "DK", "FI"]);
         var title = Uri.EscapeDataString(string.Join(' ', Enumerable.Repeat("Where our visitors live", lines)));
         var words = await PdfWords.Of(await world.Viewer.GetByteArrayAsync($"/api/v1/reports/page.pdf?{ByCountry}&title={title}", Cancel), Cancel);
-        var foot = words.Single(w => w.Text == "Answered").Top;
+        var foot = words.Single(w => w.Text == "Created").Top;
         words.Where(w => w.Top < foot - 1).Max(w => w.Bottom).ShouldBeLessThan(foot);
         words.Count(w => w.Text == "more" && w.Top < foot && w.Top > foot - 40).ShouldBe(1, "below the table");
     }

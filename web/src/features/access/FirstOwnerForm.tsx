@@ -2,10 +2,14 @@ import { Alert, Button, PasswordInput, Select, Stack, Text, TextInput, Title } f
 import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
 import { api, fieldErrors, read } from '../../api/client'
+import { proposedDomain } from '../addresses/proposedDomain'
 import { useSignIn } from './SignInPage'
 
-/** Browsers leave UTC out of their list, though a machine may well be set to it. */
-const zones = [...new Set([...Intl.supportedValuesOf('timeZone'), 'UTC'])]
+/** The browser’s own zone; some say nothing where the machine is set to UTC. */
+const ownZone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC'
+
+/** Browsers leave UTC, and other names of zones, out of their list, though a machine may well be set to one. */
+const zones = [...new Set([...Intl.supportedValuesOf('timeZone'), 'UTC', ownZone])]
 
 /** The first page of an empty installation. */
 export function FirstOwnerForm() {
@@ -16,7 +20,7 @@ export function FirstOwnerForm() {
       email: '',
       password: '',
       workspace: '',
-      timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      timeZone: ownZone,
       domain: '',
       setupCode: new URLSearchParams(location.hash.slice(1)).get('setup') ?? '',
     },
@@ -32,13 +36,11 @@ export function FirstOwnerForm() {
   return (
     <Stack>
       <Title order={1} size={24}>
-        Make the first owner
+        Create the first owner
       </Title>
-      <Text c="dimmed">
-        Nobody has an account here yet. The owner sets the workspace up and invites the others.
-      </Text>
+      <Text c="dimmed">There are no accounts here yet. The first owner sets up the workspace.</Text>
       {make.isError && (
-        <Alert role="alert" variant="default" title="Not made yet">
+        <Alert role="alert" variant="default" title="Can’t create it yet">
           {make.error.message}
         </Alert>
       )}
@@ -59,31 +61,45 @@ export function FirstOwnerForm() {
             required
             {...form.getInputProps('password')}
           />
-          <TextInput label="Organisation" required {...form.getInputProps('workspace')} />
+          <TextInput
+            label="Organisation"
+            required
+            {...form.getInputProps('workspace')}
+            onChange={(event) => {
+              const workspace = event.currentTarget.value
+              const wasProposed =
+                form.values.domain === proposedDomain(form.values.workspace, location.hostname)
+              form.setValues(
+                wasProposed
+                  ? { workspace, domain: proposedDomain(workspace, location.hostname) }
+                  : { workspace },
+              )
+            }}
+          />
           <Select
             label="Time zone"
-            description="Days and weeks are cut in it"
+            description="Days and weeks in reports follow it"
             searchable
             data={zones}
             {...form.getInputProps('timeZone')}
           />
           <TextInput
             label="Short domain"
-            description="Can be added later. Names under .localhost work on this machine at once."
+            description="You can add one later. Names under .localhost work on this machine straight away."
             placeholder="go.example.org"
             {...form.getInputProps('domain')}
           />
           {!cameWithCode && (
             <TextInput
               label="Set-up code"
-              description="Shown where Cursus was started, next to its address"
+              description="Shown in the terminal where Cursus was started, next to its address"
               required
               autoComplete="off"
               {...form.getInputProps('setupCode')}
             />
           )}
           <Button type="submit" size="md" loading={make.isPending || signIn.isPending}>
-            Make owner and workspace
+            Create owner and workspace
           </Button>
         </Stack>
       </form>

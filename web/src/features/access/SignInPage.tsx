@@ -76,7 +76,7 @@ function SignInForm({ demo }: { demo: DemoSignIn[] }) {
       {demo.length > 0 && (
         <Stack gap={8} className={classes.demo}>
           <Text size="sm" c="dimmed">
-            This is the demo. Look around as
+            This is the demo. Sign in as
           </Text>
           <Group gap={8}>
             {demo.map((who) => (

@@ -32,8 +32,8 @@ export function TokensSection() {
   return (
     <>
       <Sheet
-        about="With a token a program acts as you. The API is described at /api/reference."
-        columns={['Token for', 'Begins with', 'Made', 'Last used', '']}
+        about="A token lets a program act as you. The API is documented at /api/reference."
+        columns={['Token for', 'Starts with', 'Created', 'Last used', '']}
       >
         {tokens.data.items.map((token) => (
           <tr key={token.id}>
@@ -59,12 +59,12 @@ export function TokensSection() {
       </Sheet>
       {tokens.data.items.length === 0 && (
         <Text c="dimmed" mt="sm">
-          You have no token yet.
+          You have no tokens yet.
         </Text>
       )}
       {revoke.isError && <Failed error={revoke.error} />}
       {make.data && (
-        <Alert mt="md" variant="default" title={`The token for ${make.data.name}, shown this once`}>
+        <Alert mt="md" variant="default" title={`Token for ${make.data.name} (shown only once)`}>
           <Code block>{make.data.token}</Code>
           <Button
             mt="sm"
@@ -79,7 +79,7 @@ export function TokensSection() {
       <AddForm error={make.error} onSubmit={form.onSubmit((values) => make.mutate(values))}>
         <TextInput label="Which program is it for?" required {...form.getInputProps('name')} />
         <Button type="submit" loading={make.isPending}>
-          Make token
+          Create token
         </Button>
       </AddForm>
     </>

@@ -37,7 +37,7 @@ export function AgreedValuesList(props: { field: 'term' | 'content'; label: stri
         <Text fw={600} w={90}>
           {label}
         </Text>
-        {values.data?.length === 0 && <Text c="dimmed">none agreed</Text>}
+        {values.data?.length === 0 && <Text c="dimmed">none yet</Text>}
         {values.data?.map((v) => (
           <Pill
             key={v.id}
@@ -45,7 +45,7 @@ export function AgreedValuesList(props: { field: 'term' | 'content'; label: stri
             withRemoveButton={mayChange}
             onRemove={() => remove.mutate(v.id)}
             removeButtonProps={{
-              'aria-label': `Take ${v.value} off the list`,
+              'aria-label': `Remove ${v.value} from the list`,
               tabIndex: 0,
               'aria-hidden': false,
             }}
@@ -82,7 +82,7 @@ export function AgreedValuesList(props: { field: 'term' | 'content'; label: stri
               </Popover.Target>
               <Popover.Dropdown>
                 <Textarea
-                  label="One value a line, as from a CSV"
+                  label="One value per line, for example from a CSV"
                   autosize
                   minRows={5}
                   maxRows={12}

@@ -37,27 +37,27 @@ export function DomainForm({ domain, onDone }: { domain: Domain; onDone: () => P
     <form onSubmit={form.onSubmit((values) => save.mutate(values))}>
       <Group gap="sm" align="start" py="sm" wrap="wrap">
         <TextInput
-          label="Bare domain leads to"
+          label="Bare domain redirects to"
           placeholder="a plain page"
           w={260}
           {...form.getInputProps('barePage')}
         />
         <TextInput
-          label="Unknown slugs lead to"
+          label="Unknown slugs redirect to"
           placeholder="a plain page"
           w={260}
           {...form.getInputProps('unknownPage')}
         />
         <TextInput
-          label="Ended links lead to"
+          label="Ended links redirect to"
           placeholder="a plain page"
           w={260}
           {...form.getInputProps('endedPage')}
         />
         <Select
-          label="New links redirect by"
+          label="Redirect type of new links"
           clearable
-          placeholder="as the workspace says"
+          placeholder="workspace default"
           w={260}
           data={redirects}
           error={form.errors.redirect}
@@ -65,7 +65,7 @@ export function DomainForm({ domain, onDone }: { domain: Domain; onDone: () => P
           onChange={(value) => form.setFieldValue('redirect', value ?? '')}
         />
         <Select
-          label="Parameters a visitor brings"
+          label="Parameters in the visitor’s address"
           w={260}
           data={passings}
           {...form.getInputProps('passQuery')}

@@ -28,16 +28,16 @@ export function DomainRecords({ domain, mayCheck }: { domain: Domain; mayCheck: 
     <div className={classes.records}>
       {domain.failingSince && (
         <Alert variant="default" role="alert" title="The records have changed" mb="sm">
-          Since {clock.format(new Date(domain.failingSince))} they no longer lead here. Visitors who still
-          arrive are led on, but new ones may not.
+          Since {clock.format(new Date(domain.failingSince))} they no longer point here. Visitors who still
+          reach Cursus are redirected, but new ones may not be.
         </Alert>
       )}
       <Text size="sm" c="dimmed" mb={8}>
         Set these records at your registrar, with a time to live of one hour ({domain.timeToLive} seconds).{' '}
         {domain.isApex
-          ? 'This is a registered name itself, which needs addresses.'
-          : 'This is a name below a registered one, which needs an alias.'}{' '}
-        It can take up to 48 hours until they are seen everywhere.
+          ? 'This is a registered domain, so it needs address records.'
+          : 'This is a subdomain, so it needs a CNAME record.'}{' '}
+        It can take up to 48 hours for changes to reach everyone.
       </Text>
       <table className={classes.table}>
         <thead>
@@ -77,12 +77,12 @@ export function DomainRecords({ domain, mayCheck }: { domain: Domain; mayCheck: 
       <Group gap={12} mt="sm">
         {mayCheck && (
           <Button size="sm" variant="default" loading={check.isPending} onClick={() => check.mutate()}>
-            Look again now
+            Check again now
           </Button>
         )}
         <Text size="sm" c="dimmed" role="status">
-          {domain.checkedAt ? `Looked up ${clock.format(new Date(domain.checkedAt))}` : 'Not looked up yet'}
-          {domain.nextCheckAt && `, next by itself ${clock.format(new Date(domain.nextCheckAt))}`}
+          {domain.checkedAt ? `Checked ${clock.format(new Date(domain.checkedAt))}` : 'Not checked yet'}
+          {domain.nextCheckAt && `, next automatic check ${clock.format(new Date(domain.nextCheckAt))}`}
           {check.isError && `. ${check.error.message}`}
         </Text>
       </Group>

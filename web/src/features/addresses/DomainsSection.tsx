@@ -29,7 +29,7 @@ export function DomainsSection() {
       await refresh()
       const { shortDomains } = await queries.fetchQuery({ ...sessionQuery, staleTime: 0 })
       const added = shortDomains.filter((d) => d.name === domain.name)
-      if (added.length > 0) await introduce(added, '/set-up?part=domains')
+      if (added.length > 0) await introduce(added, '/settings/domains')
     },
   })
   if (domains.isError) return <Failed error={domains.error} onRetry={() => void domains.refetch()} />
@@ -37,8 +37,8 @@ export function DomainsSection() {
   return (
     <>
       <Sheet
-        about="Short links stand on domains of your own: people trust them, and they stay yours. Names under .localhost work on this machine at once; any other name works when it points here."
-        columns={['Short domain', 'State', 'Bare domain leads to', '']}
+        about="Short links use your own domains: people trust them, and they stay yours. Names under .localhost work on this machine straight away; any other name works once it points here."
+        columns={['Short domain', 'State', 'Bare domain redirects to', '']}
       >
         {domains.data.map((domain) => (
           <DomainRow key={domain.id} domain={domain} mayChange={isOwner} onChanged={refresh} />
@@ -47,7 +47,7 @@ export function DomainsSection() {
       {isOwner && (
         <AddForm error={add.error} onSubmit={form.onSubmit((values) => add.mutate(values))}>
           <TextInput
-            label="Name of a new short domain"
+            label="New short domain"
             placeholder="go.example.org"
             required
             {...form.getInputProps('name')}
@@ -125,12 +125,12 @@ function RedirectsMenu({ domain }: { domain: Domain }) {
   return (
     <Menu position="bottom-end">
       <Menu.Target>
-        <Button size="compact-sm" variant="subtle" aria-label={`Take away the redirects of ${domain.shown}`}>
+        <Button size="compact-sm" variant="subtle" aria-label={`Export the redirects of ${domain.shown}`}>
           Redirects
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
-        <Menu.Label>All its redirects, for another server</Menu.Label>
+        <Menu.Label>All redirects, for another server</Menu.Label>
         {Object.entries(forms).map(([form, label]) => (
           <Menu.Item
             key={form}
@@ -148,7 +148,7 @@ function RedirectsMenu({ domain }: { domain: Domain }) {
 function State({ domain }: { domain: Domain }) {
   const summary = useQuery(checkSummaryQuery)
   const ending = summary.data?.certificates.find((certificate) => certificate.domain === domain.name)
-  if (!domain.isVerified) return <span style={{ color: 'var(--caution)' }}>does not point here yet</span>
+  if (!domain.isVerified) return <span style={{ color: 'var(--caution)' }}>doesn’t point here yet</span>
   if (domain.failingSince) return <span style={{ color: 'var(--bad)' }}>its records have changed</span>
   if (ending)
     return (
@@ -156,5 +156,5 @@ function State({ domain }: { domain: Domain }) {
         its certificate ends on {day(ending.endsAt.slice(0, 10))}
       </span>
     )
-  return <span style={{ color: 'var(--good)' }}>answers{domain.isDefault && ', default for new links'}</span>
+  return <span style={{ color: 'var(--good)' }}>working{domain.isDefault && ', default for new links'}</span>
 }

@@ -30,15 +30,15 @@ export function VocabularySection() {
   return (
     <>
       <Title order={2} size={18} mb={4}>
-        Two spellings of one?
+        Possible duplicates
       </Title>
       {suspicions.data.length === 0 ? (
         <Text c="dimmed" mb="lg">
-          No two values in use look like spellings of one.
+          No values look like different spellings of the same thing.
         </Text>
       ) : (
         <Sheet
-          about="These values look alike, so their clicks may stand in two rows that should be one. Merging sends and counts the first as the second from now on and back in time; what was recorded stays, and a merge can be taken back."
+          about="These values look alike, so their clicks may be split over two rows. Merging counts the first as the second, in past reports and in new links. Nothing recorded is changed, and you can undo a merge."
           columns={['Field', 'This', 'Clicks', 'Looks like', 'Clicks', '']}
         >
           {suspicions.data.map((pair) => (
@@ -52,7 +52,7 @@ export function VocabularySection() {
       )}
       {merges.data.length > 0 && (
         <div style={{ marginTop: 24 }}>
-          <Sheet about="Merged so far." columns={['Field', 'Given up', 'Counts as', 'Links', 'Merged', '']}>
+          <Sheet about="Merged so far." columns={['Field', 'Replaced', 'Counts as', 'Links', 'Merged', '']}>
             {merges.data.map((merge) => (
               <MergeRow key={merge.id} merge={merge} mayUndo={isOwner} />
             ))}
@@ -60,11 +60,11 @@ export function VocabularySection() {
         </div>
       )}
       <Title order={2} size={18} mt="xl" mb={4}>
-        Agreed terms and contents
+        Allowed terms and contents
       </Title>
       <Text c="dimmed" mb="sm" maw={720}>
-        Sources and mediums are agreed by channels, campaign values by campaigns. For terms and contents a
-        list can be kept here; while it is empty, anything goes.
+        Sources and mediums come from channels, and campaign values from campaigns. List the allowed terms and
+        contents here; while a list is empty, any value is allowed.
       </Text>
       <AgreedValuesList field="content" label="Contents" mayChange={isOwner} />
       <AgreedValuesList field="term" label="Terms" mayChange={isOwner} />
@@ -116,7 +116,7 @@ function SuspicionRow({ pair, mayMerge }: { pair: Suspicion; mayMerge: boolean }
               aria-label={`Count ${into} as ${from}`}
               onClick={() => merge.mutate({ from: into, into: from })}
             >
-              The other way round
+              Swap
             </Button>
           </>
         )}
@@ -148,10 +148,10 @@ function MergeRow({ merge, mayUndo }: { merge: Schema['TagMergesResponse']; mayU
             size="compact-sm"
             variant="subtle"
             loading={undo.isPending}
-            aria-label={`Take back counting ${merge.from} as ${merge.into}`}
+            aria-label={`Undo counting ${merge.from} as ${merge.into}`}
             onClick={() => undo.mutate()}
           >
-            Take back
+            Undo
           </Button>
         )}
       </td>
@@ -171,7 +171,7 @@ function Lock() {
   return (
     <Switch
       mt="xl"
-      label="Lock the vocabulary: editors use agreed values and campaigns only"
+      label="Lock the vocabulary: editors can use only the listed values and campaigns"
       checked={workspace.data.isVocabularyLocked}
       onChange={(event) => change.mutate(event.currentTarget.checked)}
       error={change.error?.message}

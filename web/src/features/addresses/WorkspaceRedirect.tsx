@@ -18,7 +18,7 @@ export function WorkspaceRedirect({ mayChange }: { mayChange: boolean }) {
       mt="xl"
       w={320}
       label="Redirect of new links"
-      description="Where a short domain says nothing else. 301 and 308 tell search engines to pass the ranking on; 302 and 307 do not. Each visit is counted whatever the type."
+      description="Used unless a short domain has its own. 301 and 308 tell search engines to pass on ranking; 302 and 307 do not. Every visit is counted, whichever type you choose."
       allowDeselect={false}
       readOnly={!mayChange}
       data={redirects}

@@ -41,7 +41,7 @@ export function useCleanPaste(value: string, onChange: (value: string) => void, 
   const note = cleaned && cleaned.address === value && (
     <Group gap={8} mt={4} role="status">
       <Text size="sm" c="dimmed">
-        Removed what was around the address.
+        Removed extra characters around the address.
       </Text>
       <Button
         size="compact-sm"
@@ -51,7 +51,7 @@ export function useCleanPaste(value: string, onChange: (value: string) => void, 
           setCleaned(undefined)
         }}
       >
-        Put it back
+        Undo
       </Button>
     </Group>
   )

@@ -1,4 +1,4 @@
-import { Alert, Button, FileButton, Group, Stack, Text, Title } from '@mantine/core'
+import { Alert, Button, FileButton, Group, Stack, Text } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { api, asFile, read } from '../../api/client'
 import { count, timeOf } from '../../parts/numbers'
@@ -13,15 +13,12 @@ export function ArchiveSection() {
     mutationFn: (file: File) => read(api.POST('/api/v1/archive', asFile(file, 'application/zip'))),
     onSuccess: () => queries.invalidateQueries(),
   })
-  if (!isOwner) return null
+  if (!isOwner) return <Text c="dimmed">Only owners can export or import the whole workspace.</Text>
   return (
-    <Stack gap="sm" mt="xl" maw={640}>
-      <Title order={2} size={18}>
-        Archive
-      </Title>
+    <Stack gap="sm" maw={640}>
       <Text c="dimmed">
-        Everything that this workspace holds, its links with their history, posts, words, pixels, QR codes and
-        every click, as one ZIP of plain files. Passwords and tokens stay here.
+        Everything in this workspace as one ZIP of plain files: links and their history, posts, vocabulary,
+        pixels, QR codes and every click. Passwords and tokens are not included.
       </Text>
       <Group gap={8}>
         <Button component="a" href="/api/v1/archive" download variant="default">
@@ -36,7 +33,7 @@ export function ArchiveSection() {
         </FileButton>
       </Group>
       <Text size="sm" c="dimmed">
-        An archive is imported into a workspace without links, and replaces what was set up there.
+        Import an archive into a workspace that has no links. It replaces that workspace’s settings.
       </Text>
       {bringIn.isError && <Failed error={bringIn.error} />}
       {bringIn.data && (

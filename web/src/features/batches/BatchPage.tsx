@@ -11,7 +11,7 @@ import { batchQuery } from './batches'
 import { ListEntry } from './ListEntry'
 import { ListReading } from './ListReading'
 
-const title = 'Many at once'
+const title = 'Bulk'
 
 /** Many links from one list: hand it over, see what it would make, make it, take the result along. */
 export function BatchPage() {
@@ -25,8 +25,8 @@ export function BatchPage() {
   if (session && !mayEdit(session))
     return (
       <Page title={title}>
-        <Empty title="Your role reads, it doesn't send" action={<ToLinks />}>
-          Viewers see links and figures. An owner of {session.workspace} can make you an editor.
+        <Empty title="Viewers can’t create links" action={<ToLinks />}>
+          You can see links and reports. An owner of {session.workspace} can make you an editor.
         </Empty>
       </Page>
     )
@@ -47,14 +47,18 @@ export function BatchPage() {
     return (
       <Page title={title}>
         <Empty
-          title="First, a short domain"
+          title="Add a short domain first"
           action={
-            <Button component={Link} to="/set-up">
-              Go to Set-up
+            <Button
+              renderRoot={(props) => (
+                <Link to="/settings/$section" params={{ section: 'domains' }} {...props} />
+              )}
+            >
+              Go to Settings
             </Button>
           }
         >
-          Short links stand on a domain of your own. Add one in Set-up, then make links from a list.
+          Short links use your own domain. Add one in Settings, then create links from a list.
         </Empty>
       </Page>
     )
@@ -86,7 +90,7 @@ function Another({ onClick }: { onClick: () => void }) {
 function ToLinks() {
   return (
     <Button component={Link} to="/links">
-      Look at the links
+      View links
     </Button>
   )
 }

@@ -12,17 +12,17 @@ export function BatchProgress({ batch }: { batch: Batch }) {
   return (
     <section aria-label="Progress" className={classes.progress}>
       <Text size="lg" role="status">
-        {isWritten ? 'Finishing …' : `Making ${counted(total, 'link')} from ${batch.name}`}
+        {isWritten ? 'Finishing…' : `Creating ${counted(total, 'link')} from ${batch.name}`}
       </Text>
       <Progress
         size="lg"
         my={12}
         value={total > 0 ? (100 * done) / total : 0}
         animated={isWritten}
-        aria-label="Links written"
+        aria-label="Links created"
       />
       <Text size="sm" c="dimmed">
-        {count(done)} of {count(total)} written. They count only when all are; until then nothing is saved.
+        {count(done)} of {count(total)} created. Nothing is saved until all of them are.
       </Text>
       <Button variant="default" mt={16} loading={cancel.isPending} onClick={() => cancel.mutate()}>
         Cancel

@@ -29,7 +29,7 @@ export function BatchResult({ batch, onUndone }: { batch: Batch; onUndone: () =>
       for (const queryKey of [['links'], ['folders'], ['find'], ['batches']])
         await queries.invalidateQueries({ queryKey })
       notifications.show({
-        message: `${counted(batch.links + batch.takenOver, 'link')} taken back`,
+        message: `${counted(batch.links + batch.takenOver, 'link')} undone`,
         autoClose: 3000,
       })
     },
@@ -37,14 +37,14 @@ export function BatchResult({ batch, onUndone }: { batch: Batch; onUndone: () =>
   return (
     <section aria-label="Result" className={classes.progress}>
       <Title order={2} size={22}>
-        {(batch.links > 0 || batch.takenOver === 0) && `${counted(batch.links, 'link')} made`}
+        {(batch.links > 0 || batch.takenOver === 0) && `${counted(batch.links, 'link')} created`}
         {batch.links > 0 && batch.takenOver > 0 && ', '}
-        {batch.takenOver > 0 && `${counted(batch.takenOver, 'link')} taken over`}
+        {batch.takenOver > 0 && `${counted(batch.takenOver, 'link')} updated`}
       </Title>
       <Text c="dimmed" mt={4}>
         From {batch.name}.{' '}
         {batch.leftOut > 0 &&
-          `${counted(batch.leftOut, 'line was', 'lines were')} left out; the file below says why for each.`}
+          `${counted(batch.leftOut, 'line was', 'lines were')} skipped. The file below gives the reason for each.`}
       </Text>
       <Group mt={20} gap={12}>
         <Button
@@ -58,7 +58,7 @@ export function BatchResult({ batch, onUndone }: { batch: Batch; onUndone: () =>
           variant="default"
           renderRoot={(props) => <Link to="/links" search={{ batch: batch.id }} {...props} />}
         >
-          Look at these links
+          View these links
         </Button>
         {canUndo && (
           <Button variant="subtle" loading={undo.isPending} onClick={() => undo.mutate()}>

@@ -30,7 +30,7 @@ export function ColumnsTable({ batch, columns, onChange }: Props) {
                   size="sm"
                   clearable
                   searchable
-                  placeholder="left out"
+                  placeholder="ignored"
                   data={[...listFields]}
                   value={columns[i] ?? null}
                   onChange={(field) => onChange(columns.map((c, place) => (place === i ? field : c)))}

@@ -30,12 +30,12 @@ export function ForAllFields({ forAll, columns, domains, onChange }: Props) {
         label="Channels"
         description={
           columns.includes('channel')
-            ? 'For lines without one: a link for each'
-            : 'Each line makes a link for each'
+            ? 'For lines without a channel: one link for each'
+            : 'Each line creates one link per channel'
         }
-        placeholder={forAll.channels?.length ? '' : 'none: links without a channel'}
+        placeholder={forAll.channels?.length ? '' : 'none (links without a channel)'}
         searchable
-        data={channels.data?.map((c) => ({ value: c.key, label: c.name })) ?? []}
+        data={channels.data?.filter((c) => !c.retiredAt).map((c) => ({ value: c.key, label: c.name })) ?? []}
         value={forAll.channels ?? []}
         onChange={(keys) => change({ channels: keys.length > 0 ? keys : undefined })}
       />
@@ -70,7 +70,7 @@ export function ForAllFields({ forAll, columns, domains, onChange }: Props) {
       <Select
         label="Redirect"
         clearable
-        placeholder="as the domain says"
+        placeholder="domain default"
         data={redirects}
         value={forAll.redirect ? String(forAll.redirect) : null}
         onChange={(redirect) => change({ redirect: redirect ? Number(redirect) : undefined })}

@@ -12,10 +12,10 @@ interface Props {
 }
 
 const taken = [
-  { value: 'refuse', label: 'Tell me; I correct the line' },
+  { value: 'refuse', label: 'Report it so I can correct the line' },
   { value: 'skip', label: 'Skip the line' },
-  { value: 'rename', label: 'Give its link another slug' },
-  { value: 'take-over', label: 'Take over the link that is here' },
+  { value: 'rename', label: 'Use another slug' },
+  { value: 'take-over', label: 'Update the existing link' },
 ]
 
 const groups = [
@@ -36,7 +36,7 @@ export function ListChoices({ choices, columns, domains, preview, onChange }: Pr
     says('slug', 'short-address') && (
       <Select
         key="taken"
-        label="A slug that is taken"
+        label="If a slug is taken"
         allowDeselect={false}
         data={taken}
         value={choices.taken ?? 'refuse'}
@@ -56,7 +56,7 @@ export function ListChoices({ choices, columns, domains, preview, onChange }: Pr
     says('created-at', 'published-on', 'opens-at', 'ends-at') && preview?.isDayOrderOpen && (
       <Select
         key="dayOrder"
-        label="3/4/2026 is"
+        label="3/4/2026 means"
         placeholder="choose one"
         data={dayOrders}
         value={choices.dayOrder ?? null}
@@ -79,7 +79,7 @@ export function ListChoices({ choices, columns, domains, preview, onChange }: Pr
     ...(preview?.openDomains ?? []).map((host) => (
       <Select
         key={`domain ${host}`}
-        label={`Links of ${host} become links of`}
+        label={`Move links from ${host} to`}
         placeholder="choose one"
         clearable
         data={domains.map((d) => ({ value: d.name, label: d.shown }))}
@@ -91,7 +91,7 @@ export function ListChoices({ choices, columns, domains, preview, onChange }: Pr
   if (asked.length === 0) return null
   return (
     <section aria-labelledby="what-the-list-leaves-open">
-      <h2 id="what-the-list-leaves-open">What the list leaves open</h2>
+      <h2 id="what-the-list-leaves-open">Not clear from the list</h2>
       <Stack gap={10}>{asked}</Stack>
     </section>
   )

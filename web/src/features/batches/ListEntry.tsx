@@ -34,7 +34,7 @@ export function ListEntry({ onOpen }: { onOpen: (batch: string) => void }) {
           }}
         >
           <Textarea
-            label="Addresses, one a line"
+            label="One address per line"
             placeholder={
               'https://www.example.org/a-page\nhttps://www.example.org/another\n\nor rows copied from a spreadsheet'
             }
@@ -50,7 +50,7 @@ export function ListEntry({ onOpen }: { onOpen: (batch: string) => void }) {
             }}
           />
           <Button type="submit" mt={12} disabled={lines === 0} loading={upload.isPending}>
-            {lines > 1 ? `Read these ${count(lines)} lines` : 'Read this list'}
+            {lines > 1 ? `Read these ${count(lines)} lines` : 'Preview list'}
           </Button>
         </form>
         <div>
@@ -71,9 +71,9 @@ export function ListEntry({ onOpen }: { onOpen: (batch: string) => void }) {
             </Text>
           </Dropzone>
           <Text size="sm" mt={10} c="dimmed">
-            Columns are known by their names, such as <b>destination</b>, <b>title</b>, <b>channel</b> or{' '}
-            <b>utm_campaign</b>. Lists of other programs are taken as well, with short addresses, groups, days
-            and click totals.{' '}
+            Columns are recognised by name, for example <b>destination</b>, <b>title</b>, <b>channel</b> or{' '}
+            <b>utm_campaign</b>. Exports from other tools work too, with short addresses, groups, dates and
+            click totals.{' '}
             <Anchor {...takeFile('/api/v1/batches/template.csv')} inherit underline="always">
               Download a template
             </Anchor>
@@ -81,7 +81,7 @@ export function ListEntry({ onOpen }: { onOpen: (batch: string) => void }) {
         </div>
       </div>
       {upload.error && (
-        <Alert role="alert" variant="default" mt="md" title="This list was not taken">
+        <Alert role="alert" variant="default" mt="md" title="Couldn’t read this list">
           {wordsOf(upload.error)}
         </Alert>
       )}
@@ -96,7 +96,7 @@ function Earlier() {
   if (!batches.data?.length) return null
   return (
     <section aria-labelledby="earlier-lists" className={classes.earlier}>
-      <h2 id="earlier-lists">Earlier lists</h2>
+      <h2 id="earlier-lists">Previous lists</h2>
       <ul>
         {batches.data.map((batch) => (
           <li key={batch.id}>
@@ -114,8 +114,8 @@ function Earlier() {
                   timeStyle: 'short',
                 })}
                 {' · '}
-                {batch.doneAt ? counted(batch.links, 'link') : 'not made yet'}
-                {batch.leftOut > 0 && `, ${counted(batch.leftOut, 'line')} left out`}
+                {batch.doneAt ? counted(batch.links, 'link') : 'not created yet'}
+                {batch.leftOut > 0 && `, ${counted(batch.leftOut, 'line')} skipped`}
               </Text>
             </Group>
           </li>

@@ -69,22 +69,22 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
       <Text c="dimmed" mb={14}>
         {batch.name} · {counted(batch.lines, 'line')}
         {batch.remark && ` · ${batch.remark}`}
-        {batch.choices && ' · Read like the last list with these columns'}
+        {batch.choices && ' · Using the settings of the last list with these columns'}
       </Text>
       <div className={classes.reading}>
         <section aria-labelledby="what-columns-say">
-          <h2 id="what-columns-say">What the columns say</h2>
+          <h2 id="what-columns-say">Column mapping</h2>
           <ColumnsTable batch={batch} columns={columns} onChange={setColumns} />
           {found && wrong.length === 0 && (
             <>
               <Outcomes batch={batch} preview={found} request={settled} />
               <NewCampaigns names={found.newCampaigns} />
               <LineRemarks
-                title={`${counted(bad, 'line')} can’t be made as they are`}
+                title={`${counted(bad, 'line')} can’t be used as they are`}
                 remarks={found.problems}
                 isBad
               />
-              <LineRemarks title="Perhaps a slip" remarks={found.hints} />
+              <LineRemarks title="Possible mistakes" remarks={found.hints} />
             </>
           )}
         </section>
@@ -97,14 +97,19 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
             onChange={setChoices}
           />
           <section aria-labelledby="for-all-lines">
-            <h2 id="for-all-lines">For lines that don’t say it themselves</h2>
+            <h2 id="for-all-lines">Defaults for lines without their own value</h2>
             <ForAllFields forAll={forAll} columns={columns} domains={domains} onChange={setForAll} />
           </section>
         </Stack>
       </div>
 
       {(preview.error ?? run.error) && (
-        <Alert role="alert" variant="default" mt="md" title={run.error ? 'No link was made' : 'No preview'}>
+        <Alert
+          role="alert"
+          variant="default"
+          mt="md"
+          title={run.error ? 'No links were created' : 'No preview'}
+        >
           {wordsOf((run.error ?? preview.error)!)}
           {preview.error && (
             <Button
@@ -120,12 +125,12 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
         </Alert>
       )}
       {batch.failure && !run.error && (
-        <Alert role="status" variant="default" mt="md" title="Not made yet">
+        <Alert role="status" variant="default" mt="md" title="Can’t create it yet">
           {batch.failure}
         </Alert>
       )}
       {wrong.length > 0 && (
-        <Alert role="status" variant="default" mt="md" title="One more thing is needed">
+        <Alert role="status" variant="default" mt="md" title="One more thing">
           {wrong.join(' ')}
         </Alert>
       )}
@@ -139,10 +144,10 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
         <Group gap={10}>
           {bad > 0 && found!.goodLines > 0 && (
             <SegmentedControl
-              aria-label="Lines that can’t be made"
+              aria-label="Lines that can’t be used"
               data={[
                 { value: 'all', label: 'All or none' },
-                { value: 'good', label: 'The good lines alone' },
+                { value: 'good', label: 'Only the valid lines' },
               ]}
               value={isGoodOnly ? 'good' : 'all'}
               onChange={(value) => setIsGoodOnly(value === 'good')}
@@ -150,8 +155,8 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
           )}
           {bad > 0 && !isGoodOnly && (
             <Text size="sm" c="dimmed">
-              Correct {bad === 1 ? 'that line' : `those ${count(bad)} lines`} and drop the list again, or
-              leave them out.
+              Correct {bad === 1 ? 'that line' : `those ${count(bad)} lines`} and upload the list again, or
+              skip them.
             </Text>
           )}
         </Group>
@@ -162,7 +167,7 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
           <Button size="md" disabled={!isReady} loading={run.isPending} onClick={make}>
             {isReady || found === undefined || found.links + found.takenOver === 0
               ? making(found)
-              : `Make all ${counted(batch.lines, 'line')}`}
+              : `Create links from all ${counted(batch.lines, 'line')}`}
           </Button>
         </Group>
       </div>
@@ -173,8 +178,8 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
 /** What the button does. */
 function making(found: Preview | undefined) {
   const { links, takenOver } = found ?? { links: 0, takenOver: 0 }
-  if (takenOver === 0) return `Make ${counted(links, 'link')}`
+  if (takenOver === 0) return `Create ${counted(links, 'link')}`
   return links === 0
-    ? `Take over ${counted(takenOver, 'link')}`
-    : `Make ${counted(links, 'link')}, take over ${count(takenOver)}`
+    ? `Update ${counted(takenOver, 'link')}`
+    : `Create ${counted(links, 'link')}, update ${count(takenOver)}`
 }

@@ -8,8 +8,8 @@ import classes from './Batch.module.css'
 type Row = Schema['RunBatchRow']
 
 const outcomes: Partial<Record<Row['outcome'], string>> = {
-  renamed: 'another slug, since that is taken',
-  'taken-over': 'takes over the link that is here',
+  renamed: 'different slug, because that one is taken',
+  'taken-over': 'updates the existing link',
 }
 
 /** The first links as they would come out. */
@@ -31,7 +31,7 @@ export function MadeRows({ rows, links }: { rows: Row[]; links: number }) {
               <th scope="col">Channel</th>
               <th scope="col">Title</th>
               <th scope="col">Short address</th>
-              <th scope="col">Leads to</th>
+              <th scope="col">Destination</th>
             </tr>
           </thead>
           <tbody>
@@ -54,7 +54,7 @@ export function MadeRows({ rows, links }: { rows: Row[]; links: number }) {
                     <Beside text={past(row)} />
                   </td>
                   <td title={row.remark ?? undefined}>
-                    {row.shortUrl ? addressOf(row.shortUrl) : 'drawn when made'}
+                    {row.shortUrl ? addressOf(row.shortUrl) : 'assigned when created'}
                     <Beside text={outcomes[row.outcome]} />
                   </td>
                   <td title={row.finalUrl}>{addressOf(row.finalUrl)}</td>
@@ -71,8 +71,8 @@ export function MadeRows({ rows, links }: { rows: Row[]; links: number }) {
 /** What a line brings from elsewhere. */
 function past(row: Row) {
   return [
-    row.createdOn && `made ${day(row.createdOn)}`,
-    row.broughtAlong !== null && `${counted(row.broughtAlong, 'click')} brought along`,
+    row.createdOn && `created ${day(row.createdOn)}`,
+    row.broughtAlong !== null && `${counted(row.broughtAlong, 'click')} imported`,
     row.folder && `in ${row.folder}`,
   ]
     .filter(Boolean)

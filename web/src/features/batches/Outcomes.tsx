@@ -23,14 +23,14 @@ export function Outcomes({ batch, preview, request }: Props) {
   const bad = preview.lines - preview.goodLines
   const parts = [
     counted(preview.links, 'new link') + (preview.renamed ? ` (${count(preview.renamed)} renamed)` : ''),
-    preview.takenOver > 0 && `${count(preview.takenOver)} taken over`,
+    preview.takenOver > 0 && `${count(preview.takenOver)} updated`,
     preview.skipped > 0 && `${count(preview.skipped)} skipped`,
     preview.newFolders.length > 0 && counted(preview.newFolders.length, 'new folder'),
     bad > 0 && `${counted(bad, 'line')} to correct`,
   ].filter(Boolean)
   return (
     <Group justify="space-between" gap={12} mt={18}>
-      <Text role="status" aria-label="What comes of it" title={preview.newFolders.join('\n')}>
+      <Text role="status" aria-label="Preview" title={preview.newFolders.join('\n')}>
         {parts.join(' · ')}
       </Text>
       <Button
@@ -40,7 +40,7 @@ export function Outcomes({ batch, preview, request }: Props) {
         leftSection={<IconDownload size={16} aria-hidden />}
         onClick={() => report.mutate()}
       >
-        Report of all lines
+        Full report
       </Button>
     </Group>
   )

@@ -25,11 +25,11 @@ export const listFields: ReadonlyArray<{ value: ListField; label: string }> = [
   { value: 'group', label: 'Group' },
   { value: 'note', label: 'Note' },
   { value: 'redirect', label: 'Redirect' },
-  { value: 'published-on', label: 'Goes out on' },
+  { value: 'published-on', label: 'Publish date' },
   { value: 'opens-at', label: 'Opens' },
   { value: 'ends-at', label: 'Ends' },
-  { value: 'created-at', label: 'Made on' },
-  { value: 'brought-along', label: 'Clicks brought along' },
+  { value: 'created-at', label: 'Created on' },
+  { value: 'brought-along', label: 'Imported clicks' },
 ]
 
 const polling = 400

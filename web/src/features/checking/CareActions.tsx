@@ -29,12 +29,12 @@ export function CareActions({ page }: { page: CarePage }) {
   })
   const accept = useMutation({
     mutationFn: () => read(api.POST('/api/v1/link-checks/{id}/accept', params)),
-    onSuccess: (seen) => onSuccess(seen, 'Noted: the page is fine as it is now'),
+    onSuccess: (seen) => onSuccess(seen, 'Marked as fine'),
   })
   const ignore = useMutation({
     mutationFn: (days: number) =>
       read(api.PUT('/api/v1/link-checks/{id}/ignored', { ...params, body: { days } })),
-    onSuccess: (seen) => onSuccess(seen, 'Out of this list for that time'),
+    onSuccess: (seen) => onSuccess(seen, 'Ignored for now'),
   })
   const heed = useMutation({
     mutationFn: () => read(api.DELETE('/api/v1/link-checks/{id}/ignored', params)),
@@ -50,7 +50,7 @@ export function CareActions({ page }: { page: CarePage }) {
           aria-expanded={doing === 'replace'}
           onClick={() => setDoing(doing === 'replace' ? undefined : 'replace')}
         >
-          {page.verdict === 'redirected' ? 'Use the new address' : 'Change the destination'}
+          {page.verdict === 'redirected' ? 'Use the new address' : 'Change destination'}
         </Button>
         {page.isDead && (
           <Button
@@ -59,7 +59,7 @@ export function CareActions({ page }: { page: CarePage }) {
             aria-expanded={doing === 'meanwhile'}
             onClick={() => setDoing(doing === 'meanwhile' ? undefined : 'meanwhile')}
           >
-            Fallback meanwhile
+            Use fallback for now
           </Button>
         )}
         {!page.isDead && (
@@ -69,11 +69,11 @@ export function CareActions({ page }: { page: CarePage }) {
             loading={accept.isPending}
             onClick={() => accept.mutate()}
           >
-            It’s fine as it is
+            Mark as fine
           </Button>
         )}
         <Button size="compact-md" variant="subtle" loading={ask.isPending} onClick={() => ask.mutate()}>
-          Check it now
+          Check now
         </Button>
         {page.ignoredUntil ? (
           <Button size="compact-md" variant="subtle" loading={heed.isPending} onClick={() => heed.mutate()}>

@@ -24,9 +24,9 @@ export function CareEntry({ page }: { page: CarePage }) {
           </span>
           {page.since && ` since ${dayOf(page.since)}`}. {page.text}
         </div>
-        {page.leadsTo && page.verdict !== 'gone' && <div>It leads to {addressOf(page.leadsTo)}.</div>}
+        {page.leadsTo && page.verdict !== 'gone' && <div>It redirects to {addressOf(page.leadsTo)}.</div>}
         {page.fallbacks.length > 0 && (
-          <div>Meanwhile visitors are led to {page.fallbacks.map(addressOf).join(', ')}.</div>
+          <div>For now, visitors go to {page.fallbacks.map(addressOf).join(', ')}.</div>
         )}
         <Hurts page={page} />
         <Text size="sm" c="dimmed" mt={4}>

@@ -19,7 +19,7 @@ export function CareNote() {
       renderRoot={(props) => <Link to="/needs-care" {...props} />}
     >
       {needCare > 0
-        ? `${counted(needCare, 'page needs', 'pages need')} care`
+        ? `${counted(needCare, 'page needs', 'pages need')} attention`
         : counted(certificates.length, 'certificate ends', 'certificates end')}
     </Button>
   )

@@ -16,7 +16,7 @@ export function CheckFact({ check }: { check: Schema['LinkCheckOf'] }) {
       {check.verdict !== 'fine' && (!isOpen || isTried) && <div>{check.text}</div>}
       {check.needsCare && (
         <Link to="/needs-care" style={toLink}>
-          What can be done
+          What you can do
         </Link>
       )}
     </>

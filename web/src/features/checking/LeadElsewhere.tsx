@@ -45,18 +45,18 @@ export function LeadElsewhere({ page, what, onDone }: Props) {
         <TextInput
           label={
             isMeanwhile
-              ? 'Where visitors are led until the page is back'
+              ? 'Where visitors go until the page is back'
               : `New destination of ${counted(page.links, 'link')}`
           }
           style={{ flex: 1 }}
           miw={240}
           autoFocus
           required={!isMeanwhile}
-          placeholder={isMeanwhile ? 'none: visitors reach the dead page' : undefined}
+          placeholder={isMeanwhile ? 'none (visitors reach the broken page)' : undefined}
           {...form.getInputProps('address')}
         />
         <Button type="submit" loading={change.isPending}>
-          {isMeanwhile ? 'Lead them there' : `Change ${counted(page.links, 'link')}`}
+          {isMeanwhile ? 'Use this fallback' : `Change ${counted(page.links, 'link')}`}
         </Button>
       </Group>
       {change.isError && !form.errors.address && <Failed error={change.error} />}

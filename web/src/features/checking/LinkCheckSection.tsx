@@ -44,24 +44,21 @@ function LinkCheckForm({ settings }: { settings: CheckSettings }) {
       <fieldset disabled={!isOwner} style={{ border: 0, margin: 0, padding: 0 }}>
         <Stack gap="md" maw={640}>
           <Text c="dimmed">
-            Each page that links lead to is checked once a day, and at once after a change.{' '}
+            Every destination page is checked daily, and straight after a change.{' '}
             <Link to="/needs-care" style={toLink}>
-              What needs care
+              Needs attention
             </Link>
           </Text>
-          <Switch
-            label="Check whether pages still answer"
-            {...form.getInputProps('isOn', { type: 'checkbox' })}
-          />
+          <Switch label="Check destination pages" {...form.getInputProps('isOn', { type: 'checkbox' })} />
           <TextInput
             label="Fallback for all links"
-            description="Where visitors are led while a page is dead. A campaign or a link may have another."
-            placeholder="none: visitors reach the dead page"
+            description="Where visitors go while a page is broken. Campaigns and links can have their own."
+            placeholder="none (visitors reach the broken page)"
             {...form.getInputProps('fallback')}
           />
           <Textarea
-            label="Words by which a page says that it is gone"
-            description="One a line. In a title or heading they always count, elsewhere where they were not there before."
+            label="Words that mean a page is gone"
+            description="One per line. They always count in titles and headings; elsewhere only if they are new to the page."
             autosize
             minRows={4}
             maxRows={14}
@@ -76,7 +73,7 @@ function LinkCheckForm({ settings }: { settings: CheckSettings }) {
                 variant="subtle"
                 onClick={() => form.setFieldValue('goneWords', settings.shippedWords.join('\n'))}
               >
-                Take the shipped words
+                Restore defaults
               </Button>
             </Group>
           )}

@@ -15,14 +15,14 @@ export function NeedsCarePage() {
   const found = useQuery(careQuery(ignored === 'yes'))
   const summary = useQuery(checkSummaryQuery)
   return (
-    <Page title={ignored ? 'Ignored for a time' : 'Needs care'} beside={<Other ignored={ignored} />}>
+    <Page title={ignored ? 'Ignored for now' : 'Needs attention'} beside={<Other ignored={ignored} />}>
       <Standing />
       {!ignored &&
         summary.data?.certificates.map((certificate) => (
           <Alert key={certificate.domain} variant="default" color="red" my="sm" role="status">
             The certificate of <b>{certificate.domain}</b> ends on {day(certificate.endsAt.slice(0, 10))}.
-            Browsers warn visitors away from then on. Have it renewed by whoever keeps the server in front of
-            Cursus.
+            After that, browsers will warn visitors. Ask whoever runs the server in front of Cursus to renew
+            it.
           </Alert>
         ))}
       {found.isPending && <Loading />}
@@ -55,7 +55,7 @@ function Other({ ignored }: { ignored: 'yes' | undefined }) {
         <Link to="/needs-care" search={{ ignored: ignored ? undefined : 'yes' }} {...props} />
       )}
     >
-      {ignored ? 'What needs care' : `Ignored: ${count(summary.data!.ignored)}`}
+      {ignored ? 'Needs attention' : `Ignored: ${count(summary.data!.ignored)}`}
     </Button>
   )
 }
@@ -68,17 +68,17 @@ function Standing() {
   if (!isOn)
     return (
       <Text c="dimmed" mt={-10} mb="md">
-        The link check is switched off, so nothing new is found.{' '}
-        <Link to="/set-up" search={{ part: 'link-check' }} style={toLink}>
-          Set-up
+        Link checking is off, so new problems won’t be found.{' '}
+        <Link to="/settings/$section" params={{ section: 'link-check' }} style={toLink}>
+          Settings
         </Link>
       </Text>
     )
   const all = Object.values(pages).reduce((sum, n) => sum + n, 0)
   const parts = [
-    `Links lead to ${counted(all, 'page')}`,
+    `Links point to ${counted(all, 'page')}`,
     pages.notYet > 0 && `${count(pages.notYet)} not checked yet`,
-    pages.closed > 0 && `${count(pages.closed)} closed to programs`,
+    pages.closed > 0 && `${counted(pages.closed, 'blocks', 'block')} checkers`,
     lastCheckedAt && `last checked ${timeOf(lastCheckedAt)}`,
   ]
   return (
@@ -90,29 +90,29 @@ function Standing() {
 
 const AllWell = () => (
   <Empty
-    title="Everything answers"
+    title="All pages are working"
     action={
       <Group>
         <Button variant="default" renderRoot={(props) => <Link to="/links" {...props} />}>
-          To the links
+          Go to links
         </Button>
       </Group>
     }
   >
-    Each page that links lead to is checked once a day, and at once after a change. What dies, moves or says
-    something else is told here.
+    Every destination page is checked daily, and straight after a change. Broken, moved and changed pages are
+    listed here.
   </Empty>
 )
 
 const NoneIgnored = () => (
   <Empty
-    title="Nothing is ignored"
+    title="Nothing ignored"
     action={
       <Button variant="default" renderRoot={(props) => <Link to="/needs-care" {...props} />}>
-        What needs care
+        Needs attention
       </Button>
     }
   >
-    Pages that are ignored for a time stand here, and come back by themselves.
+    Pages you ignore are listed here, and come back automatically.
   </Empty>
 )

@@ -36,5 +36,5 @@ export const verdicts: Record<Verdict, { label: string; color: string }> = {
   changed: { label: 'Changed', color: 'var(--caution)' },
   gone: { label: 'Gone', color: 'var(--bad)' },
   failing: { label: 'Failing', color: 'var(--bad)' },
-  closed: { label: 'Closed to programs', color: 'var(--mantine-color-dimmed)' },
+  closed: { label: 'Blocks checkers', color: 'var(--mantine-color-dimmed)' },
 }

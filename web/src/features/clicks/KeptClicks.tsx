@@ -6,7 +6,7 @@ import { vocabulary } from '../../api/vocabulary'
 import { day } from '../../parts/numbers'
 
 const choices = [
-  { value: '0', label: 'For ever' },
+  { value: '0', label: 'Forever' },
   { value: '38', label: '38 months' },
   { value: '26', label: '26 months' },
   { value: '14', label: '14 months' },
@@ -38,10 +38,10 @@ export function KeptClicks({ mayChange }: { mayChange: boolean }) {
       </Title>
       <Select
         maw={480}
-        label="Keep single clicks"
+        label="Keep individual clicks"
         description={
-          'Daily figures stay for ever, so reports still add up. What needs single clicks goes back only as far as they do: two click details crossed, the clicks of each version of a link, and click exports.' +
-          (clicksKeptFrom ? ` Single clicks go back to ${day(clicksKeptFrom)}.` : '')
+          'Daily totals are kept forever, so reports still add up. Some answers need individual clicks and go back only as far as they do: two click details combined, clicks of each version of a link, and click exports.' +
+          (clicksKeptFrom ? ` Individual clicks go back to ${day(clicksKeptFrom)}.` : '')
         }
         data={choices}
         value={`${asked ?? (save.isPending ? save.variables : months)}`}
@@ -56,11 +56,11 @@ export function KeptClicks({ mayChange }: { mayChange: boolean }) {
           maw={640}
           role="alertdialog"
           variant="default"
-          title={`Delete single clicks older than ${asked} months?`}
+          title={`Delete individual clicks older than ${asked} months?`}
         >
           <Text size="sm">
-            They are deleted within the hour, and again each month from now on. This can’t be undone: export
-            an archive first if you may need them. Daily figures stay.
+            They are deleted within the hour, and every month from now on. This can’t be undone: export an
+            archive first if you may need them. Daily totals are kept.
           </Text>
           <Group mt="sm" mb={4} gap={8}>
             <Button color="red" loading={save.isPending} onClick={() => save.mutate(asked)}>

@@ -18,8 +18,8 @@ export function LeftOutByBehaviour({ mayChange }: { mayChange: boolean }) {
       <Switch
         mt="md"
         maw={640}
-        label="Leave out mail scanners and link checkers by what they do"
-        description="They open every link of a message faster than anybody can click, ask for the headers first, or follow right behind your team’s own visit. Changing this affects clicks from now on."
+        label="Filter out mail scanners and link checkers by behaviour"
+        description="They open every link in a message faster than a person could, request only headers first, or follow right behind a visit from your team. Applies to new clicks."
         checked={save.isPending ? save.variables : workspace.data.leavesOutByBehaviour}
         disabled={!mayChange}
         onChange={(event) => save.mutate(event.currentTarget.checked)}

@@ -14,16 +14,12 @@ export function LiveArrival({ link }: { link: string }) {
       )}
       {arrived && arrived.team > 0 && (
         <span data-uncounted>
-          {arrived.team === 1
-            ? 'Your visit'
-            : counted(arrived.team, 'visit of the team', 'visits of the team')}{' '}
-          arrived, not counted
+          {arrived.team === 1 ? 'Your visit' : counted(arrived.team, 'team visit', 'team visits')}, not
+          counted
         </span>
       )}
       {arrived && arrived.others > 0 && (
-        <span data-uncounted>
-          {counted(arrived.others, 'repeat or machine', 'repeats or machines')}, not counted
-        </span>
+        <span data-uncounted>{counted(arrived.others, 'repeat or bot', 'repeats or bots')}, not counted</span>
       )}
     </div>
   )

@@ -26,14 +26,14 @@ export function OfficeNetworks({ mayChange }: { mayChange: boolean }) {
   return (
     <>
       <Title order={2} size={18} mt="xl" mb={4}>
-        Visits that are never counted
+        Visits that don’t count
       </Title>
       <Textarea
         maw={480}
         autosize
         minRows={2}
         label="Office networks"
-        description="Whoever follows a link from here is taken for the team. One address or network a line. Browsers that have signed in here are known without it."
+        description="Visits from these addresses count as your team’s. One address or network per line. Browsers that have signed in are recognised anyway."
         placeholder={'198.51.100.7\n2001:db8:40::/48'}
         readOnly={!mayChange}
         value={typed ?? saved}
@@ -52,7 +52,7 @@ export function OfficeNetworks({ mayChange }: { mayChange: boolean }) {
               save.reset()
             }}
           >
-            Leave as it was
+            Cancel
           </Button>
         </Group>
       )}

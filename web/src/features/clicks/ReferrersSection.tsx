@@ -52,13 +52,13 @@ export function ReferrersSection() {
   return (
     <>
       {referrers.data.length === 0 ? (
-        <Empty title="No site has sent anybody yet">
-          Sites that visitors come from are listed here as soon as one of your links is followed from them.
-          You can say beforehand to which channel a site belongs.
+        <Empty title="No referring sites yet">
+          Sites are listed here as soon as someone follows one of your links from them. You can assign a site
+          to a channel in advance.
         </Empty>
       ) : (
         <Sheet
-          about="The sites that visitors came from in the last 90 days. Say to which channel a site belongs, and Compare tells which clicks have wandered from the channel that a link was made for."
+          about="Sites your visitors came from in the last 90 days. Assign each to a channel, and Compare shows which links were shared elsewhere."
           columns={['Site', 'Clicks', 'Belongs to', '']}
         >
           {referrers.data.map((site) => (
@@ -80,7 +80,7 @@ export function ReferrersSection() {
               <td style={{ textAlign: 'right' }}>
                 {isEditor && site.rule && (
                   <Button size="compact-sm" variant="subtle" onClick={() => takeBack.mutate(site.rule!)}>
-                    Take back
+                    Unassign
                   </Button>
                 )}
               </td>
@@ -104,7 +104,7 @@ export function ReferrersSection() {
             {...form.getInputProps('belongsTo')}
           />
           <Button type="submit" loading={say.isPending}>
-            Say so
+            Assign
           </Button>
         </AddForm>
       )}

@@ -70,7 +70,7 @@ function Designer({ link, styles, ownStyle }: Props) {
         {preview.data && (
           <Text size="sm" c="dimmed" ta="center">
             {preview.data.side} × {preview.data.side} modules, correction {preview.data.level.toUpperCase()}
-            {preview.data.modulesSaved > 0 && `; capitals save ${preview.data.modulesSaved} modules`}
+            {preview.data.modulesSaved > 0 && `; capital letters save ${preview.data.modulesSaved} modules`}
           </Text>
         )}
         <TakeCode
@@ -80,7 +80,7 @@ function Designer({ link, styles, ownStyle }: Props) {
           isLetThrough={isJudged && check.data.isLetThrough}
         />
         <Select
-          label="Where it will be seen"
+          label="Viewing distance"
           data={places.data?.map((p) => ({ value: p.key, label: `${p.name}, ${p.widthMm} mm` })) ?? []}
           value={place}
           allowDeselect={false}

@@ -44,16 +44,12 @@ export function CodeList({ link, code, onChoose, isEditor }: Props) {
         Codes of this link
       </Title>
       <Text size="sm" c="dimmed" mb={8}>
-        A code for each place, such as poster A and poster B, tells in Compare which one was scanned.{' '}
+        Create a code for each place, such as poster A and poster B, to see in Compare which one was scanned.{' '}
         <RouterLink to="/compare" search={{ by: 'code', post: link.post?.id }} style={toLink}>
-          Compare them
+          Compare codes
         </RouterLink>
       </Text>
-      <Radio.Group
-        value={String(code)}
-        onChange={(value) => onChoose(Number(value))}
-        aria-label="Which code is shown"
-      >
+      <Radio.Group value={String(code)} onChange={(value) => onChoose(Number(value))} aria-label="Code shown">
         <Stack gap={4}>
           {codes.data?.codes.map((c) => (
             <Group key={c.number} gap={8} wrap="nowrap">
@@ -64,7 +60,7 @@ export function CodeList({ link, code, onChoose, isEditor }: Props) {
               {isEditor && !c.isOwn && (
                 <CloseButton
                   size="sm"
-                  aria-label={`Put ${c.name} away; what is printed still leads and counts`}
+                  aria-label={`Archive ${c.name}; printed copies still work and count`}
                   onClick={() => remove.mutate(c.number)}
                 />
               )}

@@ -17,9 +17,9 @@ interface Props {
 const disturbances: Record<Judgement['readings'][number]['disturbance'], string> = {
   small: 'Small',
   blur: 'Out of focus',
-  turned: 'Held askew',
+  turned: 'At an angle',
   jpeg: 'As JPEG',
-  'grey-print': 'Grey print',
+  'grey-print': 'Printed in grey',
 }
 
 /** Whether a code scans: what is left of its strength, and what to do where that is too little. One key mends the first. */
@@ -41,11 +41,11 @@ export function Findings({ judgement, isPending, isRead, findings, onFix }: Prop
             </>
           ) : isPending || isRead === undefined ? (
             <Text span c="dimmed">
-              Reading it back …
+              Testing…
             </Text>
           ) : (
             <>
-              <IconCheck size={18} aria-hidden className={classes.sign} /> Scans, with {judgement?.score} % to
+              <IconCheck size={18} aria-hidden className={classes.sign} /> Scans, with {judgement?.score}% to
               spare
             </>
           )}
@@ -71,8 +71,8 @@ export function Findings({ judgement, isPending, isRead, findings, onFix }: Prop
       ))}
       {isRead === false && !told.some((f) => f.isRefused) && (
         <Text size="sm">
-          The reader in this browser can’t read it, though the server can. Make the colours differ more, or
-          the shapes plainer.
+          This browser can’t read it, although the server can. Increase the contrast, or choose plainer
+          shapes.
         </Text>
       )}
       {judgement && !isPending && (
@@ -87,7 +87,7 @@ export function Findings({ judgement, isPending, isRead, findings, onFix }: Prop
                   color={judgement.isLetThrough ? 'var(--good)' : 'var(--bad)'}
                   aria-hidden
                 />
-                <span>{reading.margin} %</span>
+                <span>{reading.margin}%</span>
               </dd>
             </div>
           ))}

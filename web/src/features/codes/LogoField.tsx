@@ -72,7 +72,7 @@ export function LogoField({ logo, mayUpload, onChange }: Props) {
           </div>
           <NumberInput
             label="Margin"
-            aria-label="Modules kept free around the logo"
+            aria-label="Clear space around the logo, in modules"
             w={80}
             min={0}
             max={4}
@@ -81,7 +81,7 @@ export function LogoField({ logo, mayUpload, onChange }: Props) {
             onChange={(margin) => typeof margin === 'number' && onChange({ ...logo, margin })}
           />
           <Switch
-            label="Modules make room"
+            label="Hide modules behind it"
             checked={logo.knocksOut ?? true}
             onChange={(event) => onChange({ ...logo, knocksOut: event.currentTarget.checked })}
           />

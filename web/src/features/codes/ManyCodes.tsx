@@ -45,8 +45,7 @@ export function ManyCodes({ of, findLinks, count, size = 'sm' }: Props) {
       </Button>
       <Drawer opened={isOpen} onClose={() => setIsOpen(false)} position="right" size={460} title="QR codes">
         <Text c="dimmed" size="sm" mb="md">
-          {counted(count, 'link')} of {of}.{' '}
-          {count > most && `At most ${most} are done at once; narrow the list.`}
+          {counted(count, 'link')} of {of}. {count > most && `${most} at most. Narrow the list.`}
         </Text>
         {count <= most && <Choices findLinks={findLinks} count={count} />}
       </Drawer>
@@ -107,12 +106,12 @@ function Choices({ findLinks, count }: Pick<Props, 'findLinks' | 'count'>) {
               style={{ flex: 1 }}
             />
             <Button loading={apply.isPending} onClick={() => apply.mutate()}>
-              Give it to {counted(count, 'link')}
+              Apply to {counted(count, 'link')}
             </Button>
           </Group>
           <Outcome
             failed={apply.error}
-            done={apply.data && `${counted(apply.data.links, 'link')} have it now.`}
+            done={apply.data && `Applied to ${counted(apply.data.links, 'link')}.`}
           />
         </section>
       )}
@@ -132,7 +131,7 @@ function Choices({ findLinks, count }: Pick<Props, 'findLinks' | 'count'>) {
             ]}
           />
           <Select
-            aria-label="Where they will be seen"
+            aria-label="Viewing distance"
             data={places.data?.map((p) => ({ value: p.key, label: p.name })) ?? []}
             value={place}
             allowDeselect={false}
@@ -146,7 +145,7 @@ function Choices({ findLinks, count }: Pick<Props, 'findLinks' | 'count'>) {
           loading={files.isPending}
           onClick={() => files.mutate()}
         >
-          Take the ZIP
+          Download ZIP
         </Button>
         <Outcome failed={files.error} />
       </section>
@@ -158,7 +157,7 @@ function Choices({ findLinks, count }: Pick<Props, 'findLinks' | 'count'>) {
           {(['columns', 'rows'] as const).map((part) => (
             <NumberInput
               key={part}
-              label={part === 'columns' ? 'Beside each other' : 'Below each other'}
+              label={part === 'columns' ? 'Side by side' : 'Below each other'}
               w={140}
               min={1}
               max={part === 'columns' ? 6 : 12}
@@ -174,7 +173,7 @@ function Choices({ findLinks, count }: Pick<Props, 'findLinks' | 'count'>) {
           loading={labels.isPending}
           onClick={() => labels.mutate()}
         >
-          Take the labels
+          Download labels
         </Button>
         <Outcome failed={labels.error} />
       </section>

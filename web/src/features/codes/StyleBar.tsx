@@ -86,7 +86,7 @@ export function StyleBar(props: Props) {
             )}
             {!props.isChanged && props.inUse?.id !== chosen?.id && (
               <Button loading={apply.isPending} onClick={() => apply.mutate()}>
-                Give it to this link
+                Apply to this link
               </Button>
             )}
             {chosen && (
@@ -99,7 +99,7 @@ export function StyleBar(props: Props) {
                 <Menu.Dropdown>
                   {!chosen.isDefault && (
                     <Menu.Item onClick={() => change.mutate({ isDefault: true })}>
-                      Make it the default of the workspace
+                      Make it the workspace default
                     </Menu.Item>
                   )}
                   {props.isChanged && (
@@ -123,7 +123,7 @@ export function StyleBar(props: Props) {
         >
           <Group gap={8} align="end" mt={8}>
             <TextInput
-              label="Name of the style"
+              label="Style name"
               autoFocus
               maxLength={60}
               value={name}
@@ -134,7 +134,7 @@ export function StyleBar(props: Props) {
               Save
             </Button>
             <Button variant="subtle" onClick={() => setName(undefined)}>
-              Leave it
+              Cancel
             </Button>
           </Group>
         </form>
@@ -146,8 +146,8 @@ export function StyleBar(props: Props) {
       )}
       {chosen && chosen.links > 0 && props.isChanged && (
         <Text size="sm" c="dimmed" mt={6}>
-          {chosen.links} {chosen.links === 1 ? 'link has' : 'links have'} this style. What is printed stays as
-          it is.
+          {chosen.links} {chosen.links === 1 ? 'link has' : 'links have'} this style. Printed codes don’t
+          change.
         </Text>
       )}
     </div>

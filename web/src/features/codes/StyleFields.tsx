@@ -42,7 +42,7 @@ export function StyleFields({ style, mayUpload, onChange }: Props) {
       </Choice>
       <Group grow gap="sm">
         {(['corners', 'centres'] as const).map((part) => (
-          <Choice key={part} label={part === 'corners' ? 'Corners' : 'Their centres'}>
+          <Choice key={part} label={part === 'corners' ? 'Corners' : 'Corner centres'}>
             <SegmentedControl
               fullWidth
               aria-label={part === 'corners' ? 'Corners' : 'Centres of the corners'}
@@ -58,10 +58,10 @@ export function StyleFields({ style, mayUpload, onChange }: Props) {
         ))}
       </Group>
       <Group grow gap="sm" align="start">
-        <Color label="Ink" value={style.ink} onChange={(ink) => set({ ink })} />
+        <Color label="Foreground" value={style.ink} onChange={(ink) => set({ ink })} />
         <div>
           <Color
-            label="Ground"
+            label="Background"
             value={style.ground ?? ''}
             among={grounds}
             onChange={(ground) => set({ ground })}
@@ -70,7 +70,7 @@ export function StyleFields({ style, mayUpload, onChange }: Props) {
           <Switch
             mt={6}
             size="xs"
-            label="Nothing under it"
+            label="Transparent"
             checked={style.ground === null}
             onChange={(event) => set({ ground: event.currentTarget.checked ? null : '#ffffff' })}
           />
@@ -92,7 +92,7 @@ export function StyleFields({ style, mayUpload, onChange }: Props) {
       </Group>
       <div>
         <Optional
-          label="Ink runs into a second colour"
+          label="Gradient"
           value={style.gradient?.to ?? null}
           onChange={(to) =>
             set({ gradient: to === null ? null : { course: 'across', ...style.gradient, to } })
@@ -103,7 +103,7 @@ export function StyleFields({ style, mayUpload, onChange }: Props) {
           <SegmentedControl
             mt={6}
             size="xs"
-            aria-label="Which way the colours run"
+            aria-label="Gradient direction"
             value={style.gradient.course}
             onChange={(course) => set({ gradient: { ...style.gradient!, course: course as 'across' } })}
             data={[
@@ -117,7 +117,7 @@ export function StyleFields({ style, mayUpload, onChange }: Props) {
       <LogoField logo={style.logo} mayUpload={mayUpload} onChange={(logo) => set({ logo })} />
       <div>
         <Switch
-          label="A line of words with it"
+          label="Caption"
           checked={style.frame !== null}
           onChange={(event) =>
             set({
@@ -135,12 +135,12 @@ export function StyleFields({ style, mayUpload, onChange }: Props) {
               value={style.frame.text}
               onChange={(event) => set({ frame: { ...style.frame!, text: event.currentTarget.value } })}
               error={
-                style.frame.text.trim() === '' ? 'Write what people get, or take the words away.' : undefined
+                style.frame.text.trim() === '' ? 'Say what people get, or remove the caption.' : undefined
               }
               style={{ flex: 1 }}
             />
             <SegmentedControl
-              aria-label="Where the words stand"
+              aria-label="Caption position"
               value={style.frame.shape}
               onChange={(shape) => set({ frame: { ...style.frame!, shape: shape as 'under' } })}
               data={[
@@ -158,7 +158,7 @@ export function StyleFields({ style, mayUpload, onChange }: Props) {
       </div>
       <NumberInput
         label="Quiet zone"
-        description="Modules left empty around the code; 4 are the rule."
+        description="Empty modules around the code. The standard is 4."
         w={220}
         min={0}
         max={20}

@@ -34,7 +34,7 @@ export function TakeCode({ link, wanted, svg, isLetThrough }: Props) {
       ),
   })
   return (
-    <section aria-label="Take it away">
+    <section aria-label="Download">
       <Group gap={5} justify="center">
         {(['svg', 'png', 'pdf'] as const).map((format) => (
           <Button
@@ -43,7 +43,7 @@ export function TakeCode({ link, wanted, svg, isLetThrough }: Props) {
             px={9}
             variant={format === 'svg' ? 'filled' : 'default'}
             disabled={!isLetThrough}
-            aria-label={`Take it as ${format.toUpperCase()}`}
+            aria-label={`Download ${format.toUpperCase()}`}
             loading={take.isPending && take.variables === format}
             onClick={() => take.mutate(format)}
           >
@@ -56,7 +56,7 @@ export function TakeCode({ link, wanted, svg, isLetThrough }: Props) {
           variant="default"
           leftSection={<IconCopy size={16} aria-hidden />}
           disabled={!isLetThrough || !svg}
-          aria-label="Copy the picture"
+          aria-label="Copy picture"
           onClick={() => svg && void copyPicture(svg)}
         >
           Copy
@@ -108,10 +108,10 @@ function Notice({ link, code, isLetThrough }: { link: Link; code: number; isLetT
             onChange={(event) => setWords(event.currentTarget.value)}
           />
           <Text size="sm" c="dimmed">
-            An A4 page with the code in the link’s own style, and the short address for those who type.
+            An A4 page with the code in the link’s style and the short address for people who type it.
           </Text>
           <Button component="a" {...takeFile(`/api/v1/links/${link.id}/notice.pdf?${query}`)}>
-            Make the sheet
+            Create sheet
           </Button>
         </Stack>
       </Popover.Dropdown>
@@ -126,7 +126,7 @@ async function copyPicture(svg: string) {
   } catch {
     notifications.show({
       color: 'red',
-      message: 'The browser did not allow copying. Take the PNG instead.',
+      message: 'The browser didn’t allow copying. Download the PNG instead.',
     })
   }
 }

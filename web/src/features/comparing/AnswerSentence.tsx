@@ -30,15 +30,15 @@ export function AnswerSentence({ answer }: { answer: Breakdown }) {
     answer.excluded
   const leftOut = [
     machines && counted(machines, 'machine'),
-    impostors && counted(impostors, 'machine posing as a browser', 'machines posing as browsers'),
+    impostors && counted(impostors, 'bot posing as a browser', 'bots posing as browsers'),
     sweeps && counted(sweeps, 'click too fast for a person', 'clicks too fast for a person'),
-    probes && counted(probes, 'click of a link checker', 'clicks of link checkers'),
-    echoes && counted(echoes, 'click right after your team’s', 'clicks right after your team’s'),
+    probes && counted(probes, 'click by a link checker', 'clicks by link checkers'),
+    echoes && counted(echoes, 'click straight after your team’s', 'clicks straight after your team’s'),
     previews && counted(previews, 'link preview'),
-    team && counted(team, 'visit of the team', 'visits of the team'),
+    team && counted(team, 'team visit', 'team visits'),
     prefetches && counted(prefetches, 'prefetch', 'prefetches'),
     repeats && counted(repeats, 'repeat within ten seconds', 'repeats within ten seconds'),
-    heads && counted(heads, 'look at the headers alone', 'looks at the headers alone'),
+    heads && counted(heads, 'headers-only request', 'headers-only requests'),
   ].filter(Boolean)
   const call = answer.verdict && calls[answer.verdict.call as keyof typeof calls]
   return (
@@ -49,16 +49,16 @@ export function AnswerSentence({ answer }: { answer: Breakdown }) {
       <Text size="sm" c="dimmed">
         {counted(answer.total.clicks, 'click')}
         {answer.total.visitors !== null && ` by about ${counted(answer.total.visitors, 'visitor')}`} ·{' '}
-        {leftOut.length > 0 ? `left out: ${leftOut.join(', ')} · ` : 'nothing left out · '}
+        {leftOut.length > 0 ? `excluded: ${leftOut.join(', ')} · ` : 'nothing excluded · '}
         {day(answer.from)} to {day(answer.to)}, {answer.timeZone}
         {answer.isUnfinished &&
           answer.before &&
-          ' · not over yet, so compared with as much of the earlier period'}
+          ' · not finished, so compared with the same part of the earlier period'}
         {answer.narrowedFrom &&
           ` · asked from ${day(answer.narrowedFrom)} on: where two things are crossed that only single clicks tell, at most 31 days are answered, as far back as single clicks are kept`}
       </Text>
       <Anchor component={Link} to="/how-cursus-counts" size="sm" display="block">
-        How Cursus counts and decides
+        How Cursus counts and compares
       </Anchor>
     </>
   )

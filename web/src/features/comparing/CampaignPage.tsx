@@ -41,12 +41,16 @@ export function CampaignPage() {
         <Empty
           title={`There is no campaign “${campaignKey}”`}
           action={
-            <Button renderRoot={(props) => <Link to="/set-up" search={{ part: 'campaigns' }} {...props} />}>
+            <Button
+              renderRoot={(props) => (
+                <Link to="/settings/$section" params={{ section: 'campaigns' }} {...props} />
+              )}
+            >
               See all campaigns
             </Button>
           }
         >
-          It may have been merged into another one, or the address may be mistyped.
+          It may have been merged with another campaign, or the address may be wrong.
         </Empty>
       </Page>
     )
@@ -65,10 +69,10 @@ export function CampaignPage() {
             variant="default"
             renderRoot={(props) => <Link to="/compare" search={question} {...props} />}
           >
-            Ask more
+            Open in Compare
           </Button>
           <Button component={Link} to="/send">
-            Send a post
+            Create a post
           </Button>
         </Group>
       }
@@ -128,9 +132,7 @@ function Ranked({ by, title, asked, question }: RankedProps) {
       ) : !answer.data ? (
         <Loading rows={4} />
       ) : answer.data.rows.length === 0 ? (
-        <Text c="dimmed">
-          Nothing of this campaign went out or was clicked in {periods[question.period!]}.
-        </Text>
+        <Text c="dimmed">No posts or clicks for this campaign in {periods[question.period!]}.</Text>
       ) : (
         <>
           <AnswerSentence answer={answer.data} />

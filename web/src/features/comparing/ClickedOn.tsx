@@ -27,7 +27,7 @@ export function ClickedOn({ asked, question }: Props) {
     <section className={classes.leaf} aria-label="Where it was clicked">
       <h2 className={classes.heading}>Where it was clicked</h2>
       {told.length === 0 ? (
-        <p>No click told where it came from.</p>
+        <p>No click says where it came from.</p>
       ) : (
         <p>
           {told.slice(0, 6).map((row, i) => (
@@ -39,14 +39,14 @@ export function ClickedOn({ asked, question }: Props) {
           {told.length > 6 && `, ${told.length - 6} more`}.{' '}
           {wandered + stayed > 0 &&
             (wandered === 0
-              ? 'None wandered to another channel than its own.'
-              : `${counted(wandered, 'click')} of ${(wandered + stayed).toLocaleString()} that tell their channel wandered to another one.`)}{' '}
+              ? 'No clicks came from other channels.'
+              : `${counted(wandered, 'click')} of ${(wandered + stayed).toLocaleString()} with a known channel came from another channel.`)}{' '}
           <Link
             to="/compare"
             search={{ ...question, by: 'network', across: 'channel', compare: 'none' }}
             className={classes.onward}
           >
-            Who wandered where
+            Where links were shared
           </Link>
         </p>
       )}

@@ -82,10 +82,10 @@ const NothingYet = () => (
     title="Nothing to compare in this period"
     action={
       <Button component={Link} to="/send">
-        Send a post
+        Create a post
       </Button>
     }
   >
-    No link was published or clicked. Send a post to two channels or more, or choose a longer period.
+    No links were published or clicked. Create a post for two or more channels, or choose a longer period.
   </Empty>
 )

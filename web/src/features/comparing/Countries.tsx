@@ -40,7 +40,7 @@ export function Countries({ question, asked }: Props) {
   return (
     <section className={compare.leaf} aria-label="Countries" tabIndex={0}>
       <div className={compare.crossing}>
-        <h2 className={compare.heading}>Where people are</h2>
+        <h2 className={compare.heading}>Where visitors are</h2>
         <TakePart name="where people are" addressOf={partAddress('map', 'breakdown', byCountry)} />
       </div>
       {answer.isError ? (

@@ -26,12 +26,12 @@ export function Course({ answer, asked, question }: Props) {
   if (!series.data) return <Loading rows={5} />
   const isStacked = question.course === 'stacked'
   return (
-    <section className={classes.leaf} aria-label="Course">
+    <section className={classes.leaf} aria-label="Trend">
       <div className={classes.crossing}>
-        <h2 className={classes.heading}>Course, by {series.data.step}</h2>
+        <h2 className={classes.heading}>Trend by {series.data.step}</h2>
         <SegmentedControl
           size="xs"
-          aria-label="How the course is drawn"
+          aria-label="Chart style"
           value={isStacked ? 'stacked' : 'lines'}
           data={[
             { value: 'lines', label: 'Side by side' },

@@ -57,7 +57,7 @@ export function CourseChart({ answer, series, isStacked }: Props) {
     <div aria-hidden className={classes.chart}>
       {marks.length > 0 && marks.length <= mostMarks && (
         <span className={classes.postKey}>
-          <i /> a post went out
+          <i /> post published
         </span>
       )}
       {isStacked ? (

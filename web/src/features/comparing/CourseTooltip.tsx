@@ -25,7 +25,7 @@ export function CourseTooltip({ point, shown, color }: Props) {
         </div>
       ))}
       {point.posts.slice(0, mostPosts).map((post) => (
-        <em key={post.id}>Went out: {post.title}</em>
+        <em key={post.id}>Published: {post.title}</em>
       ))}
       {point.posts.length > mostPosts && <em>and {count(point.posts.length - mostPosts)} more</em>}
     </div>

@@ -29,12 +29,12 @@ export function Crossing({ answer, question, asked }: Props) {
   const navigate = useNavigate()
   const by = answer.by as Dimension
   return (
-    <section className={classes.leaf} aria-label="Crossed with" tabIndex={question.across ? 0 : undefined}>
+    <section className={classes.leaf} aria-label="Split by" tabIndex={question.across ? 0 : undefined}>
       <div className={classes.crossing}>
         <h2 className={classes.heading}>{dimensions[by]} by</h2>
         <Select
-          aria-label={`Set ${dimensions[by]} against`}
-          placeholder="a second thing…"
+          aria-label={`Split ${dimensions[by]} by`}
+          placeholder="choose…"
           size="sm"
           clearable
           data={Object.entries(dimensions)

@@ -33,7 +33,7 @@ export function DigestPage() {
     )
   const { from, to, timeZone, sections } = digest.data
   return (
-    <Page title={`What the week of ${day(from)} brought`} beside={<Weeks from={from} />}>
+    <Page title={`The week of ${day(from)}`} beside={<Weeks from={from} />}>
       <Text c="dimmed" mt={-10} mb="md">
         {day(from)} to {day(to)}, {timeZone}, against the week before
       </Text>
@@ -116,12 +116,12 @@ function ByMail({ digest, week }: { digest: Digest; week: string | undefined }) 
   })
   const send = useMutation({
     mutationFn: () => read(api.POST('/api/v1/reports/digest/mail')),
-    onSuccess: () => notifications.show({ message: 'The digest of last week is on its way to you.' }),
+    onSuccess: () => notifications.show({ message: 'Last week’s digest is on its way.' }),
   })
   if (!digest.canMail)
     return (
       <Text size="sm" c="dimmed" mt="lg">
-        It can’t come by e-mail: no mail server is set up for this installation.
+        E-mail isn’t available: no mail server is set up.
       </Text>
     )
   return (

@@ -6,7 +6,7 @@ import classes from './HowCursusCounts.module.css'
 
 /** The page of the documentation, so that both say the same. */
 export function HowCursusCounts() {
-  useDocumentTitle('How Cursus counts and decides · Cursus')
+  useDocumentTitle('How Cursus counts and compares · Cursus')
   return (
     <main className={classes.page}>
       <a href="/" className={classes.home} aria-label="To Cursus">

@@ -40,7 +40,7 @@ export function KeepView({ question, children }: Props) {
         <form onSubmit={form.onSubmit((values) => keep.mutate(values))}>
           <Stack gap="sm">
             <TextInput
-              label="Name of the view"
+              label="View name"
               placeholder="Winter members, by channel"
               required
               data-autofocus
@@ -48,11 +48,11 @@ export function KeepView({ question, children }: Props) {
               error={keep.error && wordsOf(keep.error)}
             />
             <Checkbox
-              label="Pin it above every question"
+              label="Pin to the top of Compare"
               {...form.getInputProps('isPinned', { type: 'checkbox' })}
             />
             <Button type="submit" loading={keep.isPending}>
-              Keep it
+              Save
             </Button>
           </Stack>
         </form>

@@ -48,12 +48,12 @@ export function Lanes({ answer, question, name, channelOf, opens }: Props) {
               this period
               {hasBefore && (
                 <>
-                  , <i className={classes.tickKey} aria-hidden /> the one before
+                  , <i className={classes.tickKey} aria-hidden /> previous period
                 </>
               )}
               {lanes.some((lane) => lane.expected) && (
                 <>
-                  , <i className={classes.whiskerKey} aria-hidden /> how sure
+                  , <i className={classes.whiskerKey} aria-hidden /> uncertainty
                 </>
               )}
             </th>
@@ -85,8 +85,7 @@ export function Lanes({ answer, question, name, channelOf, opens }: Props) {
       {(answer.rows.length > most || answer.others !== null) && (
         <p className={classes.more}>
           {count(answer.rows.length - shown.length + (answer.others?.groups ?? 0))} more with{' '}
-          {count(sum(answer.rows.slice(most)) + (answer.others?.clicks ?? 0))} clicks stand in the table
-          below.
+          {count(sum(answer.rows.slice(most)) + (answer.others?.clicks ?? 0))} clicks are in the table below.
         </p>
       )}
     </section>

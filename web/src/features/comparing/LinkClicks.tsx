@@ -20,7 +20,7 @@ const told: Array<{ by: Dimension; label: string }> = [
   { by: 'country', label: 'Countries' },
   { by: 'device', label: 'Devices' },
   { by: 'browser', label: 'Browsers' },
-  { by: 'scan', label: 'Way' },
+  { by: 'scan', label: 'Via' },
 ]
 
 /** How a link was clicked since it was made, in short: where, from where, with what and when. */
@@ -34,7 +34,7 @@ export function LinkClicks({ link }: Props) {
   if (link.clicks === 0)
     return (
       <Text size="sm" c="dimmed">
-        Nobody has clicked yet.
+        No clicks yet.
       </Text>
     )
   return (
@@ -51,7 +51,7 @@ export function LinkClicks({ link }: Props) {
       </Facts>
       <Text size="sm" mt="sm">
         <RouterLink to="/compare" search={{ ...question, by: 'network' }} className={classes.onward}>
-          Ask more about this link
+          Open in Compare
         </RouterLink>
       </Text>
     </>

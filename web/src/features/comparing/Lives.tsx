@@ -39,10 +39,10 @@ export function Lives({ asked }: { asked: Asked }) {
     placeholderData: keepPreviousData,
   })
   return (
-    <section className={classes.leaf} aria-label="How long posts live" tabIndex={0}>
+    <section className={classes.leaf} aria-label="Post lifespan" tabIndex={0}>
       <div className={classes.crossing}>
-        <h2 className={classes.heading}>How long posts live</h2>
-        <TakePart name="how long posts live" addressOf={partAddress('life', 'life', query)} />
+        <h2 className={classes.heading}>Post lifespan</h2>
+        <TakePart name="post lifespan" addressOf={partAddress('life', 'life', query)} />
       </div>
       {life.isError ? (
         <Failed error={life.error} onRetry={() => void life.refetch()} />
@@ -53,8 +53,8 @@ export function Lives({ asked }: { asked: Asked }) {
           <p className={lives.answer}>{life.data.answer}</p>
           {life.data.rows.length > 0 && <Roads by={asked.by as Dimension} rows={life.data.rows} />}
           <p className={classes.more}>
-            Of what went out from {day(life.data.from)} to {day(life.data.to)}, counted from the hour in which
-            each went out. Posts that still run count with the hours they have lived through.
+            Posts published from {day(life.data.from)} to {day(life.data.to)}, counted from the hour each was
+            published. Posts that are still active count for the hours so far.
           </p>
         </>
       )}
@@ -78,10 +78,10 @@ function Roads({ by, rows }: { by: Dimension; rows: Life[] }) {
               ))}
             </span>
           </th>
-          <th scope="col">Half within</th>
-          <th scope="col">Nine of ten</th>
+          <th scope="col">Half of clicks within</th>
+          <th scope="col">90% of clicks within</th>
           <th scope="col">Placements</th>
-          <th scope="col">Still running</th>
+          <th scope="col">Still active</th>
         </tr>
       </thead>
       <tbody>

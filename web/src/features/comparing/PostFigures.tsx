@@ -33,15 +33,15 @@ export function PostFigures({ post }: { post: Schema['PostResponse'] }) {
   if (answer.data.total.clicks === 0)
     return (
       <Text size="sm" c="dimmed" mt="lg">
-        Nobody has clicked yet. How the post does on each channel is shown here as soon as somebody has.
+        No clicks yet. Results by channel appear here after the first click.
       </Text>
     )
   const question = { post: post.id, from: asked.from as string, to: asked.to as string }
   const channelOf = (link: string) =>
     channels.get(post.placements.find((p) => p.link.id === link)?.channel ?? '')
   return (
-    <section aria-label="How it does">
-      <h2 className={classes.section}>How it does</h2>
+    <section aria-label="Results">
+      <h2 className={classes.section}>Results</h2>
       <AnswerSentence answer={answer.data} />
       <Lanes
         answer={answer.data}
@@ -59,7 +59,7 @@ export function PostFigures({ post }: { post: Schema['PostResponse'] }) {
       <WeekHours asked={asked} />
       <Text size="sm" mt="md">
         <Link to="/compare" search={{ ...question, compare: 'none' }} className={classes.onward}>
-          Ask more about this post
+          Open in Compare
         </Link>
       </Text>
     </section>

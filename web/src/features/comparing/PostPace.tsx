@@ -25,7 +25,7 @@ export function PostPace({ post }: { post: Schema['PostResponse'] }) {
   return (
     <section className={classes.leaf} aria-label="Pace" tabIndex={0}>
       <div className={`${classes.crossing} ${pace.head}`}>
-        <h2 className={classes.heading}>Pace against the last posts of each channel</h2>
+        <h2 className={classes.heading}>Pace compared with recent posts on each channel</h2>
         <TakePart name="pace" addressOf={(ending) => `/api/v1/posts/${post.id}/pace.${ending}`} />
       </div>
       <table className={pace.pace}>
@@ -33,11 +33,10 @@ export function PostPace({ post }: { post: Schema['PostResponse'] }) {
           <tr>
             <th scope="col">Placement</th>
             <th scope="col" className={pace.course}>
-              this one <i className={pace.own} aria-hidden />, the usual{' '}
-              <i className={pace.band} aria-hidden />
+              this one <i className={pace.own} aria-hidden />, typical <i className={pace.band} aria-hidden />
             </th>
-            <th scope="col">Since it went out</th>
-            <th scope="col">Clicks in that time</th>
+            <th scope="col">Since publishing</th>
+            <th scope="col">Clicks so far</th>
             <th scope="col">Ahead of</th>
           </tr>
         </thead>
@@ -69,7 +68,7 @@ export function PostPace({ post }: { post: Schema['PostResponse'] }) {
 
 /** "8 of the last 10". */
 export const standing = ({ ahead, others }: Pick<PlacementPace, 'ahead' | 'others'>) =>
-  others === 0 ? 'no earlier post' : `${ahead} of the last ${others}`
+  others === 0 ? 'no earlier posts' : `${ahead} of the last ${others}`
 
 const width = 320
 const height = 56

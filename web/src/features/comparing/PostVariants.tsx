@@ -61,7 +61,7 @@ function OnChannel({ post, of }: { post: string; of: ChannelVariants }) {
             <th scope="col">Clicks</th>
             <th scope="col">Index</th>
             <th scope="col">Share</th>
-            <th scope="col">How sure</th>
+            <th scope="col">Confidence</th>
           </tr>
         </thead>
         <tbody>
@@ -83,8 +83,8 @@ function OnChannel({ post, of }: { post: string; of: ChannelVariants }) {
         <SplitForm post={post} of={of} onDone={() => setSplitting(false)} />
       ) : (
         <p className={classes.more}>
-          Index 1 is as good as all variants together, 2 brings twice as much of those who saw it.{' '}
-          {!of.isSplit && 'All count as shown to as many people. '}
+          1 is average for this post’s variants; 2 means twice as many clicks per viewer.{' '}
+          {!of.isSplit && 'Variants count as shown to equally many people. '}
           {isEditor && (
             <Button
               variant="subtle"
@@ -92,7 +92,7 @@ function OnChannel({ post, of }: { post: string; of: ChannelVariants }) {
               autoFocus={isSplitting === false}
               onClick={() => setSplitting(true)}
             >
-              {of.isSplit ? 'Change the split' : 'Not shown alike? Set the split'}
+              {of.isSplit ? 'Change the split' : 'Shown unequally? Set the split'}
             </Button>
           )}
         </p>

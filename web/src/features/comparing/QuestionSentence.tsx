@@ -147,8 +147,8 @@ function Narrowed({ filter, label, onDrop }: { filter: Filter; label: string; on
         component="button"
         className={classes.choice}
         onClick={onDrop}
-        title="Take this away"
-        aria-label={`${dimensions[filter]}: ${label}. Take this away`}
+        title="Remove"
+        aria-label={`${dimensions[filter]}: ${label}. Remove this filter`}
       >
         {filter === 'channel' ? label : `${dimensions[filter]} ${label}`} ×
       </UnstyledButton>

@@ -14,7 +14,7 @@ export function RangePicker({ from, to, onPick }: Props) {
   return (
     <DatePicker
       type="range"
-      aria-label="Any days"
+      aria-label="Custom dates"
       allowSingleDateInRange
       firstDayOfWeek={1}
       defaultDate={from}

@@ -62,7 +62,7 @@ export function SavedViews({ question, asked }: { question: Question; asked: Ask
           leftSection={<IconNews size={15} aria-hidden />}
           renderRoot={(props) => <Link to="/digest" {...props} />}
         >
-          Last week in a minute
+          Weekly digest
         </Button>
         <TakeAway asked={asked} title={current?.name} />
         {current ? (
@@ -72,14 +72,14 @@ export function SavedViews({ question, asked }: { question: Question; asked: Ask
             leftSection={<IconShare2 size={15} aria-hidden />}
             onClick={() => setIsOpen(true)}
           >
-            {mayEdit(session) ? 'Share or change this view' : 'About this view'}
+            {mayEdit(session) ? 'Share or edit this view' : 'About this view'}
           </Button>
         ) : (
           mayEdit(session) &&
           views.data && (
             <KeepView question={question}>
               <Button variant="subtle" size="compact-sm" leftSection={<IconBookmark size={15} aria-hidden />}>
-                Keep this view
+                Save view
               </Button>
             </KeepView>
           )

@@ -76,8 +76,8 @@ function Shown({ shared }: { shared: Schema['SharedViewResponse'] }) {
               <MapOf answer={shared.answer} />
             </section>
           )}
-          <section className={classes.leaf} aria-label="Course">
-            <h2 className={classes.heading}>Course, by {shared.course.step}</h2>
+          <section className={classes.leaf} aria-label="Trend">
+            <h2 className={classes.heading}>Trend by {shared.course.step}</h2>
             <CourseChart
               answer={shared.answer}
               series={shared.course}
@@ -91,13 +91,13 @@ function Shown({ shared }: { shared: Schema['SharedViewResponse'] }) {
         </>
       )}
       <Text size="sm" c="dimmed" mt="md">
-        Clicks of people; what was left out stands above. Answered{' '}
+        Clicks by people; exclusions are listed above. Updated{' '}
         {new Date(shared.answeredAt).toLocaleString('en-GB', {
           dateStyle: 'medium',
           timeStyle: 'short',
           timeZone: shared.answer.timeZone,
         })}
-        {shared.expiresAt && `, to be read until ${day(shared.expiresAt.slice(0, 10))}`}.
+        {shared.expiresAt && `, available until ${day(shared.expiresAt.slice(0, 10))}`}.
       </Text>
     </KnownChannels>
   )

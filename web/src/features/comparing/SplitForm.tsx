@@ -54,7 +54,7 @@ export function SplitForm({ post, of, onDone }: Props) {
             w={150}
             min={1}
             max={99}
-            suffix=" %"
+            suffix="%"
             allowDecimal={false}
             autoFocus={i === 0}
             value={parts[i]}
@@ -62,23 +62,23 @@ export function SplitForm({ post, of, onDone }: Props) {
           />
         ))}
         <Button type="submit" loading={save.isPending} disabled={sum !== whole}>
-          Keep the split
+          Save split
         </Button>
         {of.isSplit && (
           <Button variant="default" disabled={save.isPending} onClick={() => save.mutate(false)}>
-            Count as shown alike
+            Reset to equal
           </Button>
         )}
         <Button variant="subtle" onClick={onDone}>
-          Leave it
+          Cancel
         </Button>
       </Group>
       <Text size="sm" mt={6} role="status" c={save.isError ? 'var(--bad)' : 'dimmed'}>
         {save.isError
           ? wordsOf(save.error)
           : sum === whole
-            ? 'Of all who got this channel’s post, in whole per cent.'
-            : `The parts add up to ${sum} %. Change them until they make 100 %.`}
+            ? 'Share of the channel’s audience that saw each variant, in whole per cent.'
+            : `The parts add up to ${sum}%. They must add up to 100%.`}
       </Text>
     </form>
   )

@@ -11,9 +11,9 @@ const map: Named = [
 ]
 
 const filesOf = ({ by }: Asked): ReadonlyArray<readonly [group: string, items: Named]> => [
-  ['The whole answer', [['page.pdf', 'One page as PDF']]],
+  ['Full report', [['page.pdf', 'One page as PDF']]],
   [
-    'The pictures',
+    'Charts',
     [
       ['lanes.svg', 'Lanes as SVG'],
       ['lanes.png', 'Lanes as PNG'],
@@ -23,7 +23,7 @@ const filesOf = ({ by }: Asked): ReadonlyArray<readonly [group: string, items: N
     ],
   ],
   [
-    'The table',
+    'Table',
     [
       ['breakdown.csv', 'Table as CSV'],
       ['breakdown.xlsx', 'Table as Excel workbook'],
@@ -32,8 +32,8 @@ const filesOf = ({ by }: Asked): ReadonlyArray<readonly [group: string, items: N
 ]
 
 const clicks: Named = [
-  ['clicks.csv', 'Single clicks as CSV'],
-  ['clicks.ndjson', 'Single clicks as NDJSON'],
+  ['clicks.csv', 'Individual clicks as CSV'],
+  ['clicks.ndjson', 'Individual clicks as NDJSON'],
 ]
 
 /** The answer as files: for a letter, for slides, for reckoning elsewhere. */
@@ -44,7 +44,7 @@ export function TakeAway({ asked, title }: { asked: Asked; title?: string }) {
     <Menu position="bottom-end" width={240}>
       <Menu.Target>
         <Button variant="subtle" size="compact-sm" leftSection={<IconDownload size={15} aria-hidden />}>
-          Take away
+          Export
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
@@ -54,7 +54,7 @@ export function TakeAway({ asked, title }: { asked: Asked; title?: string }) {
             <FileItems files={addressed(items)} />
           </div>
         ))}
-        <Menu.Label>What it is made of</Menu.Label>
+        <Menu.Label>Underlying data</Menu.Label>
         <FileItems files={addressed(clicks)} areLarge />
       </Menu.Dropdown>
     </Menu>

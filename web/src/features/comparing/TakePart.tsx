@@ -20,7 +20,7 @@ const every = Object.keys(words) as Ending[]
 export const TakePart = ({ name, addressOf, endings = every }: Props) => (
   <Menu position="bottom-end" width={180}>
     <Menu.Target>
-      <ActionIcon variant="subtle" aria-label={`Take away ${name}`} title={`Take away ${name}`}>
+      <ActionIcon variant="subtle" aria-label={`Export ${name}`} title={`Export ${name}`}>
         <IconDownload size={16} aria-hidden />
       </ActionIcon>
     </Menu.Target>

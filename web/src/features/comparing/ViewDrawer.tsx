@@ -38,7 +38,7 @@ export function ViewDrawer({ view, isOpen, onClose, mayChange }: Props) {
     <Drawer opened={isOpen} onClose={onClose} position="right" size={460} title={view.name}>
       <Stack gap="md">
         <Text size="sm" c="dimmed">
-          {view.createdBy ? `Kept by ${view.createdBy} on ` : 'Kept on '}
+          {view.createdBy ? `Saved by ${view.createdBy} on ` : 'Saved on '}
           {day(view.createdAt.slice(0, 10))}
         </Text>
         {mayChange && (
@@ -68,7 +68,7 @@ export function ViewDrawer({ view, isOpen, onClose, mayChange }: Props) {
               </Group>
             </form>
             <Switch
-              label="Pinned above every question"
+              label="Pinned to the top of Compare"
               checked={view.isPinned}
               onChange={(event) => change.mutate({ isPinned: event.currentTarget.checked })}
             />
@@ -79,7 +79,7 @@ export function ViewDrawer({ view, isOpen, onClose, mayChange }: Props) {
           <Button variant="subtle" color="red" onClick={() => remove.mutate()} loading={remove.isPending}>
             {view.shares.length > 0
               ? `Delete the view and end ${view.shares.length === 1 ? 'its address' : `its ${view.shares.length} addresses`}`
-              : 'Delete the view'}
+              : 'Delete view'}
           </Button>
         )}
         {remove.error && <Failed error={remove.error} />}
@@ -92,7 +92,7 @@ const terms = [
   { value: '7', label: 'for 7 days' },
   { value: '30', label: 'for 30 days' },
   { value: '90', label: 'for 90 days' },
-  { value: '', label: 'until it is taken back' },
+  { value: '', label: 'until revoked' },
 ]
 
 function Shares({
@@ -122,10 +122,10 @@ function Shares({
   return (
     <section aria-label="Shared with">
       <Title order={3} size={16} mb={4}>
-        Read without an account
+        Share without an account
       </Title>
       <Text size="sm" c="dimmed" mb="sm">
-        Whoever has the address reads this one answer, always up to date, and nothing else of the workspace.
+        Anyone with the link can see this report, always up to date, and nothing else in the workspace.
       </Text>
       {view.shares.map((share) => (
         <Share key={share.id} view={view} share={share} mayChange={mayChange} onChange={onChange} />
@@ -134,7 +134,7 @@ function Shares({
         <form onSubmit={form.onSubmit((values) => make.mutate(values))}>
           <Stack gap="sm" mt="sm">
             <TextInput
-              label="For whom"
+              label="Recipient"
               placeholder="The trustees"
               required
               {...form.getInputProps('name')}
@@ -142,7 +142,7 @@ function Shares({
             />
             <Select label="How long" data={terms} {...form.getInputProps('days')} />
             <Button type="submit" variant="default" loading={make.isPending}>
-              Make an address
+              Create link
             </Button>
           </Stack>
         </form>
@@ -152,10 +152,10 @@ function Shares({
           <div className={classes.secret}>{address}</div>
           <Group gap={8}>
             <Button size="sm" onClick={() => void copy('Address', address)}>
-              Copy the address
+              Copy link
             </Button>
             <Text size="sm" c="dimmed">
-              It is shown this once.
+              Shown only once.
             </Text>
           </Group>
         </Stack>
@@ -191,15 +191,15 @@ function Share({ view, share, mayChange, onChange }: ShareProps) {
           color="red"
           loading={takeBack.isPending}
           onClick={() => takeBack.mutate()}
-          aria-label={`Take back the address of ${share.name}`}
+          aria-label={`Revoke the link for ${share.name}`}
         >
-          Take back
+          Revoke
         </Button>
       )}
       <Text size="sm" c="dimmed" style={{ gridColumn: 1 }}>
         {[
-          share.expiresAt === null ? 'until it is taken back' : `until ${day(share.expiresAt.slice(0, 10))}`,
-          share.lastSeenAt ? `read last on ${day(share.lastSeenAt.slice(0, 10))}` : 'not read yet',
+          share.expiresAt === null ? 'until revoked' : `until ${day(share.expiresAt.slice(0, 10))}`,
+          share.lastSeenAt ? `last opened ${day(share.lastSeenAt.slice(0, 10))}` : 'not opened yet',
         ].join(' · ')}
       </Text>
       {takeBack.error && <Failed error={takeBack.error} />}

@@ -27,12 +27,12 @@ export const columns = [
   { key: 'placements', label: 'Placements', show: (row: BreakdownRow) => count(row.placements) },
   {
     key: 'clicksPerPlacement',
-    label: 'A placement',
+    label: 'Per placement',
     show: (row: BreakdownRow) => number(row.clicksPerPlacement),
   },
   {
     key: 'clicksPerPlacementDay',
-    label: 'A placement and day',
+    label: 'Per placement and day',
     show: (row: BreakdownRow) => number(row.clicksPerPlacementDay),
   },
   { key: 'previousClicks', label: 'Before', show: (row: BreakdownRow) => number(row.previousClicks) },

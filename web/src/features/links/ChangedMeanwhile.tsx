@@ -33,14 +33,19 @@ export function ChangedMeanwhile({ told, theirs, base, mine, isSaving, onMine, o
     return text === null || text === '' ? 'none' : String(text)
   }
   return (
-    <Alert role="alertdialog" variant="default" title="Changed meanwhile" aria-label="Changed meanwhile">
+    <Alert
+      role="alertdialog"
+      variant="default"
+      title="Changed by someone else"
+      aria-label="Changed by someone else"
+    >
       <Text size="sm">{told}</Text>
       <Table mt="sm" layout="fixed">
         <Table.Thead>
           <Table.Tr>
             <Table.Th w={96}></Table.Th>
-            <Table.Th>Theirs, saved</Table.Th>
-            <Table.Th>Yours, not saved</Table.Th>
+            <Table.Th>Theirs (saved)</Table.Th>
+            <Table.Th>Yours (not saved)</Table.Th>
           </Table.Tr>
         </Table.Thead>
         <Table.Tbody>
@@ -62,10 +67,10 @@ export function ChangedMeanwhile({ told, theirs, base, mine, isSaving, onMine, o
       </Table>
       <Group gap={8} mt="sm">
         <Button loading={isSaving} onClick={onMine}>
-          Save what I changed
+          Save my changes
         </Button>
         <Button variant="default" onClick={onTheirs}>
-          Take theirs
+          Keep theirs
         </Button>
       </Group>
     </Alert>

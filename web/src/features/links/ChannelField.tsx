@@ -23,13 +23,15 @@ export function ChannelField({ link, form }: Props) {
     <Select
       label="Channel"
       description={
-        channel !== link.channel ? 'All its clicks are counted for this one, earlier ones too' : undefined
+        channel !== link.channel ? 'All its clicks, including past ones, count for this channel' : undefined
       }
       inputWrapperOrder={['label', 'input', 'description', 'error']}
       placeholder="none"
       searchable
       clearable={!link.post}
-      data={[...channels.values()].map((c) => ({ value: c.key, label: c.name }))}
+      data={[...channels.values()]
+        .filter((c) => !c.retiredAt || c.key === link.channel)
+        .map((c) => ({ value: c.key, label: c.name }))}
       value={channel}
       error={form.errors.channel}
       onChange={change}

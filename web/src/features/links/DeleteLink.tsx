@@ -39,13 +39,13 @@ export function DeleteLink({ link, onKeep, onGone }: Props) {
           {recent === undefined
             ? 'Everybody'
             : `People clicked it ${counted(recent, 'time')} in the last 30 days. Everybody`}{' '}
-          who follows it from now on is told that it has ended
-          {link.aliases.length > 0 && ', under its earlier addresses too'}. Its slug is kept for it for 180
-          days, and so long it can be brought back.
+          who follows it from now on sees that it has ended
+          {link.aliases.length > 0 && ', under its earlier addresses too'}. You can restore it for 180 days;
+          its slug is reserved until then.
         </Text>
         <TextInput
           mt="sm"
-          label={`Type its slug, ${link.slug}, to delete it`}
+          label={`To confirm, type the slug: ${link.slug}`}
           autoFocus
           autoComplete="off"
           value={typed}
@@ -53,10 +53,10 @@ export function DeleteLink({ link, onKeep, onGone }: Props) {
         />
         <Group gap={8} mt="sm" mb={4}>
           <Button type="submit" color="red" disabled={!isSure} loading={remove.isPending}>
-            Delete the link
+            Delete link
           </Button>
           <Button variant="default" onClick={onKeep}>
-            Keep it
+            Cancel
           </Button>
         </Group>
       </form>

@@ -62,8 +62,8 @@ function WordsField({ query, onNarrow }: Pick<FilterProps, 'onNarrow'> & { query
   const ask = useDebouncedCallback((words: string) => onNarrow({ query: words.trim() || undefined }), 200)
   return (
     <TextInput
-      aria-label="Find links by words"
-      placeholder="Words of title, address, note, campaign or tag"
+      aria-label="Search links"
+      placeholder="Title, address, note, campaign or tag"
       className={classes.words}
       leftSection={<IconSearch size={16} aria-hidden />}
       value={text}
@@ -79,7 +79,7 @@ function WordsField({ query, onNarrow }: Pick<FilterProps, 'onNarrow'> & { query
       rightSection={
         text && (
           <CloseButton
-            aria-label="Clear the words"
+            aria-label="Clear search"
             onClick={() => {
               setText('')
               onNarrow({ query: undefined })
@@ -106,9 +106,9 @@ function useChips(search: LinksSearch, channels: ReadonlyMap<string, Channel>): 
     campaign: (key) => campaigns.data?.find((c) => c.key === key)?.name ?? key,
     channel: (key) => channels.get(key)?.name ?? key,
     tag: (name) => `tag: ${name}`,
-    folder: (name) => (name === noFolder ? 'in no folder' : `folder: ${name}`),
+    folder: (name) => (name === noFolder ? 'no folder' : `folder: ${name}`),
     domain: (name) => name,
-    by: (id) => `made by ${members.data?.find((m) => m.id === id)?.name ?? 'a member'}`,
+    by: (id) => `created by ${members.data?.find((m) => m.id === id)?.name ?? 'a member'}`,
   }
   const lists = (Object.keys(names) as ListFilter[]).flatMap((filter) =>
     listOf(search[filter]).map((value) => ({
@@ -136,8 +136,8 @@ function useChips(search: LinksSearch, channels: ReadonlyMap<string, Channel>): 
       label: states[search.state].toLowerCase(),
       without: { state: undefined },
     },
-    search.page && { key: 'page', label: 'to one page', without: { page: undefined } },
-    search.batch && { key: 'batch', label: 'made from one list', without: { batch: undefined } },
+    search.page && { key: 'page', label: 'to the same page', without: { page: undefined } },
+    search.batch && { key: 'batch', label: 'created from one list', without: { batch: undefined } },
   ]
   return [...lists, ...single.filter((chip) => chip !== undefined && chip !== false && chip !== '')]
 }

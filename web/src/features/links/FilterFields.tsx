@@ -47,7 +47,7 @@ export function FilterFields({ search, channels, onNarrow }: FilterProps) {
         label="State"
         comboboxProps={inPanel}
         data={[
-          { value: '', label: 'All in the lists' },
+          { value: '', label: 'All except archived' },
           ...Object.entries(states).map(([value, label]) => ({ value, label })),
         ]}
         value={search.state ?? ''}
@@ -75,17 +75,17 @@ export function FilterFields({ search, channels, onNarrow }: FilterProps) {
       {(folders.data?.length ?? 0) > 0 &&
         several('folder', 'Folders', [
           ...folders.data!.map((f) => f.name),
-          { value: noFolder, label: 'In no folder' },
+          { value: noFolder, label: 'No folder' },
         ])}
       {several('domain', 'Short domains', domains.data?.map((d) => d.name) ?? [])}
-      {several('by', 'Made by', members.data?.map((m) => ({ value: m.id, label: m.name })) ?? [])}
-      {dayField('since', 'Made since')}
-      {dayField('until', 'Made until')}
+      {several('by', 'Created by', members.data?.map((m) => ({ value: m.id, label: m.name })) ?? [])}
+      {dayField('since', 'Created since')}
+      {dayField('until', 'Created until')}
       <Select
         label="Pixels"
         comboboxProps={inPanel}
         data={[
-          { value: '', label: 'whether or not' },
+          { value: '', label: 'any' },
           { value: 'any', label: 'with pixels' },
           { value: 'none', label: 'without pixels' },
           ...(pixels.data?.map((p) => ({ value: p.id, label: p.name })) ?? []),
@@ -98,7 +98,7 @@ export function FilterFields({ search, channels, onNarrow }: FilterProps) {
         size="compact-sm"
         renderRoot={(props) => <RouterLink to="/links" search={asShown(search)} {...props} />}
       >
-        Take all filters off
+        Clear filters
       </Button>
     </Stack>
   )

@@ -32,7 +32,7 @@ export function FolderStrip({ search, onMove }: Props) {
           onDrop={(link) => onMove(folder.name, link)}
         />
       ))}
-      <Place label="In none" folder={noFolder} search={search} onDrop={(link) => onMove('', link)} />
+      <Place label="No folder" folder={noFolder} search={search} onDrop={(link) => onMove('', link)} />
     </nav>
   )
 }

@@ -35,12 +35,9 @@ export function FoldersList() {
         Folders
       </Title>
       {folders.data.length === 0 ? (
-        <Text c="dimmed">None yet. A link lies in one folder at most, such as that of a client.</Text>
+        <Text c="dimmed">No folders yet. A link can be in one folder, for example a client’s.</Text>
       ) : (
-        <Sheet
-          about="A link lies in one folder at most, such as that of a client."
-          columns={['Folder', 'Links', '']}
-        >
+        <Sheet about="A link can be in one folder, for example a client’s." columns={['Folder', 'Links', '']}>
           {folders.data.map((folder) => {
             const path = { params: { path: { id: folder.id } } }
             return (
@@ -55,7 +52,7 @@ export function FoldersList() {
                   {isEditor && (
                     <NameActions
                       name={folder.name}
-                      loses={folder.links > 0 ? 'Its links stay, without a folder.' : undefined}
+                      loses={folder.links > 0 ? 'Its links are kept, without a folder.' : undefined}
                       onRename={(name) =>
                         read(api.PATCH('/api/v1/folders/{id}', { ...path, body: { name } })).then(refresh)
                       }
@@ -70,7 +67,7 @@ export function FoldersList() {
       )}
       {isEditor && (
         <AddForm error={add.error} onSubmit={form.onSubmit((values) => add.mutate(values))}>
-          <TextInput label="Name of a new folder" required {...form.getInputProps('name')} />
+          <TextInput label="New folder" required {...form.getInputProps('name')} />
           <Button type="submit" loading={add.isPending}>
             Add folder
           </Button>

@@ -15,14 +15,14 @@ interface Props {
 /** The post that the links below belong to, with their sum. */
 export function GroupHeading({ post, links, wide, selection }: Props) {
   const sum = links.reduce((clicks, link) => clicks + link.clicks, 0)
-  const title = post?.title ?? 'Single links'
+  const title = post?.title ?? 'Individual links'
   const picked = links.filter((link) => selection.has(link.id)).length
   return (
     <tr className={classes.heading}>
       <td className={classes.pick}>
         <Checkbox
           size="xs"
-          aria-label={`Pick all of ${title}`}
+          aria-label={`Select all of ${title}`}
           checked={picked === links.length}
           indeterminate={picked > 0 && picked < links.length}
           onChange={() =>

@@ -48,7 +48,7 @@ export function LinkActions({ link, mayChange, onChange, onDelete }: Props) {
     onSuccess: async (made) => {
       await linksChanged(queries)
       await navigate({ to: '/links/$linkId', params: { linkId: made.id }, search: (s) => s })
-      notifications.show({ message: `${addressOf(made.shortUrl)} is new, and like the one before` })
+      notifications.show({ message: `${addressOf(made.shortUrl)} created as a duplicate` })
     },
     onError: tellFailure,
   })
@@ -68,7 +68,7 @@ export function LinkActions({ link, mayChange, onChange, onDelete }: Props) {
       {!link.deletedAt && <CodeButton link={link.id} hasKey />}
       <Menu position="bottom-end">
         <Menu.Target>
-          <ActionIcon variant="default" size={36} aria-label="More to do with this link">
+          <ActionIcon variant="default" size={36} aria-label="More actions">
             <IconDots size={16} />
           </ActionIcon>
         </Menu.Target>
@@ -81,7 +81,7 @@ export function LinkActions({ link, mayChange, onChange, onDelete }: Props) {
               rel="noreferrer"
               leftSection={<IconExternalLink size={16} aria-hidden />}
             >
-              Open, not counted
+              Open without counting
             </Menu.Item>
           )}
           {mayChange && (
@@ -89,7 +89,7 @@ export function LinkActions({ link, mayChange, onChange, onDelete }: Props) {
               leftSection={<IconCopyPlus size={16} aria-hidden />}
               onClick={() => duplicate.mutate()}
             >
-              New link like this
+              Duplicate
             </Menu.Item>
           )}
           {mayChange && !link.deletedAt && (
@@ -104,7 +104,7 @@ export function LinkActions({ link, mayChange, onChange, onDelete }: Props) {
                 }
                 onClick={() => archive.mutate(!link.archivedAt)}
               >
-                {link.archivedAt ? 'Back to the lists' : 'Archive'}
+                {link.archivedAt ? 'Unarchive' : 'Archive'}
               </Menu.Item>
               <Menu.Item color="red" leftSection={<IconTrash size={16} aria-hidden />} onClick={onDelete}>
                 Delete

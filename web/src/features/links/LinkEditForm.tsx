@@ -81,8 +81,8 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
         </div>
         <TextInput
           label="Fallback"
-          description="Where visitors are led while the destination is dead, and outside of the link’s time"
-          placeholder="as campaign or workspace say"
+          description="Where visitors go while the destination is broken or the link isn’t active"
+          placeholder="campaign or workspace default"
           {...form.getInputProps('fallback')}
         />
         <SpanFields
@@ -105,7 +105,7 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
           />
           <TextInput
             label="Slug"
-            description={form.values.slug !== base.slug ? 'The one before leads here too' : undefined}
+            description={form.values.slug !== base.slug ? 'The previous address keeps working' : undefined}
             inputWrapperOrder={['label', 'input', 'description', 'error']}
             {...form.getInputProps('slug')}
           />
@@ -135,8 +135,12 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
           </Fieldset>
         )}
         <Select label="Redirect" data={redirects} {...form.getInputProps('redirect')} />
-        <Select label="Parameters a visitor brings" data={passings} {...form.getInputProps('passQuery')} />
-        <Select label="Where the visitor came from" data={referrers} {...form.getInputProps('referrer')} />
+        <Select
+          label="Parameters in the visitor’s address"
+          data={passings}
+          {...form.getInputProps('passQuery')}
+        />
+        <Select label="Referrer" data={referrers} {...form.getInputProps('referrer')} />
         {optionSwitches.map(({ key, label }) => (
           <Checkbox key={key} label={label} {...form.getInputProps(key, { type: 'checkbox' })} />
         ))}
@@ -151,12 +155,12 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
           {...form.getInputProps('titleAttribute')}
         />
         <PixelsField
-          description="Its own; those of post, campaign, channel and domain fire too"
+          description="In addition to the post’s, campaign’s, channel’s and domain’s"
           {...form.getInputProps('pixels')}
         />
         <NumberInput
           label="Wait for ad networks, milliseconds"
-          description={`${usualWait} unless said otherwise; visitors go on as soon as all have answered`}
+          description={`Default ${usualWait}; visitors continue as soon as all have answered`}
           placeholder={String(usualWait)}
           min={0}
           max={5000}
@@ -182,7 +186,7 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
             Save
           </Button>
           <Button variant="default" onClick={onDone}>
-            Leave as it was
+            Cancel
           </Button>
         </Group>
       </Stack>

@@ -15,14 +15,14 @@ export function LinkFacts({ link }: { link: Link }) {
   return (
     <Facts>
       <Fact label="Destination">{link.destination}</Fact>
-      <Fact label="Leads to">{link.finalUrl}</Fact>
+      <Fact label="Destination">{link.finalUrl}</Fact>
       <Fact label="Link check">{link.check && <CheckFact check={link.check} />}</Fact>
       <Fact label="Fallback">{link.fallback}</Fact>
       <Fact label="Opens">{link.opensAt && boundText(openingOf(link.opensAt, timeZone))}</Fact>
       <Fact label="Ends">{link.endsAt && boundText(endOf(link.endsAt, timeZone))}</Fact>
       <Fact label="UTM">{link.source && utm}</Fact>
       <Fact label="Redirect">{link.redirect}</Fact>
-      <Fact label="Also under">
+      <Fact label="Also at">
         {link.aliases.map((alias) => (
           <div key={alias}>{addressOf(alias)}</div>
         ))}
@@ -41,7 +41,7 @@ export function LinkFacts({ link }: { link: Link }) {
             >
               {pixel.name}
             </RouterLink>
-            {pixel.place !== 'link' && `, by its ${pixel.place}`}
+            {pixel.place !== 'link' && `, from its ${pixel.place}`}
           </div>
         ))}
       </Fact>

@@ -19,8 +19,8 @@ export function LinkFigures({ link, color }: { link: Link; color: number }) {
           {link.clicks === 1 ? 'click' : 'clicks'} by people
         </Text>
         {link.broughtAlong !== null && (
-          <Text size="sm" c="dimmed" title="Counted elsewhere, before the link came here; part of no figure">
-            {count(link.broughtAlong)} brought along
+          <Text size="sm" c="dimmed" title="Counted before the link was imported; not part of any report">
+            {count(link.broughtAlong)} imported
           </Text>
         )}
       </div>

@@ -35,7 +35,7 @@ export function LinkHistory({ link, mayRestore }: { link: Link; mayRestore: bool
             <div className={classes.head}>
               <span>
                 <b>{version.until ? timeOf(version.since) : 'Now'}</b>{' '}
-                {version.version === 1 ? 'made' : 'changed'} by {version.madeBy ?? 'somebody who has gone'}
+                {version.version === 1 ? 'made' : 'changed'} by {version.madeBy ?? 'a former member'}
                 {!version.until && `, ${timeOf(version.since)}`}
               </span>
               {mayRestore && version.until && (
@@ -65,7 +65,7 @@ export function LinkHistory({ link, mayRestore }: { link: Link; mayRestore: bool
 function Changes({ version }: { version: LinkVersion }) {
   if (version.differences.length === 0) return null
   return (
-    <ul className={classes.changes} aria-label={version.many ? `One of many: ${version.many}` : undefined}>
+    <ul className={classes.changes} aria-label={version.many ? `Bulk change: ${version.many}` : undefined}>
       {version.differences.map(({ field, from, to }) => (
         <li key={field}>
           {fieldNames[field]}: {from !== null && <del>{from}</del>}

@@ -59,7 +59,7 @@ export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, pic
       <td className={classes.pick}>
         <Checkbox
           size="xs"
-          aria-label={`Pick ${addressOf(link.shortUrl)}`}
+          aria-label={`Select ${addressOf(link.shortUrl)}`}
           checked={isPicked}
           onChange={(event) => onPick(event.currentTarget.checked)}
         />
@@ -98,7 +98,7 @@ export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, pic
       <td className={classes.clicks}>
         {count(link.clicks)}
         {link.broughtAlong !== null && (
-          <small title="Brought along: counted elsewhere, part of no figure">
+          <small title="Imported: counted elsewhere, not part of any report">
             +{count(link.broughtAlong)}
           </small>
         )}

@@ -78,7 +78,7 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
       <TimeNote link={link} />
       {link.archivedAt && !link.deletedAt && (
         <Alert variant="default" mt="md" title={`Archived on ${dayOf(link.archivedAt)}`}>
-          It leads on, and is out of the lists.
+          It still works, but is hidden from lists.
         </Alert>
       )}
       {doing === 'change' ? (
@@ -88,7 +88,7 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
           <LinkFigures link={link} color={channel?.color ?? 8} />
           <Tabs defaultValue="leads" keepMounted={false}>
             <Tabs.List mb="md">
-              <Tabs.Tab value="leads">Where it leads</Tabs.Tab>
+              <Tabs.Tab value="leads">Destination</Tabs.Tab>
               <Tabs.Tab value="clicks">Clicks</Tabs.Tab>
               <Tabs.Tab value="history">History</Tabs.Tab>
             </Tabs.List>

@@ -69,12 +69,12 @@ export function LinksPage() {
               {isFlat ? 'Group by post' : 'Show as one list'} <kbd className={classes.key}>g</kbd>
             </Button>
             <Select
-              aria-label="Order"
+              aria-label="Sort by"
               size="xs"
               w={164}
-              data={search.query ? [{ value: '', label: 'Best fit first' }, ...sorts] : sorts}
+              data={search.query ? [{ value: '', label: 'Best match first' }, ...sorts] : sorts}
               value={search.sort ?? (search.query ? '' : 'newest')}
-              placeholder="By a column"
+              placeholder="By column"
               onChange={(sort) => narrow({ sort: sort || undefined })}
             />
             <ColumnChoice search={search} onNarrow={narrow} />
@@ -84,7 +84,7 @@ export function LinksPage() {
             <Text size="sm" c="dimmed" role="status">
               {found.data &&
                 (isNear && total > 0
-                  ? `Nothing is written so; ${counted(total, 'link')} nearly so`
+                  ? `No exact match. ${counted(total, 'similar link')}:`
                   : counted(total, 'link'))}
             </Text>
             {mayEdit(session) && (
@@ -93,7 +93,7 @@ export function LinksPage() {
                 size="compact-sm"
                 renderRoot={(props) => <RouterLink to="/send/many" {...props} />}
               >
-                Bring in links
+                Import links
               </Button>
             )}
             <ManyCodes
@@ -166,30 +166,30 @@ const NoneYet = ({ isReader }: { isReader: boolean }) => (
       !isReader && (
         <Row gap={12} justify="center">
           <Button component={RouterLink} to="/send">
-            Send the first post
+            Create your first post
           </Button>
           <Button variant="default" renderRoot={(props) => <RouterLink to="/send/many" {...props} />}>
-            Bring in links
+            Import links
           </Button>
         </Row>
       )
     }
   >
     {isReader
-      ? 'Editors of this workspace make them; you will see them here.'
-      : 'Paste the address of a page anywhere, and a post begins with it; or bring along those that you have made elsewhere.'}
+      ? 'Links made by editors of this workspace appear here.'
+      : 'Paste a page’s address anywhere to start a post, or import links you made elsewhere.'}
   </Empty>
 )
 
 const NoneFound = () => (
   <Empty
-    title="No link fits"
+    title="No links match"
     action={
       <Button variant="default" renderRoot={(props) => <RouterLink to="/links" search={{}} {...props} />}>
         Show all links
       </Button>
     }
   >
-    No link has these words together with these filters. Take one away, or show all.
+    Remove a filter or change the search, or show all links.
   </Empty>
 )

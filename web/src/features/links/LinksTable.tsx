@@ -97,7 +97,7 @@ export function LinksTable({ links, total, search, channels, selection, isBeside
           <td className={classes.pick}>
             <Checkbox
               size="xs"
-              aria-label="Pick all links that are found"
+              aria-label="Select all matching links"
               checked={isWhole}
               indeterminate={selection.count > 0 && !isWhole}
               onChange={() => (isWhole ? selection.clear() : selection.pickAll())}

@@ -75,14 +75,14 @@ export function TagsAction({ isBusy, onChange }: ActionProps) {
             <TagsField label="Tags" data-autofocus comboboxProps={above} value={names} onChange={setNames} />
             <Group gap={8}>
               <Button disabled={names.length === 0} onClick={() => done({ addTags: names })}>
-                Put on
+                Add
               </Button>
               <Button
                 variant="default"
                 disabled={names.length === 0}
                 onClick={() => done({ removeTags: names })}
               >
-                Take off
+                Remove
               </Button>
             </Group>
           </>
@@ -99,13 +99,13 @@ export function FolderAction({ isBusy, onChange }: ActionProps) {
     <Panel label="Move" icon={<IconFolder size={16} aria-hidden />} isBusy={isBusy}>
       {(close) =>
         folders.data?.length === 0 ? (
-          <Text size="sm">There are no folders yet. Add one in Set-up, under Tags.</Text>
+          <Text size="sm">There are no folders yet. Add one in Settings, under Tags.</Text>
         ) : (
           <Select
             label="Folder"
             data-autofocus
             comboboxProps={above}
-            data={[...(folders.data?.map((f) => f.name) ?? []), { value: '', label: 'Out of any folder' }]}
+            data={[...(folders.data?.map((f) => f.name) ?? []), { value: '', label: 'No folder' }]}
             value={null}
             onChange={(folder) => {
               close()
@@ -125,7 +125,7 @@ export function CampaignAction({ isBusy, onChange }: ActionProps) {
     <Panel label="Campaign" icon={<IconFlag size={16} aria-hidden />} isBusy={isBusy}>
       {(close) => (
         <>
-          <Text size="sm">Their addresses carry the new campaign from the next visit on.</Text>
+          <Text size="sm">The new campaign applies from the next visit.</Text>
           <Select
             label="Campaign"
             data-autofocus
@@ -167,7 +167,7 @@ export function PixelsAction({ isBusy, onChange }: ActionProps) {
                 disabled={ids.length === 0}
                 onClick={() => done({ removePixels: ids })}
               >
-                Take off
+                Remove
               </Button>
             </Group>
           </>
@@ -199,7 +199,7 @@ export function TimeAction({ isBusy, onChange }: ActionProps) {
                 Set
               </Button>
               <Button variant="default" onClick={() => done({ opensAt: '', endsAt: '' })}>
-                Open for good
+                Always active
               </Button>
             </Group>
           </>
@@ -235,8 +235,8 @@ function SureToDelete({ links, count, onChange, close }: ActionProps & { close: 
         {preview.isError
           ? wordsOf(preview.error)
           : preview.data
-            ? `People clicked them ${counted(preview.data.recentClicks, 'time')} in the last 30 days. Whoever follows one from now on is told that it has ended.`
-            : 'Looking what still goes over them …'}
+            ? `People clicked them ${counted(preview.data.recentClicks, 'time')} in the last 30 days. Anyone who follows one from now on sees that it has ended.`
+            : 'Checking recent clicks…'}
       </Text>
       <Button
         color="red"

@@ -47,15 +47,15 @@ export function ManyBar({ selection, search, total }: Props) {
   const action = { links, count: selection.count, isBusy: change.isPending, onChange: run }
   const isDeleted = search.state === 'deleted'
   return (
-    <section className={classes.bar} aria-label="Picked links">
+    <section className={classes.bar} aria-label="Selected links">
       <Group gap={8} wrap="nowrap">
-        <CloseButton aria-label="Pick none" onClick={selection.clear} />
+        <CloseButton aria-label="Clear selection" onClick={selection.clear} />
         <Text fw={600} role="status">
-          {counted(selection.count, 'link')} picked <kbd className={classes.key}>a</kbd>
+          {counted(selection.count, 'link')} selected <kbd className={classes.key}>a</kbd>
         </Text>
         {selection.count < total && !selection.picked.isAll && (
           <Button size="compact-sm" variant="subtle" onClick={selection.pickAll}>
-            Pick all {count(total)} found
+            Select all {count(total)} found
           </Button>
         )}
       </Group>
@@ -76,7 +76,7 @@ export function ManyBar({ selection, search, total }: Props) {
                 leftSection={<IconArchiveOff size={16} aria-hidden />}
                 onClick={() => void run({ archive: false })}
               >
-                Back to the lists
+                Unarchive
               </Button>
             ) : (
               <Button
@@ -94,7 +94,7 @@ export function ManyBar({ selection, search, total }: Props) {
         <TakeAction links={links} />
         {!isDeleted && links.ids && links.ids.length <= mostCodes && (
           <ManyCodes
-            of="the picked ones"
+            of="selected links"
             count={links.ids.length}
             findLinks={() => Promise.resolve([...links.ids!])}
           />
@@ -107,7 +107,7 @@ export function ManyBar({ selection, search, total }: Props) {
               leftSection={<IconArrowBack size={16} aria-hidden />}
               onClick={() => void run({ delete: false }, true)}
             >
-              Bring back
+              Restore
             </Button>
           ) : (
             <DeleteAction {...action} />

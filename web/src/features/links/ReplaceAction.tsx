@@ -77,9 +77,9 @@ function Replace({ links, onChange, onDone }: ActionProps & { onDone: () => void
           <>
             <Text size="sm" role="status">
               {seen.changed === 0
-                ? 'No destination has that in it.'
+                ? 'No destination contains that.'
                 : `${count(seen.changed)} of ${counted(seen.found, 'destination')} change.`}
-              {seen.refused > 0 && ` ${count(seen.refused)} can’t be changed so.`}
+              {seen.refused > 0 && ` ${count(seen.refused)} can’t be changed this way.`}
             </Text>
             <ul className={classes.examples}>
               {seen.examples.map((example) => (
@@ -98,7 +98,7 @@ function Replace({ links, onChange, onDone }: ActionProps & { onDone: () => void
             </ul>
             {seen.refused > 0 && (
               <Checkbox
-                label="Leave those out and change the others"
+                label="Skip those and change the rest"
                 checked={isGoodOnly}
                 onChange={(event) => setIsGoodOnly(event.currentTarget.checked)}
               />

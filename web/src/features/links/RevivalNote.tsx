@@ -15,12 +15,12 @@ export function RevivalNote({ link, mayRevive }: { link: Link; mayRevive: boolea
     <Alert variant="default" mt="md" title={`Deleted on ${day(link.deletedAt!.slice(0, 10))}`}>
       <Text size="sm">
         {link.blockedUntil
-          ? `Visitors are told that it has ended. Its slug is kept for it until ${day(link.blockedUntil.slice(0, 10))}.`
-          : 'Its slug belongs to another link by now, so it can’t be brought back.'}
+          ? `Visitors see that it has ended. Its slug is reserved until ${day(link.blockedUntil.slice(0, 10))}.`
+          : 'Another link uses its slug now, so it can’t be restored.'}
       </Text>
       {mayRevive && link.blockedUntil && (
         <Button mt="sm" size="sm" loading={revive.isPending} onClick={() => revive.mutate()}>
-          Bring it back
+          Restore
         </Button>
       )}
       {revive.isError && <Text size="sm">{revive.error.message}</Text>}

@@ -90,14 +90,14 @@ function Keep({ filter }: { filter: string }) {
           leftSection={<IconBookmark size={15} aria-hidden />}
           onClick={() => setIsOpen((open) => !open)}
         >
-          Keep
+          Save filter
         </Button>
       </Popover.Target>
       <Popover.Dropdown>
         <form onSubmit={form.onSubmit((values) => keep.mutate(values))}>
           <Stack gap="sm">
             <TextInput
-              label="Name of the filter"
+              label="Filter name"
               required
               data-autofocus
               {...form.getInputProps('name')}
@@ -105,7 +105,7 @@ function Keep({ filter }: { filter: string }) {
             />
             <Group>
               <Button type="submit" loading={keep.isPending}>
-                Keep it
+                Save
               </Button>
             </Group>
           </Stack>

@@ -5,6 +5,7 @@ import { Link } from '@tanstack/react-router'
 import { api, read } from '../../api/client'
 import { vocabulary, type Tag } from '../../api/vocabulary'
 import { AddForm } from '../../parts/AddForm'
+import { channelColors } from '../../parts/channelColors'
 import { NameActions } from '../../parts/NameActions'
 import { count, counted } from '../../parts/numbers'
 import { Sheet } from '../../parts/Sheet'
@@ -14,9 +15,7 @@ import { mayEdit, useSession } from '../access/session'
 import { asList } from './linksSearch'
 import { FoldersList } from './FoldersList'
 
-const colors = ['Plum', 'Teal', 'Rust', 'Olive', 'Blue', 'Moss', 'Umber', 'Mauve', 'Slate', 'Madder'].map(
-  (label, value) => ({ value: String(value), label }),
-)
+const colors = channelColors.map((label, value) => ({ value: String(value), label }))
 
 /** Tags with their colours, and folders: what links are found again by. */
 export function TagsSection() {
@@ -39,10 +38,10 @@ export function TagsSection() {
         Tags
       </Title>
       {tags.data.length === 0 ? (
-        <Text c="dimmed">None yet. A new tag is also made by typing it wherever links are made.</Text>
+        <Text c="dimmed">No tags yet. You can also create a tag by typing it when you create links.</Text>
       ) : (
         <Sheet
-          about="A link has any number of tags. They are made by typing a new one wherever links are made; a renamed tag is renamed on all its links."
+          about="Links can have any number of tags. Type a new tag anywhere to create it. Renaming a tag changes it on all its links."
           columns={['Tag', 'Links', 'Colour', '']}
         >
           {tags.data.map((tag) => (
@@ -52,7 +51,7 @@ export function TagsSection() {
       )}
       {mayEdit(session) && (
         <AddForm error={add.error} onSubmit={form.onSubmit((values) => add.mutate(values))}>
-          <TextInput label="Name of a new tag" required {...form.getInputProps('name')} />
+          <TextInput label="New tag" required {...form.getInputProps('name')} />
           <Button type="submit" loading={add.isPending}>
             Add tag
           </Button>
@@ -131,7 +130,7 @@ function TagRow({ tag, others, mayChange }: { tag: Tag; others: Tag[]; mayChange
           {mayChange && (
             <NameActions
               name={tag.name}
-              loses={tag.links > 0 ? 'Its links lose the tag.' : undefined}
+              loses={tag.links > 0 ? 'It is removed from its links.' : undefined}
               onRename={(name) => change.mutateAsync({ name })}
               onDelete={() => read(api.DELETE('/api/v1/tags/{id}', path)).then(refresh)}
             />

@@ -6,7 +6,7 @@ import { api, read, wordsOf } from '../../api/client'
 import { saveFile } from '../../parts/saveFile'
 import type { Selection } from './links'
 
-const formats = { csv: 'CSV', xlsx: 'Spreadsheet', ndjson: 'JSON, one a line' } as const
+const formats = { csv: 'CSV', xlsx: 'Spreadsheet', ndjson: 'JSON Lines' } as const
 
 /** Takes the links away as a file. */
 export function TakeAction({ links }: { links: Selection }) {
@@ -27,7 +27,7 @@ export function TakeAction({ links }: { links: Selection }) {
           loading={take.isPending}
           leftSection={<IconDownload size={16} aria-hidden />}
         >
-          Take away
+          Export
         </Button>
       </Menu.Target>
       <Menu.Dropdown>

@@ -16,16 +16,17 @@ export function TimeNote({ link }: { link: Link }) {
   const bound = useBoundText(link)
   if (!bound) return null
   const led = link.fallback
-    ? 'Visitors are led to its fallback'
-    : 'Visitors are led to the fallback of campaign or workspace'
+    ? 'Visitors go to its fallback'
+    : 'Visitors go to the campaign’s or workspace’s fallback'
   return link.state === 'scheduled' ? (
     <Alert variant="default" mt="md" title={`Opens ${bound}`}>
-      {led} until then{!link.fallback && ', or told to come back'}. “Open, not counted” leads you on already.
+      {led} until then{!link.fallback && ', or see a note to come back later'}. “Open without counting” works
+      for you already.
     </Alert>
   ) : (
     <Alert variant="default" mt="md" title={`Ended ${bound}`}>
       {led}
-      {!link.fallback && ', or told that it has ended'}. Change its time to open it again.
+      {!link.fallback && ', or see that it has ended'}. Change its dates to reactivate it.
     </Alert>
   )
 }

@@ -28,7 +28,7 @@ export const fieldNames: Record<Schema['LinkField'], string> = {
   folder: 'Folder',
   tags: 'Tags',
   pixels: 'Pixels',
-  'brought-along': 'Clicks brought along',
+  'brought-along': 'Imported clicks',
   archived: 'Archived',
   deleted: 'Deleted',
 }

@@ -32,7 +32,7 @@ export const states = {
   scheduled: 'Scheduled',
   ended: 'Ended',
   'never-clicked': 'Never clicked',
-  dead: 'Dead destination',
+  dead: 'Broken destination',
   archived: 'Archived',
   deleted: 'Deleted',
   all: 'All but deleted',

@@ -59,7 +59,7 @@ function offerUndo(change: LinkChange, refresh: () => Promise<unknown>) {
     autoClose: 10 * seconds,
     message: (
       <Group justify="space-between" wrap="nowrap">
-        {change.links === 0 ? 'Nothing was different' : `Changed ${counted(change.links, 'link')}`}
+        {change.links === 0 ? 'Nothing to change' : `Changed ${counted(change.links, 'link')}`}
         {change.links > 0 && (
           <Button
             size="compact-sm"
@@ -83,8 +83,8 @@ export async function undoChange(id: string) {
     const undone = await read(api.POST('/api/v1/link-changes/{id}/undo', { params: { path: { id } } }))
     notifications.show({
       autoClose: 6 * seconds,
-      message: `${counted(undone.links, 'link')} as before${
-        undone.changedSince > 0 ? `; ${count(undone.changedSince)} changed since and left as they are` : ''
+      message: `${counted(undone.links, 'link')} restored${
+        undone.changedSince > 0 ? `; ${count(undone.changedSince)} changed since and left alone` : ''
       }`,
     })
   } catch (error) {

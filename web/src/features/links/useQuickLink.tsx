@@ -19,7 +19,7 @@ export function useQuickLink() {
     notifications.hide(`quick-${id}`)
     await read(api.POST('/api/v1/links/{id}/undo', { params: { path: { id } } }))
     await refresh()
-    notifications.show({ message: 'Taken back', autoClose: 2 * seconds })
+    notifications.show({ message: 'Undone', autoClose: 2 * seconds })
   }
 
   async function make(pasted: string) {

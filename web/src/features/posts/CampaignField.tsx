@@ -142,7 +142,7 @@ export function CampaignField({ campaigns, value, onChange, error }: Props) {
             </Combobox.Option>
           )}
           {next.length > 0 && (
-            <Combobox.Group label="Next in its series">
+            <Combobox.Group label="Next in series">
               {next.map((p) => (
                 <Combobox.Option key={p.key} value={nextOption + p.key}>
                   Add “{p.name}”{' '}
@@ -154,7 +154,7 @@ export function CampaignField({ campaigns, value, onChange, error }: Props) {
             </Combobox.Group>
           )}
           {matching.length === 0 && !isNew && (
-            <Combobox.Empty>Type the name of a first campaign.</Combobox.Empty>
+            <Combobox.Empty>Type a name for your first campaign.</Combobox.Empty>
           )}
         </Combobox.Options>
       </Combobox.Dropdown>

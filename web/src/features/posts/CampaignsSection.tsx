@@ -10,7 +10,6 @@ import { count } from '../../parts/numbers'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
-import { RecipesList } from './RecipesList'
 
 export function CampaignsSection() {
   const campaigns = useQuery(vocabulary.campaigns)
@@ -29,8 +28,8 @@ export function CampaignsSection() {
   return (
     <>
       <Sheet
-        about="A campaign is what several posts are for. Its value is written into addresses, so it is made once from the name and then stays."
-        columns={['Campaign', 'Value', 'Posts', 'Begins with the recipe', 'Fallback while a page is dead']}
+        about="A campaign groups posts with one goal. Its value goes into addresses, so it is set once, from the name."
+        columns={['Campaign', 'Value', 'Posts', 'Default recipe', 'Fallback']}
       >
         {campaigns.data.map((campaign) => (
           <tr key={campaign.id}>
@@ -56,13 +55,12 @@ export function CampaignsSection() {
       </Sheet>
       {mayEdit(session) && (
         <AddForm error={add.error} onSubmit={form.onSubmit((values) => add.mutate(values))}>
-          <TextInput label="Name of a new campaign" required {...form.getInputProps('name')} />
+          <TextInput label="New campaign" required {...form.getInputProps('name')} />
           <Button type="submit" loading={add.isPending}>
             Add campaign
           </Button>
         </AddForm>
       )}
-      <RecipesList />
     </>
   )
 }
@@ -118,7 +116,7 @@ function CampaignFallback({ campaign, mayChange }: { campaign: Campaign; mayChan
     <TextInput
       aria-label={`Fallback of ${campaign.name}`}
       size="sm"
-      placeholder="as the workspace says"
+      placeholder="workspace default"
       value={typed}
       onChange={(event) => setTyped(event.currentTarget.value)}
       onBlur={() => typed.trim() !== (campaign.fallback ?? '') && change.mutate(typed)}

@@ -1,60 +1,112 @@
-import { Button, Group, TextInput } from '@mantine/core'
-import { useForm } from '@mantine/form'
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core'
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable'
+import { Button } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { api, read } from '../../api/client'
-import { vocabulary } from '../../api/vocabulary'
-import { AddForm } from '../../parts/AddForm'
+import { vocabulary, type Channel } from '../../api/vocabulary'
 import { Sheet } from '../../parts/Sheet'
-import { Signet } from '../../parts/Signet'
 import { Failed, Loading } from '../../parts/States'
+import { tellFailure } from '../../parts/tellFailure'
 import { mayEdit, useSession } from '../access/session'
+import { ChannelForm } from './ChannelForm'
+import { ChannelRow } from './ChannelRow'
 
+/** All channels in the order of Send, which is changed by dragging or by the keyboard. */
 export function ChannelsSection() {
   const channels = useQuery(vocabulary.channels)
-  const session = useSession()
-  const queries = useQueryClient()
-  const form = useForm({ initialValues: { name: '', source: '', medium: 'social' } })
-  const add = useMutation({
-    mutationFn: ({ name, source, medium }: typeof form.values) =>
-      read(api.POST('/api/v1/channels', { body: { name, source: source.trim() || null, medium } })),
-    onSuccess: async () => {
-      form.reset()
-      await queries.invalidateQueries({ queryKey: ['channels'] })
-    },
-  })
+  const mayChange = mayEdit(useSession())
+  const [isAdding, setIsAdding] = useState(false)
+  const order = useOrder()
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
   if (channels.isError) return <Failed error={channels.error} onRetry={() => void channels.refetch()} />
   if (!channels.data) return <Loading />
+  const all = channels.data
+  const place = (key: unknown) => all.findIndex((channel) => channel.key === key)
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) order.mutate(arrayMove(all, place(active.id), place(over.id)))
+  }
+  const nameOf = (key: unknown) => all[place(key)]?.name ?? ''
   return (
     <>
-      <Sheet
-        about="Each channel carries the source and medium that its links are counted under. Agreed once, they are never typed again."
-        columns={['Channel', 'Key', 'Source', 'Medium', 'Text limit']}
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onDragEnd}
+        accessibility={{
+          screenReaderInstructions: {
+            draggable: 'Press space to pick up, arrow keys to move, space to drop, escape to cancel.',
+          },
+          announcements: {
+            onDragStart: ({ active }) => `${nameOf(active.id)} picked up.`,
+            onDragOver: ({ active, over }) =>
+              over ? `${nameOf(active.id)} is at place ${place(over.id) + 1} of ${all.length}.` : undefined,
+            onDragEnd: ({ active, over }) =>
+              over ? `${nameOf(active.id)} moved to place ${place(over.id) + 1}.` : 'Not moved.',
+            onDragCancel: () => 'Not moved.',
+          },
+        }}
       >
-        {channels.data.map((channel) => (
-          <tr key={channel.id}>
-            <td>
-              <Group gap={10}>
-                <Signet channel={channel} />
-                {channel.name}
-              </Group>
-            </td>
-            <td>{channel.key}</td>
-            <td>{channel.source}</td>
-            <td>{channel.medium}</td>
-            <td>{channel.textLimit ?? 'none'}</td>
-          </tr>
-        ))}
-      </Sheet>
-      {mayEdit(session) && (
-        <AddForm error={add.error} onSubmit={form.onSubmit((values) => add.mutate(values))}>
-          <TextInput label="Name of a new channel" required {...form.getInputProps('name')} />
-          <TextInput label="Source" placeholder="as the name" {...form.getInputProps('source')} />
-          <TextInput label="Medium" required {...form.getInputProps('medium')} />
-          <Button type="submit" loading={add.isPending}>
-            Add channel
-          </Button>
-        </AddForm>
+        <SortableContext items={all.map((channel) => channel.key)} strategy={verticalListSortingStrategy}>
+          <Sheet
+            about="Each channel sets the source and medium of its links, so nobody has to type them. Send shows channels in this order."
+            columns={[
+              ...(mayChange ? ['Order'] : []),
+              'Channel',
+              'Source',
+              'Medium',
+              'Text limit',
+              ...(mayChange ? [''] : []),
+            ]}
+          >
+            {all.map((channel) => (
+              <ChannelRow
+                key={channel.id}
+                channel={channel}
+                others={all.filter((other) => other !== channel)}
+                mayChange={mayChange}
+              />
+            ))}
+          </Sheet>
+        </SortableContext>
+      </DndContext>
+      {mayChange && (
+        <div style={{ marginTop: 18 }}>
+          {isAdding ? (
+            <ChannelForm onDone={() => setIsAdding(false)} />
+          ) : (
+            <Button onClick={() => setIsAdding(true)}>Add channel</Button>
+          )}
+        </div>
       )}
     </>
   )
+}
+
+/** Saves an order; the list shows it at once, and the one before where saving fails. */
+function useOrder() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (ordered: Channel[]) =>
+      read(api.PUT('/api/v1/channels/order', { body: { keys: ordered.map((channel) => channel.key) } })),
+    onMutate: (ordered) => queries.setQueryData(vocabulary.channels.queryKey, ordered),
+    onError: tellFailure,
+    onSettled: () => queries.invalidateQueries({ queryKey: ['channels'] }),
+  })
 }

@@ -32,7 +32,7 @@ export function DestinationField({ value, onChange, look, error, isGiven }: Prop
         rightSectionPointerEvents="none"
         rightSection={
           look.isFetching ? (
-            <Loader size={14} aria-label="Looking at the page" />
+            <Loader size={14} aria-label="Checking the page" />
           ) : look.data ? (
             <span className={classes.look} style={{ color: isGood ? 'var(--good)' : 'var(--caution)' }}>
               {isGood
@@ -40,8 +40,8 @@ export function DestinationField({ value, onChange, look, error, isGiven }: Prop
                 : look.data.state === 'refuses'
                   ? `error ${look.data.status}`
                   : look.data.state === 'loops'
-                    ? 'leads back'
-                    : 'did not answer'}
+                    ? 'points back here'
+                    : 'didn’t respond'}
             </span>
           ) : null
         }

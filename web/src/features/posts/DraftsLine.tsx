@@ -17,7 +17,7 @@ export function DraftsLine({ current, onOpen }: { current: string; onOpen: (id: 
   return (
     <Group gap={6} mb="md" role="group" aria-label="Drafts">
       <Text size="sm" c="dimmed">
-        Begun and not sent:
+        Not sent yet:
       </Text>
       {others.slice(0, 4).map((draft) => {
         const name =
@@ -29,7 +29,7 @@ export function DraftsLine({ current, onOpen }: { current: string; onOpen: (id: 
             <Button size="compact-sm" variant="default" maw={240} onClick={() => onOpen(draft.id)}>
               {name}
             </Button>
-            <Tooltip label="Discard this draft">
+            <Tooltip label="Discard draft">
               <ActionIcon
                 variant="default"
                 size={26}

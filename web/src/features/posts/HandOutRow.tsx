@@ -35,7 +35,7 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
           {addressOf(link.shortUrl)}
         </Link>
         <span className={classes.leads} title={link.finalUrl}>
-          leads to {addressOf(link.finalUrl)}
+          goes to {addressOf(link.finalUrl)}
         </span>
         {bound && (
           <span>
@@ -98,9 +98,9 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
           target="_blank"
           rel="noreferrer"
           leftSection={<IconExternalLink size={16} aria-hidden />}
-          aria-label={`Open, not counted: ${name}`}
+          aria-label={`Open without counting: ${name}`}
         >
-          Open, not counted
+          Open without counting
         </Button>
         <CodeButton link={link.id} name={name} />
       </div>
@@ -109,11 +109,17 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
   )
 }
 
+/** Characters of a text as the channel counts them: an address may count as a fixed number there, whatever its length. */
+function lengthOf(text: string, address: string, countsAs: number | null | undefined) {
+  const addresses = countsAs == null ? 0 : text.split(address).length - 1
+  return [...text].length + addresses * ((countsAs ?? 0) - [...address].length)
+}
+
 /** A text to paste into the channel, with the characters that are left there. */
 function ReadyText(props: { title: string; shortUrl: string; channel: Channel | undefined; name: string }) {
   const [text, setText] = useState(`${props.title} ${props.shortUrl}`)
   const limit = props.channel?.textLimit
-  const length = [...text].length
+  const length = lengthOf(text, props.shortUrl, props.channel?.addressLength)
   const isOver = limit != null && length > limit
   return (
     <div className={classes.ready}>

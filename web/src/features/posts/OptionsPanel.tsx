@@ -1,13 +1,14 @@
-import { Checkbox, Select, Stack, Text, TextInput } from '@mantine/core'
+import { Button, Checkbox, Select, Text, TextInput } from '@mantine/core'
+import type { ReactNode } from 'react'
 import type { Domain } from '../../api/vocabulary'
 import { FolderField } from '../../parts/FolderField'
-import { inPanel } from '../../parts/inPanel'
 import { optionSwitches, passings, redirects, referrers } from '../../parts/redirects'
 import { SpanFields } from '../../parts/SpanFields'
 import { slugKinds } from '../../parts/slugKinds'
 import { TagsField } from '../../parts/TagPill'
 import { PixelsField } from '../retargeting/PixelsField'
 import type { Wishes } from './draft'
+import classes from './OptionsPanel.module.css'
 
 interface Props {
   /** Whom the fields belong to, for their names: "all rows" or a channel. */
@@ -18,133 +19,182 @@ interface Props {
   domains: Domain[]
   /** True shows what stands outside the panel for all rows: domain, redirect and tags. */
   isForOneRow: boolean
+  /** Fields that only a row has, above its note and tags. */
+  children?: ReactNode
   onChange: (wishes: Wishes) => void
+  onClose: () => void
 }
 
-/** How links behave on the way and stand in web pages: for all rows, or for one. */
-export function OptionsPanel({ of, wishes, given, domains, isForOneRow, onChange }: Props) {
+/** How links behave on the way and stand in web pages, in sections: for all rows, or for one. */
+export function OptionsPanel({
+  of,
+  wishes,
+  given,
+  domains,
+  isForOneRow,
+  children,
+  onChange,
+  onClose,
+}: Props) {
   const options = wishes.options ?? {}
   const change = (part: Partial<Wishes>) => onChange(pruned({ ...wishes, ...part }))
   const setOption = (part: Wishes['options']) => change({ options: { ...options, ...part } })
-  const asAll = isForOneRow ? 'as for all' : 'as the domain says'
+  const asAll = isForOneRow ? 'same as all rows' : 'domain default'
   const name = (label: string) => `${label} for ${of}`
   return (
-    <Stack gap={10}>
-      {isForOneRow && (
-        <>
+    <div
+      role="group"
+      aria-label={`Options for ${of}`}
+      className={classes.panel}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape' && !event.defaultPrevented) onClose()
+      }}
+    >
+      <div className={classes.sections}>
+        <Section title={isForOneRow ? 'UTM, tags and folder' : 'Note and folder'}>
+          {children}
+          {isForOneRow && (
+            <TagsField
+              size="sm"
+              label="Tags"
+              aria-label={name('Tags')}
+              placeholder={wishes.tags ? '' : asAll}
+              value={wishes.tags ?? []}
+              onChange={(names) => change({ tags: names.length > 0 ? names : undefined })}
+            />
+          )}
+          <FolderField
+            size="sm"
+            aria-label={name('Folder')}
+            value={wishes.folder ?? null}
+            onChange={(folder) => change({ folder: folder ?? undefined })}
+          />
+          <TextInput
+            size="sm"
+            label="Note for colleagues"
+            placeholder="none"
+            value={wishes.note ?? ''}
+            onChange={(event) => change({ note: event.currentTarget.value || undefined })}
+          />
+        </Section>
+        <Section title="Address and redirect">
+          {isForOneRow && (
+            <>
+              <Select
+                size="sm"
+                label="Short domain"
+                aria-label={name('Short domain')}
+                clearable
+                placeholder={asAll}
+                data={domains.filter((d) => d.isVerified).map((d) => ({ value: d.name, label: d.shown }))}
+                value={wishes.domain ?? null}
+                onChange={(domain) => change({ domain: domain ?? undefined })}
+              />
+              <Select
+                size="sm"
+                label="Redirect"
+                aria-label={name('Redirect')}
+                clearable
+                placeholder={asAll}
+                data={redirects}
+                value={wishes.redirect ? String(wishes.redirect) : null}
+                onChange={(redirect) => change({ redirect: redirect ? Number(redirect) : undefined })}
+              />
+            </>
+          )}
           <Select
-            comboboxProps={inPanel}
-            label="Short domain"
-            aria-label={name('Short domain')}
+            size="sm"
+            label="Slugs"
+            aria-label={name('Slugs')}
+            clearable={isForOneRow}
+            placeholder={asAll}
+            data={slugKinds}
+            value={wishes.slugKind ?? (isForOneRow ? null : 'readable')}
+            onChange={(kind) => change({ slugKind: (kind as Wishes['slugKind']) ?? undefined })}
+          />
+          <Select
+            size="sm"
+            label="Parameters in the visitor’s address"
+            aria-label={name('Parameters')}
             clearable
             placeholder={asAll}
-            data={domains.filter((d) => d.isVerified).map((d) => ({ value: d.name, label: d.shown }))}
-            value={wishes.domain ?? null}
-            onChange={(domain) => change({ domain: domain ?? undefined })}
+            data={passings}
+            value={options.passQuery ?? null}
+            onChange={(value) => setOption({ passQuery: value as typeof options.passQuery })}
           />
           <Select
-            comboboxProps={inPanel}
-            label="Redirect"
-            aria-label={name('Redirect')}
+            size="sm"
+            label="Referrer"
+            aria-label={name('Referrer')}
             clearable
             placeholder={asAll}
-            data={redirects}
-            value={wishes.redirect ? String(wishes.redirect) : null}
-            onChange={(redirect) => change({ redirect: redirect ? Number(redirect) : undefined })}
+            data={referrers}
+            value={options.referrer ?? null}
+            onChange={(value) => setOption({ referrer: value as typeof options.referrer })}
           />
-          <TagsField
-            comboboxProps={inPanel}
-            label="Tags"
-            aria-label={name('Tags')}
-            placeholder={wishes.tags ? '' : asAll}
-            value={wishes.tags ?? []}
-            onChange={(names) => change({ tags: names.length > 0 ? names : undefined })}
+          <Text size="xs" c="dimmed">
+            301 and 308 tell search engines to pass on ranking; 302 and 307 do not. Every visit is counted,
+            and changes to the destination apply immediately.
+          </Text>
+        </Section>
+        <Section title="Pixels and time">
+          <PixelsField
+            size="sm"
+            aria-label={name('Pixels')}
+            description={
+              isForOneRow
+                ? 'In addition to those for all rows'
+                : 'In addition to those of the campaign and channels'
+            }
+            value={wishes.pixels ?? []}
+            onChange={(ids) => change({ pixels: ids.length > 0 ? ids : undefined })}
           />
-        </>
-      )}
-      <PixelsField
-        comboboxProps={inPanel}
-        aria-label={name('Pixels')}
-        description={
-          isForOneRow ? 'Beside those for all rows' : 'Beside those of the campaign and the channels'
-        }
-        value={wishes.pixels ?? []}
-        onChange={(ids) => change({ pixels: ids.length > 0 ? ids : undefined })}
-      />
-      <Select
-        comboboxProps={inPanel}
-        label="Slugs"
-        aria-label={name('Slugs')}
-        clearable={isForOneRow}
-        placeholder={asAll}
-        data={slugKinds}
-        value={wishes.slugKind ?? (isForOneRow ? null : 'readable')}
-        onChange={(kind) => change({ slugKind: (kind as Wishes['slugKind']) ?? undefined })}
-      />
-      <Select
-        comboboxProps={inPanel}
-        label="Parameters a visitor brings"
-        aria-label={name('Parameters')}
-        clearable
-        placeholder={asAll}
-        data={passings}
-        value={options.passQuery ?? null}
-        onChange={(value) => setOption({ passQuery: value as typeof options.passQuery })}
-      />
-      <Select
-        comboboxProps={inPanel}
-        label="Where the visitor came from"
-        aria-label={name('Referrer')}
-        clearable
-        placeholder={asAll}
-        data={referrers}
-        value={options.referrer ?? null}
-        onChange={(value) => setOption({ referrer: value as typeof options.referrer })}
-      />
-      {optionSwitches.map(({ key, label }) => (
-        <Checkbox
-          key={key}
-          label={label}
-          checked={options[key] ?? given.options?.[key] ?? false}
-          onChange={(event) => setOption({ [key]: event.currentTarget.checked })}
-        />
-      ))}
-      <TextInput
-        label="Text of the link in HTML"
-        placeholder="the title"
-        value={options.anchorText ?? ''}
-        onChange={(event) => setOption({ anchorText: event.currentTarget.value || null })}
-      />
-      <TextInput
-        label="Title attribute in HTML"
-        placeholder="none"
-        value={options.titleAttribute ?? ''}
-        onChange={(event) => setOption({ titleAttribute: event.currentTarget.value || null })}
-      />
-      <TextInput
-        label="Note for colleagues"
-        placeholder="none"
-        value={wishes.note ?? ''}
-        onChange={(event) => change({ note: event.currentTarget.value || undefined })}
-      />
-      <FolderField
-        comboboxProps={inPanel}
-        aria-label={name('Folder')}
-        value={wishes.folder ?? null}
-        onChange={(folder) => change({ folder: folder ?? undefined })}
-      />
-      <SpanFields
-        of={of}
-        opensAt={wishes.opensAt ?? ''}
-        endsAt={wishes.endsAt ?? ''}
-        onOpensAt={(opensAt) => change({ opensAt: opensAt || undefined })}
-        onEndsAt={(endsAt) => change({ endsAt: endsAt || undefined })}
-      />
-      <Text size="xs" c="dimmed">
-        301 and 308 tell search engines to pass the ranking on, 302 and 307 do not. Whatever the type, each
-        visit is counted and a changed destination holds at once.
-      </Text>
-    </Stack>
+          <SpanFields
+            of={of}
+            opensAt={wishes.opensAt ?? ''}
+            endsAt={wishes.endsAt ?? ''}
+            onOpensAt={(opensAt) => change({ opensAt: opensAt || undefined })}
+            onEndsAt={(endsAt) => change({ endsAt: endsAt || undefined })}
+          />
+        </Section>
+        <Section title="Search engines and HTML">
+          {optionSwitches.map(({ key, label }) => (
+            <Checkbox
+              key={key}
+              label={label}
+              checked={options[key] ?? given.options?.[key] ?? false}
+              onChange={(event) => setOption({ [key]: event.currentTarget.checked })}
+            />
+          ))}
+          <TextInput
+            size="sm"
+            label="Text of the link in HTML"
+            placeholder="the title"
+            value={options.anchorText ?? ''}
+            onChange={(event) => setOption({ anchorText: event.currentTarget.value || null })}
+          />
+          <TextInput
+            size="sm"
+            label="Title attribute in HTML"
+            placeholder="none"
+            value={options.titleAttribute ?? ''}
+            onChange={(event) => setOption({ titleAttribute: event.currentTarget.value || null })}
+          />
+        </Section>
+      </div>
+      <Button size="compact-sm" variant="subtle" onClick={onClose}>
+        Close options
+      </Button>
+    </div>
+  )
+}
+
+function Section({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section>
+      <h3 className={classes.title}>{title}</h3>
+      <div className={classes.fields}>{children}</div>
+    </section>
   )
 }
 

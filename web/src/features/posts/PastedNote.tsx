@@ -14,11 +14,11 @@ interface Props {
 export function PastedNote({ pasted, choice, onChoose, onTakeOver, onStrip }: Props) {
   const values = [pasted.source, pasted.medium, pasted.campaign, pasted.term, pasted.content].filter(Boolean)
   return (
-    <Group gap={8} mb="sm" role="group" aria-label="What the pasted address carries">
+    <Group gap={8} mb="sm" role="group" aria-label="The address already has parameters">
       {values.length > 0 && (
         <>
           <Text size="sm" c="dimmed">
-            The address says <b>{values.join(' / ')}</b>:
+            The address has <b>{values.join(' / ')}</b>:
           </Text>
           <Button
             size="compact-sm"
@@ -26,10 +26,10 @@ export function PastedNote({ pasted, choice, onChoose, onTakeOver, onStrip }: Pr
             aria-pressed={choice === 'replace'}
             onClick={() => onChoose('replace')}
           >
-            Replace by the channels’ words
+            Replace with channel values
           </Button>
           <Button size="compact-sm" variant="default" onClick={onTakeOver}>
-            Take over into the rows
+            Use in all rows
           </Button>
           <Button
             size="compact-sm"
@@ -37,27 +37,27 @@ export function PastedNote({ pasted, choice, onChoose, onTakeOver, onStrip }: Pr
             aria-pressed={choice === 'keep'}
             onClick={() => onChoose('keep')}
           >
-            Leave as they are
+            Keep them
           </Button>
         </>
       )}
       {pasted.withoutClickIds && (
         <>
           <Text size="sm" c="var(--caution)">
-            {pasted.clickIds.join(', ')} belongs to the one visit this address was copied from.
+            {pasted.clickIds.join(', ')} belongs to the single visit this address was copied from.
           </Text>
           <Button size="compact-sm" variant="default" onClick={() => onStrip(pasted.withoutClickIds!)}>
-            Strip it
+            Remove it
           </Button>
         </>
       )}
       {pasted.withoutFragment && (
         <>
           <Text size="sm" c="dimmed">
-            <b>#{pasted.fragment}</b> is not needed to tell links apart: each channel has a link of its own.
+            <b>#{pasted.fragment}</b> isn’t needed: each channel has its own link.
           </Text>
           <Button size="compact-sm" variant="default" onClick={() => onStrip(pasted.withoutFragment!)}>
-            Leave it out
+            Remove it
           </Button>
         </>
       )}

@@ -65,7 +65,7 @@ export function PostPage() {
         ))}
       </ul>
       <Text size="sm" c="dimmed" mt="md">
-        “Open, not counted” shows where a link leads and leaves the visit out of your figures.
+        “Open without counting” follows a link without adding to your figures.
       </Text>
       <PostPixels post={post.data} />
       <PostFigures post={post.data} />
@@ -82,7 +82,7 @@ function CopyAll({ post, channels }: { post: Post; channels: ReadonlyMap<string,
   )
   const lines = rows.map(([name, url]) => `${name}: ${url}`).join('\n')
   const csv = asCsv([
-    ['Channel', 'Variant', 'Short link', 'Leads to'],
+    ['Channel', 'Variant', 'Short link', 'Destination'],
     ...post.placements.map((p) => [
       channels.get(p.channel)?.name ?? p.channel,
       p.variant ?? '',
@@ -107,7 +107,7 @@ function CopyAll({ post, channels }: { post: Post; channels: ReadonlyMap<string,
         </Menu.Target>
         <Menu.Dropdown>
           <Menu.Item onClick={() => void copy('All links', lines)}>As lines</Menu.Item>
-          <Menu.Item onClick={() => void copy('The table', table, asHtmlTable(rows))}>As a table</Menu.Item>
+          <Menu.Item onClick={() => void copy('Table', table, asHtmlTable(rows))}>As a table</Menu.Item>
           <Menu.Item onClick={() => void copy('The CSV', csv)}>As CSV</Menu.Item>
           <Menu.Item onClick={() => void copy('All addresses', rows.map(([, url]) => url).join('\n'))}>
             Addresses only

@@ -35,7 +35,7 @@ export function RecipeField({ recipes, value, draft, onApply, onSaved }: Props) 
           placeholder="None"
           data={[
             ...recipes.map((r) => ({ value: r.id, label: r.name })),
-            { value: 'save', label: 'Save this sheet as a recipe' },
+            { value: 'save', label: 'Save as recipe' },
           ]}
           value={value}
           onChange={(id) => {
@@ -55,7 +55,7 @@ export function RecipeField({ recipes, value, draft, onApply, onSaved }: Props) 
         >
           <Group align="end" gap={8}>
             <TextInput
-              label="Name of the recipe"
+              label="Recipe name"
               placeholder="Event, all channels"
               required
               data-autofocus

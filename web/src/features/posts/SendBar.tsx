@@ -1,7 +1,8 @@
-import { Button, Group, Kbd, Popover, Select, Text } from '@mantine/core'
+import { Button, Group, Kbd, Select, Text } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconAdjustmentsHorizontal } from '@tabler/icons-react'
 import { useMutation, useQuery } from '@tanstack/react-query'
+import { useRef, useState } from 'react'
 import { vocabulary, type Domain } from '../../api/vocabulary'
 import { redirects } from '../../parts/redirects'
 import { TagsField } from '../../parts/TagPill'
@@ -22,6 +23,8 @@ interface Props {
 /** The foot of the sheet: what holds for all rows, and saving. */
 export function SendBar({ draft, domains, preview, isSaving, onChange, onKeep }: Props) {
   const { all } = draft
+  const [isOpen, setIsOpen] = useState(false)
+  const optionsButton = useRef<HTMLButtonElement>(null)
   const links = ticked(draft).length
   const verified = domains.filter((d) => d.isVerified)
   const standard = verified.find((d) => d.isDefault) ?? verified[0]
@@ -32,94 +35,101 @@ export function SendBar({ draft, domains, preview, isSaving, onChange, onKeep }:
   const hidden = countWishes({ ...all, tags: undefined, domain: undefined, redirect: undefined })
   const keep = useMutation({
     mutationFn: onKeep,
-    onSuccess: () => notifications.show({ message: 'Kept as a draft', autoClose: 2000 }),
+    onSuccess: () => notifications.show({ message: 'Draft saved', autoClose: 2000 }),
     onError: (error) => notifications.show({ color: 'red', message: error.message }),
   })
   return (
-    <div className={classes.bottom}>
-      <Group gap={8} wrap="wrap" align="center">
-        <Text size="sm" c="dimmed">
-          For all:
-        </Text>
-        <TagsField
-          aria-label="Tags"
-          data-after-slugs
-          value={all.tags ?? []}
-          onChange={(names) => onChange({ ...all, tags: names.length > 0 ? names : undefined })}
-          w={200}
-          size="sm"
-        />
-        {verified.length > 1 && (
-          <Select
-            aria-label="Short domain"
-            size="sm"
-            w={160}
-            data={verified.map((d) => ({ value: d.name, label: d.shown }))}
-            value={all.domain ?? standard?.name ?? null}
-            onChange={(domain) => onChange({ ...all, domain: domain ?? undefined })}
+    <>
+      {isOpen && (
+        <div className={classes.options}>
+          <OptionsPanel
+            of="all rows"
+            wishes={all}
+            given={{}}
+            domains={domains}
+            isForOneRow={false}
+            onChange={onChange}
+            onClose={() => {
+              setIsOpen(false)
+              optionsButton.current?.focus()
+            }}
           />
-        )}
-        <Select
-          aria-label="Redirect type"
-          size="sm"
-          w={150}
-          comboboxProps={{ width: 240, position: 'bottom-start' }}
-          data={redirects}
-          value={effective === undefined ? null : String(effective)}
-          onChange={(redirect) => onChange({ ...all, redirect: Number(redirect) })}
-        />
-        <Popover position="top-start" width={340} trapFocus shadow="md">
-          <Popover.Target>
-            <Button
-              size="sm"
-              variant={hidden > 0 ? 'light' : 'default'}
-              leftSection={<IconAdjustmentsHorizontal size={16} aria-hidden />}
-            >
-              {hidden > 0 ? `Options · ${hidden} set` : 'Options'}
-            </Button>
-          </Popover.Target>
-          <Popover.Dropdown className={classes.options} aria-label="Options for all rows">
-            <OptionsPanel
-              of="all rows"
-              wishes={all}
-              given={{}}
-              domains={domains}
-              isForOneRow={false}
-              onChange={onChange}
-            />
-          </Popover.Dropdown>
-        </Popover>
-      </Group>
-      <Group gap={12} className={classes.save}>
-        {longest && (
+        </div>
+      )}
+      <div className={classes.bottom}>
+        <Group gap={8} wrap="wrap" align="center">
           <Text size="sm" c="dimmed">
-            {longest.from} → {longest.to} characters
+            All rows:
           </Text>
-        )}
-        <Button
-          variant="default"
-          size="md"
-          disabled={!isWorthKeeping(draft)}
-          loading={keep.isPending}
-          onClick={() => keep.mutate()}
-        >
-          Keep as draft
-        </Button>
-        <Button
-          type="submit"
-          size="md"
-          disabled={links === 0}
-          loading={isSaving}
-          rightSection={
-            <Kbd size="xs" className={classes.kbd}>
-              Ctrl ↵
-            </Kbd>
-          }
-        >
-          {links === 1 ? 'Save one link' : `Save ${links} links`}
-        </Button>
-      </Group>
-    </div>
+          <TagsField
+            aria-label="Tags"
+            data-after-slugs
+            value={all.tags ?? []}
+            onChange={(names) => onChange({ ...all, tags: names.length > 0 ? names : undefined })}
+            w={200}
+            size="sm"
+          />
+          {verified.length > 1 && (
+            <Select
+              aria-label="Short domain"
+              size="sm"
+              w={160}
+              data={verified.map((d) => ({ value: d.name, label: d.shown }))}
+              value={all.domain ?? standard?.name ?? null}
+              onChange={(domain) => onChange({ ...all, domain: domain ?? undefined })}
+            />
+          )}
+          <Select
+            aria-label="Redirect type"
+            size="sm"
+            w={150}
+            comboboxProps={{ width: 240, position: 'bottom-start' }}
+            data={redirects}
+            value={effective === undefined ? null : String(effective)}
+            onChange={(redirect) => onChange({ ...all, redirect: Number(redirect) })}
+          />
+          <Button
+            ref={optionsButton}
+            size="sm"
+            variant={hidden > 0 || isOpen ? 'light' : 'default'}
+            aria-expanded={isOpen}
+            leftSection={<IconAdjustmentsHorizontal size={16} aria-hidden />}
+            onClick={() => setIsOpen(!isOpen)}
+          >
+            {hidden > 0 ? `Options · ${hidden} set` : 'Options'}
+          </Button>
+        </Group>
+        <Group gap={12} className={classes.save}>
+          {longest && (
+            <Text size="sm" c="dimmed">
+              {longest.from} → {longest.to} characters
+            </Text>
+          )}
+          <Button
+            variant="default"
+            size="md"
+            disabled={!isWorthKeeping(draft)}
+            loading={keep.isPending}
+            onClick={() => keep.mutate()}
+          >
+            Save draft
+          </Button>
+          <Button
+            type="submit"
+            size="md"
+            disabled={links === 0}
+            loading={isSaving}
+            rightSection={
+              <Kbd size="xs" className={classes.kbd}>
+                Ctrl ↵
+              </Kbd>
+            }
+          >
+            {links === 1 ? 'Save one link' : `Save ${links} links`}
+          </Button>
+        </Group>
+      </div>
+    </>
   )
 }
 

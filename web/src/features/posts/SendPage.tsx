@@ -6,7 +6,9 @@ import { vocabulary } from '../../api/vocabulary'
 import { Page } from '../../parts/Page'
 import { Empty, Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
+import { FirstDomain } from '../addresses/FirstDomain'
 import { SendSheet } from './SendSheet'
+import { StarterSet } from './StarterSet'
 import { draftsQuery } from './useKeptDraft'
 
 export function SendPage() {
@@ -15,6 +17,7 @@ export function SendPage() {
   // The open sheet and the draft it keeps: when the address begins to name that draft, the sheet stays as it is.
   const [own, setOwn] = useState<{ draft: string; key: string } | null>(null)
   const [round, setRound] = useState(0)
+  const [start, setStart] = useState<{ channels: string[]; campaign: string | null }>()
   const sheetKey =
     own && own.draft === draft ? own.key : draft ? `draft ${draft}` : `page ${round} ${to ?? ''}`
   const isOther = draft !== undefined && own?.draft !== draft
@@ -34,46 +37,41 @@ export function SendPage() {
     [sheetKey, draft, navigate],
   )
   const failed = [channels, domains, campaigns, recipes].find((q) => q.isError)
-  const toSetUp = (
-    <Button component={Link} to="/set-up">
-      Go to Set-up
-    </Button>
-  )
 
   if (session && !mayEdit(session))
     return (
-      <Page title="A new post">
-        <Empty title="Your role reads, it doesn't send" action={<ToLinks />}>
-          Viewers see links and figures. An owner of {session.workspace} can make you an editor.
+      <Page title="New post">
+        <Empty title="Viewers can’t create links" action={<ToLinks />}>
+          You can see links and reports. An owner of {session.workspace} can make you an editor.
         </Empty>
       </Page>
     )
   if (failed)
     return (
-      <Page title="A new post">
+      <Page title="New post">
         <Failed error={failed.error} onRetry={() => void failed.refetch()} />
       </Page>
     )
   if (!channels.data || !domains.data || !campaigns.data || !recipes.data || isFetchingDraft)
     return (
-      <Page title="A new post">
+      <Page title="New post">
         <Loading />
       </Page>
     )
+  const active = channels.data.filter((channel) => !channel.retiredAt)
   if (!domains.data.some((d) => d.isVerified))
     return (
-      <Page title="A new post">
-        <Empty title="First, a short domain" action={toSetUp}>
-          Short links stand on a domain of your own. Add one in Set-up, then send the first post.
-        </Empty>
+      <Page title="New post">
+        <FirstDomain workspace={session?.workspace ?? ''} />
       </Page>
     )
-  if (channels.data.length === 0)
+  if (active.length === 0)
     return (
-      <Page title="A new post">
-        <Empty title="First, the channels you post to" action={toSetUp}>
-          A channel carries the source and medium of its links, so that nobody types them again.
-        </Empty>
+      <Page title="New post">
+        <StarterSet
+          hasCampaigns={campaigns.data.length > 0}
+          onAdded={(keys, campaign) => setStart({ channels: keys, campaign })}
+        />
       </Page>
     )
   return (
@@ -88,7 +86,8 @@ export function SendPage() {
         setRound(round + 1)
         void navigate({ to: '/send', search: {} })
       }}
-      channels={channels.data}
+      channels={active}
+      start={start}
       domains={domains.data}
       campaigns={campaigns.data}
     />
@@ -98,7 +97,7 @@ export function SendPage() {
 function ToLinks() {
   return (
     <Button component={Link} to="/links">
-      Look at the links
+      View links
     </Button>
   )
 }

@@ -29,6 +29,8 @@ interface Props {
   domains: Domain[]
   campaigns: Campaign[]
   recipes: Recipe[]
+  /** What a new workspace begins with: its first channels, all ticked, and its first campaign. */
+  start?: { channels: string[]; campaign: string | null }
   onKept: (id: string) => void
   /** Begins an empty sheet. */
   onFresh: () => void
@@ -44,6 +46,7 @@ export function SendSheet({
   domains,
   campaigns,
   recipes,
+  start,
   onKept,
   onFresh,
 }: Props) {
@@ -55,7 +58,10 @@ export function SendSheet({
   const [draft, setDraft] = useState<Draft>(() =>
     kept
       ? { id: kept.id, ...fromRequest(kept.content, channels) }
-      : newDraft(destination, channels, lastTicked ?? firstFour(channels)),
+      : {
+          ...newDraft(destination, channels, start?.channels ?? lastTicked ?? firstFour(channels)),
+          campaign: start?.campaign ?? null,
+        },
   )
   const [recipe, setRecipe] = useState<string | null>(null)
   const [wasTried, setWasTried] = useState(false)
@@ -148,10 +154,10 @@ export function SendSheet({
 
   return (
     <Page
-      title="A new post"
+      title="New post"
       beside={
-        <Anchor component={Link} to="/send/many">
-          Many at once
+        <Anchor component={Link} to="/send/many" py={4}>
+          Bulk
         </Anchor>
       }
     >
@@ -171,7 +177,7 @@ export function SendSheet({
             error={
               shown('destination', draft.destination.trim() !== '') ??
               (wasTried && draft.destination.trim() === ''
-                ? 'Paste the address of the page that the links should lead to.'
+                ? 'Paste the address of the page to link to.'
                 : undefined)
             }
           />
@@ -179,11 +185,7 @@ export function SendSheet({
             campaigns={campaigns}
             value={draft.campaign}
             onChange={chooseCampaign}
-            error={
-              wasTried && !draft.campaign
-                ? 'Choose the campaign that this belongs to, or add one.'
-                : undefined
-            }
+            error={wasTried && !draft.campaign ? 'Choose a campaign, or add one.' : undefined}
           />
           <div className={classes.title}>
             <TextInput
@@ -237,6 +239,13 @@ export function SendSheet({
           all={draft.all}
           preview={preview.rows}
           domain={draft.all.domain ?? standard?.name ?? ''}
+          missing={
+            draft.destination.trim() === ''
+              ? 'Paste the destination'
+              : draft.campaign
+                ? ''
+                : 'Choose a campaign'
+          }
           onChange={changeRow}
           onAddVariant={addVariant}
           onRemove={(row) => setDraft((d) => ({ ...d, rows: d.rows.filter((r) => r.id !== row.id) }))}
@@ -253,7 +262,7 @@ export function SendSheet({
         )}
         {links === 0 && (
           <Text size="sm" c="dimmed" mt="sm">
-            Tick the channels that this post goes to.
+            Tick the channels for this post.
           </Text>
         )}
         <SendBar

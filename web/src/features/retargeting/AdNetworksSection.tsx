@@ -1,4 +1,4 @@
-import { Alert, Button, Group, Text, Textarea, Title } from '@mantine/core'
+import { Alert, Button, Group, Text, Textarea } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read, wordsOf, type Schema } from '../../api/client'
@@ -46,12 +46,9 @@ export function AdNetworksSection() {
   if (!networks.data) return <Loading rows={4} />
   return (
     <>
-      <Title order={2} size={18} mt="xl" mb={4}>
-        Ad networks
-      </Title>
       <Sheet
-        about="Cursus recognises a network’s pixels by its description and fires them as it says. The last three work with every network, by the address that its pixel asks."
-        columns={['Network', 'Is told by', 'Id', 'Smallest audience', 'Pixels', '']}
+        about="Each description says how to recognise and fire a network’s pixels. The last three work with any network, using the address its pixel calls."
+        columns={['Network', 'Fired with', 'ID', 'Smallest audience', 'Pixels', '']}
       >
         {networks.data.map(({ network, isOwn, pixels }) => (
           <tr key={network.key}>
@@ -99,7 +96,7 @@ export function AdNetworksSection() {
           mt="md"
           onClick={() => setEditing({ key: undefined, text: JSON.stringify(example, null, 2) })}
         >
-          Describe a network
+          Add a network
         </Button>
       )}
       {editing && (
@@ -148,7 +145,7 @@ function Description({
       <Textarea
         mt="md"
         maw={820}
-        label={of ? `Description of ${of}` : 'Description of the network'}
+        label={of ? `Description of ${of}` : 'Network description'}
         autosize
         minRows={8}
         spellCheck={false}
@@ -164,16 +161,16 @@ function Description({
       {save.isError && (
         <Alert mt="sm" role="alert" variant="default" title="Not saved" maw={820}>
           {save.error instanceof SyntaxError
-            ? `This is no JSON: ${save.error.message}. Check commas and quotes.`
+            ? `Not valid JSON: ${save.error.message}. Check commas and quotes.`
             : wordsOf(save.error)}
         </Alert>
       )}
       <Group mt="sm" gap={8}>
         <Button type="submit" loading={save.isPending}>
-          Save the description
+          Save description
         </Button>
         <Button variant="default" onClick={onDone}>
-          Leave as it was
+          Cancel
         </Button>
       </Group>
     </form>

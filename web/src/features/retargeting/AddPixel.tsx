@@ -43,7 +43,7 @@ export function AddPixel({ onDone }: { onDone?: () => void }) {
   return (
     <form
       className={classes.leaf}
-      aria-label="Set a pixel up"
+      aria-label="Set up a pixel"
       onSubmit={(event) => {
         event.preventDefault()
         if (taken) add.mutate(taken)
@@ -51,8 +51,8 @@ export function AddPixel({ onDone }: { onDone?: () => void }) {
     >
       <Stack gap="sm">
         <Textarea
-          label="The pixel’s id, or its whole code"
-          description="As the ad network shows it. Only the id is taken; the code is neither kept nor run."
+          label="Pixel ID or code"
+          description="Paste it as the ad network shows it. Only the ID is used; the code is neither stored nor run."
           autosize
           minRows={3}
           maxRows={10}
@@ -66,7 +66,7 @@ export function AddPixel({ onDone }: { onDone?: () => void }) {
           {asked !== '' && reading.data?.missing && <Text c="var(--bad)">{reading.data.missing}</Text>}
           {readings.length > 1 && (
             <Radio.Group
-              label="This can be taken in several ways. Which is meant?"
+              label="This could be several pixels. Which one is it?"
               value={chosen ?? null}
               onChange={setChosen}
             >

@@ -39,10 +39,10 @@ export function Attachments({ pixel, mayChange }: { pixel: Pixel; mayChange: boo
     },
   ] as const
   return (
-    <section className={classes.leaf} aria-label="Where it fires">
-      <h2>Where it fires</h2>
+    <section className={classes.leaf} aria-label="Fires for">
+      <h2>Fires for</h2>
       <Text size="sm" c="dimmed" mb="sm" role="status">
-        For {counted(pixel.links, 'link')}: those of all that is named here, and links and posts that carry it
+        For {counted(pixel.links, 'link')}: links of everything named here, plus links and posts that have it
         themselves.
       </Text>
       <Stack gap="sm">

@@ -21,7 +21,7 @@ export function AudiencesPage() {
   const audiences = useQueries({ queries: (pixels.data ?? []).map((p) => audienceQuery(p.id)) })
   const add = isOwner && !isAdding && (
     <Button leftSection={<IconPlus size={16} aria-hidden />} onClick={() => setIsAdding(true)}>
-      Set a pixel up
+      Set up a pixel
     </Button>
   )
   return (
@@ -37,15 +37,15 @@ export function AudiencesPage() {
         <Loading rows={3} />
       ) : pixels.data.length === 0 ? (
         !isAdding && (
-          <Empty title="Nobody is remembered yet" action={add}>
+          <Empty title="No audiences yet" action={add}>
             {isOwner
-              ? 'A retargeting pixel lets an ad network remember who followed your links, also to pages that aren’t yours. Paste its id or its code.'
-              : 'A retargeting pixel lets an ad network remember who followed your links. An owner of the workspace sets pixels up.'}
+              ? 'A retargeting pixel lets an ad network remember people who follow your links, even to pages you don’t own. Paste its ID or code.'
+              : 'A retargeting pixel lets an ad network remember who followed your links. Only owners of the workspace can add pixels.'}
           </Empty>
         )
       ) : (
         <Sheet
-          about="Each ad network remembers by its pixel who followed your links, also to pages that aren’t yours. Visitors are those at whose visit it fired in the last 28 days."
+          about="Ad networks use pixels to remember who followed your links, even to pages you don’t own. “Visitors” counts people for whom the pixel fired in the last 28 days."
           columns={['Pixel', 'Network', 'Visitors in 28 days', 'Fired', 'Fires for']}
         >
           {pixels.data.map((pixel, i) => (
@@ -76,7 +76,7 @@ function Row({ pixel, audience }: { pixel: Pixel; audience: Audience | undefined
         {window && (
           <>
             {about(window.visitors)}{' '}
-            {window.isTooSmall && <span className={classes.small}>too small to advertise to</span>}
+            {window.isTooSmall && <span className={classes.small}>too small to use</span>}
           </>
         )}
       </td>

@@ -70,7 +70,7 @@ export function DefineAudience({ pixel }: { pixel: Pixel }) {
           {definition.data.contains.length > shown && (
             <Text size="sm" c="dimmed" mb={6}>
               and {definition.data.contains.length - shown} more. If the slugs of the next posts all begin
-              with {of.campaign ? <code>{of.campaign}-</code> : 'the campaign’s name'}, one line will do.
+              with {of.campaign ? <code>{of.campaign}-</code> : 'the campaign’s name'}, one line is enough.
             </Text>
           )}
           <Group gap={8}>
@@ -93,7 +93,7 @@ export function DefineAudience({ pixel }: { pixel: Pixel }) {
           </Group>
           {definition.data.alsoFits.length > 0 && (
             <Text size="sm" c="var(--caution)" mt="sm">
-              This also fits {definition.data.alsoFits.join(', ')}.
+              This also matches {definition.data.alsoFits.join(', ')}.
             </Text>
           )}
           {definition.data.linksWithoutPixel > 0 && (

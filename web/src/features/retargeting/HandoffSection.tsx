@@ -69,23 +69,20 @@ function HandoffForm({ settings }: { settings: Settings }) {
         <fieldset disabled={!isOwner} style={{ border: 0, margin: 0, padding: 0 }}>
           <Stack gap="md" maw={640}>
             <Radio.Group
-              label="Who is asked before pixels fire"
-              description="A no, and a browser that says no for its owner, is always heeded."
+              label="Ask for consent"
+              description="A refusal is always respected, including a browser’s automatic opt-out."
               {...form.getInputProps('consent')}
             >
               <Stack gap={8} mt={8}>
                 <Radio value="off" label="Nobody" />
-                <Radio
-                  value="listed"
-                  label="Visitors from the countries below, and those of unknown origin"
-                />
+                <Radio value="listed" label="Visitors from these countries, or from unknown ones" />
                 <Radio value="everybody" label="Everybody" />
               </Stack>
             </Radio.Group>
             {form.values.consent === 'listed' && (
               <TagsInput
                 label="Countries"
-                description="Two letters each. The European Economic Area, the United Kingdom and Switzerland to begin with."
+                description="Two-letter codes. Starts with the European Economic Area, the United Kingdom and Switzerland."
                 {...form.getInputProps('countries')}
               />
             )}
@@ -95,14 +92,14 @@ function HandoffForm({ settings }: { settings: Settings }) {
                   <SegmentedControl
                     size="xs"
                     mb={6}
-                    aria-label="Language of the question"
+                    aria-label="Language of the consent question"
                     value={language}
                     onChange={(value) => setLanguage(value as keyof typeof languages)}
                     data={Object.entries(languages).map(([value, label]) => ({ value, label }))}
                   />
                   <Textarea
-                    label={`The question in ${languages[language]}`}
-                    description="{networks} and {who} become the names. Empty takes the shipped words."
+                    label={`Question in ${languages[language]}`}
+                    description="{networks} and {who} are replaced with names. Leave empty for the default text."
                     autosize
                     minRows={2}
                     placeholder={settings.shippedQuestions[language]}
@@ -116,23 +113,19 @@ function HandoffForm({ settings }: { settings: Settings }) {
                     error={form.errors.questions}
                   />
                 </div>
-                <TextInput
-                  label="Page about data and privacy"
-                  placeholder="none"
-                  {...form.getInputProps('privacyPage')}
-                />
+                <TextInput label="Privacy page" placeholder="none" {...form.getInputProps('privacyPage')} />
               </>
             )}
             <TextInput
-              label="Line of text while it goes on"
-              description="The page is blank without it. It shows for less than a second."
+              label="Text shown while redirecting"
+              description="Leave empty for a blank page. It shows for less than a second."
               placeholder="none"
               maxLength={80}
               {...form.getInputProps('line')}
             />
             <Group align="end" gap="sm">
-              <TextInput label="Colour behind" w={130} {...form.getInputProps('paper')} />
-              <TextInput label="Colour of the text" w={130} {...form.getInputProps('ink')} />
+              <TextInput label="Background colour" w={130} {...form.getInputProps('paper')} />
+              <TextInput label="Text colour" w={130} {...form.getInputProps('ink')} />
               <Text size="sm" c="dimmed" pb={8}>
                 Contrast {settings.contrast} to 1, at least 4.5
               </Text>
@@ -154,7 +147,7 @@ function HandoffForm({ settings }: { settings: Settings }) {
                 </FileButton>
                 {settings.logo && (
                   <Button variant="subtle" onClick={() => logo.mutate(null)}>
-                    Take the logo away
+                    Remove logo
                   </Button>
                 )}
               </Group>
@@ -183,7 +176,7 @@ function Sample({ language }: { language: string | undefined }) {
   return (
     <div>
       <Text size="sm" c="dimmed" mb={6}>
-        {language ? 'What those see who are asked' : 'What visitors see for a moment'}, as last saved
+        {language ? 'Consent page preview' : 'Redirect page preview'}, as last saved
       </Text>
       <iframe
         title="The handoff page"

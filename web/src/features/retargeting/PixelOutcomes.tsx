@@ -8,8 +8,8 @@ export function PixelOutcomes({ rows }: { rows: Array<Schema['BreakdownReportRow
   const told = rows.filter((row) => row.pixel)
   if (told.length === 0) return null
   return (
-    <section aria-label="What became of pixels" className={classes.leaf} style={{ marginTop: 18 }}>
-      <h2>What became of each pixel</h2>
+    <section aria-label="Pixel results" className={classes.leaf} style={{ marginTop: 18 }}>
+      <h2>What happened to each pixel</h2>
       {told.map((row) => (
         <div key={row.key} style={{ marginTop: 14 }}>
           <Link

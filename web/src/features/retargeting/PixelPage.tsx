@@ -88,20 +88,20 @@ function Visitors({ pixel, audience, by, onDays, onBy }: VisitorsProps) {
   const visits = visitsOf(audience.outcomes)
   if (audience.windows.every((w) => w.visits === 0) && visits === 0)
     return (
-      <Empty title="It has not fired yet">
+      <Empty title="Not fired yet">
         {pixel.links === 0
-          ? 'Attach it to a campaign, a channel or a short domain beside, or to single links; then each visit of theirs counts here.'
-          : 'As soon as somebody follows one of its links, the visit counts here.'}
+          ? 'Attach it to a campaign, channel or short domain, or to individual links, and their visits are counted here.'
+          : 'Visits appear here as soon as someone follows one of its links.'}
       </Empty>
     )
   return (
     <>
       <p className={classes.answer}>
-        {pixel.networkName} knows about {counted(window.visitors, 'visitor')} of the last {window.days} days
+        {pixel.networkName} has about {counted(window.visitors, 'visitor')} of the last {window.days} days
         {audience.smallest !== null &&
           (window.isTooSmall
-            ? `, too few to advertise to: it takes ${count(audience.smallest)}.`
-            : `, enough to advertise to.`)}
+            ? `, too few to use: the minimum is ${count(audience.smallest)}.`
+            : `, enough to use.`)}
         {audience.smallest === null && '.'}
       </p>
       <Group justify="space-between" mb={6}>
@@ -115,7 +115,7 @@ function Visitors({ pixel, audience, by, onDays, onBy }: VisitorsProps) {
         />
         <SegmentedControl
           size="sm"
-          aria-label="Look at it by"
+          aria-label="Show by"
           value={by}
           onChange={(value) => onBy(value as PartBy)}
           data={Object.entries(parts).map(([value, label]) => ({ value, label: `by ${label}` }))}
@@ -204,7 +204,7 @@ function OwnerActions({ pixel }: { pixel: Pixel }) {
   return (
     <NameActions
       name={pixel.name}
-      loses="Its counts go with it; the network keeps what it knows."
+      loses="Its counts are deleted too; the ad network keeps its own data."
       onRename={(name) => read(api.PATCH('/api/v1/pixels/{id}', { ...path, body: { name } })).then(refresh)}
       onDelete={async () => {
         await read(api.DELETE('/api/v1/pixels/{id}', path))

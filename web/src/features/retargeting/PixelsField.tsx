@@ -16,7 +16,7 @@ export function PixelsField(props: MultiSelectProps) {
       disabled={none}
       {...props}
       placeholder={
-        none ? 'none set up yet, see Audiences' : props.value?.length ? '' : (props.placeholder ?? '+ pixel')
+        none ? 'none yet; add one in Audiences' : props.value?.length ? '' : (props.placeholder ?? '+ pixel')
       }
     />
   )

@@ -29,7 +29,7 @@ export function PostPixels({ post }: { post: Schema['PostResponse'] }) {
     <div style={{ maxWidth: 520, marginTop: 18 }}>
       <PixelsField
         label="Pixels for all its links"
-        description="Beside those of its campaign, channels and short domains"
+        description="In addition to those of its campaign, channels and short domains"
         readOnly={!isEditor}
         value={attach.isPending ? attach.variables : ofPost}
         onChange={(ids) => attach.mutate(ids)}
@@ -37,7 +37,7 @@ export function PostPixels({ post }: { post: Schema['PostResponse'] }) {
       />
       {names.length > 0 && (
         <Text size="sm" c="dimmed" mt={6}>
-          Visitors are remembered by{' '}
+          Pixels that fire:{' '}
           {names.map(([id, name], i) => (
             <span key={id}>
               {i > 0 && ', '}

@@ -1,4 +1,4 @@
-import { Text, Title } from '@mantine/core'
+import { Text } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, read } from '../../api/client'
 import { useChannels, vocabulary, type Recipe } from '../../api/vocabulary'
@@ -7,8 +7,8 @@ import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
 
-/** Saved ways to send; they are made on the Send sheet. */
-export function RecipesList() {
+/** Recipes: saved channels, tags and options. They are made in Send. */
+export function RecipesSection() {
   const recipes = useQuery(vocabulary.recipes)
   const channels = useChannels()
   const isEditor = mayEdit(useSession())
@@ -25,16 +25,11 @@ export function RecipesList() {
       .join(', ')
   return (
     <>
-      <Title order={2} size={18} mt="xl" mb={4}>
-        Recipes
-      </Title>
       {recipes.data.length === 0 ? (
-        <Text c="dimmed">
-          None yet. Fill in the Send sheet as you often do, then save it as a recipe there.
-        </Text>
+        <Text c="dimmed">No recipes yet. Fill in Send the way you often do, then save it as a recipe.</Text>
       ) : (
         <Sheet
-          about="A recipe is a saved way to send: channels, tags and options. It is made on the Send sheet."
+          about="A recipe is a saved set of channels, tags and options. Create one in Send."
           columns={['Recipe', 'Channels', 'Tags', '']}
         >
           {recipes.data.map((recipe) => {
@@ -48,7 +43,7 @@ export function RecipesList() {
                   {isEditor && (
                     <NameActions
                       name={recipe.name}
-                      loses="Posts that were sent by it stay."
+                      loses="Posts made with it are kept."
                       onRename={(name) =>
                         read(api.PATCH('/api/v1/recipes/{id}', { ...path, body: { name } })).then(refresh)
                       }

@@ -1,16 +1,13 @@
-import { Text, Title } from '@mantine/core'
+import { Text } from '@mantine/core'
 
 /** A bookmark that begins a post with the page one is looking at, to be dragged to the bookmarks bar. */
 export function SendThisPage() {
   const script = `javascript:void(location.href='${location.origin}/send?to='+encodeURIComponent(location.href))`
   return (
-    <section aria-labelledby="send-this-page">
-      <Title order={2} size={18} mb={4} id="send-this-page">
-        From any page
-      </Title>
+    <>
       <Text c="dimmed" mb="sm" maw={720}>
-        Drag this to the bookmarks bar of your browser. Clicked on any page, it begins a post with that page.
-        On a phone, add Cursus to the home screen; then it stands among the places a page can be shared to.
+        Drag this to your bookmarks bar. Click it on any page to start a post with that page. On a phone, add
+        Cursus to the home screen to find it in the share menu.
       </Text>
       <a
         // React does not set such addresses; this one is meant to be dragged away, not followed.
@@ -28,6 +25,6 @@ export function SendThisPage() {
       >
         Send this page
       </a>
-    </section>
+    </>
   )
 }
