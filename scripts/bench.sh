@@ -11,7 +11,7 @@ bench() {
     shift
   done
   case $name in
-    abuse | find | handoff | many | send | soak) bench_application "$name" "${options[@]}" ;;
+    abuse | find | first | handoff | many | send | soak) bench_application "$name" "${options[@]}" ;;
     verdict)
       need_toolchain
       unless_built verdict bench/verdict src/Cursus.Core -- quietly dotnet build bench/verdict/verdict.csproj -c Release -o artifacts/verdict --nologo >&2
@@ -26,7 +26,7 @@ bench() {
     journal) bench_journal ;;
     edge | crash | reports) bench_server "$name" "${options[@]}" ;;
     performance) bench_performance "${options[@]}" ;;
-    *) fail "there is no measurement “$name”. There are: abuse crash edge find handoff journal machines many performance reports send soak verdict." ;;
+    *) fail "there is no measurement “$name”. There are: abuse crash edge find first handoff journal machines many performance reports send soak verdict." ;;
   esac
 }
 
@@ -56,6 +56,9 @@ bench_performance() {
 # bench_application NAME [OPTION...]: measures the demo in use.
 bench_application() {
   local name=$1 data="$PWD/.data-bench" port
+  # Who measures a newcomer's first links begins with nothing.
+  local demo=()
+  [ "$name" != first ] || demo=(--empty --no-standins)
   shift
   rm -rf "$data"
   port=$(five_free_ports)
@@ -63,10 +66,10 @@ bench_application() {
   unless_built browser-packages tests/browser/package-lock.json -- install_browser_tests >&2
   # A measurement asks faster than any member may.
   export Cursus__Limits__RequestsAtOnce=1000000000
-  ./cursus start --background --data "$data" --port "$port" >artifacts/test/bench-start.log || { cat artifacts/test/bench-start.log >&2; fail "the application to measure did not start."; }
+  ./cursus start --background "${demo[@]}" --data "$data" --port "$port" >artifacts/test/bench-start.log || { cat artifacts/test/bench-start.log >&2; fail "the application to measure did not start."; }
   trap './cursus stop --data "$PWD/.data-bench" >/dev/null; rm -rf "$PWD/.data-bench"' EXIT
-  CURSUS_ADDRESS="http://localhost:$port" CURSUS_TOKEN=$(./cursus token --data "$data" --port "$port" --email maren@northmoor.example | tail -1) \
-    node "bench/$name.mjs" "$@"
+  [ "$name" = first ] || CURSUS_TOKEN=$(./cursus token --data "$data" --port "$port" --email maren@northmoor.example | tail -1)
+  CURSUS_ADDRESS="http://localhost:$port" CURSUS_DATA=$data CURSUS_TOKEN=${CURSUS_TOKEN:-} node "bench/$name.mjs" "$@"
 }
 
 # bench_server NAME [OPTION...]: measures the bare server with a million links; the measurement starts, pins, kills and restarts server and database itself.
