@@ -67,7 +67,7 @@ public class MemberLimitsTests(CursusApp app)
         }
 
         document.ShouldContain($"at most {RequestLimits.Text:N0} characters and lists {RequestLimits.Items:N0} entries");
-        document.ShouldContain($"| {limits.RequestsAtOnce} in one go, {limits.RequestsEachSecond} a second for long |");
+        document.ShouldContain($"| a burst of {limits.RequestsAtOnce}, then {limits.RequestsEachSecond} a second |");
     }
 
     private static async Task ShouldBeTooMany(HttpResponseMessage response, string code)
