@@ -97,7 +97,7 @@ public class IsolationTests(CursusApp app)
             await world.Owner.PostAsJsonAsync("/api/v1/code-styles", new { name = $"Plum of {world.Domain}" }, Cancel);
             await world.Owner.PostAsync($"/api/v1/code-logos?name={world.Domain}", new StringContent("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'><rect width='8' height='8'/></svg>", null, "image/svg+xml"), Cancel);
             await world.Owner.PostAsJsonAsync("/api/v1/saved-filters", new { name = $"Of {world.Domain}", filter = $"domain={world.Domain}" }, Cancel);
-            await world.Owner.PostAsJsonAsync("/api/v1/link-changes", new { links = new { filter = new { } }, change = new { addTags = new[] { $"from {world.Domain}" } } }, Cancel);
+            await world.ChangeMany(new { links = new { filter = new { } }, change = new { addTags = new[] { $"from {world.Domain}" } } });
             await using var db = world.App.Database();
             await db.CheckedPages.Where(c => c.WorkspaceId == world.Workspace.Id)
                 .ExecuteUpdateAsync(c => c.SetProperty(x => x.Verdict, PageVerdict.Gone).SetProperty(x => x.NeedsCare, true), Cancel);

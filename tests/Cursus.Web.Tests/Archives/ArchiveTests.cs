@@ -247,7 +247,7 @@ public class ArchiveTests(CursusApp app)
         await Do(HttpMethod.Patch, $"links/{first["id"]}", new { slug = "geminids-2", pixels = new[] { (string)pixel["id"]! } });
         await Do(HttpMethod.Patch, $"links/{first["id"]}", new { slug = "geminids-1", note = "For the night", opensAt = "2026-01-01", endsAt = "2040-01-01" });
         await Do(HttpMethod.Post, $"links/{first["id"]}/codes", new { name = "Library" });
-        await Do(HttpMethod.Post, "link-changes", new { links = new { filter = new { } }, change = new { folder = "Shop" } });
+        await world.ChangeMany(new { links = new { filter = new { } }, change = new { folder = "Shop" } });
         var gone = await Do(HttpMethod.Post, "links", new { title = "Taken back", destination = "https://www.northmoor.example/gone", slug = "old-name" });
         await Do(HttpMethod.Patch, $"links/{gone["id"]}", new { slug = "new-name" });
         await Do(HttpMethod.Put, $"pixels/{pixel["id"]}/attachments", new { campaigns = new[] { "winter-members" }, channels = new[] { "guildhall" }, domains = new[] { world.Domain } });

@@ -85,7 +85,7 @@ public class NeedsCareTests(CursusApp app)
         await checks.RunRound();
         var page = (await checks.World.Get("/api/v1/link-checks"))["items"]![0]!;
 
-        var done = await checks.Do(HttpMethod.Post, "link-changes", new { links = new { filter = new { page = (string)page["id"]!, state = "all" } }, change = new { destination = checks.Sites.At("/new", "o.localhost") } });
+        var done = await checks.World.ChangeMany(new { links = new { filter = new { page = (string)page["id"]!, state = "all" } }, change = new { destination = checks.Sites.At("/new", "o.localhost") } });
         ((string)done["state"]!, (int)done["links"]!).ShouldBe(("done", 2));
         (await checks.World.Visit(World.Slug(post, 0))).Headers.Location!.ToString().ShouldStartWith(checks.Sites.At("/new?utm_source=", "o.localhost"));
         ((int)(await checks.World.Get("/api/v1/link-checks"))["total"]!).ShouldBe(0);
@@ -165,7 +165,7 @@ public class NeedsCareTests(CursusApp app)
         await using var checks = await Checks.Begin(app);
         checks.Let("s.localhost/page", "Orion");
         var link = await checks.Link("s.localhost/page");
-        await checks.Do(HttpMethod.Post, "link-changes", new { links = new { ids = new[] { (string)link["id"]! } }, change = new { fallback = "https://www.northmoor.example/" } });
+        await checks.World.ChangeMany(new { links = new { ids = new[] { (string)link["id"]! } }, change = new { fallback = "https://www.northmoor.example/" } });
         var changed = await checks.World.Get($"/api/v1/links/{link["id"]}");
         ((string)changed["fallback"]!).ShouldBe("https://www.northmoor.example/");
         await checks.Do(HttpMethod.Patch, $"links/{link["id"]}", new { fallback = "" });

@@ -88,15 +88,7 @@ public class EverythingAcceptedTests(CursusApp app)
     private static async Task ShouldChangeTogether(World world, List<JsonNode> links)
     {
         var ids = links.Select(l => (string)l["id"]!).ToArray();
-        var started = await world.Editor.PostAsJsonAsync("/api/v1/link-changes", new { links = new { ids }, change = new { addTags = new[] { "together" } } }, Cancel);
-        started.StatusCode.ShouldBe(HttpStatusCode.Accepted, await started.Content.ReadAsStringAsync(Cancel));
-        var change = await World.Read(started);
-        while ((string)change["state"]! == "running")
-        {
-            await Task.Delay(20, Cancel);
-            change = await world.Get($"/api/v1/link-changes/{change["id"]}");
-        }
-
+        var change = await world.ChangeMany(new { links = new { ids }, change = new { addTags = new[] { "together" } } });
         ((string)change["state"]!, (string?)change["failure"], (int)change["links"]!).ShouldBe(("done", null, links.Count));
     }
 

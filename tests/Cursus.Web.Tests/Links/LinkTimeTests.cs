@@ -160,7 +160,7 @@ public class LinkTimeTests(CursusApp app)
         var preview = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/link-changes/preview", wish, Cancel));
         ((int)preview["changed"]!, (int)preview["refused"]!, (string)preview["problems"]![0]!["text"]!).ShouldBe((1, 1, "The link would end before it opens. Choose a later end."));
 
-        var done = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/link-changes", wish, Cancel));
+        var done = await world.ChangeMany(wish);
         (await world.Visit("first")).StatusCode.ShouldBe(HttpStatusCode.Gone);
         ((string)done["what"]!).ShouldStartWith("set to end 20");
         (await world.Editor.PostAsJsonAsync($"/api/v1/link-changes/{done["id"]}/undo", new { }, Cancel)).EnsureSuccessStatusCode();

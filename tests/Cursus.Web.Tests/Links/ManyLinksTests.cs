@@ -23,7 +23,7 @@ public class ManyLinksTests(CursusApp app)
         ((string)preview["examples"]![0]!["from"]!, (string)preview["examples"]![0]!["to"]!).ShouldBe(("https://old.northmoor.example/p/0", "https://www.northmoor.example/p/0"));
         (await Destinations(world, "old.")).ShouldBe(15);
 
-        var done = await Run(world, new { links = new { filter = new { query = "page" } }, change });
+        var done = await world.ChangeMany(new { links = new { filter = new { query = "page" } }, change });
         ((string)done["state"]!, (int)done["links"]!).ShouldBe(("done", 15));
         (await Destinations(world, "old.")).ShouldBe(0);
         (await world.Visit("page-0")).Headers.Location!.Host.ShouldBe("www.northmoor.example");
@@ -47,7 +47,7 @@ public class ManyLinksTests(CursusApp app)
         await world.Editor.PatchAsJsonAsync($"/api/v1/links/{odd["id"]}", new { destination = "https://elsewhere.example/p" }, Cancel);
         former[former.FindIndex(f => f.StartsWith((string)odd["id"]!, StringComparison.Ordinal))] = $"{odd["id"]} https://elsewhere.example/p 2";
         var change = new { find = "elsewhere.example", replaceWith = "", addTags = new[] { "moved" } };
-        var failed = await Run(world, new { links = new { filter = new { } }, change });
+        var failed = await world.ChangeMany(new { links = new { filter = new { } }, change });
         ((string)failed["state"]!).ShouldBe("failed");
         ((string)failed["failure"]!).ShouldContain("“page-700” can’t be changed this way");
         await using var after = app.Database();
@@ -57,7 +57,7 @@ public class ManyLinksTests(CursusApp app)
 
         var preview = await World.Read(await Post(world.Editor, "link-changes/preview", new { links = new { filter = new { } }, change }));
         ((int)preview["changed"]!, (int)preview["refused"]!, (string)preview["problems"]![0]!["id"]!).ShouldBe((1199, 1, (string)odd["id"]!));
-        var good = await Run(world, new { links = new { filter = new { } }, change, isGoodOnly = true });
+        var good = await world.ChangeMany(new { links = new { filter = new { } }, change, isGoodOnly = true });
         ((string)good["state"]!, (int)good["links"]!).ShouldBe(("done", 1199));
         ((int)(await world.Get("/api/v1/links?tag=moved"))["total"]!).ShouldBe(1199);
     }
@@ -94,7 +94,7 @@ public class ManyLinksTests(CursusApp app)
     public async Task A_link_that_somebody_has_changed_since_is_left_as_it_is_by_undo()
     {
         var world = await Shelf(3);
-        var done = await Run(world, new { links = new { filter = new { } }, change = new { addTags = new[] { "sale" }, archive = true } });
+        var done = await world.ChangeMany(new { links = new { filter = new { } }, change = new { addTags = new[] { "sale" }, archive = true } });
         ((int)(await world.Get("/api/v1/links"))["total"]!).ShouldBe(0);
         var one = (await world.Get("/api/v1/links?state=archived&query=page-1"))["items"]![0]!;
         await world.Owner.PatchAsJsonAsync($"/api/v1/links/{one["id"]}", new { title = "Page 1, kept" }, Cancel);
@@ -110,7 +110,7 @@ public class ManyLinksTests(CursusApp app)
     public async Task After_ten_minutes_only_each_links_history_takes_a_change_back()
     {
         var world = await Shelf(2);
-        var done = await Run(world, new { links = new { filter = new { } }, change = new { addTags = new[] { "late" } } });
+        var done = await world.ChangeMany(new { links = new { filter = new { } }, change = new { addTags = new[] { "late" } } });
         done["undoUntil"].ShouldNotBeNull();
         await using var db = app.Database();
         await db.Database.ExecuteSqlAsync($"update link_changes set made_at = made_at - interval '10 minutes 1 second' where id = {Guid.Parse((string)done["id"]!)}", Cancel);
@@ -126,17 +126,17 @@ public class ManyLinksTests(CursusApp app)
         await world.Owner.PostAsJsonAsync("/api/v1/campaigns", new { name = "Spring sale" }, Cancel);
         var post = await world.Send();
         var ids = post["placements"]!.AsArray().Select(p => (string)p!["link"]!["id"]!).ToArray();
-        await Run(world, new { links = new { ids }, change = new { folder = "Shop", campaign = "spring-sale" } });
+        await world.ChangeMany(new { links = new { ids }, change = new { folder = "Shop", campaign = "spring-sale" } });
         var moved = (await world.Get("/api/v1/links?folder=Shop&campaign=spring-sale"))["items"]!.AsArray();
         moved.Count.ShouldBe(2);
         moved.ShouldAllBe(l => ((string)l!["finalUrl"]!).Contains("utm_campaign=spring-sale", StringComparison.Ordinal));
 
-        var deleted = await Run(world, new { links = new { ids, except = new[] { ids[1] } }, change = new { delete = true } });
+        var deleted = await world.ChangeMany(new { links = new { ids, except = new[] { ids[1] } }, change = new { delete = true } });
         (await world.Visit(World.Slug(post, 0))).StatusCode.ShouldBe(HttpStatusCode.Gone);
         (await world.Visit(World.Slug(post, 1))).StatusCode.ShouldBe(HttpStatusCode.Found);
         (await Post(world.Editor, $"link-changes/{deleted["id"]}/undo", new { })).EnsureSuccessStatusCode();
         (await world.Visit(World.Slug(post, 0))).StatusCode.ShouldBe(HttpStatusCode.Found);
-        await Run(world, new { links = new { ids }, change = new { folder = "" } });
+        await world.ChangeMany(new { links = new { ids }, change = new { folder = "" } });
         ((int)(await world.Get("/api/v1/links?folder="))["total"]!).ShouldBe(2);
     }
 
@@ -254,19 +254,4 @@ public class ManyLinksTests(CursusApp app)
         (await world.Get("/api/v1/links?limit=500"))["items"]!.AsArray().Count(l => ((string)l!["finalUrl"]!).Contains(host, StringComparison.Ordinal));
 
     private static Task<HttpResponseMessage> Post(HttpClient client, string path, object body) => client.PostAsJsonAsync($"/api/v1/{path}", body, Cancel);
-
-    /// <summary>Begins a change and waits for its end.</summary>
-    private static async Task<JsonNode> Run(World world, object request)
-    {
-        var begun = await Post(world.Editor, "link-changes", request);
-        begun.StatusCode.ShouldBe(HttpStatusCode.Accepted, await begun.Content.ReadAsStringAsync(Cancel));
-        var change = await World.Read(begun);
-        while ((string)change["state"]! == "running")
-        {
-            await Task.Delay(50, Cancel);
-            change = await world.Get($"/api/v1/link-changes/{change["id"]}");
-        }
-
-        return change;
-    }
 }

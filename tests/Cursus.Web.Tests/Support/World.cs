@@ -112,6 +112,21 @@ public sealed class World
         request.Headers.UserAgent.ParseAdd($"Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 Person/{visitor}");
     }
 
+    /// <summary>Changes many links at once, and waits until that is over.</summary>
+    public async Task<JsonNode> ChangeMany(object request)
+    {
+        var begun = await Editor.PostAsJsonAsync("/api/v1/link-changes", request, TestContext.Current.CancellationToken);
+        begun.StatusCode.ShouldBe(System.Net.HttpStatusCode.Accepted, await begun.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        var change = await Read(begun);
+        while ((string)change["state"]! == "running")
+        {
+            await Task.Delay(50, TestContext.Current.CancellationToken);
+            change = await Get($"/api/v1/link-changes/{change["id"]}");
+        }
+
+        return change;
+    }
+
     /// <summary>The breakdown report, after every click so far has been stored.</summary>
     public async Task<JsonNode> Breakdown(string query)
     {

@@ -17,7 +17,9 @@ test('which variant won is said, and said anew for the part of the readers that 
   await openPost(page)
   const variants = page.getByRole('region', { name: 'Variants' })
   await expect(variants.getByText(/^“(picture|button)” .*“(picture|button)”/)).toBeVisible()
-  const clicksOf = (name: string) => variants.getByRole('row', { name: new RegExp(`^${name}`) }).getByRole('cell').nth(1).textContent().then(Number)
+  const clicksOf = (name: string) =>
+    variants.getByRole('row', { name: new RegExp(`^${name}`) }).getByRole('cell').nth(1).textContent().then((text) => Number(text?.replace(/\D/g, '')))
+  for (const name of ['picture', 'button']) await expect.poll(() => clicksOf(name)).toBeGreaterThan(0)
   const [picture, button] = [await clicksOf('picture'), await clicksOf('button')]
 
   // By keyboard alone: one number says both.
