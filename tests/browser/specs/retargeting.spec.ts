@@ -241,8 +241,7 @@ test('the whole effect: a pixel by one paste, a click to somebody else’s artic
   const sheet = page.getByRole('complementary', { name: 'Link' })
   await sheet.getByRole('button', { name: 'Change' }).click()
   await sheet.getByRole('combobox', { name: 'Pixels' }).fill(name)
-  await expect(page.getByRole('option', { name })).toBeVisible()
-  await page.keyboard.press('Enter')
+  await page.getByRole('option', { name }).click()
   await sheet.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(sheet.getByRole('link', { name })).toBeVisible()
 
