@@ -28,4 +28,13 @@ public static class ReferrerHost
         var host = port > 0 && !authority[port..].Contains(']') ? authority[..port] : authority;
         return host.Length is 0 or > MaxLength || host.ContainsAny(NoHost) ? 0 : host.ToLowerInvariant(to);
     }
+
+    /// <summary>A host as it stands in referrers, from its name or from an address that somebody typed; null where it is neither.</summary>
+    public static string? OfTyped(string? typed)
+    {
+        var text = typed?.Trim() ?? "";
+        Span<char> host = stackalloc char[MaxLength];
+        host = host[..Read(text.Contains("://", StringComparison.Ordinal) ? text : $"https://{text}", host)];
+        return host.Contains('.') && !host.StartsWith(".") && !host.EndsWith(".") ? host.ToString() : null;
+    }
 }

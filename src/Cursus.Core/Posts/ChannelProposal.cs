@@ -15,18 +15,11 @@ public sealed record ChannelProposal(string Source, string Medium, string? Netwo
     public static ChannelProposal Of(string typed)
     {
         ArgumentNullException.ThrowIfNull(typed);
-        var site = ReferrerSite.Of(HostIn(typed.Trim().ToLowerInvariant()));
-        var network = site.Kind is SiteKind.None or SiteKind.Other ? ReferrerSite.OfNetwork(typed.Trim()) : site;
+        var site = ReferrerHost.OfTyped(typed) is { } host ? ReferrerSite.Of(host) : null;
+        var network = site is null or { Kind: SiteKind.Other } ? ReferrerSite.OfNetwork(typed.Trim()) : site;
         return network is null
             ? new ChannelProposal(AsciiWords.Hyphenated(typed, MaxSource), MediumOf(typed), null)
             : new ChannelProposal(AsciiWords.Hyphenated(network.Network, MaxSource), MediumOf(network.Kind), network.Network);
-    }
-
-    private static string HostIn(string typed)
-    {
-        var start = typed.IndexOf("://", StringComparison.Ordinal) is var scheme and >= 0 ? scheme + 3 : 0;
-        var end = typed.AsSpan(start).IndexOfAny("/?#:");
-        return end < 0 ? typed[start..] : typed.Substring(start, end);
     }
 
     private static string MediumOf(SiteKind kind) => kind switch

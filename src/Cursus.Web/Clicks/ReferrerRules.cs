@@ -37,7 +37,7 @@ public static class ReferrerRules
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
     {
         var errors = new FieldErrors();
-        var host = ReadHost(request.Host);
+        var host = ReferrerHost.OfTyped(request.Host);
         if (host is null)
         {
             errors.Add("host", new Flaw("referrer-host", "Enter a host, such as forum.northmoor.example, or paste an address on it."));
@@ -69,15 +69,6 @@ public static class ReferrerRules
         await db.ReferrerRules.Where(r => r.Id == id && r.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 1
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("rule");
-
-    /// <summary>A host as it stands in referrers, from its name or from an address; null where it is neither.</summary>
-    private static string? ReadHost(string? typed)
-    {
-        var text = typed?.Trim() ?? "";
-        Span<char> host = stackalloc char[ReferrerHost.MaxLength];
-        host = host[..ReferrerHost.Read(text.Contains("://", StringComparison.Ordinal) ? text : $"https://{text}", host)];
-        return host.Contains('.') && !host.StartsWith(".") && !host.EndsWith(".") ? host.ToString() : null;
-    }
 
     private static IQueryable<Response> Read(CursusDb db, CurrentMember member, Guid? id = null) => db.ReferrerRules
         .Where(r => r.WorkspaceId == member.WorkspaceId && (id == null || r.Id == id)).OrderBy(r => r.Host)
