@@ -179,23 +179,17 @@ internal sealed class Vocabulary
         return null;
     }
 
-    /// <summary>A channel for new links, so that it must not be retired.</summary>
-    public Channel? ActiveChannel(string? key, FieldErrors errors, string field)
+    /// <summary>A channel for links that are not its own yet, so that it must not be retired.</summary>
+    /// <param name="present">The channel that the link has already; it may keep it.</param>
+    public Channel? ActiveChannel(string? key, FieldErrors errors, string field, Guid? present = null)
     {
         var channel = Channel(key, errors, field);
-        if (channel?.RetiredAt is not null)
+        if (channel is { RetiredAt: not null } && channel.Id != present)
         {
-            errors.Add(field, Retired(channel));
+            errors.Add(field, new Flaw("channel-retired", $"“{channel.Name}” is retired. Choose another channel, or reactivate it in Settings."));
         }
 
         return channel;
-    }
-
-    /// <summary>Why a retired channel takes no links.</summary>
-    public static Flaw Retired(Channel channel)
-    {
-        ArgumentNullException.ThrowIfNull(channel);
-        return new Flaw("channel-retired", $"“{channel.Name}” is retired. Choose another channel, or reactivate it in Settings.");
     }
 
     /// <summary>The key of the channel that is called so, by key or by name, as spreadsheets have it; the text itself where there is none.</summary>
@@ -229,7 +223,7 @@ internal sealed class Vocabulary
             ? string.IsNullOrWhiteSpace(name)
                 ? new Flaw("domain-missing", "This workspace has no short domain yet. Add one in Settings.")
                 : new Flaw("domain-unknown", $"This workspace has no short domain “{name}”. Add it in Settings, or choose another.")
-            : new Flaw("domain-unverified", $"{domain.Name} doesn’t point here yet, so its links wouldn’t work yet. Choose another domain until it does."));
+            : new Flaw("domain-unverified", $"{domain.Name} doesn’t point here yet, so its links wouldn’t work. Choose another domain until it does."));
         return null;
     }
 

@@ -31,7 +31,7 @@ internal static partial class CsvList
         catch (CsvFormatException)
         {
             // The one thing not recovered from: a line longer than any list needs.
-            return (null, new Flaw("list-line-too-long", $"A line of this list is longer than {MaxRecordBytes / 1024} kB. A quotation mark is probably left open; correct it, then drop the file again."));
+            return (null, new Flaw("list-line-too-long", $"A line of this list is longer than {MaxRecordBytes / 1024} kB. A quotation mark is probably left open; correct it, then upload the file again."));
         }
     }
 
@@ -120,7 +120,7 @@ internal static partial class CsvList
     }
 
     private static Flaw OpenQuote(long line) =>
-        new("list-open-quote", $"A quotation mark on line {line:N0} is never closed, so the lines after it can’t be told apart. Close it, then drop the file again.");
+        new("list-open-quote", $"A quotation mark on line {line:N0} is never closed, so the lines after it can’t be told apart. Close it, then upload the file again.");
 
     private static bool Add(List<ListRow> rows, int line, IReadOnlyList<string> cells)
     {

@@ -57,12 +57,7 @@ public static class EditLink
         var vocabulary = await Vocabulary.Load(db, member, options, cancel);
         var destination = vocabulary.Destination(request.Destination ?? link.Destination, errors);
         var campaign = request.Campaign is null ? link.Campaign : vocabulary.Campaign(request.Campaign, errors);
-        var channel = string.IsNullOrWhiteSpace(request.Channel) ? null : vocabulary.Channel(request.Channel, errors, "channel");
-        if (channel is { RetiredAt: not null } && channel.Id != link.ChannelId)
-        {
-            errors.Add("channel", Vocabulary.Retired(channel));
-        }
-
+        var channel = string.IsNullOrWhiteSpace(request.Channel) ? null : vocabulary.ActiveChannel(request.Channel, errors, "channel", link.ChannelId);
         if (request.Channel is not null && !errors.Any && await LinkChannel.Hindrance(db, link, channel?.Id, cancel) is { } hindrance)
         {
             errors.Add("channel", hindrance);

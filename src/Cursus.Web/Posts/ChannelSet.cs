@@ -42,7 +42,7 @@ public static class ChannelSet
             var channel = Channels.Make(one, member, taken.Count, clock, errors, field);
             if (taken.Contains(channel.Key) && channel.Key.Length > 0)
             {
-                errors.Add($"{field}name", new Flaw("channel-taken", $"There is already a channel with the key “{channel.Key}”. Choose another name."));
+                errors.Add($"{field}name", Channels.Taken(channel.Key));
             }
 
             taken.Add(channel.Key);

@@ -67,7 +67,8 @@ public static class Channels
 
         if (await Mine(db, member).AnyAsync(c => c.Key == channel.Key, cancel))
         {
-            return Taken(channel.Key);
+            var taken = Taken(channel.Key);
+            return ApiProblem.Conflict(taken.Code, taken.Text);
         }
 
         db.Add(channel);
@@ -97,8 +98,7 @@ public static class Channels
         return channel;
     }
 
-    internal static ProblemHttpResult Taken(string key) =>
-        ApiProblem.Conflict("channel-taken", $"There is already a channel with the key “{key}”. Choose another name.");
+    internal static Flaw Taken(string key) => new("channel-taken", $"There is already a channel with the key “{key}”. Choose another name.");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
         Guid id, Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
