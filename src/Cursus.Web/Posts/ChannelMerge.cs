@@ -93,7 +93,7 @@ internal static class ChannelMerge
         await db.SaveChangesAsync(cancel);
     }
 
-    /// <summary>Recipes, drafts and saved views name channels by their keys.</summary>
+    /// <summary>Recipes, drafts, saved views and saved filters name channels by their keys.</summary>
     private static async Task Rename(CursusDb db, CurrentMember member, SavedRequest saved, string from, string into, CancellationToken cancel)
     {
         foreach (var recipe in await db.Recipes.Where(r => r.WorkspaceId == member.WorkspaceId).ToListAsync(cancel))
@@ -110,6 +110,11 @@ internal static class ChannelMerge
         {
             view.Question = WithChannel(view.Question, from, into);
         }
+
+        foreach (var filter in await db.SavedFilters.Where(f => f.WorkspaceId == member.WorkspaceId).ToListAsync(cancel))
+        {
+            filter.Filter = WithChannel(filter.Filter, from, into);
+        }
     }
 
     private static string WithChannel(string content, SavedRequest saved, string from, string into)
@@ -123,15 +128,16 @@ internal static class ChannelMerge
             });
     }
 
-    private static string WithChannel(string question, string from, string into)
+    /// <summary>A query string with one channel’s key for the other’s; several stand apart as a view keeps them, or in one list as a filter does.</summary>
+    private static string WithChannel(string query, string from, string into)
     {
-        var asked = QueryHelpers.ParseQuery(question);
-        if (!asked.TryGetValue("channel", out var channels) || !channels.Contains(from))
+        var asked = QueryHelpers.ParseQuery(query);
+        if (!asked.TryGetValue("channel", out var values) || !values.Any(v => v!.Split(',').Contains(from)))
         {
-            return question;
+            return query;
         }
 
-        asked["channel"] = channels.Select(c => c == from ? into : c).Distinct().ToArray();
+        asked["channel"] = values.Select(v => string.Join(',', v!.Split(',').Select(c => c == from ? into : c).Distinct())).Distinct().ToArray();
         return QueryHelpers.AddQueryString("", asked)[1..];
     }
 }

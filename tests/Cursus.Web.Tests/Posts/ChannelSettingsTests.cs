@@ -74,6 +74,7 @@ public class ChannelSettingsTests(CursusApp app)
         await world.Visit(World.Slug(post, 1));
         await world.Owner.PostAsJsonAsync("/api/v1/recipes", new { name = "Both", content = World.Post() }, Cancel);
         await world.Owner.PostAsJsonAsync("/api/v1/views", new { name = "Perch alone", question = "by=post&channel=perch" }, Cancel);
+        await world.Owner.PostAsJsonAsync("/api/v1/saved-filters", new { name = "Both channels", filter = "query=moon&channel=perch%2Cguildhall" }, Cancel);
         await world.Owner.PostAsJsonAsync("/api/v1/referrer-rules", new { host = "forum.northmoor.example", channel = "perch" }, Cancel);
         var perch = await IdOf(world, "perch");
         var usage = await world.Get($"/api/v1/channels/{perch}/usage");
@@ -90,6 +91,7 @@ public class ChannelSettingsTests(CursusApp app)
         (await world.Visit(World.Slug(post, 1))).Headers.Location!.Query.ShouldContain("utm_source=perch&", Case.Sensitive, "what visitors carry stays");
         (await world.Get("/api/v1/recipes"))["items"]![0]!["content"]!["placements"]!.AsArray().Select(p => (string)p!["channel"]!).ShouldBe(["guildhall"]);
         ((string)(await world.Get("/api/v1/views"))["items"]![0]!["question"]!).ShouldBe("by=post&channel=guildhall");
+        ((string)(await world.Get("/api/v1/saved-filters"))["items"]![0]!["filter"]!).ShouldBe("query=moon&channel=guildhall");
         ((string)(await world.Get("/api/v1/referrer-rules"))["items"]![0]!["channel"]!).ShouldBe("guildhall");
     }
 

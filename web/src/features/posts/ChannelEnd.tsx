@@ -34,9 +34,9 @@ export function ChannelEnd({ channel, others, ending, onDone }: Props) {
       return read(api.DELETE('/api/v1/channels/{id}', path))
     },
     onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ['channels'] })
+      // A merge changes what every report and list says of the two.
+      await queries.invalidateQueries(ending === 'merge' ? undefined : { queryKey: ['channels'] })
       onDone()
-      if (ending === 'merge') await queries.invalidateQueries()
     },
   })
   const used = usage.data
