@@ -3,7 +3,7 @@ import { readFileSync, existsSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import { dirname, join, normalize } from 'node:path'
 
-const limit = 256_000
+const limit = 250_000
 const dist = 'web/dist'
 const html = readFileSync(join(dist, 'index.html'), 'utf8')
 const entries = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map((m) => join(dist, m[1]))

@@ -3,13 +3,16 @@ import { useQuery } from '@tanstack/react-query'
 import { Link, useNavigate, useSearch } from '@tanstack/react-router'
 import { useCallback, useState } from 'react'
 import { vocabulary } from '../../api/vocabulary'
+import { later } from '../../parts/later'
 import { Page } from '../../parts/Page'
 import { Empty, Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
-import { FirstDomain } from '../addresses/FirstDomain'
 import { SendSheet } from './SendSheet'
-import { StarterSet } from './StarterSet'
 import { draftsQuery } from './useKeptDraft'
+
+// Only a new workspace needs these.
+const FirstDomain = later('FirstDomain', () => import('../addresses/FirstDomain').then((m) => m.FirstDomain))
+const StarterSet = later('StarterSet', () => import('./StarterSet').then((m) => m.StarterSet))
 
 export function SendPage() {
   const { to, draft } = useSearch({ from: '/members/send' })
