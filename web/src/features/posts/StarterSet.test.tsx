@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { screen, waitFor } from '@testing-library/react'
 import { expect, it, vi } from 'vitest'
-import { inBrowser, refused } from '../../parts/inBrowser'
+import { inBrowser, refused, type Answers } from '../../parts/inBrowser'
 import { StarterSet } from './StarterSet'
 
 const starters = [
@@ -43,4 +43,25 @@ it('tells which name is wrong, in its row', async () => {
   await screen.findByText('There is already a channel.')
   expect(screen.getByLabelText('Name of Newsletter').getAttribute('aria-invalid')).toBe('true')
   expect(screen.getByLabelText('Name of Short posts').getAttribute('aria-invalid')).not.toBe('true')
+})
+
+it('where only the campaign is refused, says so at its field, and tries that alone again', async () => {
+  const onAdded = vi.fn()
+  const answers: Answers = {
+    'GET /api/v1/channels/starter-set': starters,
+    'POST /api/v1/channels/starter-set': [{ key: 'short-posts' }, { key: 'newsletter' }],
+    'POST /api/v1/campaigns': refused({ name: ['Enter a campaign name.'] }),
+  }
+  const { user, asked } = await inBrowser(
+    () => <StarterSet hasCampaigns={false} onAdded={onAdded} />,
+    answers,
+  )
+  await user.click(await screen.findByRole('button', { name: 'Use 2 channels' }))
+  await screen.findByText('Enter a campaign name.')
+  expect(screen.getByLabelText('First campaign').getAttribute('aria-invalid')).toBe('true')
+
+  answers['POST /api/v1/campaigns'] = { key: 'always-on' }
+  await user.click(screen.getByRole('button', { name: 'Use 2 channels' }))
+  await waitFor(() => expect(onAdded).toHaveBeenCalledWith(['short-posts', 'newsletter'], 'always-on'))
+  expect(asked.filter((a) => a.what === 'POST /api/v1/channels/starter-set')).toHaveLength(1)
 })

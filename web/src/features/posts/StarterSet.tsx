@@ -37,16 +37,19 @@ function Rows({ starters, hasCampaigns, onAdded }: Props & { starters: Starter[]
   const change = (i: number, part: Partial<(typeof rows)[number]>) =>
     setRows((all) => all.map((row, at) => (at === i ? { ...row, ...part } : row)))
   const ticked = rows.filter((row) => row.isOn)
+  // Where only the campaign failed, its next try must not add the channels again.
+  const added = useMutation({
+    mutationFn: () =>
+      read(api.POST('/api/v1/channels/starter-set', { body: { channels: ticked.map(toRequest) } })),
+  })
   const add = useMutation({
     mutationFn: async () => {
-      const added = await read(
-        api.POST('/api/v1/channels/starter-set', { body: { channels: ticked.map(toRequest) } }),
-      )
+      const channels = added.data ?? (await added.mutateAsync())
       const first =
         hasCampaigns || campaign.trim() === ''
           ? null
           : await read(api.POST('/api/v1/campaigns', { body: { name: campaign } }))
-      return { channels: added.map((channel) => channel.key), campaign: first?.key ?? null }
+      return { channels: channels.map((channel) => channel.key), campaign: first?.key ?? null }
     },
     onSuccess: async ({ channels, campaign }) => {
       onAdded(channels, campaign)
@@ -95,6 +98,7 @@ function Rows({ starters, hasCampaigns, onAdded }: Props & { starters: Starter[]
               label="First campaign"
               description="A campaign groups posts with one goal. “Always on” suits everyday posts."
               value={campaign}
+              error={errors.name?.join(' ')}
               onChange={(event) => setCampaign(event.currentTarget.value)}
             />
           )}
