@@ -163,14 +163,14 @@ const digest = createRoute({
   component: later('DigestPage', () => import('./features/comparing/DigestPage').then((m) => m.DigestPage)),
 })
 
-const needsCare = createRoute({
+const needsAttention = createRoute({
   getParentRoute: () => members,
-  path: '/needs-care',
+  path: '/needs-attention',
   validateSearch: (search: Record<string, unknown>): { ignored?: 'yes' } => ({
     ignored: search.ignored === 'yes' ? 'yes' : undefined,
   }),
-  component: later('NeedsCarePage', () =>
-    import('./features/checking/NeedsCarePage').then((m) => m.NeedsCarePage),
+  component: later('NeedsAttentionPage', () =>
+    import('./features/checking/NeedsAttentionPage').then((m) => m.NeedsAttentionPage),
   ),
 })
 
@@ -215,6 +215,23 @@ const settingsSection = createRoute({
   ),
 })
 
+/** Addresses of before, which people have bookmarked. */
+const formerSettings = createRoute({
+  getParentRoute: () => members,
+  path: '/set-up',
+  beforeLoad: () => {
+    throw redirect({ to: '/settings' })
+  },
+})
+
+const formerNeedsAttention = createRoute({
+  getParentRoute: () => members,
+  path: '/needs-care',
+  beforeLoad: () => {
+    throw redirect({ to: '/needs-attention' })
+  },
+})
+
 /** Whatever else is asked for, so that people are told within the application, with its menu around. */
 const notFound = createRoute({
   getParentRoute: () => members,
@@ -234,13 +251,15 @@ export function makeRouter(queries: QueryClient) {
         many,
         post,
         links.addChildren([link]),
-        needsCare,
+        needsAttention,
         compare,
         campaign,
         digest,
         audiences,
         pixel,
         settings.addChildren([settingsHome, settingsSection]),
+        formerSettings,
+        formerNeedsAttention,
         notFound,
       ]),
     ]),

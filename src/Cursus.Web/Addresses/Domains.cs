@@ -47,7 +47,7 @@ public static class Domains
         api.MapGet("/domains/{id:guid}", Get).ForViewers().WithSummary("One short domain");
         api.MapPatch("/domains/{id:guid}", Change).ForOwners().WithSummary("Change a short domain");
         api.MapPost("/domains/{id:guid}/check", Check).ForEditors().WithSummary("Check a short domain’s records now");
-        api.MapDelete("/domains/{id:guid}", Remove).ForOwners().WithSummary("Remove a short domain that has no links");
+        api.MapDelete("/domains/{id:guid}", Remove).ForOwners().WithSummary("Delete a short domain that has no links");
     }
 
     private static Response Of(ShortDomain d, CursusOptions options) => new(
@@ -160,7 +160,7 @@ public static class Domains
 
         if (await db.Links.AnyAsync(l => l.DomainId == id, cancel))
         {
-            return ApiProblem.Conflict("domain-in-use", $"{domain.Name} has links that would stop working, so it can’t be removed.");
+            return ApiProblem.Conflict("domain-in-use", $"{domain.Name} has links that would stop working, so it can’t be deleted.");
         }
 
         db.Remove(domain);

@@ -41,7 +41,7 @@ public static class Campaigns
         api.MapPost("/campaigns", Add).ForEditors().WithSummary("Add a campaign");
         api.MapGet("/campaigns/{id:guid}", Get).ForViewers().WithSummary("One campaign");
         api.MapPatch("/campaigns/{id:guid}", Change).ForEditors().WithSummary("Change a campaign’s name, recipe or fallback; its key stays the same");
-        api.MapDelete("/campaigns/{id:guid}", Remove).ForEditors().WithSummary("Remove a campaign that has no links");
+        api.MapDelete("/campaigns/{id:guid}", Remove).ForEditors().WithSummary("Delete a campaign that has no links");
     }
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>

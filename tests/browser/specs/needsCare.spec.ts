@@ -69,7 +69,7 @@ test('a page dies, visitors are led to a fallback meanwhile, and back when it ha
 
 test('a dead page is replaced in all its links by keyboard alone, and that is taken back', async ({ page, request }) => {
   await signIn(page)
-  await page.goto('/needs-care')
+  await page.goto('/needs-attention')
   const entry = page.getByRole('listitem', { name: `lensworks.localhost:${standins}/products/starter-kit-70` })
   await expect(entry).toContainText('A telescope that fits under a bed')
   await entry.getByRole('button', { name: 'Change destination' }).focus()
@@ -87,7 +87,7 @@ test('a dead page is replaced in all its links by keyboard alone, and that is ta
 
 test('a changed page is fine as it is once somebody says so, and an ignored one comes back by hand', async ({ page }) => {
   await signIn(page)
-  await page.goto('/needs-care')
+  await page.goto('/needs-attention')
   const moved = page.getByRole('listitem', { name: `skycalendar.localhost:${standins}/occultations` })
   await expect(moved).toContainText('It has moved permanently')
   await moved.getByRole('button', { name: 'Ignore for a while' }).click()
@@ -107,7 +107,7 @@ test('a changed page is fine as it is once somebody says so, and an ignored one 
 
 test('whoever only looks can do nothing about it, and the digest tells of it', async ({ page }) => {
   await signIn(page, 'Priya Lindqvist')
-  await page.goto('/needs-care')
+  await page.goto('/needs-attention')
   await expect(page.getByRole('listitem').first()).toBeVisible()
   await expect(page.getByRole('button', { name: 'Check now' })).toHaveCount(0)
   await expect(page.getByText(/certificate of stars\.localhost ends on/)).toBeVisible({ timeout: 15_000 })

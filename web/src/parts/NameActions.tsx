@@ -5,7 +5,8 @@ import { wordsOf } from '../api/client'
 
 interface Props {
   name: string
-  onRename: (name: string) => Promise<unknown>
+  /** Left out where the name can’t change. */
+  onRename?: (name: string) => Promise<unknown>
   onDelete: () => Promise<unknown>
   /** What is lost by deleting, asked before it is done; nothing is asked where nothing is lost. */
   loses?: string
@@ -15,7 +16,10 @@ interface Props {
 export function NameActions({ name, onRename, onDelete, loses }: Props) {
   const [typed, setTyped] = useState<string | null>(null)
   const [isSure, setIsSure] = useState(false)
-  const rename = useMutation({ mutationFn: onRename, onSuccess: () => setTyped(null) })
+  const rename = useMutation({
+    mutationFn: async (name: string) => onRename?.(name),
+    onSuccess: () => setTyped(null),
+  })
   const remove = useMutation({ mutationFn: onDelete })
   const error = rename.error ?? remove.error
   if (typed !== null)
@@ -57,14 +61,16 @@ export function NameActions({ name, onRename, onDelete, loses }: Props) {
         </>
       ) : (
         <>
-          <Button
-            size="compact-sm"
-            variant="subtle"
-            aria-label={`Rename ${name}`}
-            onClick={() => setTyped(name)}
-          >
-            Rename
-          </Button>
+          {onRename && (
+            <Button
+              size="compact-sm"
+              variant="subtle"
+              aria-label={`Rename ${name}`}
+              onClick={() => setTyped(name)}
+            >
+              Rename
+            </Button>
+          )}
           <Button
             size="compact-sm"
             variant="subtle"

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { api, read } from '../../api/client'
 import { vocabulary, type Domain } from '../../api/vocabulary'
 import { AddForm } from '../../parts/AddForm'
+import { NameActions } from '../../parts/NameActions'
 import { day } from '../../parts/numbers'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
@@ -112,6 +113,17 @@ function DomainRow(props: { domain: Domain; mayChange: boolean; onChanged: () =>
           <td colSpan={4}>
             {domain.records.length > 0 && <DomainRecords domain={domain} mayCheck={mayChange} />}
             {mayChange && domain.isVerified && <DomainForm domain={domain} onDone={onChanged} />}
+            {mayChange && (
+              <NameActions
+                name={domain.shown}
+                loses="Only a short domain without links can be deleted."
+                onDelete={() =>
+                  read(api.DELETE('/api/v1/domains/{id}', { params: { path: { id: domain.id } } })).then(
+                    onChanged,
+                  )
+                }
+              />
+            )}
           </td>
         </tr>
       )}

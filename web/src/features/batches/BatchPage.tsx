@@ -11,7 +11,7 @@ import { batchQuery } from './batches'
 import { ListEntry } from './ListEntry'
 import { ListReading } from './ListReading'
 
-const title = 'Bulk'
+const title = 'Create links in bulk'
 
 /** Many links from one list: hand it over, see what it would make, make it, take the result along. */
 export function BatchPage() {

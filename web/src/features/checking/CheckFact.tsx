@@ -15,7 +15,7 @@ export function CheckFact({ check }: { check: Schema['LinkCheckOf'] }) {
       {check.checkedAt && `, checked ${timeOf(check.checkedAt)}`}
       {check.verdict !== 'fine' && (!isOpen || isTried) && <div>{check.text}</div>}
       {check.needsCare && (
-        <Link to="/needs-care" style={toLink}>
+        <Link to="/needs-attention" style={toLink}>
           What you can do
         </Link>
       )}

@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form'
 import { fieldErrors } from '../../api/client'
 import { counted } from '../../parts/numbers'
 import { Failed } from '../../parts/States'
-import { useChangeMany } from '../links/useChangeMany'
+import { useBulkChange } from '../links/useBulkChange'
 import type { CarePage } from './checks'
 
 interface Props {
@@ -14,7 +14,7 @@ interface Props {
 
 /** Gives all links to a page another destination, or a fallback for as long as it is dead. It can be taken back like every change of many. */
 export function LeadElsewhere({ page, what, onDone }: Props) {
-  const change = useChangeMany()
+  const change = useBulkChange()
   const isMeanwhile = what === 'meanwhile'
   const form = useForm({
     initialValues: {

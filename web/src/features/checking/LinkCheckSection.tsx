@@ -45,7 +45,7 @@ function LinkCheckForm({ settings }: { settings: CheckSettings }) {
         <Stack gap="md" maw={640}>
           <Text c="dimmed">
             Every destination page is checked daily, and straight after a change.{' '}
-            <Link to="/needs-care" style={toLink}>
+            <Link to="/needs-attention" style={toLink}>
               Needs attention
             </Link>
           </Text>

@@ -22,7 +22,7 @@ import {
 import { Findings } from './Findings'
 import { StyleBar } from './StyleBar'
 import { StyleFields } from './StyleFields'
-import { TakeCode } from './TakeCode'
+import { DownloadCode } from './DownloadCode'
 import { useDecoded } from './useDecoded'
 
 const pause = 250
@@ -73,7 +73,7 @@ function Designer({ link, styles, ownStyle }: Props) {
             {preview.data.modulesSaved > 0 && `; capital letters save ${preview.data.modulesSaved} modules`}
           </Text>
         )}
-        <TakeCode
+        <DownloadCode
           link={link}
           wanted={wanted}
           svg={preview.data?.svg}

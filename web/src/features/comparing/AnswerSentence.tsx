@@ -29,7 +29,7 @@ export function AnswerSentence({ answer }: { answer: Breakdown }) {
   const { machines, previews, team, prefetches, repeats, heads, impostors, sweeps, echoes, probes } =
     answer.excluded
   const leftOut = [
-    machines && counted(machines, 'machine'),
+    machines && counted(machines, 'bot'),
     impostors && counted(impostors, 'bot posing as a browser', 'bots posing as browsers'),
     sweeps && counted(sweeps, 'click too fast for a person', 'clicks too fast for a person'),
     probes && counted(probes, 'click by a link checker', 'clicks by link checkers'),

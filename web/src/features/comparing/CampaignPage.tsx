@@ -8,7 +8,7 @@ import { AnswerSentence } from './AnswerSentence'
 import { ClickedOn } from './ClickedOn'
 import classes from './Compare.module.css'
 import { Lanes } from './Lanes'
-import { Lives } from './Lives'
+import { PostLifespan } from './PostLifespan'
 import { periods, type Asked, type PeriodName, type Question } from './question'
 import { breakdownOf } from './reports'
 import { WeekHours } from './WeekHours'
@@ -104,7 +104,7 @@ export function CampaignPage() {
         asked={{ by: 'channel', campaign: [campaignKey], period, compare: 'none' }}
         question={question}
       />
-      <Lives asked={{ by: 'channel', campaign: [campaignKey], period }} />
+      <PostLifespan asked={{ by: 'channel', campaign: [campaignKey], period }} />
       <ClickedOn asked={{ campaign: [campaignKey], period }} question={question} />
       <WeekHours asked={{ campaign: [campaignKey], period }} />
     </Page>

@@ -10,8 +10,8 @@ import { BreakdownTable } from './BreakdownTable'
 import classes from './Compare.module.css'
 import { Countries, MapOf } from './Countries'
 import { Lanes } from './Lanes'
-import { Crossing } from './Crossing'
-import { Lives } from './Lives'
+import { SplitBy } from './SplitBy'
+import { PostLifespan } from './PostLifespan'
 import { filters, ofLink, toReport, type Question } from './question'
 import { breakdownOf } from './reports'
 import { QuestionSentence } from './QuestionSentence'
@@ -58,12 +58,12 @@ export function ComparePage() {
                 <Course answer={answer.data} asked={asked} question={question} />
               </div>
               <BreakdownTable answer={answer.data} question={question} />
-              <Crossing answer={answer.data} question={question} asked={asked} />
+              <SplitBy answer={answer.data} question={question} asked={asked} />
               <WeekHours asked={asked} />
               {answer.data.by !== 'country' && question.country === undefined && (
                 <Countries question={question} asked={asked} />
               )}
-              {hasLife(question) && <Lives asked={asked} />}
+              {hasLife(question) && <PostLifespan asked={asked} />}
             </>
           )}
         </div>

@@ -15,7 +15,7 @@ import {
 } from './question'
 import { breakdownOf } from './reports'
 import { ShareCell } from './ShareCell'
-import { TakePart } from './TakePart'
+import { ExportPart } from './ExportPart'
 
 const CountryMap = later(
   'CountryMap',
@@ -41,7 +41,7 @@ export function Countries({ question, asked }: Props) {
     <section className={compare.leaf} aria-label="Countries" tabIndex={0}>
       <div className={compare.crossing}>
         <h2 className={compare.heading}>Where visitors are</h2>
-        <TakePart name="where people are" addressOf={partAddress('map', 'breakdown', byCountry)} />
+        <ExportPart name="where people are" addressOf={partAddress('map', 'breakdown', byCountry)} />
       </div>
       {answer.isError ? (
         <Failed error={answer.error} onRetry={() => void answer.refetch()} />

@@ -35,7 +35,8 @@ export function DigestPage() {
   return (
     <Page title={`The week of ${day(from)}`} beside={<Weeks from={from} />}>
       <Text c="dimmed" mt={-10} mb="md">
-        {day(from)} to {day(to)}, {timeZone}, against the week before
+        {day(from)} to {day(to)}, {timeZone}, compared with the week before. Do more of what leads clearly;
+        where it is too close to call, wait for more posts.
       </Text>
       <div className={classes.sections}>
         {sections.map((section) => (
@@ -69,7 +70,7 @@ function LineText({ line, from, to }: { line: Line; from: string; to: string }) 
         {line.text}
       </Link>
     )
-  if (line.by === 'care') return <Link to="/needs-care">{line.text}</Link>
+  if (line.by === 'care') return <Link to="/needs-attention">{line.text}</Link>
   return line.text
 }
 

@@ -5,9 +5,9 @@ import { count } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { Failed } from '../../parts/States'
 import classes from './Compare.module.css'
-import { lasting } from './Lives'
+import { lasting } from './PostLifespan'
 import pace from './PostPace.module.css'
-import { TakePart } from './TakePart'
+import { ExportPart } from './ExportPart'
 
 type PlacementPace = Schema['PaceReportPlacementPace']
 
@@ -26,7 +26,7 @@ export function PostPace({ post }: { post: Schema['PostResponse'] }) {
     <section className={classes.leaf} aria-label="Pace" tabIndex={0}>
       <div className={`${classes.crossing} ${pace.head}`}>
         <h2 className={classes.heading}>Pace compared with recent posts on each channel</h2>
-        <TakePart name="pace" addressOf={(ending) => `/api/v1/posts/${post.id}/pace.${ending}`} />
+        <ExportPart name="pace" addressOf={(ending) => `/api/v1/posts/${post.id}/pace.${ending}`} />
       </div>
       <table className={pace.pace}>
         <thead>

@@ -11,7 +11,7 @@ import classes from './Compare.module.css'
 import variants from './PostVariants.module.css'
 import { ShareCell } from './ShareCell'
 import { SplitForm } from './SplitForm'
-import { TakePart } from './TakePart'
+import { ExportPart } from './ExportPart'
 
 export type ChannelVariants = Schema['VariantsReportChannelVariants']
 
@@ -28,7 +28,7 @@ export function PostVariants({ post }: { post: Schema['PostResponse'] }) {
     <section className={classes.leaf} aria-label="Variants" tabIndex={0}>
       <div className={`${classes.crossing} ${variants.head}`}>
         <h2 className={classes.heading}>Which variant won</h2>
-        <TakePart
+        <ExportPart
           name="variants"
           addressOf={(ending) => `/api/v1/posts/${post.id}/variants.${ending}`}
           endings={['csv', 'xlsx']}

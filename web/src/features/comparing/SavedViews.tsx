@@ -5,10 +5,10 @@ import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { mayEdit, useSession } from '../access/session'
 import { asKept, fromKept } from './keptQuestion'
-import { KeepView } from './KeepView'
+import { SaveView } from './SaveView'
 import type { Asked, Question } from './question'
 import classes from './SavedViews.module.css'
-import { TakeAway } from './TakeAway'
+import { ExportMenu } from './ExportMenu'
 import { ViewDrawer } from './ViewDrawer'
 import { viewsQuery } from './views'
 
@@ -64,7 +64,7 @@ export function SavedViews({ question, asked }: { question: Question; asked: Ask
         >
           Weekly digest
         </Button>
-        <TakeAway asked={asked} title={current?.name} />
+        <ExportMenu asked={asked} title={current?.name} />
         {current ? (
           <Button
             variant="subtle"
@@ -77,11 +77,11 @@ export function SavedViews({ question, asked }: { question: Question; asked: Ask
         ) : (
           mayEdit(session) &&
           views.data && (
-            <KeepView question={question}>
+            <SaveView question={question}>
               <Button variant="subtle" size="compact-sm" leftSection={<IconBookmark size={15} aria-hidden />}>
                 Save view
               </Button>
-            </KeepView>
+            </SaveView>
           )
         )}
       </Group>

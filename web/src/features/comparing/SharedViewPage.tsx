@@ -91,7 +91,8 @@ function Shown({ shared }: { shared: Schema['SharedViewResponse'] }) {
         </>
       )}
       <Text size="sm" c="dimmed" mt="md">
-        Clicks by people; exclusions are listed above. Updated{' '}
+        A clear lead is worth acting on; anything else needs more posts. Clicks by people; exclusions are
+        listed above. Updated{' '}
         {new Date(shared.answeredAt).toLocaleString('en-GB', {
           dateStyle: 'medium',
           timeStyle: 'short',

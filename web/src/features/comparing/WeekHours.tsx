@@ -5,7 +5,7 @@ import { partAddress, type Asked } from './question'
 import { weekHours, weekHoursOf } from './reports'
 import type { Pivot } from './ShadedTable'
 import { ShadedTable } from './ShadedTable'
-import { TakePart } from './TakePart'
+import { ExportPart } from './ExportPart'
 
 /** On which weekdays and at which hours people click. */
 export function WeekHours({ asked }: { asked: Asked }) {
@@ -17,7 +17,7 @@ export function WeekHours({ asked }: { asked: Asked }) {
     <section className={classes.leaf} aria-label="Weekdays and hours" tabIndex={0}>
       <div className={classes.crossing}>
         <h2 className={classes.heading}>When people click</h2>
-        <TakePart name="weekdays and hours" addressOf={partAddress('pivot', 'pivot', weekHours(asked))} />
+        <ExportPart name="weekdays and hours" addressOf={partAddress('pivot', 'pivot', weekHours(asked))} />
       </div>
       {pivot.isError ? (
         <Failed error={pivot.error} onRetry={() => void pivot.refetch()} />

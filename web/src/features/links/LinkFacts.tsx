@@ -15,7 +15,7 @@ export function LinkFacts({ link }: { link: Link }) {
   return (
     <Facts>
       <Fact label="Destination">{link.destination}</Fact>
-      <Fact label="Destination">{link.finalUrl}</Fact>
+      <Fact label="With UTM values">{link.finalUrl}</Fact>
       <Fact label="Link check">{link.check && <CheckFact check={link.check} />}</Fact>
       <Fact label="Fallback">{link.fallback}</Fact>
       <Fact label="Opens">{link.opensAt && boundText(openingOf(link.opensAt, timeZone))}</Fact>

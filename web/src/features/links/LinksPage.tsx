@@ -7,8 +7,8 @@ import { useChannels } from '../../api/vocabulary'
 import { counted } from '../../parts/numbers'
 import { Empty, Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
-import { CareNote } from '../checking/CareNote'
-import { ManyCodes } from '../codes/ManyCodes'
+import { AttentionNote } from '../checking/AttentionNote'
+import { BulkCodes } from '../codes/BulkCodes'
 import { columns, hiddenOf, sorts, toggled, type Column } from './columns'
 import { FilterBar } from './FilterBar'
 import { FolderStrip } from './FolderStrip'
@@ -16,9 +16,9 @@ import { findIds, linksQuery } from './links'
 import classes from './LinksPage.module.css'
 import { isNarrowed, type LinksSearch } from './linksSearch'
 import { LinksTable } from './LinksTable'
-import { ManyBar } from './ManyBar'
+import { BulkBar } from './BulkBar'
 import { RecentChanges } from './RecentChanges'
-import { useChangeMany } from './useChangeMany'
+import { useBulkChange } from './useBulkChange'
 import { selectionOf, useSelection } from './useSelection'
 
 /** All links, grouped by the post they belong to; details open beside the list at an address of their own. */
@@ -35,7 +35,7 @@ export function LinksPage() {
   const total = found.data?.pages[0]?.total ?? 0
   const isNear = found.data?.pages[0]?.isNear ?? false
   const selection = useSelection(search, total)
-  const change = useChangeMany()
+  const change = useBulkChange()
   const narrow = (part: Partial<LinksSearch>) =>
     void navigate({ to: '.', search: (s: LinksSearch) => ({ ...s, ...part }), replace: true })
   const isFlat = search.view === 'flat'
@@ -78,7 +78,7 @@ export function LinksPage() {
               onChange={(sort) => narrow({ sort: sort || undefined })}
             />
             <ColumnChoice search={search} onNarrow={narrow} />
-            <CareNote />
+            <AttentionNote />
           </Row>
           <Row gap={12}>
             <Text size="sm" c="dimmed" role="status">
@@ -96,7 +96,7 @@ export function LinksPage() {
                 Import links
               </Button>
             )}
-            <ManyCodes
+            <BulkCodes
               of={isNarrowed(search) ? 'this list' : 'the workspace'}
               count={total}
               size="compact-sm"
@@ -121,7 +121,7 @@ export function LinksPage() {
             onEnd={more}
           />
         )}
-        <ManyBar selection={selection} search={search} total={total} />
+        <BulkBar selection={selection} search={search} total={total} />
       </div>
       <Outlet />
     </div>

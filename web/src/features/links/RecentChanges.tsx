@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { clockOf, counted } from '../../parts/numbers'
 import { mayEdit, useSession } from '../access/session'
 import { changesQuery, linksChanged } from './links'
-import { undoChange } from './useChangeMany'
+import { undoChange } from './useBulkChange'
 
 /** The last change of many links, as long as it can be taken back. */
 export function RecentChanges() {

@@ -7,7 +7,7 @@ import { api, read } from '../../api/client'
 import { addressOf } from '../../parts/addressText'
 import { count, counted } from '../../parts/numbers'
 import { Failed } from '../../parts/States'
-import type { ActionProps } from './ManyActions'
+import type { ActionProps } from './BulkActions'
 import classes from './ReplaceAction.module.css'
 
 /** Replaces a part of the links' destinations, after a look at what comes out. */

@@ -6,6 +6,7 @@ import { useState } from 'react'
 import { api, fieldErrors, read, wordsOf } from '../../api/client'
 import { vocabulary, type Campaign } from '../../api/vocabulary'
 import { AddForm } from '../../parts/AddForm'
+import { NameActions } from '../../parts/NameActions'
 import { count } from '../../parts/numbers'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
@@ -29,7 +30,7 @@ export function CampaignsSection() {
     <>
       <Sheet
         about="A campaign groups posts with one goal. Its value goes into addresses, so it is set once, from the name."
-        columns={['Campaign', 'Value', 'Posts', 'Default recipe', 'Fallback']}
+        columns={['Campaign', 'Value', 'Posts', 'Default recipe', 'Fallback', '']}
       >
         {campaigns.data.map((campaign) => (
           <tr key={campaign.id}>
@@ -50,6 +51,7 @@ export function CampaignsSection() {
             <td>
               <CampaignFallback campaign={campaign} mayChange={mayEdit(session)} />
             </td>
+            <td>{mayEdit(session) && <CampaignActions campaign={campaign} />}</td>
           </tr>
         ))}
       </Sheet>
@@ -62,6 +64,25 @@ export function CampaignsSection() {
         </AddForm>
       )}
     </>
+  )
+}
+
+function CampaignActions({ campaign }: { campaign: Campaign }) {
+  const queries = useQueryClient()
+  const path = { params: { path: { id: campaign.id } } }
+  const refresh = () =>
+    Promise.all([['campaigns'], ['links']].map((queryKey) => queries.invalidateQueries({ queryKey })))
+  return (
+    <NameActions
+      name={campaign.name}
+      loses={
+        campaign.posts > 0 ? 'Only a campaign without links can be deleted.' : 'It disappears from Send.'
+      }
+      onRename={(name) =>
+        read(api.PATCH('/api/v1/campaigns/{id}', { ...path, body: { name } })).then(refresh)
+      }
+      onDelete={() => read(api.DELETE('/api/v1/campaigns/{id}', path)).then(refresh)}
+    />
   )
 }
 

@@ -8,7 +8,7 @@ import { copy } from '../../parts/copy'
 import { counted, day } from '../../parts/numbers'
 import { Page } from '../../parts/Page'
 import { Failed, Loading } from '../../parts/States'
-import { ManyCodes } from '../codes/ManyCodes'
+import { BulkCodes } from '../codes/BulkCodes'
 import { PostFigures } from '../comparing/PostFigures'
 import { PostPixels } from '../retargeting/PostPixels'
 import { HandOutRow } from './HandOutRow'
@@ -93,7 +93,7 @@ function CopyAll({ post, channels }: { post: Post; channels: ReadonlyMap<string,
   const table = rows.map((row) => row.join('\t')).join('\n')
   return (
     <Group gap={8}>
-      <ManyCodes
+      <BulkCodes
         of={post.title}
         count={post.placements.length}
         findLinks={() => Promise.resolve(post.placements.map((p) => p.link.id))}

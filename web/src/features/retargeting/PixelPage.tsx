@@ -129,7 +129,7 @@ function Visitors({ pixel, audience, by, onDays, onBy }: VisitorsProps) {
               <th scope="col">Visits</th>
               <th scope="col">Visitors, about</th>
               <th scope="col">
-                {audience.smallest !== null && `${pixel.networkName} takes ${count(audience.smallest)}`}
+                {audience.smallest !== null && `${pixel.networkName} needs ${count(audience.smallest)}`}
               </th>
             </tr>
           </thead>
@@ -158,7 +158,7 @@ function Visitors({ pixel, audience, by, onDays, onBy }: VisitorsProps) {
         </p>
       ))}
       <h2 style={{ marginTop: 22 }}>
-        What became of {count(visits)} visits in {audience.days} days
+        Results of {count(visits)} visits in {audience.days} days
       </h2>
       <OutcomeBar of={audience.outcomes} />
       <div style={{ overflowX: 'auto', marginTop: 14 }}>

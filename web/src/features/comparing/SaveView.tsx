@@ -13,7 +13,7 @@ interface Props {
 }
 
 /** Keeps the question under a name. */
-export function KeepView({ question, children }: Props) {
+export function SaveView({ question, children }: Props) {
   const [isOpen, setIsOpen] = useState(false)
   const queries = useQueryClient()
   const form = useForm({ initialValues: { name: '', isPinned: true } })

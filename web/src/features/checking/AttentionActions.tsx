@@ -14,7 +14,7 @@ const spells = [
 ]
 
 /** What can be done about a page. */
-export function CareActions({ page }: { page: CarePage }) {
+export function AttentionActions({ page }: { page: CarePage }) {
   const queries = useQueryClient()
   const [doing, setDoing] = useState<'replace' | 'meanwhile'>()
   const params = { params: { path: { id: page.id } } }

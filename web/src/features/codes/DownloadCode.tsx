@@ -20,7 +20,7 @@ interface Props {
 const pngWidth = 2048
 
 /** Takes the code away: as a file, on the clipboard, or on a sheet for the notice board. */
-export function TakeCode({ link, wanted, svg, isLetThrough }: Props) {
+export function DownloadCode({ link, wanted, svg, isLetThrough }: Props) {
   const take = useMutation({
     mutationFn: async (format: 'svg' | 'png' | 'pdf') =>
       saveFile(

@@ -9,7 +9,7 @@ import type { Selection } from './links'
 const formats = { csv: 'CSV', xlsx: 'Spreadsheet', ndjson: 'JSON Lines' } as const
 
 /** Takes the links away as a file. */
-export function TakeAction({ links }: { links: Selection }) {
+export function ExportLinks({ links }: { links: Selection }) {
   const take = useMutation({
     mutationFn: async (format: keyof typeof formats) =>
       saveFile(

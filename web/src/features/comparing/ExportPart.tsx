@@ -17,7 +17,7 @@ const words = { svg: 'As SVG', png: 'As PNG', csv: 'As CSV', xlsx: 'As Excel wor
 const every = Object.keys(words) as Ending[]
 
 /** One part of a page as a file: what is drawn of it, or its table. */
-export const TakePart = ({ name, addressOf, endings = every }: Props) => (
+export const ExportPart = ({ name, addressOf, endings = every }: Props) => (
   <Menu position="bottom-end" width={180}>
     <Menu.Target>
       <ActionIcon variant="subtle" aria-label={`Export ${name}`} title={`Export ${name}`}>

@@ -5,9 +5,9 @@ import { count, day, percent } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
-import lives from './Lives.module.css'
+import lives from './PostLifespan.module.css'
 import { dimensions, type Asked, type Dimension, partAddress } from './question'
-import { TakePart } from './TakePart'
+import { ExportPart } from './ExportPart'
 
 type Life = Schema['LifeReportRow']
 
@@ -31,7 +31,7 @@ export const lasting = (hours: number) => {
 }
 
 /** How long posts live: the time in which half, and nine tenths, of their clicks come. */
-export function Lives({ asked }: { asked: Asked }) {
+export function PostLifespan({ asked }: { asked: Asked }) {
   const query = { ...asked, compare: 'none' }
   const life = useQuery({
     queryKey: ['life', query],
@@ -42,7 +42,7 @@ export function Lives({ asked }: { asked: Asked }) {
     <section className={classes.leaf} aria-label="Post lifespan" tabIndex={0}>
       <div className={classes.crossing}>
         <h2 className={classes.heading}>Post lifespan</h2>
-        <TakePart name="post lifespan" addressOf={partAddress('life', 'life', query)} />
+        <ExportPart name="post lifespan" addressOf={partAddress('life', 'life', query)} />
       </div>
       {life.isError ? (
         <Failed error={life.error} onRetry={() => void life.refetch()} />
@@ -54,7 +54,8 @@ export function Lives({ asked }: { asked: Asked }) {
           {life.data.rows.length > 0 && <Roads by={asked.by as Dimension} rows={life.data.rows} />}
           <p className={classes.more}>
             Posts published from {day(life.data.from)} to {day(life.data.to)}, counted from the hour each was
-            published. Posts that are still active count for the hours so far.
+            published. Posts that are still active count for the hours so far. Once 90% of a post’s clicks are
+            in, it’s time for the next one.
           </p>
         </>
       )}

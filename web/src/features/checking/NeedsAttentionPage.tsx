@@ -5,13 +5,13 @@ import { count, counted, day, timeOf } from '../../parts/numbers'
 import { Page } from '../../parts/Page'
 import { Empty, Failed, Loading } from '../../parts/States'
 import { toLink } from '../../parts/toLink'
-import classes from './Care.module.css'
-import { CareEntry } from './CareEntry'
+import classes from './Attention.module.css'
+import { AttentionEntry } from './AttentionEntry'
 import { careQuery, checkSummaryQuery } from './checks'
 
 /** The pages behind links that are dead, have moved or say something else, those whose visitors are most first. */
-export function NeedsCarePage() {
-  const { ignored } = useSearch({ from: '/members/needs-care' })
+export function NeedsAttentionPage() {
+  const { ignored } = useSearch({ from: '/members/needs-attention' })
   const found = useQuery(careQuery(ignored === 'yes'))
   const summary = useQuery(checkSummaryQuery)
   return (
@@ -31,7 +31,7 @@ export function NeedsCarePage() {
       {found.data && found.data.total > 0 && (
         <ul className={classes.list} aria-label="Pages">
           {found.data.items.map((page) => (
-            <CareEntry key={page.id} page={page} />
+            <AttentionEntry key={page.id} page={page} />
           ))}
         </ul>
       )}
@@ -52,7 +52,7 @@ function Other({ ignored }: { ignored: 'yes' | undefined }) {
     <Button
       variant="default"
       renderRoot={(props) => (
-        <Link to="/needs-care" search={{ ignored: ignored ? undefined : 'yes' }} {...props} />
+        <Link to="/needs-attention" search={{ ignored: ignored ? undefined : 'yes' }} {...props} />
       )}
     >
       {ignored ? 'Needs attention' : `Ignored: ${count(summary.data!.ignored)}`}
@@ -108,7 +108,7 @@ const NoneIgnored = () => (
   <Empty
     title="Nothing ignored"
     action={
-      <Button variant="default" renderRoot={(props) => <Link to="/needs-care" {...props} />}>
+      <Button variant="default" renderRoot={(props) => <Link to="/needs-attention" {...props} />}>
         Needs attention
       </Button>
     }

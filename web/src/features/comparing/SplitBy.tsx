@@ -16,7 +16,7 @@ import {
 } from './question'
 import { crossed, pivotOf } from './reports'
 import { ShadedTable } from './ShadedTable'
-import { TakePart } from './TakePart'
+import { ExportPart } from './ExportPart'
 
 interface Props {
   answer: Breakdown
@@ -25,7 +25,7 @@ interface Props {
 }
 
 /** The answer's groups against those of a second dimension, which the reader chooses. */
-export function Crossing({ answer, question, asked }: Props) {
+export function SplitBy({ answer, question, asked }: Props) {
   const navigate = useNavigate()
   const by = answer.by as Dimension
   return (
@@ -50,13 +50,19 @@ export function Crossing({ answer, question, asked }: Props) {
           }
         />
         {question.across && (
-          <TakePart
+          <ExportPart
             name={`${dimensions[by]} by ${dimensions[question.across]}`}
             addressOf={partAddress('pivot', 'pivot', crossed(asked, by, question.across))}
           />
         )}
       </div>
-      {question.across && <Crossed by={by} across={question.across} asked={asked} />}
+      {question.across ? (
+        <Crossed by={by} across={question.across} asked={asked} />
+      ) : (
+        <p className={classes.more}>
+          Split the answer by a second thing to see where each does best, and do more of it there.
+        </p>
+      )}
     </section>
   )
 }

@@ -30,7 +30,7 @@ interface Props {
 const most = 500
 
 /** The QR codes of many links: one style for all, a ZIP of files, or labels to print. */
-export function ManyCodes({ of, findLinks, count, size = 'sm' }: Props) {
+export function BulkCodes({ of, findLinks, count, size = 'sm' }: Props) {
   const [isOpen, setIsOpen] = useState(false)
   return (
     <>

@@ -6,7 +6,7 @@ import { counted } from '../../parts/numbers'
 import { checkSummaryQuery } from './checks'
 
 /** Says above the links that pages behind them need care; nothing where all is well. */
-export function CareNote() {
+export function AttentionNote() {
   const summary = useQuery(checkSummaryQuery)
   if (!summary.data) return null
   const { needCare, certificates } = summary.data
@@ -16,7 +16,7 @@ export function CareNote() {
       variant="subtle"
       size="compact-sm"
       leftSection={<IconAlertTriangle size={15} color="var(--bad)" aria-hidden />}
-      renderRoot={(props) => <Link to="/needs-care" {...props} />}
+      renderRoot={(props) => <Link to="/needs-attention" {...props} />}
     >
       {needCare > 0
         ? `${counted(needCare, 'page needs', 'pages need')} attention`

@@ -9,7 +9,7 @@ import { linksChanged, type LinkChange, type Selection, type Wishes } from './li
 const seconds = 1000
 
 /** Changes many links at once; tells how far it is, and offers to take it back. */
-export function useChangeMany() {
+export function useBulkChange() {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: async (request: { links: Selection; change: Wishes; isGoodOnly?: boolean }) => {

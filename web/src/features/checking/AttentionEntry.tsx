@@ -4,12 +4,12 @@ import { addressOf } from '../../parts/addressText'
 import { count, counted, dayOf, timeOf } from '../../parts/numbers'
 import { mayEdit, useSession } from '../access/session'
 import { toLink } from '../../parts/toLink'
-import classes from './Care.module.css'
-import { CareActions } from './CareActions'
+import classes from './Attention.module.css'
+import { AttentionActions } from './AttentionActions'
 import { verdicts, type CarePage } from './checks'
 
 /** One page that needs care: what was found, whom it hurts, and what can be done. */
-export function CareEntry({ page }: { page: CarePage }) {
+export function AttentionEntry({ page }: { page: CarePage }) {
   const { label, color } = verdicts[page.verdict]
   const mayChange = mayEdit(useSession())
   return (
@@ -49,7 +49,7 @@ export function CareEntry({ page }: { page: CarePage }) {
       </div>
       {mayChange && (
         <div className={classes.actions}>
-          <CareActions page={page} />
+          <AttentionActions page={page} />
         </div>
       )}
     </li>

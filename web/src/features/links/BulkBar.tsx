@@ -5,10 +5,10 @@ import { notifications } from '@mantine/notifications'
 import { wordsOf } from '../../api/client'
 import { count, counted } from '../../parts/numbers'
 import { mayEdit, useSession } from '../access/session'
-import { ManyCodes } from '../codes/ManyCodes'
+import { BulkCodes } from '../codes/BulkCodes'
 import type { Wishes } from './links'
 import type { LinksSearch } from './linksSearch'
-import classes from './ManyBar.module.css'
+import classes from './BulkBar.module.css'
 import {
   CampaignAction,
   DeleteAction,
@@ -16,10 +16,10 @@ import {
   PixelsAction,
   TagsAction,
   TimeAction,
-} from './ManyActions'
+} from './BulkActions'
 import { ReplaceAction } from './ReplaceAction'
-import { TakeAction } from './TakeAction'
-import { useChangeMany } from './useChangeMany'
+import { ExportLinks } from './ExportLinks'
+import { useBulkChange } from './useBulkChange'
 import { selectionOf, type SelectedLinks } from './useSelection'
 
 interface Props {
@@ -31,9 +31,9 @@ interface Props {
 const mostCodes = 500
 
 /** What can be done with the picked links; stands at the foot of the window as long as any are picked. */
-export function ManyBar({ selection, search, total }: Props) {
+export function BulkBar({ selection, search, total }: Props) {
   const session = useSession()
-  const change = useChangeMany()
+  const change = useBulkChange()
   useHotkeys([['Escape', selection.clear]])
   if (selection.count === 0) return null
   const links = selectionOf(selection.picked, search, total)
@@ -91,9 +91,9 @@ export function ManyBar({ selection, search, total }: Props) {
             )}
           </>
         )}
-        <TakeAction links={links} />
+        <ExportLinks links={links} />
         {!isDeleted && links.ids && links.ids.length <= mostCodes && (
-          <ManyCodes
+          <BulkCodes
             of="selected links"
             count={links.ids.length}
             findLinks={() => Promise.resolve([...links.ids!])}

@@ -37,7 +37,7 @@ const clicks: Named = [
 ]
 
 /** The answer as files: for a letter, for slides, for reckoning elsewhere. */
-export function TakeAway({ asked, title }: { asked: Asked; title?: string }) {
+export function ExportMenu({ asked, title }: { asked: Asked; title?: string }) {
   const named = title ? { ...asked, title } : asked // Only the page has a title, others pass it over.
   const addressed = (items: Named) => items.map(([file, words]) => [fileAddress(file, named), words] as const)
   return (
