@@ -1,5 +1,3 @@
-using System.Globalization;
-
 namespace Cursus.Core.Comparing;
 
 /// <summary>Says an answer in plain English, before any chart: first what was counted, then what that is worth.</summary>
@@ -17,7 +15,7 @@ public static class AnswerSentence
             [] => $"{CountWords.Clicks(rest)}, none of which can be assigned.",
             [{ Count.Clicks: 1 } only] when rest == 0 => $"The only click came from {only.Count.Label}.",
             [var only] when rest == 0 => $"All {CountWords.Clicks(only.Count.Clicks)} came from {only.Count.Label}.",
-            [var only] => $"{only.Count.Label} brought {CountWords.Clicks(only.Count.Clicks)} ({Percent(only.Share)}); the other {CountWords.Number(rest)} can’t be assigned.",
+            [var only] => $"{only.Count.Label} brought {CountWords.Clicks(only.Count.Clicks)} ({CountWords.Percent(only.Share)}); the other {CountWords.Number(rest)} can’t be assigned.",
             [var leader, var next, ..] => string.Join(' ', ((string?[])[Counted(leader, next, breakdown), Judged(leader, next, breakdown.Units), PerPost(breakdown.PerPost)]).OfType<string>()),
         };
     }
@@ -36,7 +34,7 @@ public static class AnswerSentence
         return verdict.Call switch
         {
             VerdictCall.Clear => $"Its lead over {next.Count.Label} is clear: {like} it would come out ahead again, {Times(verdict)}.",
-            VerdictCall.Leaning => $"It leans ahead of {next.Count.Label}, but {like} that isn’t settled yet: {Times(verdict)}.{More(verdict, kind)}",
+            VerdictCall.Leaning => $"It leans ahead of {next.Count.Label}, {Times(verdict)}, but {like} that isn’t settled yet.{More(verdict, kind)}",
             VerdictCall.TooClose => $"{leader.Count.Label} and {next.Count.Label} are too close to call: {like} either could come out ahead.{More(verdict, kind)}",
             _ => TooFew(verdict, leader.Count.Label, next.Count.Label, kind),
         };
@@ -44,10 +42,10 @@ public static class AnswerSentence
 
     /// <summary>How many times as much the leader brings, and between which bounds.</summary>
     internal static string Times(Verdict verdict) => verdict is { Ratio: { } ratio, High: { } high }
-        ? string.Create(CultureInfo.InvariantCulture, $"{Times(ratio)} times, somewhere between {Times(verdict.Low ?? 0)} and {Times(high)}")
-        : $"at least {Times(verdict.Low ?? 0)} times";
+        ? $"by a factor of {Factor(ratio)} ({Factor(verdict.Low ?? 0)} to {Factor(high)})"
+        : $"by a factor of at least {Factor(verdict.Low ?? 0)}";
 
-    private static string Times(double ratio) => ratio.ToString(ratio < 10 ? "0.00" : "0.0", CultureInfo.InvariantCulture);
+    private static string Factor(double ratio) => CountWords.Number(ratio, ratio < 10 ? "0.00" : "0.0");
 
     private static string Counted(BreakdownRow leader, BreakdownRow next, Breakdown breakdown)
     {
@@ -61,7 +59,7 @@ public static class AnswerSentence
 
         return first.Clicks == second.Clicks
             ? $"{first.Label} and {second.Label} are level at {CountWords.Clicks(first.Clicks)}."
-            : $"{first.Label} brought the most: {CountWords.Clicks(first.Clicks)} ({Percent(leader.Share)}).";
+            : $"{first.Label} brought the most: {CountWords.Clicks(first.Clicks)} ({CountWords.Percent(leader.Share)}).";
     }
 
     private static string TooFew(Verdict verdict, string leader, string next, UnitKind kind)
@@ -106,7 +104,5 @@ public static class AnswerSentence
 
     private static string Each(double clicks) => clicks is > 0.95 and < 1.05 ? "1 click" : $"{Number(clicks)} clicks";
 
-    private static string Number(double number) => number.ToString(number < 100 ? "0.#" : "#,0", CultureInfo.InvariantCulture);
-
-    private static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0.#}%");
+    private static string Number(double number) => CountWords.Number(number, number < 100 ? "0.#" : "#,0");
 }

@@ -14,7 +14,7 @@ public enum CountStep
     Hour,
     Day,
 
-    /// <summary>From Monday.</summary>
+    /// <summary>From the day on which the workspace's weeks begin.</summary>
     Week,
     Month,
 
@@ -36,7 +36,9 @@ public readonly record struct Cell(int Group, int Held, int Span, LocalDateTime?
 /// <param name="isByWeekHour">Whether the values are hours of the day, to be counted as hours of the week, from 0 (Monday, midnight to one) to 167.</param>
 /// <param name="whole">Number of the value that clicks by hour count for.</param>
 /// <param name="unitSpans">In how many of the stretches, from the first, units are counted apart; only where all of a stretch is summed up.</param>
-public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, bool isByWeekHour, ValueNumbers numbers, int whole, int unitSpans = 0)
+/// <param name="weekStart">The day on which weeks begin.</param>
+public sealed class CellCounts(
+    IReadOnlyList<Stretch> spans, CountStep step, bool isByWeekHour, ValueNumbers numbers, int whole, int unitSpans = 0, IsoDayOfWeek weekStart = IsoDayOfWeek.Monday)
 {
     private const int HoursOfDay = 24;
     private const int HoursOfWeek = 7 * HoursOfDay;
@@ -241,7 +243,7 @@ public sealed class CellCounts(IReadOnlyList<Stretch> spans, CountStep step, boo
     {
         CountStep.Hour => day * HoursOfDay + hours[value],
         CountStep.Day => day,
-        CountStep.Week => day - WeekdayOf(day),
+        CountStep.Week => day - WeekdayOf(day - (int)weekStart + (int)IsoDayOfWeek.Monday),
         CountStep.Month => beforeMonth + 1,
         CountStep.SevenDays => days[0].Last - (days[0].Last - day) / 7 * 7 - 6,
         _ => 0,

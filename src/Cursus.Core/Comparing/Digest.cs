@@ -1,5 +1,3 @@
-using System.Globalization;
-
 namespace Cursus.Core.Comparing;
 
 /// <summary>One thing that a digest says.</summary>
@@ -91,7 +89,7 @@ public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sectio
 
     private static string Against(long clicks, long before) => before == 0
         ? $"{CountWords.Clicks(clicks)}, after none the week before"
-        : string.Create(CultureInfo.InvariantCulture, $"{CountWords.Clicks(clicks)}, after {CountWords.Number(before)} the week before ({Sign(clicks - before)}{Math.Abs(100.0 * (clicks - before) / before):0.#}%)");
+        : $"{CountWords.Clicks(clicks)}, after {CountWords.Number(before)} the week before ({Sign(clicks - before)}{CountWords.Percent(Math.Abs((clicks - before) / (double)before))})";
 
     private static string Sign(long change) => change > 0 ? "+" : change < 0 ? "−" : "";
 }

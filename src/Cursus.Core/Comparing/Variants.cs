@@ -64,11 +64,11 @@ public sealed record Variants(IReadOnlyList<VariantRow> Rows, bool IsSplit)
 
         var (first, second) = (leader.Count, next.Count);
         var (winner, other) = ($"“{first.Label}”", $"“{second.Label}”");
-        var times = (IsSplit ? ", the split allowed for: " : ": ") + AnswerSentence.Times(verdict);
+        var times = AnswerSentence.Times(verdict) + (IsSplit ? " after allowing for the split" : "");
         return verdict.Call switch
         {
-            VerdictCall.Clear => $"{winner} won. Its lead over {other} is clear{times}.",
-            VerdictCall.Leaning => $"{winner} leans ahead of {other}, which isn’t settled yet{times}.",
+            VerdictCall.Clear => $"{winner} won. Its lead over {other} is clear, {times}.",
+            VerdictCall.Leaning => $"{winner} leans ahead of {other}, {times}, but this isn’t settled yet.",
             VerdictCall.TooFew => $"{Brought(leader)}; {Brought(next)}: too few to call.",
             _ => $"{winner} and {other} are too close to call: {Brought(leader)}; {Brought(next)}.",
         };

@@ -31,7 +31,10 @@ public sealed class ShortDomain
     /// <summary>Redirect type of new links; the workspace's where null.</summary>
     public short? Redirect { get; set; }
 
-    /// <summary>Options of new links.</summary>
+    /// <summary>Whether new links take <see cref="Options"/> of this domain; else the workspace's.</summary>
+    public bool HasOwnOptions { get; set; }
+
+    /// <summary>Options of new links, where it has its own.</summary>
     public LinkOptions Options { get; set; } = LinkOptions.Plain;
 
     /// <summary>Secret text that the owner puts into a TXT record to prove that the domain is theirs.</summary>

@@ -57,6 +57,10 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
             // Archives from before channels could be changed don't say them in versions: it was the present one all along.
             await Run(connection, "update link_versions v set state = v.state || jsonb_build_object('channelId', l.channel_id) from links l"
                 + " where l.id = v.link_id and l.workspace_id = $1 and not jsonb_exists(v.state, 'channelId')", cancel, into);
+
+            // Archives from before workspaces had options of their own don't say which domains had some.
+            await Run(connection, "update domains set has_own_options = true where workspace_id = $1 and (options_pass_query <> 0 or options_referrer <> 0 or options_hide_from_search or options_nofollow or options_sponsored"
+                + " or options_new_tab or coalesce(options_title_attribute, options_anchor_text) is not null or options_handoff_deadline is not null)", cancel, into);
             await VerifyDomains(connection, into, needsNoProof, cancel);
             await RollUps.Make(connection, into, now, cancel);
             await transaction.CommitAsync(cancel);
@@ -131,7 +135,7 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         return table.Name switch
         {
             "workspaces" => $"""
-                update workspaces w set time_zone = r.time_zone, redirect = r.redirect, is_vocabulary_locked = r.is_vocabulary_locked, office_networks = r.office_networks, leaves_out_by_behaviour = coalesce(r.leaves_out_by_behaviour, true),
+                update workspaces w set {string.Concat(ArchiveTable.Settings.Intersect(names).Select(c => $"{c} = r.{c}, "))}
                     clicks_kept_months = case when r.clicks_kept_months in ({string.Join(", ", RetentionRule.Months)}) then r.clicks_kept_months else 0 end,
                     clicks_kept_from = case when r.clicks_kept_from is not null then least(date_trunc('month', r.clicks_kept_from), date_trunc('month', now() at time zone 'UTC'))::date end
                 from archive_lines a, json_populate_record(null::workspaces, a.line) r where w.id = '{target.Workspace}'

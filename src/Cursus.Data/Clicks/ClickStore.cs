@@ -79,6 +79,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDis
             if (!isAlone)
             {
                 memory.Days = new RecentDays();
+                homes.Forget();
                 await RecentVisits.AddStored(connection, memory.Others is null ? null : journalId, read, cancel);
             }
 

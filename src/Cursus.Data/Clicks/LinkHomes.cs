@@ -17,6 +17,9 @@ internal sealed class LinkHomes
     /// <summary>The home of a link that was asked for before; null where there is no such link.</summary>
     public LinkHome? Of(Guid link) => homes.GetValueOrDefault(link);
 
+    /// <summary>Forgets all, where workspaces may have changed their clocks.</summary>
+    public void Forget() => homes.Clear();
+
     /// <summary>Asks for links that are not known yet.</summary>
     public async Task Learn(NpgsqlConnection connection, IEnumerable<Guid> links, CancellationToken cancel)
     {

@@ -10,29 +10,30 @@ internal static class Recount
 {
     private const int ClicksAtOnce = 20_000;
 
-    private const string Columns = "c.link_id, w.time_zone, c.at, c.kind, c.visitor, c.country, u.device, u.browser, u.os, c.language, c.referrer_host, c.code";
+    private const string Columns = "c.link_id, w.time_zone, w.clicks_kept_from, c.at, c.kind, c.visitor, c.country, u.device, u.browser, u.os, c.language, c.referrer_host, c.code";
 
     private const string Homes = "links l on l.id = c.link_id join workspaces w on w.id = l.workspace_id join user_agents u on u.id = c.user_agent_id";
 
-    private readonly record struct CountedClick(Guid Link, DateTimeZone Zone, Instant At, ToldClick Told);
+    private readonly record struct CountedClick(Guid Link, LocalDate Day, int Hour, ToldClick Told);
 
     /// <summary>All days, by month, link and day.</summary>
     /// <param name="workspace">Only those of its links; null for all.</param>
+    /// <param name="zone">By whose clock days are cut; the workspace's where null.</param>
+    /// <param name="progress">Told how many clicks have been counted so far.</param>
     public static async IAsyncEnumerable<(Guid Link, LocalDate Day, DayCounts Counts)> Days(
-        NpgsqlConnection connection, Guid? workspace, [EnumeratorCancellation] CancellationToken cancel)
+        NpgsqlConnection connection, Guid? workspace, [EnumeratorCancellation] CancellationToken cancel, DateTimeZone? zone = null, IProgress<int>? progress = null)
     {
         (Guid Link, LocalDate Day, DayCounts Counts)? current = null;
-        await foreach (var (link, zone, at, told) in Clicks(connection, workspace, cancel))
+        await foreach (var (link, day, hour, told) in Clicks(connection, workspace, zone, progress, cancel))
         {
-            var local = at.InZone(zone);
-            if (current is { } last && (last.Link, last.Day) != (link, local.Date))
+            if (current is { } last && (last.Link, last.Day) != (link, day))
             {
                 yield return last;
                 current = null;
             }
 
-            current ??= (link, local.Date, new DayCounts());
-            current.Value.Counts.Add(told, local.Hour);
+            current ??= (link, day, new DayCounts());
+            current.Value.Counts.Add(told, hour);
         }
 
         if (current is { } final)
@@ -61,33 +62,35 @@ internal static class Recount
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))
         {
-            var (link, zone, at, told) = Read(reader);
-            var local = at.InZone(zone);
-            if (!wanted.Contains((link, local.Date)))
+            var (link, day, hour, told) = Read(reader);
+            if (!wanted.Contains((link, day)))
             {
                 continue;
             }
 
-            if (!days.TryGetValue((link, local.Date), out var counts))
+            if (!days.TryGetValue((link, day), out var counts))
             {
-                days[(link, local.Date)] = counts = new DayCounts();
+                days[(link, day)] = counts = new DayCounts();
             }
 
-            counts.Add(told, local.Hour);
+            counts.Add(told, hour);
         }
 
         return days;
     }
 
-    /// <summary>All clicks of links that exist and of days whose clicks are kept, by month, link and time. A cursor, so that days can be written between two reads on the same connection.</summary>
-    private static async IAsyncEnumerable<CountedClick> Clicks(NpgsqlConnection connection, Guid? workspace, [EnumeratorCancellation] CancellationToken cancel)
+    /// <summary>All clicks of links that exist, by month, link and time. A cursor, so that days can be written between two reads on the same connection.</summary>
+    private static async IAsyncEnumerable<CountedClick> Clicks(
+        NpgsqlConnection connection, Guid? workspace, DateTimeZone? zone, IProgress<int>? progress, [EnumeratorCancellation] CancellationToken cancel)
     {
+        var homes = zone is null ? Homes : Homes.Replace("workspaces w", $"(select id, '{zone.Id}' as time_zone, clicks_kept_from from workspaces) w", StringComparison.Ordinal);
         await connection.Run($"""
             declare recount no scroll cursor for
-            select {Columns} from clicks c join {Homes} {await ZoneOffsets.Join(connection, cancel)} 
-            where (w.clicks_kept_from is null or (c.at at time zone 'UTC' + make_interval(secs => z.seconds))::date >= w.clicks_kept_from) {(workspace is { } id ? $"and w.id = '{id}'" : "")}
-            order by date_trunc('month', c.at at time zone 'UTC' + make_interval(secs => z.seconds)), c.link_id, c.at
+            select {Columns} from clicks c join {homes} {await ZoneOffsets.Join(connection, zone, cancel)}
+            {(workspace is { } id ? $"where w.id = '{id}'" : "")}
+            order by greatest(date_trunc('month', c.at at time zone 'UTC' + make_interval(secs => z.seconds)), w.clicks_kept_from::timestamp), c.link_id, c.at
             """, cancel);
+        var counted = 0;
         var clicks = new List<CountedClick>(ClicksAtOnce);
         do
         {
@@ -105,12 +108,19 @@ internal static class Recount
             {
                 yield return click;
             }
+
+            progress?.Report(counted += clicks.Count);
         }
         while (clicks.Count == ClicksAtOnce);
         await connection.Run("close recount", cancel);
     }
 
-    private static CountedClick Read(NpgsqlDataReader row) => new(row.GetGuid(0), DateTimeZoneProviders.Tzdb[row.GetString(1)], row.GetFieldValue<Instant>(2), new ToldClick(
-        (ClickKind)row.GetInt16(3), row.GetInt64(4), row.GetString(5), row.GetString(6), row.GetString(7), row.GetString(8),
-        row.GetString(9), row.GetString(10), (byte)row.GetInt16(11)));
+    /// <summary>A click with its day. What a workspace keeps of the last hours before the first day of which it has clicks, since its clock was east of the present one, counts for that day: each click counts once.</summary>
+    private static CountedClick Read(NpgsqlDataReader row)
+    {
+        var local = row.GetFieldValue<Instant>(3).InZone(DateTimeZoneProviders.Tzdb[row.GetString(1)]);
+        var day = row.IsDBNull(2) ? local.Date : LocalDate.Max(local.Date, row.GetFieldValue<LocalDate>(2));
+        return new(row.GetGuid(0), day, local.Hour, new ToldClick(
+            (ClickKind)row.GetInt16(4), row.GetInt64(5), row.GetString(6), row.GetString(7), row.GetString(8), row.GetString(9), row.GetString(10), row.GetString(11), (byte)row.GetInt16(12)));
+    }
 }

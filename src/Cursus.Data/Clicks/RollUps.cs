@@ -9,6 +9,10 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
 {
     private const int DaysAtOnce = 2000;
 
+    /// <summary>Tells of a writer of its own, so that those who ship clicks forget what they know of days and of links.</summary>
+    private const string TellWriters =
+        "insert into journals (key, shipped_to) values ('00000000-0000-0000-0000-000000000000', 1) on conflict (key) do update set shipped_to = journals.shipped_to + 1";
+
     /// <summary>A day of a link whose roll-up is not what its clicks come to.</summary>
     /// <param name="Clicks">People's clicks by the clicks themselves.</param>
     /// <param name="RolledUp">People's clicks by the roll-up; the difference may also lie in what the clicks tell.</param>
@@ -45,6 +49,42 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         await connection.Run(ClickStore.Lock, cancel);
         await Rebuild(connection, now, cancel);
         await transaction.CommitAsync(cancel);
+    }
+
+    /// <summary>
+    /// Gives a workspace another time zone and counts its days anew by it, in one transaction: reports see the old days until it is done, and clicks wait in the journal. Days whose single clicks have been deleted stay as they
+    /// were counted. A visitor of a day stays told apart by the old day's key, so that somebody who came before and after the old midnight may count twice in one new day.
+    /// </summary>
+    /// <param name="progress">Told how many clicks have been counted so far.</param>
+    public async Task ChangeZone(Guid workspace, DateTimeZone zone, IProgress<int> progress, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(zone);
+        await using var connection = await dataSource.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.Run(ClickStore.Lock, cancel);
+        await connection.RunLong(TellWriters, cancel);
+        var ofWorkspace = $"d.link_id in (select id from links where workspace_id = '{workspace}')";
+        await connection.RunLong($"""
+            delete from open_days d where {ofWorkspace};
+            delete from link_days d where {ofWorkspace} and not {ClickRetention.IsAlone("day")};
+            delete from link_months d where {ofWorkspace} and not {ClickRetention.IsAlone("month")};
+            """, cancel);
+        await Write(connection, Recount.Days(connection, workspace, cancel, zone, progress), cancel);
+
+        // Last, since other settings of the workspace can't be changed from here on.
+        await using var move = new NpgsqlCommand("update workspaces set time_zone = $2 where id = $1", connection) { Parameters = { new() { Value = workspace }, new() { Value = zone.Id } } };
+        await move.ExecuteNonQueryAsync(cancel);
+        await transaction.CommitAsync(cancel);
+    }
+
+    /// <summary>How many single clicks a workspace has, of all kinds.</summary>
+    public async Task<long> ClicksOf(Guid workspace, CancellationToken cancel)
+    {
+        await using var command = dataSource.CreateCommand($"""
+            select coalesce(sum({string.Join(" + ", DayOfLink.Kinds)}), 0)::bigint from days_of_links d join links l on l.id = d.link_id where l.workspace_id = $1 and not {ClickRetention.IsAlone("day")}
+            """);
+        command.Parameters.Add(new() { Value = workspace });
+        return (long)(await command.ExecuteScalarAsync(cancel))!;
     }
 
     /// <summary>Seals every day that is over everywhere.</summary>
@@ -91,12 +131,9 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
 
     private static async Task Rebuild(NpgsqlConnection connection, Instant now, CancellationToken cancel)
     {
-        // Told as a writer of its own, so that those who ship clicks forget what they know of the days.
-        await connection.RunLong("""
-            insert into journals (key, shipped_to) values ('00000000-0000-0000-0000-000000000000', 1) on conflict (key) do update set shipped_to = journals.shipped_to + 1;
-            delete from open_days;
-            """, cancel);
+        await connection.RunLong(TellWriters, cancel);
         await connection.RunLong($"""
+            delete from open_days;
             delete from link_days d where not {ClickRetention.IsAlone("day")};
             delete from link_months d where not {ClickRetention.IsAlone("month")};
             """, cancel);

@@ -12,9 +12,10 @@ internal static class ZoneOffsets
     private static readonly Instant Last = Instant.FromUtc(2100, 1, 1, 0, 0);
 
     /// <summary>A join of <c>zone_offsets z</c> to <c>workspaces w</c> and <c>clicks c</c>: <c>z.seconds</c> is the click's offset from UTC.</summary>
-    public static async Task<string> Join(NpgsqlConnection connection, CancellationToken cancel)
+    /// <param name="also">A zone that may be no workspace's yet.</param>
+    public static async Task<string> Join(NpgsqlConnection connection, DateTimeZone? also, CancellationToken cancel)
     {
-        var zones = new List<string>();
+        var zones = new HashSet<string>(also is null ? [] : [also.Id]);
         await using (var command = new NpgsqlCommand("select distinct time_zone from workspaces", connection))
         await using (var reader = await command.ExecuteReaderAsync(cancel))
         {

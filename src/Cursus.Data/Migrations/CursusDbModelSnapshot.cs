@@ -99,6 +99,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnName("findings")
                         .HasDefaultValueSql("'[]'::jsonb");
 
+                    b.Property<bool>("HasOwnOptions")
+                        .HasColumnType("boolean")
+                        .HasColumnName("has_own_options");
+
                     b.Property<bool>("IsDefault")
                         .HasColumnType("boolean")
                         .HasColumnName("is_default");
@@ -1788,6 +1792,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("name");
 
+                    b.Property<string>("OwnColor")
+                        .HasColumnType("text")
+                        .HasColumnName("own_color");
+
                     b.Property<int>("Position")
                         .HasColumnType("integer")
                         .HasColumnName("position");
@@ -2460,19 +2468,80 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("name");
 
+                    b.Property<string>("NumberLanguage")
+                        .IsRequired()
+                        .HasMaxLength(8)
+                        .HasColumnType("character varying(8)")
+                        .HasColumnName("number_language");
+
                     b.PrimitiveCollection<string[]>("OfficeNetworks")
                         .IsRequired()
                         .HasColumnType("text[]")
                         .HasColumnName("office_networks");
 
+                    b.Property<string>("PublicName")
+                        .HasColumnType("text")
+                        .HasColumnName("public_name");
+
                     b.Property<short>("Redirect")
                         .HasColumnType("smallint")
                         .HasColumnName("redirect");
+
+                    b.Property<short>("SlugKind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("slug_kind");
 
                     b.Property<string>("TimeZone")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("time_zone");
+
+                    b.Property<short>("WeekStart")
+                        .HasColumnType("smallint")
+                        .HasColumnName("week_start");
+
+                    b.ComplexProperty(typeof(Dictionary<string, object>), "Options", "Cursus.Data.Workspaces.Workspace.Options#LinkOptions", b1 =>
+                        {
+                            b1.IsRequired();
+
+                            b1.Property<string>("AnchorText")
+                                .HasMaxLength(200)
+                                .HasColumnType("character varying(200)")
+                                .HasColumnName("options_anchor_text");
+
+                            b1.Property<short?>("HandoffDeadline")
+                                .HasColumnType("smallint")
+                                .HasColumnName("options_handoff_deadline");
+
+                            b1.Property<bool>("HideFromSearch")
+                                .HasColumnType("boolean")
+                                .HasColumnName("options_hide_from_search");
+
+                            b1.Property<bool>("NewTab")
+                                .HasColumnType("boolean")
+                                .HasColumnName("options_new_tab");
+
+                            b1.Property<bool>("Nofollow")
+                                .HasColumnType("boolean")
+                                .HasColumnName("options_nofollow");
+
+                            b1.Property<short>("PassQuery")
+                                .HasColumnType("smallint")
+                                .HasColumnName("options_pass_query");
+
+                            b1.Property<short>("Referrer")
+                                .HasColumnType("smallint")
+                                .HasColumnName("options_referrer");
+
+                            b1.Property<bool>("Sponsored")
+                                .HasColumnType("boolean")
+                                .HasColumnName("options_sponsored");
+
+                            b1.Property<string>("TitleAttribute")
+                                .HasMaxLength(200)
+                                .HasColumnType("character varying(200)")
+                                .HasColumnName("options_title_attribute");
+                        });
 
                     b.HasKey("Id")
                         .HasName("pk_workspaces");

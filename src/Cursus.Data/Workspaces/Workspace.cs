@@ -1,3 +1,4 @@
+using Cursus.Core.Addresses;
 using NodaTime;
 
 namespace Cursus.Data.Workspaces;
@@ -8,11 +9,29 @@ public sealed class Workspace
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public required string Name { get; set; }
 
+    /// <summary>What visitors and readers of shared views are told its name is; <see cref="Name"/> where null.</summary>
+    public string? PublicName { get; set; }
+
+    /// <summary>What people outside read.</summary>
+    public string ShownName => PublicName ?? Name;
+
     /// <summary>IANA name of the zone in which days, weeks and hours are cut.</summary>
     public required string TimeZone { get; set; }
 
+    /// <summary>The day on which its weeks begin.</summary>
+    public IsoDayOfWeek WeekStart { get; set; } = IsoDayOfWeek.Monday;
+
+    /// <summary>How numbers are written, one of <see cref="Core.NumberLanguage.Tags"/>.</summary>
+    public string NumberLanguage { get; set; } = Core.NumberLanguage.Default;
+
     /// <summary>Redirect type of new links where their domain has none of its own: 301, 302, 307 or 308.</summary>
     public short Redirect { get; set; } = 302;
+
+    /// <summary>Options of new links where their domain has none of its own.</summary>
+    public LinkOptions Options { get; set; } = LinkOptions.Plain;
+
+    /// <summary>How slugs of new posts are made where none is typed.</summary>
+    public SlugKind SlugKind { get; set; }
 
     /// <summary>True where only owners may use words that are not agreed.</summary>
     public bool IsVocabularyLocked { get; set; }

@@ -1,3 +1,5 @@
+using Cursus.Core;
+using Cursus.Data.Addresses;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
@@ -5,9 +7,16 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 namespace Cursus.Data.Workspaces;
 
 internal sealed class WorkspacesModel :
-    IEntityTypeConfiguration<Account>, IEntityTypeConfiguration<Member>, IEntityTypeConfiguration<ApiToken>, IEntityTypeConfiguration<IdempotentAnswer>, IEntityTypeConfiguration<SignIn>,
+    IEntityTypeConfiguration<Workspace>, IEntityTypeConfiguration<Account>, IEntityTypeConfiguration<Member>, IEntityTypeConfiguration<ApiToken>, IEntityTypeConfiguration<IdempotentAnswer>, IEntityTypeConfiguration<SignIn>,
     IEntityTypeConfiguration<IdentityUserClaim<Guid>>, IEntityTypeConfiguration<IdentityUserLogin<Guid>>, IEntityTypeConfiguration<IdentityUserToken<Guid>>
 {
+    public void Configure(EntityTypeBuilder<Workspace> workspace)
+    {
+        workspace.Property(w => w.WeekStart).HasConversion<short>();
+        workspace.Property(w => w.NumberLanguage).HasMaxLength(NumberLanguage.MaxLength);
+        workspace.ComplexProperty(w => w.Options, AddressesModel.Options);
+    }
+
     public void Configure(EntityTypeBuilder<Account> account)
     {
         account.ToTable("accounts");

@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Problems;
@@ -48,6 +49,7 @@ public static class MemberGate
         else
         {
             context.RequestServices.GetRequiredService<CurrentMember>().Is(member);
+            NumberLanguage.Use(member.Workspace!.NumberLanguage);
             await next(context);
         }
     });

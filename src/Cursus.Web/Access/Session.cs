@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using Cursus.Core;
+using Cursus.Core.Comparing;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Edge;
@@ -29,7 +30,7 @@ public static class Session
     /// <param name="CsrfToken">Send it as <c>X-CSRF-Token</c> with each request that changes something.</param>
     /// <param name="ShortDomains">Where this browser can be introduced, so that its visits there count as the team's.</param>
     public sealed record Response(
-        string Name, string Email, string Role, string Workspace, string TimeZone, bool IsDemo, string CsrfToken, IReadOnlyList<ShortDomain> ShortDomains);
+        string Name, string Email, string Role, string Workspace, string TimeZone, WeekStart WeekStart, string NumberLanguage, bool IsDemo, string CsrfToken, IReadOnlyList<ShortDomain> ShortDomains);
 
     /// <param name="Probe">A picture that loads where the domain can be reached.</param>
     public sealed record ShortDomain(string Name, string Probe);
@@ -52,6 +53,8 @@ public static class Session
             MemberGate.Name(member.Role),
             member.Workspace.Name,
             member.Workspace.TimeZone,
+            (WeekStart)member.Workspace.WeekStart,
+            member.Workspace.NumberLanguage,
             member.Workspace.IsDemo,
             antiforgery.GetAndStoreTokens(context).RequestToken!,
             [.. domains.Select(d => new ShortDomain(d, options.ShortUrl(d, TeamMark.Path)))]));

@@ -1,7 +1,11 @@
 using Cursus.Core;
+using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
+using Cursus.Core.Comparing;
 using Cursus.Data;
+using Cursus.Data.Workspaces;
 using Cursus.Web.Addresses;
+using Cursus.Web.Edge;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -12,19 +16,31 @@ namespace Cursus.Web.Access;
 /// <summary>GET and PATCH /workspace: what holds for everything in the workspace.</summary>
 public static class WorkspaceSettings
 {
+    /// <param name="PublicName">What visitors and readers of shared views are told its name is; the name where null.</param>
+    /// <param name="WeekStart">The day on which weeks begin.</param>
+    /// <param name="NumberLanguage">How numbers in sentences are written, as a language tag.</param>
+    /// <param name="NumberLanguages">The tags that can be chosen.</param>
     /// <param name="Redirect">Redirect type of new links where their domain has none.</param>
+    /// <param name="SlugKind">How slugs of new posts are made where none is typed.</param>
+    /// <param name="Options">Options of new links where their domain has none.</param>
     /// <param name="IsVocabularyLocked">Whether editors must use agreed words.</param>
     /// <param name="OfficeNetworks">Networks whose visitors are the team's and are not counted.</param>
     /// <param name="LeavesOutByBehaviour">Whether clicks are left out for what visitors do, as mail scanners do.</param>
     /// <param name="ClicksKeptMonths">For how many months single clicks are kept; 0 for ever. What they were counted as stays.</param>
     /// <param name="ClicksKeptFrom">The first day of which single clicks are still there; null where none have been deleted.</param>
     public sealed record Response(
-        string Name, string TimeZone, int Redirect, bool IsVocabularyLocked, IReadOnlyList<string> OfficeNetworks, bool LeavesOutByBehaviour, int ClicksKeptMonths, LocalDate? ClicksKeptFrom);
+        string Name, string? PublicName, string TimeZone, WeekStart WeekStart, string NumberLanguage, IReadOnlyList<string> NumberLanguages,
+        int Redirect, SlugKind SlugKind, LinkOptions Options, bool IsVocabularyLocked, IReadOnlyList<string> OfficeNetworks, bool LeavesOutByBehaviour, int ClicksKeptMonths, LocalDate? ClicksKeptFrom);
 
-    /// <summary>What is left out stays.</summary>
+    /// <summary>What is left out stays. The time zone has an operation of its own, since days are counted anew for it.</summary>
+    /// <param name="PublicName">An empty text takes it away, so that the name itself is told.</param>
     /// <param name="ClicksKeptMonths">0, 14, 26 or 38. Older clicks are deleted within the hour, for good.</param>
     public sealed record Edit(
-        int? Redirect = null, bool? IsVocabularyLocked = null, IReadOnlyList<string>? OfficeNetworks = null, bool? LeavesOutByBehaviour = null, int? ClicksKeptMonths = null);
+        string? Name = null, string? PublicName = null, WeekStart? WeekStart = null, string? NumberLanguage = null,
+        int? Redirect = null, SlugKind? SlugKind = null, LinkWishes? Options = null, bool? IsVocabularyLocked = null, IReadOnlyList<string>? OfficeNetworks = null, bool? LeavesOutByBehaviour = null, int? ClicksKeptMonths = null);
+
+    /// <summary>The longest name of a workspace, in characters.</summary>
+    internal const int MaxName = 100;
 
     private const int MostNetworks = 50;
 
@@ -34,10 +50,20 @@ public static class WorkspaceSettings
         api.MapPatch("/workspace", Change).ForOwners().WithSummary("Change the workspace’s defaults");
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(Edit request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(Edit request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
     {
         var workspace = await db.Workspaces.SingleAsync(w => w.Id == member.WorkspaceId, cancel);
         var errors = new FieldErrors();
+        SetNames(workspace, request, errors);
+        workspace.WeekStart = (IsoDayOfWeek?)request.WeekStart ?? workspace.WeekStart;
+        workspace.NumberLanguage = request.NumberLanguage ?? workspace.NumberLanguage;
+        if (!NumberLanguage.Tags.Contains(workspace.NumberLanguage))
+        {
+            errors.Add("numberLanguage", new Flaw("number-language", $"Numbers can’t be written in “{request.NumberLanguage}”. Use one of {string.Join(", ", NumberLanguage.Tags)}."));
+        }
+
+        workspace.SlugKind = request.SlugKind ?? workspace.SlugKind;
+        workspace.Options = (request.Options ?? new LinkWishes()).Over(workspace.Options, errors, "options");
         workspace.Redirect = Vocabulary.ReadRedirect(request.Redirect, workspace.Redirect, errors);
         workspace.IsVocabularyLocked = request.IsVocabularyLocked ?? workspace.IsVocabularyLocked;
         workspace.OfficeNetworks = request.OfficeNetworks is null ? workspace.OfficeNetworks : ReadNetworks(request.OfficeNetworks, errors);
@@ -54,7 +80,23 @@ public static class WorkspaceSettings
         }
 
         await db.SaveChangesAsync(cancel);
+        await feed.CatchUp();
         return TypedResults.Ok(Of(workspace));
+    }
+
+    private static void SetNames(Workspace workspace, Edit request, FieldErrors errors)
+    {
+        workspace.Name = request.Name?.Trim() ?? workspace.Name;
+        workspace.PublicName = request.PublicName is null ? workspace.PublicName : request.PublicName.Trim() is { Length: > 0 } shown ? shown : null;
+        if (workspace.Name.Length is 0 or > MaxName)
+        {
+            errors.Add("name", new Flaw("workspace-name", $"Enter a name of at most {MaxName} characters."));
+        }
+
+        if (workspace.PublicName?.Length > MaxName)
+        {
+            errors.Add("publicName", new Flaw("workspace-name", $"Enter a name of at most {MaxName} characters."));
+        }
     }
 
     private static string[] ReadNetworks(IReadOnlyList<string> typed, FieldErrors errors)
@@ -80,5 +122,6 @@ public static class WorkspaceSettings
         return [.. networks.Distinct()];
     }
 
-    private static Response Of(Data.Workspaces.Workspace w) => new(w.Name, w.TimeZone, w.Redirect, w.IsVocabularyLocked, w.OfficeNetworks, w.LeavesOutByBehaviour, w.ClicksKeptMonths, w.ClicksKeptFrom);
+    private static Response Of(Workspace w) => new(
+        w.Name, w.PublicName, w.TimeZone, (WeekStart)w.WeekStart, w.NumberLanguage, NumberLanguage.Tags, w.Redirect, w.SlugKind, w.Options, w.IsVocabularyLocked, w.OfficeNetworks, w.LeavesOutByBehaviour, w.ClicksKeptMonths, w.ClicksKeptFrom);
 }

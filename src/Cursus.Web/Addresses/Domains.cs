@@ -23,21 +23,23 @@ public static class Domains
     /// <param name="UnknownPage">Where an unknown slug leads.</param>
     /// <param name="EndedPage">Where a link that has ended leads.</param>
     /// <param name="Redirect">Redirect type of new links; 0 takes the workspace's.</param>
+    /// <param name="HasOwnOptions">Whether new links take the domain's options instead of the workspace's; true where options are sent.</param>
     /// <param name="Options">Options of new links.</param>
     public sealed record Edit(
-        bool? IsDefault = null, string? BarePage = null, string? UnknownPage = null, string? EndedPage = null, int? Redirect = null, LinkWishes? Options = null);
+        bool? IsDefault = null, string? BarePage = null, string? UnknownPage = null, string? EndedPage = null, int? Redirect = null, bool? HasOwnOptions = null, LinkWishes? Options = null);
 
     /// <param name="Key">The domain's name, as requests and reports write it.</param>
     /// <param name="IsVerified">Whether it points here, so that its links work.</param>
     /// <param name="IsApex">Whether it is the registered name itself, which needs addresses instead of an alias.</param>
     /// <param name="Records">What DNS has to say, and what it says; empty where nothing has to be proved.</param>
     /// <param name="TimeToLive">To enter with the records, in seconds.</param>
+    /// <param name="HasOwnOptions">Whether new links take its options; else the workspace's.</param>
     /// <param name="FailingSince">Since when the records of a domain that was good have been wrong.</param>
     /// <param name="CertificateEndsAt">When the certificate ends that visitors are shown; null where none was seen.</param>
     /// <param name="Shown">The name as people read it, in Unicode where it has other letters.</param>
     public sealed record Response(
         Guid Id, string Key, string Name, string Shown, bool IsVerified, bool IsDefault, string? BarePage, string? UnknownPage, string? EndedPage,
-        int? Redirect, LinkOptions Options, Instant CreatedAt, bool IsApex, IReadOnlyList<DomainFinding> Records, int TimeToLive,
+        int? Redirect, bool HasOwnOptions, LinkOptions Options, Instant CreatedAt, bool IsApex, IReadOnlyList<DomainFinding> Records, int TimeToLive,
         Instant? CheckedAt, Instant? NextCheckAt, Instant? FailingSince, Instant? CertificateEndsAt);
 
     public static void Map(IEndpointRouteBuilder api)
@@ -51,7 +53,7 @@ public static class Domains
     }
 
     private static Response Of(ShortDomain d, CursusOptions options) => new(
-        d.Id, d.Name, d.Name, DomainName.Shown(d.Name), d.VerifiedAt is not null, d.IsDefault, d.BarePage, d.UnknownPage, d.EndedPage, d.Redirect, d.Options, d.CreatedAt,
+        d.Id, d.Name, d.Name, DomainName.Shown(d.Name), d.VerifiedAt is not null, d.IsDefault, d.BarePage, d.UnknownPage, d.EndedPage, d.Redirect, d.HasOwnOptions, d.Options, d.CreatedAt,
         PublicSuffix.IsApex(d.Name), DomainCheck.Findings(d, options), DomainRecords.TimeToLive, d.CheckedAt, d.NextCheckAt, d.FailingSince, d.CertificateEndsAt);
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel) =>
@@ -94,7 +96,7 @@ public static class Domains
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
-        Guid id, Edit request, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, CancellationToken cancel)
+        Guid id, Edit request, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions cursus, CancellationToken cancel)
     {
         if (await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } domain)
         {
@@ -111,7 +113,9 @@ public static class Domains
             0 => null,
             { } status => Vocabulary.ReadRedirect(status, 302, errors),
         };
-        domain.Options = (request.Options ?? new LinkWishes()).Over(domain.Options, errors, "options");
+        var options = domain.HasOwnOptions ? domain.Options : member.Workspace.Options;
+        domain.HasOwnOptions = request.HasOwnOptions ?? (domain.HasOwnOptions || request.Options is not null);
+        domain.Options = domain.HasOwnOptions ? (request.Options ?? new LinkWishes()).Over(options, errors, "options") : LinkOptions.Plain;
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -132,7 +136,7 @@ public static class Domains
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         await feed.CatchUp();
-        return TypedResults.Ok(Of(domain, options));
+        return TypedResults.Ok(Of(domain, cursus));
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Check(

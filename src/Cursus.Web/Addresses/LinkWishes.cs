@@ -8,7 +8,7 @@ using Cursus.Web.Problems;
 
 namespace Cursus.Web.Addresses;
 
-/// <summary>Options of a link as requests carry them; what is left out is taken from the next wider place: row, post, domain.</summary>
+/// <summary>Options of a link as requests carry them; what is left out is taken from the next wider place: row, post, domain, workspace.</summary>
 /// <param name="TitleAttribute">An empty text takes it away.</param>
 /// <param name="AnchorText">An empty text takes it away.</param>
 /// <param name="HandoffDeadline">Milliseconds that ad networks are waited for; 800 is the usual, and the same as nothing.</param>
@@ -67,7 +67,7 @@ internal sealed record LinkManner(short Redirect, LinkOptions Options, string? N
     public static LinkManner Read(
         int? redirect, LinkWishes? wishes, string? note, string? folder, string? opensAt, string? endsAt, ShortDomain? domain, Vocabulary vocabulary, FieldErrors errors, string prefix = "") => new(
         Vocabulary.ReadRedirect(redirect, domain?.Redirect ?? vocabulary.Redirect, errors, prefix + "redirect"),
-        (wishes ?? new LinkWishes()).Over(domain?.Options ?? LinkOptions.Plain, errors, prefix + "options"),
+        (wishes ?? new LinkWishes()).Over(domain is { HasOwnOptions: true } ? domain.Options : vocabulary.Options, errors, prefix + "options"),
         ReadNote(note, errors, prefix + "note"),
         vocabulary.Folder(folder, errors, prefix + "folder"),
         vocabulary.Span(opensAt, endsAt, LinkSpan.Always, errors, prefix));

@@ -26,6 +26,9 @@ internal sealed class Vocabulary
     /// <summary>Redirect type where neither request nor domain name one.</summary>
     public required short Redirect { get; init; }
 
+    /// <summary>Options where neither request nor domain name any.</summary>
+    public required LinkOptions Options { get; init; }
+
     public required IReadOnlyList<string> AllowedPrivateHosts { get; init; }
 
     /// <summary>By whose clock times are meant.</summary>
@@ -53,6 +56,7 @@ internal sealed class Vocabulary
         return new Vocabulary
         {
             Redirect = member.Workspace.Redirect,
+            Options = member.Workspace.Options,
             Zone = member.Zone,
             AllowedPrivateHosts = [.. options.AllowedPrivateHosts],
             channels = channels,

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
+using Cursus.Core.Comparing;
 using Cursus.Core.Retargeting;
 using Cursus.Web.Retargeting;
 using NodaTime;
@@ -54,6 +55,8 @@ internal sealed class ArchivedLineRules
 
     private static Flaw? Workspace(JsonElement line) =>
         DateTimeZoneProviders.Tzdb.GetZoneOrNull(Text(line, "time_zone") ?? "") is null ? new Flaw("time-zone", "Unknown time zone.")
+        : Text(line, "number_language") is { } language && !NumberLanguage.Tags.Contains(language) ? new Flaw("number-language", "Numbers can’t be written in its language.")
+        : line.TryGetProperty("week_start", out var start) && !Enum.IsDefined((WeekStart)start.GetInt16()) ? new Flaw("week-start", "A week can’t begin on this day.")
         : line.GetProperty("office_networks").EnumerateArray().Any(n => !IPNetwork.TryParse(n.GetString(), out _)) ? new Flaw("office-networks", "One of the office networks isn’t valid.")
         : null;
 

@@ -5,7 +5,6 @@ using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
-using Cursus.Web.Posts;
 using Cursus.Web.Problems;
 using NodaTime;
 

@@ -1,6 +1,6 @@
+using Cursus.Core.Addresses;
 using Cursus.Core.Batches;
 using Cursus.Web.Addresses;
-using Cursus.Web.Posts;
 
 namespace Cursus.Web.Batches;
 

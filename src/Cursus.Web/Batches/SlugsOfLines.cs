@@ -2,7 +2,6 @@ using Cursus.Core.Addresses;
 using Cursus.Core.Batches;
 using Cursus.Data;
 using Cursus.Web.Addresses;
-using Cursus.Web.Posts;
 using NodaTime;
 
 namespace Cursus.Web.Batches;

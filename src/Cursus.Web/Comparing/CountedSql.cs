@@ -58,7 +58,7 @@ internal static class CountedSql
         ];
         var parts = stretches.Select((stretch, span) => $"""
             select {string.Concat(ofLink.Select(c => $"l.{c}, "))}{span} as span, {string.Join(", ", observed.Select(o => $"{Told[o]} as {o}"))},
-                {(span > 0 ? "null::timestamp" : StepOf(step, stretch))} as at
+                {(span > 0 ? "null::timestamp" : StepOf(step, stretch, question.WeekStart))} as at
             from clicks c join picked l on l.id = c.link_id left join user_agents ua on ua.id = c.user_agent_id
                 cross join lateral (select {LocalTimeSql.During(stretch, question.Zone)} as local) as clock
             where c.kind = 0 and {During(stretch, question.Zone)}
@@ -106,10 +106,11 @@ internal static class CountedSql
     /// <summary>What a link's clicks are one with. Posts are compared on the channels that they share; everything else by post, and links of no post by themselves.</summary>
     private static string UnitOf(Question question) => question.By == "post" ? "coalesce(l.channel_id, l.id)" : "coalesce(po.id, l.id)";
 
-    private static string StepOf(CountStep step, Stretch stretch) => step switch
+    private static string StepOf(CountStep step, Stretch stretch, IsoDayOfWeek weekStart) => step switch
     {
         CountStep.Whole => "null::timestamp",
         CountStep.SevenDays => $"(date '{Iso(stretch.Last)}' - (date '{Iso(stretch.Last)}' - clock.local::date) / 7 * 7 - 6)::timestamp",
+        CountStep.Week => $"date_trunc('week', clock.local - interval '{weekStart - IsoDayOfWeek.Monday} days') + interval '{weekStart - IsoDayOfWeek.Monday} days'",
         _ => $"date_trunc('{step}', clock.local)",
     };
 

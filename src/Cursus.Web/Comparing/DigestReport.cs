@@ -1,6 +1,7 @@
 using Cursus.Core;
 using Cursus.Core.Comparing;
 using Cursus.Data;
+using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
 using Cursus.Web.Checking;
 using Cursus.Web.Outgoing;
@@ -15,8 +16,8 @@ namespace Cursus.Web.Comparing;
 /// <summary>/reports/digest: what a week brought, in a minute; read on a page, and sent by e-mail on Mondays to those who want it.</summary>
 public static class DigestReport
 {
-    /// <param name="From">Monday of the week.</param>
-    /// <param name="To">Its Sunday.</param>
+    /// <param name="From">First day of the week.</param>
+    /// <param name="To">Its last.</param>
     /// <param name="Sections">Those that have something to say.</param>
     /// <param name="CanMail">False where no mail server is set up.</param>
     /// <param name="WantsMail">Whether it comes to the signed-in member by e-mail.</param>
@@ -33,39 +34,40 @@ public static class DigestReport
         api.MapPost("/reports/digest/mail", SendNow).ForViewers().WithSummary("Send yourself last week’s digest now");
     }
 
-    /// <summary>The digest of the week that begins on a Monday; what needs care now is told with the last week that is over.</summary>
-    internal static async Task<Digest> Of(Guid workspace, DateTimeZone zone, LocalDate monday, Instant now, Counting counting, CursusDb db, CancellationToken cancel)
+    /// <summary>The digest of the week that begins on a day; what needs care now is told with the last week that is over.</summary>
+    internal static async Task<Digest> Of(Workspace workspace, LocalDate week, Instant now, Counting counting, CursusDb db, CancellationToken cancel)
     {
-        Question About(string by) => new(workspace, by, new(monday, monday.PlusDays(6)), Comparison.PeriodBefore, zone, now, new Dictionary<string, string[]>());
+        var zone = DateTimeZoneProviders.Tzdb[workspace.TimeZone];
+        Question About(string by) => new(workspace.Id, by, new(week, week.PlusDays(6)), Comparison.PeriodBefore, zone, now, new Dictionary<string, string[]>());
         var (channels, changes) = await counting.AnswerWithChanges(About("channel"), cancel);
         var (_, posts) = await counting.Answer(About("post"), int.MaxValue, cancel);
-        var care = monday == LastWeek(now.InZone(zone).Date) ? await CareLines.Of(db, workspace, zone, now, cancel) : [];
+        var care = week == LastWeek(now.InZone(zone).Date, workspace) ? await CareLines.Of(db, workspace.Id, zone, now, cancel) : [];
         return Digest.Of(channels, posts, changes, care);
     }
 
-    /// <summary>Monday of the last week that is over.</summary>
-    internal static LocalDate LastWeek(LocalDate today) => MondayOf(today).PlusWeeks(-1);
+    /// <summary>First day of the last week that is over.</summary>
+    internal static LocalDate LastWeek(LocalDate today, Workspace workspace) => NamedPeriod.WeekOf(today, workspace.WeekStart).PlusWeeks(-1);
 
     /// <param name="week">Any day of the week; the last week that is over where left out.</param>
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(
         string? week, CurrentMember member, CursusDb db, Counting counting, MailSender mail, IClock clock, CancellationToken cancel)
     {
         var now = clock.GetCurrentInstant();
-        var last = LastWeek(now.InZone(member.Zone).Date);
+        var last = LastWeek(now.InZone(member.Zone).Date, member.Workspace);
         var day = week is null ? null : LocalDatePattern.Iso.Parse(week);
         if (day is { Success: false })
         {
             return ApiProblem.Invalid("week", new Flaw("day", $"“{week}” is no day. Write it as year-month-day, such as 2026-11-23."));
         }
 
-        var monday = day is null ? last : MondayOf(day.Value);
-        if (monday > last || monday.Year < 2000)
+        var first = day is null ? last : NamedPeriod.WeekOf(day.Value, member.Workspace.WeekStart);
+        if (first > last || first.Year < 2000)
         {
             return ApiProblem.Invalid("week", new Flaw("week-not-over", "The digest covers complete weeks. Choose an earlier date."));
         }
 
-        var digest = await Of(member.WorkspaceId, member.Zone, monday, now, counting, db, cancel);
-        return TypedResults.Ok(new Response(monday, monday.PlusDays(6), member.Zone.Id, digest.Headline, digest.Sections, mail.IsSetUp, member.WantsDigest));
+        var digest = await Of(member.Workspace, first, now, counting, db, cancel);
+        return TypedResults.Ok(new Response(first, first.PlusDays(6), member.Zone.Id, digest.Headline, digest.Sections, mail.IsSetUp, member.WantsDigest));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Switch(MailRequest request, CurrentMember member, CursusDb db, CancellationToken cancel)
@@ -90,11 +92,11 @@ public static class DigestReport
         }
 
         var now = clock.GetCurrentInstant();
-        var monday = LastWeek(now.InZone(member.Zone).Date);
-        var digest = await Of(member.WorkspaceId, member.Zone, monday, now, counting, db, cancel);
+        var week = LastWeek(now.InZone(member.Zone).Date, member.Workspace);
+        var digest = await Of(member.Workspace, week, now, counting, db, cancel);
         try
         {
-            await mail.Send(letters.Write(digest, monday, member.Workspace.Name, member.Account), cancel);
+            await mail.Send(letters.Write(digest, week, member.Workspace.Name, member.Account), cancel);
         }
         catch (MailException e)
         {
@@ -103,7 +105,4 @@ public static class DigestReport
 
         return TypedResults.NoContent();
     }
-
-    /// <summary>The Monday of the week that a day lies in.</summary>
-    internal static LocalDate MondayOf(LocalDate day) => day.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
 }

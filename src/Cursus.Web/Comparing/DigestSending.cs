@@ -1,3 +1,4 @@
+using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Hosting;
@@ -16,11 +17,11 @@ internal sealed class DigestSending(
 
     private static readonly TimeSpan Pause = TimeSpan.FromMinutes(10);
 
-    /// <summary>The Monday whose week before is due to be told of at this moment; null at other times of the week.</summary>
+    /// <summary>The Monday on which the week before is due to be told of at this moment; null at other times of the week.</summary>
     public static LocalDate? DueMonday(ZonedDateTime now) =>
         now.DayOfWeek > IsoDayOfWeek.Wednesday || (now.DayOfWeek == IsoDayOfWeek.Monday && now.Hour < MorningHour)
             ? null
-            : DigestReport.MondayOf(now.Date);
+            : now.Date.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
 
     /// <summary>Sends what is due, each to each member once, and returns how many went out.</summary>
     public async Task<int> SendDue(CancellationToken cancel)
@@ -30,6 +31,7 @@ internal sealed class DigestSending(
         var sent = 0;
         foreach (var workspace in await db.Workspaces.AsNoTracking().ToListAsync(cancel))
         {
+            NumberLanguage.Use(workspace.NumberLanguage);
             var zone = DateTimeZoneProviders.Tzdb[workspace.TimeZone];
             var now = clock.GetCurrentInstant();
             if (DueMonday(now.InZone(zone)) is { } monday)
@@ -70,7 +72,7 @@ internal sealed class DigestSending(
 
     private async Task<int> SendDue(CursusDb db, Workspace workspace, DateTimeZone zone, LocalDate monday, Instant now, CancellationToken cancel)
     {
-        var week = DigestReport.LastWeek(monday);
+        var week = DigestReport.LastWeek(monday, workspace);
         var begun = zone.AtStartOfDay(monday).ToInstant();
         var due = await db.Members
             .Where(m => m.WorkspaceId == workspace.Id && m.WantsDigest && m.CreatedAt < begun && (m.DigestSentFor == null || m.DigestSentFor < week))
@@ -80,7 +82,7 @@ internal sealed class DigestSending(
             return 0;
         }
 
-        var digest = await DigestReport.Of(workspace.Id, zone, week, now, counting, db, cancel);
+        var digest = await DigestReport.Of(workspace, week, now, counting, db, cancel);
         var sent = 0;
         foreach (var id in due)
         {

@@ -51,7 +51,7 @@ public static class PivotReport
         var (total, cells) = await Counting.ByTwo(snapshot, question, across, cancel);
         var pivot = Pivot.Of(
             [.. cells.Select(c => new PivotCell(c.Key, c.Label, c.AcrossKey, c.AcrossLabel, c.Clicks))],
-            Order(question.By), Order(across));
+            Order(question.By, question.WeekStart), Order(across, question.WeekStart));
         return new Response(
             question.By, across, question.Period.From, question.Period.To, question.Zone.Id, question.NarrowedFrom, total,
             [.. pivot.Rows.Select(Of)], [.. pivot.Columns.Select(Of)], pivot.Cells);
@@ -60,10 +60,10 @@ public static class PivotReport
     private static PivotGroup Of(PivotSide side) => new(side.Key, side.Label, side.Clicks);
 
     /// <summary>The calendar's own order, whole, where a side is a part of it.</summary>
-    private static IReadOnlyList<(string Key, string Label)>? Order(string dimension) => dimension switch
+    private static IReadOnlyList<(string Key, string Label)>? Order(string dimension, IsoDayOfWeek weekStart) => dimension switch
     {
         "hour" => [.. Enumerable.Range(0, 24).Select(h => ($"{h:00}", $"{h:00}:00"))],
-        "weekday" => [.. Enumerable.Range(1, 7).Select(d => ($"{d}", $"{(IsoDayOfWeek)d}"))],
+        "weekday" => [.. Enumerable.Range((int)weekStart - 1, 7).Select(d => d % 7 + 1).Select(d => ($"{d}", $"{(IsoDayOfWeek)d}"))],
         _ => null,
     };
 }

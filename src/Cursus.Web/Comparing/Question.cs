@@ -13,10 +13,12 @@ namespace Cursus.Web.Comparing;
 /// <summary>What is asked: which dimension, over which days, against what, with which filters.</summary>
 /// <param name="Measure">What is asked of each group.</param>
 /// <param name="NarrowedFrom">First day that was asked for, where only the last days are answered; see <see cref="MaxDaysOfClicks"/>.</param>
+/// <param name="WeekStart">The day on which weeks begin.</param>
 /// <param name="ClicksKeptFrom">The first day of which the workspace has single clicks; null where none have been deleted.</param>
 internal sealed record Question(
     Guid WorkspaceId, string By, Core.Comparing.Period Period, Comparison Against, DateTimeZone Zone, Instant Now, IReadOnlyDictionary<string, string[]> Filters,
-    LocalDate? NarrowedFrom = null, BreakdownMeasure Measure = BreakdownMeasure.Clicks, LocalDate? ClicksKeptFrom = null)
+    LocalDate? NarrowedFrom = null, BreakdownMeasure Measure = BreakdownMeasure.Clicks, LocalDate? ClicksKeptFrom = null,
+    IsoDayOfWeek WeekStart = IsoDayOfWeek.Monday)
 {
     /// <summary>Where two things that only clicks tell are crossed, every click is looked at: of one link, or of so many days.</summary>
     public const int MaxDaysOfClicks = 31;
@@ -110,7 +112,7 @@ internal sealed record Question(
 
         var today = now.InZone(zone).Date;
         var named = query["period"].ToString();
-        var period = NamedPeriod.Of(named, today);
+        var period = NamedPeriod.Of(named, today, workspace.WeekStart);
         if (named.Length > 0 && period is null)
         {
             errors.Add("period", new Flaw("period-unknown", $"“{named}” isn’t a period. Use one of {string.Join(", ", NamedPeriod.Names)}, or from and to."));
@@ -154,7 +156,8 @@ internal sealed record Question(
             now,
             Dimension.Filters.Where(query.ContainsKey).ToDictionary(f => f, f => query[f].Select(v => v ?? "").ToArray()),
             Measure: per == "post" ? BreakdownMeasure.ClicksPerPost : BreakdownMeasure.Clicks,
-            ClicksKeptFrom: workspace.ClicksKeptFrom);
+            ClicksKeptFrom: workspace.ClicksKeptFrom,
+            WeekStart: workspace.WeekStart);
     }
 
     /// <summary>Without the part of a day that only deleted clicks could tell.</summary>

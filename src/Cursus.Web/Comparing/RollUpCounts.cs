@@ -40,14 +40,14 @@ internal sealed class RollUpCounts
     /// <param name="heldAgainst">What of its link a click is held against, as dimensions say it.</param>
     /// <param name="needsAll">Whether <see cref="All"/> is needed, and which links were clicked.</param>
     /// <param name="unitSpans">In how many of the stretches, from the first, units are counted apart.</param>
-    private RollUpCounts(PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, bool needsAll, int unitSpans)
+    private RollUpCounts(PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, bool needsAll, int unitSpans, IsoDayOfWeek weekStart)
     {
         (this.picked, this.stretches, this.heldAgainst) = (picked, stretches, heldAgainst);
         column = step == CountStep.Hour ? "hours" : observed switch { "week_hour" => "hours", "referrer_host" => "referrer", _ => observed };
         needsKinds = needsAll || column is null;
         needsDays = step is not (CountStep.Whole or CountStep.Month) || column == "hours";
         (clicks, visitors) = (numbers.Of(Clicks), numbers.Of(Visitors));
-        cells = new(stretches, step, observed == "week_hour", numbers, clicks, unitSpans);
+        cells = new(stretches, step, observed == "week_hour", numbers, clicks, unitSpans, weekStart);
         all = new(stretches, CountStep.Whole, false, numbers, clicks);
     }
 
@@ -65,7 +65,7 @@ internal sealed class RollUpCounts
         Snapshot snapshot, Question question, PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, bool needsAll, int unitSpans,
         CancellationToken cancel)
     {
-        var counts = new RollUpCounts(picked, stretches, step, observed, heldAgainst, needsAll, unitSpans);
+        var counts = new RollUpCounts(picked, stretches, step, observed, heldAgainst, needsAll, unitSpans, question.WeekStart);
         await counts.AddMonths(snapshot, question, cancel);
         await counts.AddDays(snapshot, question, cancel);
         foreach (var (span, stretch) in stretches.Index())

@@ -18,7 +18,7 @@ public static class SeriesReport
 
     private static readonly string[] Steps = ["hour", "day", "week", "month", Usual];
 
-    /// <param name="Step">hour, day, week (from Monday) or month.</param>
+    /// <param name="Step">hour, day, week (from the workspace’s first day) or month.</param>
     /// <param name="Points">Steps up to now.</param>
     /// <param name="Posts">What went out in the period, of what is asked about; the newest <see cref="MostPosts"/>.</param>
     public sealed record Response(
@@ -81,7 +81,7 @@ public static class SeriesReport
         var (first, last) = (question.Period.From, LocalDate.Min(question.Period.To, LocalDate.Max(question.Today, question.Period.From)));
         var at = step switch
         {
-            CountStep.Week => first.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday)).AtMidnight(),
+            CountStep.Week => NamedPeriod.WeekOf(first, question.WeekStart).AtMidnight(),
             CountStep.Month => first.With(DateAdjusters.StartOfMonth).AtMidnight(),
             _ => first.AtMidnight(),
         };

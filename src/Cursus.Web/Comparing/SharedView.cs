@@ -1,3 +1,4 @@
+using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Comparing;
 using Cursus.Web.Access;
@@ -14,12 +15,14 @@ public static class SharedView
     private const int MostRows = 50;
 
     /// <param name="Name">The view's name.</param>
-    /// <param name="Workspace">Whose view it is.</param>
+    /// <param name="Workspace">Public name of the workspace whose view it is.</param>
+    /// <param name="Logo">Its logo as a data address; null for none.</param>
+    /// <param name="NumberLanguage">How numbers are written, as a language tag.</param>
     /// <param name="Question">As a query string.</param>
     /// <param name="Words">The question as a sentence.</param>
     /// <param name="Channels">Those that the answer names, for their colours.</param>
     public sealed record Response(
-        string Name, string Workspace, string Question, string Words, Instant AnsweredAt, Instant? ExpiresAt, IReadOnlyList<SharedChannel> Channels,
+        string Name, string Workspace, string? Logo, string NumberLanguage, string Question, string Words, Instant AnsweredAt, Instant? ExpiresAt, IReadOnlyList<SharedChannel> Channels,
         BreakdownReport.Response Answer, SeriesReport.Response Course);
 
     public sealed record SharedChannel(string Key, string Name, string Signet, int Color);
@@ -38,6 +41,7 @@ public static class SharedView
         }
 
         var workspace = await db.Workspaces.SingleAsync(w => w.Id == view.WorkspaceId, cancel);
+        NumberLanguage.Use(workspace.NumberLanguage);
         var errors = new FieldErrors();
         if (Question.Read(view.Question, workspace, now, errors) is not { } question)
         {
@@ -60,7 +64,8 @@ public static class SharedView
             await db.SaveChangesAsync(cancel);
         }
 
-        return TypedResults.Ok(new Response(view.Name, workspace.Name, view.Question, QuestionWords.Of(answer), now, share.ExpiresAt, channels, answer, course));
+        var logo = await db.HandoffSettings.Where(s => s.WorkspaceId == workspace.Id).Select(s => s.Logo).FirstOrDefaultAsync(cancel);
+        return TypedResults.Ok(new Response(view.Name, workspace.ShownName, logo, workspace.NumberLanguage, view.Question, QuestionWords.Of(answer), now, share.ExpiresAt, channels, answer, course));
     }
 
     /// <summary>The same for an address that never was, so that nobody learns which ones there were.</summary>

@@ -15,7 +15,7 @@ public sealed class PixelFeed(PixelTable pixels)
     private const string Select = """
         select id, workspace_id, network, reference from pixels;
         select workspace_id, description::text from ad_networks;
-        select w.id, w.name, s.consent, s.countries, s.questions::text, s.privacy_page, s.line, s.logo, s.paper, s.ink
+        select w.id, coalesce(w.public_name, w.name), s.consent, s.countries, s.questions::text, s.privacy_page, s.line, s.logo, s.paper, s.ink
             from workspaces w left join handoff_settings s on s.workspace_id = w.id where exists (select from pixels p where p.workspace_id = w.id);
         select campaign_id, pixel_id from campaign_pixels union all select channel_id, pixel_id from channel_pixels union all select domain_id, pixel_id from domain_pixels;
         """;

@@ -9,7 +9,7 @@ namespace Cursus.Web.Edge;
 public sealed record PixelEntry(Guid Id, int Number, HandoffPixel Fires);
 
 /// <summary>Whom a workspace asks, in which words, and how its handoff page looks.</summary>
-/// <param name="Who">Who asks: the workspace's name.</param>
+/// <param name="Who">Who asks: the workspace's public name.</param>
 /// <param name="Questions">The workspace's own questions by language.</param>
 public sealed record HandoffManner(
     string Who, ConsentMode Consent, IReadOnlyCollection<CountryCode> Countries, IReadOnlyDictionary<string, string> Questions, string? PrivacyPage, HandoffLook Look);

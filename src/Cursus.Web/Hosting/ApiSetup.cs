@@ -117,6 +117,7 @@ public static class ApiSetup
         Installation.Map(api);
         Session.Map(api);
         WorkspaceSettings.Map(api);
+        TimeZoneChange.Map(api);
         Members.Map(api);
         Tokens.Map(api);
         CreatePost.Map(api);

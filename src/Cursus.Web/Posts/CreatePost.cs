@@ -1,3 +1,4 @@
+using Cursus.Core.Addresses;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Data.Posts;
@@ -34,7 +35,7 @@ public static class CreatePost
         var links = plan.Links();
         if (plan.Placements.Any(IsToBeProposed))
         {
-            var proposed = await plan.CheckSlugs(db, now, cancel);
+            var proposed = await plan.CheckSlugs(db, member.Workspace.SlugKind, now, cancel);
             links = [.. links.Select((link, i) => IsToBeProposed(plan.Placements[i]) ? link with { Slug = Proposed(proposed[i]) } : link)];
         }
 

@@ -81,9 +81,10 @@ internal sealed class PostPlan
     }
 
     /// <summary>What each row's slug comes to; rows without one are offered a readable one, and rows that want a random one nothing.</summary>
-    public async Task<IReadOnlyList<SlugState?>> CheckSlugs(CursusDb db, Instant now, CancellationToken cancel)
+    /// <param name="usual">What rows want that don't say.</param>
+    public async Task<IReadOnlyList<SlugState?>> CheckSlugs(CursusDb db, SlugKind usual, Instant now, CancellationToken cancel)
     {
-        var asked = Placements.Where(p => p.Domain is not null && (p.Slug is not null || p.SlugKind != SlugKind.Random)).ToList();
+        var asked = Placements.Where(p => p.Domain is not null && (p.Slug is not null || (p.SlugKind ?? usual) != SlugKind.Random)).ToList();
         var wishes = asked.Select(p => new SlugWish(p.Domain!.Id, p.Slug, Title.Length > 0 ? Title : ProposedTitle, p.Channel?.Key ?? "")).ToList();
         var states = new Queue<SlugState>(await SlugCheck.Run(db, wishes, now, cancel));
         var isAsked = asked.ToHashSet<object>(ReferenceEqualityComparer.Instance);

@@ -1,3 +1,4 @@
+using Cursus.Core.Addresses;
 using Cursus.Web.Addresses;
 using NodaTime;
 
@@ -11,7 +12,7 @@ namespace Cursus.Web.Posts;
 /// <param name="Pixels">Ids of retargeting pixels that fire for all its links.</param>
 /// <param name="Domain">Short domain; the workspace's default where left out.</param>
 /// <param name="Redirect">HTTP status of all its links; the domain's or the workspace's default where left out.</param>
-/// <param name="Options">How all its links behave; the domain's defaults where left out.</param>
+/// <param name="Options">How all its links behave; the domain's or the workspace's defaults where left out.</param>
 /// <param name="Note">For colleagues; never visible to visitors.</param>
 /// <param name="Folder">Name of a folder.</param>
 /// <param name="OpensAt">When all its links open: a moment, or a day or time by the workspace's clock. Until then their fallbacks answer.</param>
@@ -44,23 +45,13 @@ public enum PastedTags
     Keep,
 }
 
-/// <summary>How a slug is made where none is typed.</summary>
-public enum SlugKind
-{
-    /// <summary>From title and channel, such as <c>geminids-night-perch</c>.</summary>
-    Readable,
-
-    /// <summary>From letters and digits that can't be guessed.</summary>
-    Random,
-}
-
 /// <param name="Channel">Key of a channel.</param>
 /// <param name="Variant">Tells two placements in one channel apart; becomes the content tag where none is given.</param>
 /// <param name="Source">The channel's own where left out.</param>
 /// <param name="Medium">The channel's own where left out.</param>
 /// <param name="Slug">A random one is made where left out.</param>
 /// <param name="Title">The post's title where left out.</param>
-/// <param name="SlugKind">How the slug is made where none is typed; random where left out, and readable in a preview.</param>
+/// <param name="SlugKind">How the slug is made where none is typed; random where left out, and the workspace's default in a preview.</param>
 /// <param name="Domain">The post's where left out, as with all that follow.</param>
 /// <param name="Pixels">Retargeting pixels of this placement alone, beside the post's.</param>
 public sealed record PlacementRequest(

@@ -44,7 +44,7 @@ public static class PreviewPost
             plan.Errors.Add("destination", loop);
         }
 
-        var slugs = await plan.CheckSlugs(db, now, cancel);
+        var slugs = await plan.CheckSlugs(db, member.Workspace.SlugKind, now, cancel);
         var rows = plan.Placements.Select((placement, i) =>
         {
             // A malformed slug has its error at the field; a proposal beside it would only confuse.

@@ -103,7 +103,7 @@ public static class HandoffSetup
             return ApiProblem.Invalid("language", UnknownLanguage(language));
         }
 
-        var manner = PixelFeed.HandoffMannerOf(member.Workspace.Name, await Find(db, member, cancel));
+        var manner = PixelFeed.HandoffMannerOf(member.Workspace.ShownName, await Find(db, member, cancel));
         var networks = await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).OrderBy(p => p.Name).Select(p => p.Network).Distinct().ToListAsync(cancel);
         var known = await KnownNetworks.Load(db, member.WorkspaceId, cancel);
         var used = networks.Select(known.Find).OfType<AdNetwork>().ToList();

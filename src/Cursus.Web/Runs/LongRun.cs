@@ -2,15 +2,18 @@ namespace Cursus.Web.Runs;
 
 /// <summary>Something that takes a while and is done whole or not at all, while it goes on.</summary>
 /// <param name="workspaceId">Whose it is.</param>
-internal sealed class LongRun(Guid workspaceId, int total, CancellationTokenSource cancellation) : IProgress<int>
+/// <param name="subject">What it is about, for whoever looks later.</param>
+internal sealed class LongRun(Guid workspaceId, int total, string? subject, CancellationTokenSource cancellation) : IProgress<int>
 {
     private readonly TaskCompletionSource over = new(TaskCreationOptions.RunContinuationsAsynchronously);
     private volatile int done;
 
     public Guid WorkspaceId => workspaceId;
 
-    /// <summary>How many links it is about.</summary>
+    /// <summary>How many links or clicks it is about.</summary>
     public int Total => total;
+
+    public string? Subject => subject;
 
     /// <summary>How many are written; they count only when all are.</summary>
     public int Done => done;

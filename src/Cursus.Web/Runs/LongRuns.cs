@@ -17,9 +17,10 @@ internal sealed class LongRuns(IServiceScopeFactory scopes, IHostApplicationLife
     /// <summary>Begins a run; null where one goes on already.</summary>
     /// <param name="nothing">What is told of a run that failed, such as “no link was made”.</param>
     /// <param name="make">Answers why nothing was saved, or null.</param>
-    public LongRun? Start(Guid id, Guid workspaceId, int total, string nothing, Func<IServiceProvider, LongRun, Task<string?>> make)
+    /// <param name="subject">What it is about, for whoever looks later.</param>
+    public LongRun? Start(Guid id, Guid workspaceId, int total, string nothing, Func<IServiceProvider, LongRun, Task<string?>> make, string? subject = null)
     {
-        var run = new LongRun(workspaceId, total, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping));
+        var run = new LongRun(workspaceId, total, subject, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping));
         var current = runs.AddOrUpdate(id, run, (_, before) => before.IsOver ? run : before);
         if (current != run)
         {

@@ -9,7 +9,7 @@ public class AnswerSentenceTests
 
     [Fact]
     public void A_clear_lead() => Sentence(("guildhall", Steady), ("perch", [41, 30, 61, 40, 45, 50, 33, 37])).ShouldBe(
-        "Guildhall brought the most: 472 clicks (58.3%). Its lead over Perch is clear: with posts like these it would come out ahead again, 1.40 times, somewhere between 1.18 and 1.66.");
+        "Guildhall brought the most: 472 clicks (58.3%). Its lead over Perch is clear: with posts like these it would come out ahead again, by a factor of 1.40 (1.18 to 1.66).");
 
     [Fact]
     public void A_lead_that_is_too_close() => Sentence(("guildhall", Steady), ("perch", [90, 30, 40, 70, 45, 80, 50, 60])).ShouldBe(

@@ -19,7 +19,7 @@ public class DigestTests
         var digest = Digest.Of(channels, posts, changes, []);
         digest.Headline.ShouldBe("guildhall led with 300 clicks");
         digest.Sections.Select(s => $"{s.Heading}: {string.Join(" | ", s.Lines.Select(l => l.Text))}").ShouldBe([
-            "What led: guildhall brought the most: 300 clicks (55.8%). Its lead over perch is clear: with posts like these it would come out ahead again, 2.50 times, somewhere between 1.51 and 4.11. | “Orion” brought 400 clicks. | “Moon” brought 135 clicks. | “Saturn” brought 3 clicks.",
+            "What led: guildhall brought the most: 300 clicks (55.8%). Its lead over perch is clear: with posts like these it would come out ahead again, by a factor of 2.50 (1.51 to 4.11). | “Orion” brought 400 clicks. | “Moon” brought 135 clicks. | “Saturn” brought 3 clicks.",
             "What changed: All channels: 538 clicks, after 455 the week before (+18.2%). | perch: 120 clicks, after 40 the week before (+200%).",
             "Too close to call: perch and hearthside: 120 clicks against 118.",
             "What died: “Saturn”: 3 clicks, after 90 the week before.",

@@ -92,19 +92,31 @@ public class PeriodTests
     [InlineData("this-year", "2026-01-01", "2026-12-31")]
     [InlineData("last-year", "2025-01-01", "2025-12-31")]
     public void A_named_period_means_what_people_mean(string name, string from, string to) =>
-        NamedPeriod.Of(name, new LocalDate(2026, 11, 25)).ShouldBe(new Period(Day(from), Day(to)));
+        NamedPeriod.Of(name, new LocalDate(2026, 11, 25), IsoDayOfWeek.Monday).ShouldBe(new Period(Day(from), Day(to)));
+
+    [Theory]
+    [InlineData(IsoDayOfWeek.Monday, "2026-11-29", "2026-11-23")]
+    [InlineData(IsoDayOfWeek.Saturday, "2026-11-29", "2026-11-28")]
+    [InlineData(IsoDayOfWeek.Saturday, "2026-11-27", "2026-11-21")]
+    [InlineData(IsoDayOfWeek.Sunday, "2026-11-29", "2026-11-29")]
+    [InlineData(IsoDayOfWeek.Sunday, "2026-11-28", "2026-11-22")]
+    public void This_week_is_the_week_that_begins_on_the_workspaces_day(IsoDayOfWeek start, string today, string first)
+    {
+        NamedPeriod.Of("this-week", Day(today), start).ShouldBe(new Period(Day(first), Day(first).PlusDays(6)));
+        NamedPeriod.Of("last-week", Day(today), start).ShouldBe(new Period(Day(first).PlusDays(-7), Day(first).PlusDays(-1)));
+    }
 
     [Theory]
     [InlineData("last-month", "2026-01-15", "2025-12-01..2025-12-31")]
     [InlineData("last-quarter", "2026-02-28", "2025-10-01..2025-12-31")]
     [InlineData("last-week", "2026-01-01", "2025-12-22..2025-12-28")]
-    public void Named_periods_reach_over_the_turn_of_the_year(string name, string today, string period) => NamedPeriod.Of(name, Day(today))!.ToString().ShouldBe(period);
+    public void Named_periods_reach_over_the_turn_of_the_year(string name, string today, string period) => NamedPeriod.Of(name, Day(today), IsoDayOfWeek.Monday)!.ToString().ShouldBe(period);
 
     [Fact]
     public void Every_name_means_something_and_no_other_does()
     {
-        NamedPeriod.Names.ShouldAllBe(name => NamedPeriod.Of(name, new LocalDate(2028, 2, 29)) != null);
-        NamedPeriod.Of("last-5", new LocalDate(2026, 11, 25)).ShouldBeNull();
+        NamedPeriod.Names.ShouldAllBe(name => NamedPeriod.Of(name, new LocalDate(2028, 2, 29), IsoDayOfWeek.Monday) != null);
+        NamedPeriod.Of("last-5", new LocalDate(2026, 11, 25), IsoDayOfWeek.Monday).ShouldBeNull();
     }
 
     [Theory]

@@ -69,9 +69,9 @@ public class VariantsTests
         Variants.Of([new("a", "a", 10, 20, 10), new("b", "b", 20, 40, 20)]).Rows.Select(r => Math.Round(r.Exposure, 9)).ShouldBe([0.333333333, 0.666666667], ignoreOrder: true);
 
     [Theory]
-    [InlineData(120, null, 180, null, "“button” won. Its lead over “logo” is clear: 1.50 times, somewhere between 1.18 and 1.91.")]
-    [InlineData(120, 20, 180, 80, "“logo” won. Its lead over “button” is clear, the split allowed for: 2.67 times, somewhere between 2.10 and 3.38.")]
-    [InlineData(60, 50, 42, 50, "“logo” leans ahead of “button”, which isn’t settled yet, the split allowed for: 1.43 times, somewhere between 0.95 and 2.17.")]
+    [InlineData(120, null, 180, null, "“button” won. Its lead over “logo” is clear, by a factor of 1.50 (1.18 to 1.91).")]
+    [InlineData(120, 20, 180, 80, "“logo” won. Its lead over “button” is clear, by a factor of 2.67 (2.10 to 3.38) after allowing for the split.")]
+    [InlineData(60, 50, 42, 50, "“logo” leans ahead of “button”, by a factor of 1.43 (0.95 to 2.17) after allowing for the split, but this isn’t settled yet.")]
     [InlineData(30, 30, 69, 70, "“logo” and “button” are too close to call: “logo” has 30 clicks, shown to 30%; “button” has 69 clicks, shown to 70%.")]
     [InlineData(3, null, 1, null, "“logo” has 3 clicks; “button” has 1 click: too few to call.")]
     [InlineData(1, null, 0, null, "“logo” has 1 click; “button” has 0 clicks: too few to call.")]

@@ -54,7 +54,7 @@ public class VerdictTests
         var units = new ClickUnits(UnitKind.Week, null, true, new Dictionary<string, UnitCount[]> { ["1"] = Weeks(1000), ["2"] = Weeks(500) });
         Verdict.Between(units.Of("1"), units.Of("2"), units).Call.ShouldBe(VerdictCall.Clear);
         var rows = Breakdown.Of([new("1", "Monday", 4000, null, null, 0, 0), new("2", "Tuesday", 2000, null, null, 0, 0)], units: units);
-        AnswerSentence.Of(rows).ShouldBe("Monday brought the most: 4,000 clicks (66.7%). Its lead over Tuesday is clear: with weeks like these it would come out ahead again, 2.00 times, somewhere between 1.83 and 2.18.");
+        AnswerSentence.Of(rows).ShouldBe("Monday brought the most: 4,000 clicks (66.7%). Its lead over Tuesday is clear: with weeks like these it would come out ahead again, by a factor of 2.00 (1.83 to 2.18).");
     }
 
     /// <summary>With as many more posts as the least that is said, of the same kind, a lead of this size is about clear.</summary>

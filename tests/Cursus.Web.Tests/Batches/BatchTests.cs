@@ -197,7 +197,7 @@ public class BatchTests(CursusApp app)
         await world.Send(p => p["placements"]![0]!["slug"] = "second");
 
         using var cancellation = new CancellationTokenSource();
-        var failure = await ActivatorUtilities.CreateInstance<BatchMaking>(scope.ServiceProvider).Make(batch, plan, isGoodOnly, member, new LongRun(member.WorkspaceId, 2, cancellation));
+        var failure = await ActivatorUtilities.CreateInstance<BatchMaking>(scope.ServiceProvider).Make(batch, plan, isGoodOnly, member, new LongRun(member.WorkspaceId, 2, null, cancellation));
         (failure is null).ShouldBe(isGoodOnly);
         (await db.BatchLines.CountAsync(l => l.BatchId == batch.Id && l.LinkId != null, Cancel)).ShouldBe(links);
         (await db.BatchLines.Where(l => l.BatchId == batch.Id && l.Problem != null).Select(l => l.Line).ToListAsync(Cancel)).ShouldBe(isGoodOnly ? [3] : []);

@@ -23,7 +23,7 @@ public class VariantsTests(CursusApp app)
         (await Set(world, post, 20, 80)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var split = await Variants(world, post);
         Rows(split).ShouldBe([("logo", 20, 8, 2), ("button", 80, 12, 0.75)]);
-        ((string)split["answer"]!).ShouldStartWith("“logo” leans ahead of “button”, which isn’t settled yet, the split allowed for: 2.67 times");
+        ((string)split["answer"]!).ShouldStartWith("“logo” leans ahead of “button”, by a factor of 2.67 (");
 
         (await world.Editor.DeleteAsync(Address(post), Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await Variants(world, post)).ToJsonString().ShouldBe(alike.ToJsonString());

@@ -37,7 +37,7 @@ public class VerdictReportTests(CursusApp app)
         ((double)verdict["ratio"]!).ShouldBe(114.0 / 65, 1e-12);
         ((double)verdict["low"]!).ShouldBe(expected.Low!.Value, 1e-9);
         ((double)verdict["high"]!).ShouldBe(expected.High!.Value, 1e-9);
-        ((string)report["answer"]!).ShouldStartWith("Guildhall brought the most: 114 clicks (63.7%). Its lead over Perch is clear: with posts like these it would come out ahead again, 1.75 times, ");
+        ((string)report["answer"]!).ShouldStartWith("Guildhall brought the most: 114 clicks (63.7%). Its lead over Perch is clear: with posts like these it would come out ahead again, by a factor of 1.75 (");
         var row = report["rows"]![0]!;
         ((int)row["posts"]!, (double)row["clicksPerPost"]!).ShouldBe((6, 19));
         var whisker = ClusteredEstimate.OfMean(Units(p => p.Guildhall), Known()).Interval();

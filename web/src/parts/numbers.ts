@@ -1,9 +1,18 @@
-/** Grouped by the browser's locale. */
-export const count = (n: number) => n.toLocaleString()
+let language = 'en-GB'
 
-/** A share of 0 to 1 as a percentage, to one decimal at most, as the browser’s locale writes it. */
-export const percent = (share: number) =>
-  share.toLocaleString(undefined, { style: 'percent', maximumFractionDigits: 1 })
+/** Writes numbers by this tag from now on: the workspace’s, as the server’s sentences do. */
+export const writeNumbersIn = (tag: string) => {
+  language = tag
+}
+
+/** A number as the workspace writes numbers. */
+export const number = (n: number, options?: Intl.NumberFormatOptions) => n.toLocaleString(language, options)
+
+/** A count, with a sign between thousands. */
+export const count = (n: number) => number(n)
+
+/** A share of 0 to 1 as a percentage, to one decimal at most. */
+export const percent = (share: number) => number(share, { style: 'percent', maximumFractionDigits: 1 })
 
 /** A relative change with its sign. */
 export const change = (value: number) =>

@@ -71,6 +71,11 @@ export const cssVariables: CSSVariablesResolver = () => ({
     '--mantine-color-placeholder': '#7a6f77',
     '--mantine-color-anchor': '#6e2a5b',
     '--mantine-color-error': '#a8323a',
+    '--mantine-color-default-border': '#d6cdbf',
+    '--mantine-color-default-hover': '#f4eee5',
+    '--mantine-color-disabled': '#ebe4d9',
+    '--mantine-color-disabled-color': '#8c8189',
+    '--mantine-color-disabled-border': '#ddd5c8',
   },
   dark: {
     '--mantine-color-body': '#191419',
@@ -78,5 +83,10 @@ export const cssVariables: CSSVariablesResolver = () => ({
     '--mantine-color-placeholder': '#9d919a',
     '--mantine-color-anchor': '#d9b3cd',
     '--mantine-color-error': '#f0969b',
+    '--mantine-color-default-border': '#4b3e4a',
+    '--mantine-color-default-hover': '#2e252e',
+    '--mantine-color-disabled': '#2e252e',
+    '--mantine-color-disabled-color': '#8b7f87',
+    '--mantine-color-disabled-border': '#3b303b',
   },
 })

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Cursus.Core;
 using Cursus.Core.Comparing;
 using Cursus.Web.Drawing;
@@ -67,11 +66,11 @@ internal static class LanesPicture
             }
 
             pen.Text(
-                isPerPost ? row.ClicksPerPost?.ToString("0.#", CultureInfo.InvariantCulture) ?? "–" : CountWords.Number(row.Clicks), right + 66, top + 17, 11, isBold: true, align: Align.Right);
-            pen.Text(isPerPost ? CountWords.Number(row.Posts ?? 0) : Percent(row.Share), right + 112, top + 17, 10, align: Align.Right);
+                isPerPost ? row.ClicksPerPost is { } each ? CountWords.Number(each, "0.#") : "–" : CountWords.Number(row.Clicks), right + 66, top + 17, 11, isBold: true, align: Align.Right);
+            pen.Text(isPerPost ? CountWords.Number(row.Posts ?? 0) : CountWords.Percent(row.Share), right + 112, top + 17, 10, align: Align.Right);
             if (hasBefore)
             {
-                pen.Text(row.Change is { } change ? $"{(change > 0 ? "+" : change < 0 ? "−" : "")}{Percent(Math.Abs(change))}" : row.Clicks > 0 ? "new" : "–", width, top + 17, 10, align: Align.Right);
+                pen.Text(row.Change is { } change ? $"{(change > 0 ? "+" : change < 0 ? "−" : "")}{CountWords.Percent(Math.Abs(change))}" : row.Clicks > 0 ? "new" : "–", width, top + 17, 10, align: Align.Right);
             }
         }
 
@@ -101,8 +100,6 @@ internal static class LanesPicture
             return 1.02 * Math.Max(1, Math.Min(MostBeyond * longest, lanes.Select(l => l.Expected?.High ?? 0).Append(longest).Max()));
         }
     }
-
-    public static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0.#}%");
 
     private static void Whisker(Pen pen, float from, float to, float y)
     {

@@ -28,7 +28,7 @@ public static class PageFile
         var colors = await PictureFiles.ColorsOf(question, db, cancel);
         var head = title?.Trim() is { Length: > 0 and <= MaxTitle } given ? given : $"Clicks by {QuestionWords.Name(question.By)}";
         using var stream = new MemoryStream();
-        ReportPage.Write(stream, head, QuestionWords.Of(answer), member.Workspace.Name, answer, course, colors, question.Now);
+        ReportPage.Write(stream, head, QuestionWords.Of(answer), member.Workspace.ShownName, answer, course, colors, question.Now);
         return TypedResults.File(stream.ToArray(), "application/pdf", question.FileName($"clicks by {question.By}", " page.pdf"));
     }
 }

@@ -48,7 +48,7 @@ internal static class ReportPage
         var left = answer.Excluded;
         string[] reasons = [.. new (long Clicks, string What)[]
             {
-                (left.Machines, "machines"), (left.Impostors, "posing as browsers"), (left.Sweeps, "too fast for a person"), (left.Probes + left.Heads, "headers-only requests"), (left.Echoes, "straight after a team visit"),
+                (left.Machines, "bots"), (left.Impostors, "posing as browsers"), (left.Sweeps, "too fast for a person"), (left.Probes + left.Heads, "headers-only requests"), (left.Echoes, "straight after a team visit"),
                 (left.Previews, "link previews"), (left.Team, "of the team"), (left.Prefetches, "prefetches"), (left.Repeats, "repeats"),
             }
             .Where(r => r.Clicks > 0).Select(r => $"{CountWords.Number(r.Clicks)} {r.What}")];
@@ -79,7 +79,7 @@ internal static class ReportPage
             ("At least", r => r.Low is { } low ? CountWords.Number((long)Math.Round(low)) : "–"),
             ("At most", r => r.High is { } high ? CountWords.Number((long)Math.Round(high)) : "–"),
             ("Placements", r => r.Placements == 0 ? "–" : CountWords.Number(r.Placements)),
-            ("Per post", r => r.ClicksPerPost?.ToString("0.#", CultureInfo.InvariantCulture) ?? "–"),
+            ("Per post", r => r.ClicksPerPost is { } each ? CountWords.Number(each, "0.#") : "–"),
             ("Before", r => r.PreviousClicks is { } before ? CountWords.Number(before) : "–"),
         ];
         float X(int column) => width * (0.34f + 0.11f * column);

@@ -2,14 +2,9 @@ import { Alert, Button, PasswordInput, Select, Stack, Text, TextInput, Title } f
 import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
 import { api, fieldErrors, read } from '../../api/client'
+import { ownZone, timeZones } from '../../parts/timeZones'
 import { proposedDomain } from '../addresses/proposedDomain'
 import { useSignIn } from './SignInPage'
-
-/** The browser’s own zone; some say nothing where the machine is set to UTC. */
-const ownZone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC'
-
-/** Browsers leave UTC, and other names of zones, out of their list, though a machine may well be set to one. */
-const zones = [...new Set([...Intl.supportedValuesOf('timeZone'), 'UTC', ownZone])]
 
 /** The first page of an empty installation. */
 export function FirstOwnerForm() {
@@ -80,7 +75,7 @@ export function FirstOwnerForm() {
             label="Time zone"
             description="Days and weeks in reports follow it"
             searchable
-            data={zones}
+            data={timeZones}
             {...form.getInputProps('timeZone')}
           />
           <TextInput

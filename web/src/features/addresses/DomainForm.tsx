@@ -3,8 +3,9 @@ import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
 import { api, fieldErrors, read } from '../../api/client'
 import type { Domain } from '../../api/vocabulary'
-import { passings, redirects } from '../../parts/redirects'
+import { redirects } from '../../parts/redirects'
 import { Failed } from '../../parts/States'
+import { asFields, LinkDefaultFields } from '../workspace/LinkDefaultFields'
 
 /** The pages that a short domain shows itself, and what its new links begin with. */
 export function DomainForm({ domain, onDone }: { domain: Domain; onDone: () => Promise<void> }) {
@@ -14,19 +15,20 @@ export function DomainForm({ domain, onDone }: { domain: Domain; onDone: () => P
       unknownPage: domain.unknownPage ?? '',
       endedPage: domain.endedPage ?? '',
       redirect: String(domain.redirect ?? ''),
-      hideFromSearch: domain.options.hideFromSearch,
-      passQuery: domain.options.passQuery as string,
+      hasOwnOptions: domain.hasOwnOptions,
+      options: asFields(domain.options),
     },
   })
   const save = useMutation({
-    mutationFn: ({ redirect, hideFromSearch, passQuery, ...pages }: typeof form.values) =>
+    mutationFn: ({ redirect, hasOwnOptions, options, ...pages }: typeof form.values) =>
       read(
         api.PATCH('/api/v1/domains/{id}', {
           params: { path: { id: domain.id } },
           body: {
             ...pages,
             redirect: redirect ? Number(redirect) : 0,
-            options: { hideFromSearch, passQuery: passQuery as Domain['options']['passQuery'] },
+            hasOwnOptions,
+            options: hasOwnOptions ? options : undefined,
           },
         }),
       ),
@@ -64,18 +66,25 @@ export function DomainForm({ domain, onDone }: { domain: Domain; onDone: () => P
           value={form.values.redirect || null}
           onChange={(value) => form.setFieldValue('redirect', value ?? '')}
         />
-        <Select
-          label="Parameters in the visitor’s address"
-          w={260}
-          data={passings}
-          {...form.getInputProps('passQuery')}
-        />
         <Checkbox
           mt={30}
-          label="Hide new links from search engines"
-          {...form.getInputProps('hideFromSearch', { type: 'checkbox' })}
+          label="Other options of its own for new links"
+          {...form.getInputProps('hasOwnOptions', { type: 'checkbox' })}
         />
       </Group>
+      {form.values.hasOwnOptions && (
+        <div
+          role="group"
+          aria-label={`Options of new links on ${domain.shown}`}
+          style={{ paddingBottom: 14 }}
+        >
+          <LinkDefaultFields
+            options={form.values.options}
+            errors={form.errors}
+            onChange={(options) => form.setFieldValue('options', options)}
+          />
+        </div>
+      )}
       {save.isError && Object.keys(form.errors).length === 0 && <Failed error={save.error} />}
       <Button type="submit" size="sm" mb="sm" loading={save.isPending}>
         Save

@@ -13,7 +13,6 @@ import { checkSummaryQuery } from '../checking/checks'
 import { takeFile } from '../../parts/takeFile'
 import { DomainForm } from './DomainForm'
 import { DomainRecords } from './DomainRecords'
-import { WorkspaceRedirect } from './WorkspaceRedirect'
 import { introduce, sessionQuery, useSession } from '../access/session'
 
 export function DomainsSection() {
@@ -58,7 +57,6 @@ export function DomainsSection() {
           </Button>
         </AddForm>
       )}
-      <WorkspaceRedirect mayChange={isOwner} />
     </>
   )
 }

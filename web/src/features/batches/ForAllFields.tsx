@@ -70,7 +70,7 @@ export function ForAllFields({ forAll, columns, domains, onChange }: Props) {
       <Select
         label="Redirect"
         clearable
-        placeholder="domain default"
+        placeholder="default"
         data={redirects}
         value={forAll.redirect ? String(forAll.redirect) : null}
         onChange={(redirect) => change({ redirect: redirect ? Number(redirect) : undefined })}

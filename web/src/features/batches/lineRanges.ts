@@ -1,3 +1,4 @@
+import { count } from '../../parts/numbers'
 const shown = 12
 
 /** Line numbers as people write them: "3", "3 and 7", "2–9, 14"; long rows of them are cut. */
@@ -10,8 +11,6 @@ export function lineRanges(lines: readonly number[]): string {
   }
   const texts = ranges
     .slice(0, shown)
-    .map(([from, to]) => (from === to ? number(from) : `${number(from)}–${number(to)}`))
+    .map(([from, to]) => (from === to ? count(from) : `${count(from)}–${count(to)}`))
   return ranges.length > shown ? `${texts.join(', ')} and more` : texts.join(', ')
 }
-
-const number = (n: number) => n.toLocaleString('en-GB')

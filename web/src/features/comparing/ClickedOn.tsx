@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
-import { counted, percent } from '../../parts/numbers'
+import { count, counted, percent } from '../../parts/numbers'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
 import type { Asked, Question } from './question'
@@ -40,7 +40,7 @@ export function ClickedOn({ asked, question }: Props) {
           {wandered + stayed > 0 &&
             (wandered === 0
               ? 'No clicks came from other channels.'
-              : `${counted(wandered, 'click')} of ${(wandered + stayed).toLocaleString()} with a known channel came from another channel.`)}{' '}
+              : `${counted(wandered, 'click')} of ${count(wandered + stayed)} with a known channel came from another channel.`)}{' '}
           <Link
             to="/compare"
             search={{ ...question, by: 'network', across: 'channel', compare: 'none' }}

@@ -7,6 +7,7 @@ import classes from './Compare.module.css'
 import { CourseTooltip } from './CourseTooltip'
 import { pointsOf } from './coursePoints'
 import type { Breakdown } from './question'
+import { count } from '../../parts/numbers'
 
 const lines = 6
 const mostMarks = 40
@@ -41,7 +42,7 @@ export function CourseChart({ answer, series, isStacked }: Props) {
     legendProps: { verticalAlign: 'bottom', height: isNarrow ? 96 : 46 },
     tickLine: 'none',
     gridAxis: 'x',
-    valueFormatter: (n: number) => n.toLocaleString(),
+    valueFormatter: count,
     referenceLines:
       marks.length <= mostMarks
         ? marks.map(({ at }) => ({ x: at, color: 'var(--mantine-color-dimmed)', strokeDasharray: '2 4' }))

@@ -1,11 +1,12 @@
 import { useMemo, type ReactNode } from 'react'
 import type { Schema } from '../../api/client'
+import { count, number } from '../../parts/numbers'
 import { depthOf } from './depth'
 import classes from './ShadedTable.module.css'
 
 export type Pivot = Schema['PivotReportResponse']
 
-const brief = new Intl.NumberFormat(undefined, { notation: 'compact', maximumFractionDigits: 1 })
+const brief = (n: number) => number(n, { notation: 'compact', maximumFractionDigits: 1 })
 
 interface Props {
   pivot: Pivot
@@ -48,13 +49,13 @@ export function ShadedTable({
             {pivot.cells[r]!.map((clicks, c) => (
               <td
                 key={pivot.columns[c]!.key ?? 'others'}
-                title={`${row.label}, ${pivot.columns[c]!.label}: ${clicks.toLocaleString()}`}
+                title={`${row.label}, ${pivot.columns[c]!.label}: ${count(clicks)}`}
                 style={{ '--depth': depthOf(clicks, most) } as React.CSSProperties}
               >
-                {clicks === 0 ? '·' : brief.format(clicks)}
+                {clicks === 0 ? '·' : brief(clicks)}
               </td>
             ))}
-            {hasSums && <td className={classes.sum}>{row.clicks.toLocaleString()}</td>}
+            {hasSums && <td className={classes.sum}>{count(row.clicks)}</td>}
           </tr>
         ))}
       </tbody>

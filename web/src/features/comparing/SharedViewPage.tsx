@@ -1,4 +1,4 @@
-import { Text } from '@mantine/core'
+import { Group, Text } from '@mantine/core'
 import { useDocumentTitle } from '@mantine/hooks'
 import { useQuery } from '@tanstack/react-query'
 import { useParams } from '@tanstack/react-router'
@@ -6,7 +6,7 @@ import { useMemo } from 'react'
 import { api, read, type Schema } from '../../api/client'
 import { KnownChannels } from '../../api/vocabulary'
 import { later } from '../../parts/later'
-import { day } from '../../parts/numbers'
+import { day, writeNumbersIn } from '../../parts/numbers'
 import { Failed, Loading } from '../../parts/States'
 import { Wordmark } from '../../shell/Wordmark'
 import { AnswerSentence } from './AnswerSentence'
@@ -27,7 +27,11 @@ export function SharedViewPage() {
   const { secret } = useParams({ from: '/shared/$secret' })
   const shared = useQuery({
     queryKey: ['shared', secret],
-    queryFn: () => read(api.GET('/api/v1/shared/{secret}', { params: { path: { secret } } })),
+    queryFn: async () => {
+      const view = await read(api.GET('/api/v1/shared/{secret}', { params: { path: { secret } } }))
+      writeNumbersIn(view.numberLanguage)
+      return view
+    },
     refetchInterval: 60_000,
     retry: false,
   })
@@ -36,9 +40,14 @@ export function SharedViewPage() {
     <main className={classes.page}>
       <div className={classes.publicHead}>
         <Wordmark />
-        <Text size="sm" c="dimmed">
-          {shared.data && !shared.isError && `${shared.data.workspace} · read-only`}
-        </Text>
+        {shared.data && !shared.isError && (
+          <Group gap={10} wrap="nowrap">
+            {shared.data.logo && <img src={shared.data.logo} alt="" height={28} />}
+            <Text size="sm" c="dimmed">
+              {shared.data.workspace} · read-only
+            </Text>
+          </Group>
+        )}
       </div>
       {shared.isError ? (
         <>

@@ -1,4 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { count } from '../../parts/numbers'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Compare.module.css'
 import { partAddress, type Asked } from './question'
@@ -41,5 +42,5 @@ export function bestOf(pivot: Pivot): string {
   if (most === 0) return 'No clicks in this period.'
   const row = pivot.cells.findIndex((cells) => cells.includes(most))
   const column = pivot.cells[row]!.indexOf(most)
-  return `Most came on ${pivot.rows[row]!.label}s from ${pivot.columns[column]!.label}: ${most.toLocaleString()} of ${pivot.total.toLocaleString()}. Hours of ${pivot.timeZone}.`
+  return `Most came on ${pivot.rows[row]!.label}s from ${pivot.columns[column]!.label}: ${count(most)} of ${count(pivot.total)}. Hours of ${pivot.timeZone}.`
 }

@@ -1,9 +1,8 @@
-import { change, count, percent } from '../../parts/numbers'
+import { change, count, number as written, percent } from '../../parts/numbers'
 import type { Breakdown, BreakdownRow, Question } from './question'
 
 /** A figure that may be none. */
-export const number = (n: number | null) =>
-  n === null ? '–' : n.toLocaleString(undefined, { maximumFractionDigits: 1 })
+export const number = (n: number | null) => (n === null ? '–' : written(n, { maximumFractionDigits: 1 }))
 
 const whole = (n: number | null) => number(n === null ? null : Math.round(n))
 

@@ -2,6 +2,7 @@ import { Loader, Text, TextInput } from '@mantine/core'
 import { useCleanPaste } from '../addresses/useCleanPaste'
 import type { useLook } from './useLook'
 import classes from './SendSheet.module.css'
+import { number } from '../../parts/numbers'
 
 interface Props {
   value: string
@@ -12,7 +13,7 @@ interface Props {
   isGiven: boolean
 }
 
-const tenths = new Intl.NumberFormat(undefined, { minimumFractionDigits: 1, maximumFractionDigits: 1 })
+const tenths = (n: number) => number(n, { minimumFractionDigits: 1, maximumFractionDigits: 1 })
 
 /** The page's address, with what looking at it brought. */
 export function DestinationField({ value, onChange, look, error, isGiven }: Props) {
@@ -36,7 +37,7 @@ export function DestinationField({ value, onChange, look, error, isGiven }: Prop
           ) : look.data ? (
             <span className={classes.look} style={{ color: isGood ? 'var(--good)' : 'var(--caution)' }}>
               {isGood
-                ? `answers · ${tenths.format(Math.max(0.1, (look.data.milliseconds ?? 0) / 1000))} s`
+                ? `answers · ${tenths(Math.max(0.1, (look.data.milliseconds ?? 0) / 1000))} s`
                 : look.data.state === 'refuses'
                   ? `error ${look.data.status}`
                   : look.data.state === 'loops'

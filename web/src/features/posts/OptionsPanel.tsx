@@ -39,7 +39,7 @@ export function OptionsPanel({
   const options = wishes.options ?? {}
   const change = (part: Partial<Wishes>) => onChange(pruned({ ...wishes, ...part }))
   const setOption = (part: Wishes['options']) => change({ options: { ...options, ...part } })
-  const asAll = isForOneRow ? 'same as all rows' : 'domain default'
+  const asAll = isForOneRow ? 'same as all rows' : 'default'
   const name = (label: string) => `${label} for ${of}`
   return (
     <div
@@ -109,7 +109,7 @@ export function OptionsPanel({
             clearable={isForOneRow}
             placeholder={asAll}
             data={slugKinds}
-            value={wishes.slugKind ?? (isForOneRow ? null : 'readable')}
+            value={wishes.slugKind ?? (isForOneRow ? null : (given.slugKind ?? null))}
             onChange={(kind) => change({ slugKind: (kind as Wishes['slugKind']) ?? undefined })}
           />
           <Select

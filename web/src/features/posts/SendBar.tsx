@@ -1,15 +1,16 @@
 import { Button, Group, Kbd, Select, Text } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconAdjustmentsHorizontal } from '@tabler/icons-react'
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { useMutation } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { vocabulary, type Domain } from '../../api/vocabulary'
+import type { Domain } from '../../api/vocabulary'
 import { redirects } from '../../parts/redirects'
 import { TagsField } from '../../parts/TagPill'
 import { countWishes, isWorthKeeping, ticked, type Draft, type Wishes } from './draft'
 import { OptionsPanel } from './OptionsPanel'
 import classes from './SendSheet.module.css'
 import type { usePreview } from './usePreview'
+import { useUsual } from './useUsual'
 
 interface Props {
   draft: Draft
@@ -28,9 +29,9 @@ export function SendBar({ draft, domains, preview, isSaving, onChange, onKeep }:
   const links = ticked(draft).length
   const verified = domains.filter((d) => d.isVerified)
   const standard = verified.find((d) => d.isDefault) ?? verified[0]
-  const workspace = useQuery(vocabulary.workspace)
   const domain = verified.find((d) => d.name === (all.domain ?? standard?.name))
-  const effective = all.redirect ?? domain?.redirect ?? workspace.data?.redirect
+  const usual = useUsual(domain)
+  const effective = all.redirect ?? usual.redirect
   const longest = longestSaving(draft, preview)
   const hidden = countWishes({ ...all, tags: undefined, domain: undefined, redirect: undefined })
   const keep = useMutation({
@@ -45,7 +46,7 @@ export function SendBar({ draft, domains, preview, isSaving, onChange, onKeep }:
           <OptionsPanel
             of="all rows"
             wishes={all}
-            given={{}}
+            given={usual}
             domains={domains}
             isForOneRow={false}
             onChange={onChange}

@@ -14,6 +14,7 @@ import { DraftsLine } from './DraftsLine'
 import { offerUndo } from './offerUndo'
 import { PastedNote } from './PastedNote'
 import { PlacementRows } from './PlacementRows'
+import { over, useUsual } from './useUsual'
 import { RecipeField } from './RecipeField'
 import { SendBar } from './SendBar'
 import classes from './SendSheet.module.css'
@@ -151,6 +152,7 @@ export function SendSheet({
     isTouched || wasTried ? preview.errors[field]?.join(' ') : undefined
   const verified = domains.filter((d) => d.isVerified)
   const standard = verified.find((d) => d.isDefault) ?? verified[0]
+  const usual = useUsual(verified.find((d) => d.name === draft.all.domain) ?? standard)
 
   return (
     <Page
@@ -236,7 +238,7 @@ export function SendSheet({
           rows={draft.rows}
           channels={channels}
           domains={domains}
-          all={draft.all}
+          all={over(usual, draft.all)}
           preview={preview.rows}
           domain={draft.all.domain ?? standard?.name ?? ''}
           missing={

@@ -1,6 +1,5 @@
 import {
   Button,
-  FileButton,
   Group,
   Radio,
   SegmentedControl,
@@ -11,18 +10,18 @@ import {
   TextInput,
 } from '@mantine/core'
 import { useForm } from '@mantine/form'
-import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
-import { api, asFile, fieldErrors, read, wordsOf, type Schema } from '../../api/client'
+import { api, fieldErrors, read, type Schema } from '../../api/client'
 import { Failed, Loading } from '../../parts/States'
 import { useSession } from '../access/session'
 import classes from './Audiences.module.css'
+import { handoffQuery } from './handoff'
 
 type Settings = Schema['HandoffSetupResponse']
 
 const languages = { en: 'English', de: 'German', fr: 'French', es: 'Spanish' } as const
-
-const handoffQuery = queryOptions({ queryKey: ['handoff'], queryFn: () => read(api.GET('/api/v1/handoff')) })
 
 /** Whom the workspace asks before pixels fire, in which words, and how the page in between looks. */
 export function HandoffSection() {
@@ -47,21 +46,13 @@ function HandoffForm({ settings }: { settings: Settings }) {
       ink: settings.ink,
     },
   })
-  const saved = async (changed: Settings) => {
-    queries.setQueryData(['handoff'], changed)
-    await queries.invalidateQueries({ queryKey: ['handoff-page'] })
-  }
   const save = useMutation({
     mutationFn: (body: typeof form.values) => read(api.PATCH('/api/v1/handoff', { body })),
-    onSuccess: saved,
+    onSuccess: (changed) => {
+      queries.setQueryData(handoffQuery.queryKey, changed)
+      return queries.invalidateQueries({ queryKey: ['handoff-page'] })
+    },
     onError: (error) => form.setErrors(fieldErrors(error)),
-  })
-  const logo = useMutation({
-    mutationFn: (file: File | null) =>
-      file
-        ? read(api.PUT('/api/v1/handoff/logo', asFile(file, file.type)))
-        : read(api.DELETE('/api/v1/handoff/logo')),
-    onSuccess: saved,
   })
   return (
     <div className={classes.columns}>
@@ -130,34 +121,21 @@ function HandoffForm({ settings }: { settings: Settings }) {
                 Contrast {settings.contrast} to 1, at least 4.5
               </Text>
             </Group>
+            <Text size="sm" c="dimmed">
+              The logo and your public name are set under{' '}
+              <Link to="/settings/$section" params={{ section: 'workspace' }}>
+                Workspace
+              </Link>
+              .
+            </Text>
             {isOwner && (
               <Group gap={8}>
                 <Button type="submit" loading={save.isPending} disabled={!form.isDirty()}>
                   Save
                 </Button>
-                <FileButton
-                  onChange={(file) => file && logo.mutate(file)}
-                  accept="image/png,image/jpeg,image/webp"
-                >
-                  {(props) => (
-                    <Button variant="default" loading={logo.isPending} {...props}>
-                      {settings.logo ? 'Another logo' : 'Add a logo'}
-                    </Button>
-                  )}
-                </FileButton>
-                {settings.logo && (
-                  <Button variant="subtle" onClick={() => logo.mutate(null)}>
-                    Remove logo
-                  </Button>
-                )}
               </Group>
             )}
             {save.isError && Object.keys(form.errors).length === 0 && <Failed error={save.error} />}
-            {logo.isError && (
-              <Text role="alert" c="var(--bad)">
-                {wordsOf(logo.error)}
-              </Text>
-            )}
           </Stack>
         </fieldset>
       </form>

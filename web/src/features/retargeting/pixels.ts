@@ -1,5 +1,6 @@
 import { queryOptions } from '@tanstack/react-query'
 import { api, read, type Schema } from '../../api/client'
+import { count } from '../../parts/numbers'
 
 export type Pixel = Schema['PixelsResponse']
 export type Audience = Schema['PixelAudienceResponse']
@@ -48,4 +49,4 @@ export const outcomes = [
 export const visitsOf = (of: Outcomes) => outcomes.reduce((sum, { key }) => sum + of[key], 0)
 
 /** A number that comes from sketches. */
-export const about = (n: number) => `about ${n.toLocaleString()}`
+export const about = (n: number) => `about ${count(n)}`

@@ -17,16 +17,20 @@ import { ChannelsSection } from '../posts/ChannelsSection'
 import { RecipesSection } from '../posts/RecipesSection'
 import { AdNetworksSection } from '../retargeting/AdNetworksSection'
 import { HandoffSection } from '../retargeting/HandoffSection'
+import { NewLinksSection } from '../workspace/NewLinksSection'
+import { WorkspaceSection } from '../workspace/WorkspaceSection'
 import { groups, sections, type SectionId } from './sections'
 import { SendThisPage } from './SendThisPage'
 import classes from './Settings.module.css'
 
 const contents: Record<SectionId, ComponentType> = {
+  workspace: WorkspaceSection,
   channels: ChannelsSection,
   campaigns: CampaignsSection,
   recipes: RecipesSection,
   utm: VocabularySection,
   tags: TagsSection,
+  'new-links': NewLinksSection,
   domains: DomainsSection,
   'link-check': LinkCheckSection,
   'redirect-page': HandoffSection,

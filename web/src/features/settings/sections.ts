@@ -8,6 +8,16 @@ export interface Section {
 /** All settings by what they are about. Their addresses don’t change: people bookmark them and the docs name them. */
 export const groups = [
   {
+    label: 'General',
+    sections: [
+      {
+        id: 'workspace',
+        label: 'Workspace',
+        words: 'name public logo time zone week numbers language organisation',
+      },
+    ],
+  },
+  {
     label: 'Vocabulary',
     sections: [
       { id: 'channels', label: 'Channels', words: 'networks source medium order retire merge' },
@@ -20,14 +30,19 @@ export const groups = [
   {
     label: 'Links',
     sections: [
-      { id: 'domains', label: 'Short domains', words: 'dns records redirect type default' },
+      {
+        id: 'new-links',
+        label: 'New links',
+        words: 'defaults domain redirect type slug search referrer parameters html nofollow qr look',
+      },
+      { id: 'domains', label: 'Short domains', words: 'dns records' },
       { id: 'link-check', label: 'Link check', words: 'broken pages fallback' },
     ],
   },
   {
     label: 'Retargeting',
     sections: [
-      { id: 'redirect-page', label: 'Redirect page', words: 'handoff consent logo colours privacy' },
+      { id: 'redirect-page', label: 'Redirect page', words: 'handoff consent colours privacy' },
       { id: 'ad-networks', label: 'Ad networks', words: 'pixels descriptions' },
     ],
   },

@@ -1,0 +1,20 @@
+import { useQuery } from '@tanstack/react-query'
+import { vocabulary, type Domain } from '../../api/vocabulary'
+import type { Wishes } from './draft'
+
+/** What new links on a short domain have where neither the post nor its row says: the domain’s, else the workspace’s. */
+export function useUsual(domain: Domain | undefined): Wishes {
+  const { data: workspace } = useQuery(vocabulary.workspace)
+  return {
+    redirect: domain?.redirect ?? workspace?.redirect,
+    slugKind: workspace?.slugKind,
+    options: domain?.hasOwnOptions ? domain.options : workspace?.options,
+  }
+}
+
+/** What a row has where it says nothing: what is wished for all rows, over what is usual. */
+export const over = (usual: Wishes, all: Wishes): Wishes => ({
+  ...usual,
+  ...all,
+  options: { ...usual.options, ...all.options },
+})
