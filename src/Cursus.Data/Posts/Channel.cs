@@ -26,7 +26,7 @@ public sealed class Channel
     /// <summary>Place in the set of ten colours, 0 to 9.</summary>
     public short Color { get; set; }
 
-    /// <summary>A colour of its own in place of one of the set, as <c>#rrggbb</c>; null for the set's.</summary>
+    /// <summary>A colour of its own in place of one of the set, as <c>#rrggbb</c>; null for the set's. White letters can be read on it.</summary>
     public string? OwnColor { get; set; }
 
     /// <summary>Most characters a post may have there; null where there is no limit.</summary>

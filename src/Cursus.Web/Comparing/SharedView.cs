@@ -25,7 +25,7 @@ public static class SharedView
         string Name, string Workspace, string? Logo, string NumberLanguage, string Question, string Words, Instant AnsweredAt, Instant? ExpiresAt, IReadOnlyList<SharedChannel> Channels,
         BreakdownReport.Response Answer, SeriesReport.Response Course);
 
-    public sealed record SharedChannel(string Key, string Name, string Signet, int Color);
+    public sealed record SharedChannel(string Key, string Name, string Signet, int Color, string? OwnColor);
 
     public static void Map(IEndpointRouteBuilder api) =>
         api.MapGet("/shared/{secret}", Handle).RequireRateLimiting(AccessSetup.SharedLimit).WithSummary("A shared view, for anyone with its link");
@@ -57,7 +57,7 @@ public static class SharedView
         var answer = await BreakdownReport.Answer(bounded, MostRows, counting, cancel);
         var course = await SeriesReport.Answer(overTime, step, counting, cancel);
         string[] named = question.By == "channel" ? [.. answer.Rows.Select(r => r.Key)] : [];
-        var channels = await db.Channels.Where(c => c.WorkspaceId == view.WorkspaceId && named.Contains(c.Key)).Select(c => new SharedChannel(c.Key, c.Name, c.Signet, c.Color)).ToListAsync(cancel);
+        var channels = await db.Channels.Where(c => c.WorkspaceId == view.WorkspaceId && named.Contains(c.Key)).Select(c => new SharedChannel(c.Key, c.Name, c.Signet, c.Color, c.OwnColor)).ToListAsync(cancel);
         if (share.LastSeenAt is null || now - share.LastSeenAt > Duration.FromHours(1))
         {
             share.LastSeenAt = now;

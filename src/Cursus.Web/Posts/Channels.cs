@@ -1,12 +1,15 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Core.Posts;
+using Cursus.Core.Retargeting;
 using Cursus.Data;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Edge;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
+using Cursus.Web.Retargeting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -18,6 +21,9 @@ public static class Channels
 {
     private const int MaxName = 60;
 
+    /// <summary>The colour of a channel's letters in the light scheme.</summary>
+    private static readonly (byte Red, byte Green, byte Blue) Letters = (0xff, 0xfd, 0xf9);
+
     /// <summary>More characters than any channel allows.</summary>
     private const int MaxLimit = 100_000;
 
@@ -26,17 +32,19 @@ public static class Channels
     /// <param name="Medium">By default what <c>/channels/proposal</c> says for the name.</param>
     /// <param name="Signet">One or two letters; the name’s first two by default.</param>
     /// <param name="Color">Place in the set of ten colours, 0 to 9.</param>
+    /// <param name="OwnColor">A colour in place of one of the set, as <c>#rrggbb</c>; an empty text goes back to the set’s.</param>
     /// <param name="TextLimit">Most characters of a post there; 0 for no limit.</param>
     /// <param name="AddressLength">Characters that an address counts as there; 0 where it counts as many as it has.</param>
+    /// <param name="Pixels">Ids of the pixels that fire for all its links.</param>
     /// <param name="Retired">True stops new links for it; links and reports stay.</param>
     public sealed record Request(
-        string? Name = null, string? Key = null, string? Source = null, string? Medium = null, string? Signet = null, short? Color = null, int? TextLimit = null,
-        int? AddressLength = null, bool? Retired = null);
+        string? Name = null, string? Key = null, string? Source = null, string? Medium = null, string? Signet = null, short? Color = null, string? OwnColor = null,
+        int? TextLimit = null, int? AddressLength = null, IReadOnlyList<Guid>? Pixels = null, bool? Retired = null);
 
     /// <param name="AddressLength">Characters that an address counts as there; null where it counts as many as it has.</param>
     /// <param name="RetiredAt">Since when it takes no new links; null while it does.</param>
     public sealed record Response(
-        Guid Id, string Key, string Name, string Source, string Medium, string Signet, short Color, int? TextLimit, int? AddressLength, Instant? RetiredAt);
+        Guid Id, string Key, string Name, string Source, string Medium, string Signet, short Color, string? OwnColor, int? TextLimit, int? AddressLength, Instant? RetiredAt);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -47,7 +55,7 @@ public static class Channels
         api.MapDelete("/channels/{id:guid}", Remove).ForEditors().WithSummary("Delete a channel that has no links");
     }
 
-    internal static Response Of(Channel c) => new(c.Id, c.Key, c.Name, c.Source, c.Medium, c.Signet, c.Color, c.TextLimit, c.AddressLength, c.RetiredAt);
+    internal static Response Of(Channel c) => new(c.Id, c.Key, c.Name, c.Source, c.Medium, c.Signet, c.Color, c.OwnColor, c.TextLimit, c.AddressLength, c.RetiredAt);
 
     private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         TypedResults.Ok(await page.Of(Mine(db, member).OrderBy(c => c.Position).ThenBy(c => c.Name), Of, cancel));
@@ -56,10 +64,11 @@ public static class Channels
         await Mine(db, member).FirstOrDefaultAsync(c => c.Id == id, cancel) is { } channel ? TypedResults.Ok(Of(channel)) : ApiProblem.NotFound("channel");
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
-        Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+        Request request, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
         var errors = new FieldErrors();
         var channel = Make(request, member, await Mine(db, member).CountAsync(cancel), clock, errors, "");
+        channel.Pixels.AddRange(await PixelsOfWorkspace.Find(db, member.WorkspaceId, request.Pixels, errors, cancel));
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -73,6 +82,7 @@ public static class Channels
 
         db.Add(channel);
         await db.SaveChangesAsync(cancel);
+        await feed.CatchUp();
         return TypedResults.Created($"/api/v1/channels/{channel.Id}", Of(channel));
     }
 
@@ -101,21 +111,29 @@ public static class Channels
     internal static Flaw Taken(string key) => new("channel-taken", $"There is already a channel with the key “{key}”. Choose another name.");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
-        Guid id, Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+        Guid id, Request request, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
-        if (await Mine(db, member).FirstOrDefaultAsync(c => c.Id == id, cancel) is not { } channel)
+        if (await Mine(db, member).Include(c => c.Pixels).FirstOrDefaultAsync(c => c.Id == id, cancel) is not { } channel)
         {
             return ApiProblem.NotFound("channel");
         }
 
         var errors = new FieldErrors();
         Apply(request, channel, clock, errors, "");
+        if (request.Pixels is { } pixels)
+        {
+            var wanted = await PixelsOfWorkspace.Find(db, member.WorkspaceId, pixels, errors, cancel);
+            channel.Pixels.RemoveAll(p => !wanted.Contains(p));
+            channel.Pixels.AddRange(wanted.Except(channel.Pixels));
+        }
+
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
         }
 
         await db.SaveChangesAsync(cancel);
+        await feed.CatchUp();
         return TypedResults.Ok(Of(channel));
     }
 
@@ -163,6 +181,7 @@ public static class Channels
             channel.Color = color;
         }
 
+        channel.OwnColor = request.OwnColor is null ? channel.OwnColor : OwnColorOf(request.OwnColor, errors, $"{field}ownColor");
         if (request.TextLimit is { } limit)
         {
             channel.TextLimit = Characters(limit, errors, $"{field}textLimit");
@@ -177,6 +196,27 @@ public static class Channels
         {
             channel.RetiredAt = retired ? channel.RetiredAt ?? clock.GetCurrentInstant() : null;
         }
+    }
+
+    /// <summary>A colour that white letters can be read on; null for none. In the dark scheme a lighter one of the same hue is shown, which dark letters can always be read on.</summary>
+    private static string? OwnColorOf(string typed, FieldErrors errors, string field)
+    {
+        var text = typed.Trim().ToLowerInvariant();
+        if (text.Length == 0)
+        {
+            return null;
+        }
+
+        if (!ColorContrast.TryParse(text, out var color))
+        {
+            errors.Add(field, new Flaw("color", $"“{typed}” isn’t a colour. Write it as #rrggbb, such as #6e2a5b."));
+        }
+        else if (ColorContrast.Ratio(color.Value, Letters) is var ratio and < ColorContrast.Text)
+        {
+            errors.Add(field, new Flaw("contrast", $"White letters would be hard to read on this colour: its contrast is {CountWords.Number(ratio, "0.0")} to 1, and at least {CountWords.Number(ColorContrast.Text, "0.0")} is needed. Choose a darker one."));
+        }
+
+        return text;
     }
 
     /// <summary>A number of characters; null for none.</summary>

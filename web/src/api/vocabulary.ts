@@ -50,7 +50,7 @@ export const agreedValuesQuery = queryOptions({
 })
 
 /** What signets and colours need to know of a channel. */
-export type ChannelLook = Pick<Channel, 'key' | 'name' | 'signet' | 'color'>
+export type ChannelLook = Pick<Channel, 'key' | 'name' | 'signet' | 'color' | 'ownColor'>
 
 /** Channels that are known without asking, where the reader has no account. */
 export const KnownChannels = createContext<ReadonlyMap<string, ChannelLook> | undefined>(undefined)

@@ -119,5 +119,6 @@ public static class PictureFiles
 
     /// <summary>By key of the channel.</summary>
     internal static async Task<IReadOnlyDictionary<string, SKColor>> ColorsOfChannels(Guid workspace, CursusDb db, CancellationToken cancel) =>
-        (await db.Channels.Where(c => c.WorkspaceId == workspace).Select(c => new { c.Key, c.Color }).ToListAsync(cancel)).ToDictionary(c => c.Key, c => Pen.Channels[c.Color % Pen.Channels.Count]);
+        (await db.Channels.Where(c => c.WorkspaceId == workspace).Select(c => new { c.Key, c.Color, c.OwnColor }).ToListAsync(cancel))
+        .ToDictionary(c => c.Key, c => c.OwnColor is { } own ? SKColor.Parse(own) : Pen.Channels[c.Color % Pen.Channels.Count]);
 }

@@ -7,6 +7,7 @@ import classes from './Compare.module.css'
 import { CourseTooltip } from './CourseTooltip'
 import { pointsOf } from './coursePoints'
 import type { Breakdown } from './question'
+import { channelPaint } from '../../parts/channelPaint'
 import { count } from '../../parts/numbers'
 
 const lines = 6
@@ -27,7 +28,7 @@ export function CourseChart({ answer, series, isStacked }: Props) {
   const points = pointsOf(series, shown)
   const color = (key: string, i: number) => {
     const channel = answer.by === 'channel' ? channels.get(key) : undefined
-    return `var(--channel-${channel?.color ?? i})`
+    return channel ? channelPaint(channel) : `var(--channel-${i})`
   }
   const marks = points.filter((point) => point.posts.length > 0)
   const shared = {

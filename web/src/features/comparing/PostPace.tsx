@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, read, type Schema } from '../../api/client'
 import { useChannels } from '../../api/vocabulary'
+import { channelPaint, noChannelPaint } from '../../parts/channelPaint'
 import { count } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { Failed } from '../../parts/States'
@@ -52,7 +53,7 @@ export function PostPace({ post }: { post: Schema['PostResponse'] }) {
                   </span>
                 </th>
                 <td className={pace.course} aria-hidden>
-                  <PaceCourse pace={p} color={`var(--channel-${channel?.color ?? 8})`} />
+                  <PaceCourse pace={p} color={channel ? channelPaint(channel) : noChannelPaint} />
                 </td>
                 <td>{lasting(p.hours)}</td>
                 <td>{count(p.clicks)}</td>

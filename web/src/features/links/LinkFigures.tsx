@@ -4,7 +4,7 @@ import type { Link } from './links'
 import classes from './LinksPage.module.css'
 
 /** People's clicks of one link: the sum, and the last thirty days as bars. */
-export function LinkFigures({ link, color }: { link: Link; color: number }) {
+export function LinkFigures({ link, color }: { link: Link; color: string }) {
   const course = link.course ?? []
   const most = Math.max(1, ...course)
   const recent = counted(
@@ -32,7 +32,7 @@ export function LinkFigures({ link, color }: { link: Link; color: number }) {
               title={`${daysAgo(course.length - 1 - i)}: ${counted(clicks, 'click')}`}
               style={{
                 height: `${(100 * clicks) / most}%`,
-                background: `var(--channel-${color})`,
+                background: color,
                 opacity: clicks ? 1 : 0.3,
               }}
             />

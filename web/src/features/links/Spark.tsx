@@ -3,7 +3,7 @@ import { counted } from '../../parts/numbers'
 const [width, height] = [72, 20]
 
 /** Clicks of the last thirty days as a line; nothing where there were none. */
-export function Spark({ course, color }: { course: readonly number[]; color: number }) {
+export function Spark({ course, color }: { course: readonly number[]; color: string }) {
   const sum = course.reduce((all, day) => all + day, 0)
   if (sum === 0) return null
   const most = Math.max(...course)
@@ -18,13 +18,7 @@ export function Spark({ course, color }: { course: readonly number[]; color: num
       role="img"
       aria-label={`${counted(sum, 'click')} in the last 30 days`}
     >
-      <polyline
-        points={points}
-        fill="none"
-        stroke={`var(--channel-${color})`}
-        strokeWidth={1.5}
-        strokeLinejoin="round"
-      />
+      <polyline points={points} fill="none" stroke={color} strokeWidth={1.5} strokeLinejoin="round" />
     </svg>
   )
 }

@@ -2,8 +2,11 @@ import { Alert, Button, Group, NumberInput, Text, TextInput } from '@mantine/cor
 import { useForm } from '@mantine/form'
 import { useDebouncedValue } from '@mantine/hooks'
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { api, fieldErrors, read, wordsOf } from '../../api/client'
 import type { Channel } from '../../api/vocabulary'
+import { pixelsQuery } from '../retargeting/pixels'
+import { PixelsField } from '../retargeting/PixelsField'
 import { ColorField } from './ColorField'
 
 interface Props {
@@ -20,12 +23,16 @@ export function ChannelForm({ channel, onDone }: Props) {
       name: channel?.name ?? '',
       signet: channel?.signet ?? '',
       color: channel?.color,
+      ownColor: channel?.ownColor ?? '',
       source: channel?.source ?? '',
       medium: channel?.medium ?? '',
       textLimit: channel?.textLimit ?? '',
       addressLength: channel?.addressLength ?? '',
     },
   })
+  const pixels = useQuery(pixelsQuery)
+  const attached = (pixels.data ?? []).filter((p) => channel && p.channels.includes(channel.key))
+  const [chosen, setChosen] = useState<string[]>()
   const [name] = useDebouncedValue(form.values.name.trim(), 250)
   const proposal = useQuery({
     queryKey: ['channels', 'proposal', name],
@@ -43,13 +50,14 @@ export function ChannelForm({ channel, onDone }: Props) {
         medium: medium.trim() || undefined,
         textLimit: Number(textLimit),
         addressLength: Number(addressLength),
+        pixels: chosen,
       }
       return channel
         ? read(api.PATCH('/api/v1/channels/{id}', { params: { path: { id: channel.id } }, body }))
         : read(api.POST('/api/v1/channels', { body }))
     },
     onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ['channels'] })
+      await Promise.all([['channels'], ['pixels']].map((queryKey) => queries.invalidateQueries({ queryKey })))
       form.reset()
       onDone()
     },
@@ -113,8 +121,21 @@ export function ChannelForm({ channel, onDone }: Props) {
       <ColorField
         signet={form.values.signet.trim() || form.values.name.trim().slice(0, 2)}
         value={form.values.color}
-        onChange={(color) => form.setFieldValue('color', color)}
+        own={form.values.ownColor}
+        error={form.errors.ownColor}
+        onChange={(color, ownColor) => form.setValues({ color, ownColor })}
       />
+      {pixels.data && pixels.data.length > 0 && (
+        <PixelsField
+          mt="sm"
+          maw={480}
+          label="Default pixels"
+          description="Fire for all its links, existing ones too"
+          value={chosen ?? attached.map((p) => p.id)}
+          onChange={setChosen}
+          error={form.errors.pixels}
+        />
+      )}
       {channel && (
         <Text size="sm" c="dimmed" mt="sm">
           New links use the new source and medium. Existing links keep theirs, so past clicks stay comparable.

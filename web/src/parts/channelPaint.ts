@@ -1,0 +1,11 @@
+import type { ChannelLook } from '../api/vocabulary'
+
+/** The colour of a channel as CSS: one of the set, or its own. White letters read on its own in the light scheme, since
+ * the server sees to it; in the dark one it is mixed with white, so that dark letters read on any hue (5.6 to 1 on black). */
+export const channelPaint = ({ color, ownColor }: Pick<ChannelLook, 'color' | 'ownColor'>) =>
+  ownColor
+    ? `light-dark(${ownColor}, color-mix(in oklab, ${ownColor} 35%, white))`
+    : `var(--channel-${color})`
+
+/** What stands for a channel that isn’t known. */
+export const noChannelPaint = 'var(--channel-8)'
