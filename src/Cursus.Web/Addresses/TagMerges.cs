@@ -37,27 +37,43 @@ public static class TagMerges
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
         Request request, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var (merge, problem) = await Merge(request, member, db, clock, "", cancel);
+        if (merge is null)
+        {
+            return problem!;
+        }
+
+        await transaction.CommitAsync(cancel);
+        await feed.CatchUp();
+        return TypedResults.Created($"/api/v1/tag-merges/{merge.Id}", await Read(db, db.TagMerges.Where(m => m.Id == merge.Id)).SingleAsync(cancel));
+    }
+
+    /// <summary>Saves a merge, with the finished addresses of its links; or says what is wrong with it. The caller holds the transaction.</summary>
+    /// <param name="prefix">What errors’ fields begin with.</param>
+    internal static async Task<(TagMerge? Merge, ProblemHttpResult? Problem)> Merge(Request request, CurrentMember member, CursusDb db, IClock clock, string prefix, CancellationToken cancel)
+    {
         var errors = new FieldErrors();
-        var (from, into) = (Vocabulary.Tag(request.From, errors, "from"), Vocabulary.Tag(request.Into, errors, "into"));
+        var (from, into) = (Vocabulary.Tag(request.From, errors, prefix + "from"), Vocabulary.Tag(request.Into, errors, prefix + "into"));
         if (from is not null && from == into)
         {
-            errors.Add("into", new Flaw("merge-same", "These are the same value. Choose a different one to merge into."));
+            errors.Add(prefix + "into", new Flaw("merge-same", "These are the same value. Choose a different one to merge into."));
         }
 
         if (errors.Any)
         {
-            return ApiProblem.Invalid(errors);
+            return (null, ApiProblem.Invalid(errors));
         }
 
         var merges = db.TagMerges.Where(m => m.WorkspaceId == member.WorkspaceId && m.Field == request.Field);
         if (await merges.FirstOrDefaultAsync(m => m.FromValue == from!.Text || m.FromValue == into!.Text || m.IntoValue == from!.Text, cancel) is { } other)
         {
-            return ApiProblem.Conflict("merge-chain", $"“{other.FromValue}” is already merged into “{other.IntoValue}”. Undo that first, or merge into “{other.IntoValue}”.");
+            return (null, ApiProblem.Conflict("merge-chain", $"“{other.FromValue}” is already merged into “{other.IntoValue}”. Undo that first, or merge into “{other.IntoValue}”."));
         }
 
         if (request.Field == TagField.Campaign && !await db.Campaigns.AnyAsync(c => c.WorkspaceId == member.WorkspaceId && c.Key == into!.Text, cancel))
         {
-            return ApiProblem.Invalid("into", new Flaw("campaign-unknown", $"This workspace has no campaign “{into}”. Choose an existing one."));
+            return (null, ApiProblem.Invalid(prefix + "into", new Flaw("campaign-unknown", $"This workspace has no campaign “{into}”. Choose an existing one.")));
         }
 
         var merge = new TagMerge
@@ -70,8 +86,8 @@ public static class TagMerges
             MergedBy = member.Id,
         };
         db.Add(merge);
-        await SendAgain(merge, db, feed, cancel);
-        return TypedResults.Created($"/api/v1/tag-merges/{merge.Id}", await Read(db, db.TagMerges.Where(m => m.Id == merge.Id)).SingleAsync(cancel));
+        await SendAgain(merge, db, cancel);
+        return (merge, null);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Undo(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
@@ -81,15 +97,17 @@ public static class TagMerges
             return ApiProblem.NotFound("merge");
         }
 
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         db.Remove(merge);
-        await SendAgain(merge, db, feed, cancel);
+        await SendAgain(merge, db, cancel);
+        await transaction.CommitAsync(cancel);
+        await feed.CatchUp();
         return TypedResults.NoContent();
     }
 
-    /// <summary>Saves, with the finished addresses of all links that carry the given-up value written anew, in one transaction.</summary>
-    private static async Task SendAgain(TagMerge merge, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    /// <summary>Saves, with the finished addresses of all links that carry the given-up value written anew.</summary>
+    private static async Task SendAgain(TagMerge merge, CursusDb db, CancellationToken cancel)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await db.SaveChangesAsync(cancel);
         var merged = await TagWords.ReadMerged(db, merge.WorkspaceId, cancel);
         var links = await Carrying(db, merge.WorkspaceId, merge.Field, merge.FromValue).Include(l => l.Campaign).ToListAsync(cancel);
@@ -102,8 +120,6 @@ public static class TagMerges
         }
 
         await db.SaveChangesAsync(cancel);
-        await transaction.CommitAsync(cancel);
-        await feed.CatchUp();
     }
 
     private static IQueryable<Link> Carrying(CursusDb db, Guid workspaceId, TagField field, string value) => db.Links.Where(l => l.WorkspaceId == workspaceId && (

@@ -129,6 +129,7 @@ public static class ApiSetup
         Recipes.Map(api);
         Batches.Batches.Map(api);
         RunBatch.Map(api);
+        ListVocabulary.Map(api);
         BatchFiles.Map(api);
         Channels.Map(api);
         ChannelSet.Map(api);

@@ -18,7 +18,7 @@ namespace Cursus.Web.Posts;
 /// <summary>/campaigns: what posts are for. A campaign's key is the value written into addresses.</summary>
 public static class Campaigns
 {
-    private const int MaxName = 100;
+    internal const int MaxName = 100;
 
     /// <param name="Key">The value in addresses; made from the name where left out, and fixed from then on.</param>
     /// <param name="EvenSo">True adds a campaign although it looks like another one in other spelling.</param>

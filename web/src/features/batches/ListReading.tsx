@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { wordsOf } from '../../api/client'
 import type { Domain } from '../../api/vocabulary'
 import { count, counted } from '../../parts/numbers'
+import { useSession } from '../access/session'
 import classes from './Batch.module.css'
 import {
   batchQuery,
@@ -21,6 +22,7 @@ import { ColumnsTable } from './ColumnsTable'
 import { ForAllFields } from './ForAllFields'
 import { LineRemarks } from './LineRemarks'
 import { ListChoices } from './ListChoices'
+import { ListVocabulary } from './ListVocabulary'
 import { MadeRows } from './MadeRows'
 import { NewCampaigns } from './NewCampaigns'
 import { Outcomes } from './Outcomes'
@@ -40,6 +42,7 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
   const [settled] = useDebouncedValue({ columns, forAll, choices, isGoodOnly: false }, 200)
   const preview = useQuery(previewQuery(batch.id, settled))
   const queries = useQueryClient()
+  const isOwner = useSession()?.role === 'owner'
   const run = useMutation({
     mutationFn: () => runBatch(batch.id, { columns, forAll, choices, isGoodOnly }),
     onSuccess: (running) => queries.setQueryData(batchQuery(batch.id).queryKey, running),
@@ -79,6 +82,7 @@ export function ListReading({ batch, domains, onDiscarded }: Props) {
             <>
               <Outcomes batch={batch} preview={found} request={settled} />
               <NewCampaigns names={found.newCampaigns} />
+              {isOwner && <ListVocabulary batch={batch.id} columns={settled.columns} />}
               <LineRemarks
                 title={`${counted(bad, 'line')} can’t be used as they are`}
                 remarks={found.problems}
