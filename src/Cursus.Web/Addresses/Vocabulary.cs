@@ -196,6 +196,18 @@ internal sealed class Vocabulary
         return channel;
     }
 
+    /// <summary>The one channel in use with this source and medium, in any merged spelling; null where there is none, or there are several.</summary>
+    public Channel? ChannelOf(string? source, string? medium)
+    {
+        if (!TagValue.TryParse(source, out var from, out _) || !TagValue.TryParse(medium, out var by, out _))
+        {
+            return null;
+        }
+
+        var (sent, kind) = (Words.Merged.Of(TagField.Source, from).Text, Words.Merged.Of(TagField.Medium, by).Text);
+        return channels.Values.Where(c => c.RetiredAt is null && c.Source == sent && c.Medium == kind).Take(2).ToList() is [var only] ? only : null;
+    }
+
     /// <summary>The key of the channel that is called so, by key or by name, as spreadsheets have it; the text itself where there is none.</summary>
     public string ChannelKey(string text) =>
         channels.ContainsKey(text) ? text : channels.Values.FirstOrDefault(c => c.Name.Equals(text, StringComparison.OrdinalIgnoreCase))?.Key ?? text;

@@ -48,8 +48,12 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
             [.. forAll.Tags ?? [], .. line.Words(ListField.Tags), .. groupTags], forAll.Pixels, forAll.Options, line[ListField.Note] ?? forAll.Note,
             Folder(line[ListField.Folder] ?? (choices.Groups == GroupsBecome.Tags ? null : line[ListField.Group]), errors) ?? forAll.Folder,
             Bound(line, ListField.OpensAt, "opensAt", errors), Bound(line, ListField.EndsAt, "endsAt", errors));
-        return request is { Source: null, Medium: null, Campaign: null, Channel: null } ? WithPastedTags(request) : request;
+        return Placed(request is { Source: null, Medium: null, Campaign: null, Channel: null } ? WithPastedTags(request) : request);
     }
+
+    /// <summary>Old lists seldom name a channel, though their source and medium say which one it was.</summary>
+    private CreateLink.Request Placed(CreateLink.Request request) =>
+        request.Channel is null && vocabulary.ChannelOf(request.Source, request.Medium) is { } channel ? request with { Channel = channel.Key } : request;
 
     /// <summary>When the line's link opens or ends, as requests say it.</summary>
     private string? Bound(ListLine line, ListField field, string name, FieldErrors errors) =>

@@ -41,6 +41,9 @@ public class ListVocabularyTests(CursusApp app)
         again["channels"]!.AsArray().ShouldAllBe(c => (bool)c!["isKnown"]!);
         again["campaigns"]!.AsArray().ShouldAllBe(c => (bool)c!["isKnown"]!);
         again["merges"]!.AsArray().ShouldBeEmpty();
+
+        var preview = await World.Read(await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch}/preview", new { }, Cancel));
+        preview["rows"]!.AsArray().Select(r => (string?)r!["channel"]).ShouldBe(["harbour-radio", "harbour-radio", "harbour-radio", "perch"], "each link finds its channel by its source and medium, whatever the spelling");
     }
 
     [Fact]

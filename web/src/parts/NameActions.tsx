@@ -48,7 +48,7 @@ export function NameActions({ name, onRename, onDelete, loses }: Props) {
       </form>
     )
   return (
-    <Group gap={8} justify="flex-end">
+    <Group gap={isSure ? 8 : 0} justify="flex-end" wrap={isSure || error ? 'wrap' : 'nowrap'}>
       {isSure ? (
         <>
           <span>{loses}</span>

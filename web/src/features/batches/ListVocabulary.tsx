@@ -32,7 +32,9 @@ export function ListVocabulary({ batch, columns }: Props) {
   return (
     <section aria-label="Vocabulary of the list" className={classes.remarks}>
       <Group justify="space-between" gap={12}>
-        <Text>New here? Take over the channels, campaigns and UTM values of your old links.</Text>
+        <Text>
+          Set up channels and campaigns from these links, and merge different spellings of one value.
+        </Text>
         <Button variant="default" aria-expanded={isOpen} onClick={() => setIsOpen(!isOpen)}>
           {isOpen ? 'Hide suggestions' : 'Suggest from this list'}
         </Button>
@@ -145,7 +147,7 @@ function Choices({ batch, proposal }: { batch: string; proposal: Proposal }) {
       )}
       <Group>
         <Button disabled={sum === 0} loading={add.isPending} onClick={() => add.mutate()}>
-          Add {summary(wanted)}
+          {sum === 0 ? 'Add' : `Add ${summary(wanted)}`}
         </Button>
       </Group>
     </Stack>

@@ -14,8 +14,16 @@ export function NeedsAttentionPage() {
   const { ignored } = useSearch({ from: '/members/needs-attention' })
   const found = useQuery(careQuery(ignored === 'yes'))
   const summary = useQuery(checkSummaryQuery)
+  const title = ignored ? 'Ignored for now' : 'Needs attention'
+  // How the check stands is above the list, which would move if it came later.
+  if (found.isPending || summary.isPending)
+    return (
+      <Page title={title}>
+        <Loading />
+      </Page>
+    )
   return (
-    <Page title={ignored ? 'Ignored for now' : 'Needs attention'} beside={<Other ignored={ignored} />}>
+    <Page title={title} beside={<Other ignored={ignored} />}>
       <Standing />
       {!ignored &&
         summary.data?.certificates.map((certificate) => (
@@ -25,7 +33,6 @@ export function NeedsAttentionPage() {
             it.
           </Alert>
         ))}
-      {found.isPending && <Loading />}
       {found.isError && <Failed error={found.error} onRetry={() => void found.refetch()} />}
       {found.data?.total === 0 && (ignored ? <NoneIgnored /> : <AllWell />)}
       {found.data && found.data.total > 0 && (

@@ -55,7 +55,7 @@ export function SavedViews({ question, asked }: { question: Question; asked: Ask
           </Menu.Dropdown>
         </Menu>
       )}
-      <Group gap={4} ml="auto">
+      <Group gap={4} ml="auto" wrap="nowrap" style={{ flexShrink: 0 }}>
         <Button
           variant="subtle"
           size="compact-sm"

@@ -1,13 +1,14 @@
 import { Button, Checkbox, Group as Row, Popover, Select, Stack, Text, VisuallyHidden } from '@mantine/core'
 import { useDocumentTitle, useHotkeys } from '@mantine/hooks'
-import { useInfiniteQuery } from '@tanstack/react-query'
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { Link as RouterLink, Outlet, useNavigate, useParams, useSearch } from '@tanstack/react-router'
 import { useCallback } from 'react'
-import { useChannels } from '../../api/vocabulary'
+import { useChannels, vocabulary } from '../../api/vocabulary'
 import { counted } from '../../parts/numbers'
 import { Empty, Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
 import { AttentionNote } from '../checking/AttentionNote'
+import { checkSummaryQuery } from '../checking/checks'
 import { BulkCodes } from '../codes/BulkCodes'
 import { columns, hiddenOf, sorts, toggled, type Column } from './columns'
 import { FilterBar } from './FilterBar'
@@ -30,6 +31,10 @@ export function LinksPage() {
   const channels = useChannels()
   const found = useInfiniteQuery(linksQuery(search))
   useDocumentTitle('Links · Cursus')
+  // Folders and what needs attention stand above the list, which would move if they came later.
+  const folders = useQuery(vocabulary.folders)
+  const summary = useQuery(checkSummaryQuery)
+  const isWaiting = folders.isPending || summary.isPending
 
   const links = found.data?.pages.flatMap((page) => page.items) ?? []
   const total = found.data?.pages[0]?.total ?? 0
@@ -50,76 +55,82 @@ export function LinksPage() {
       <div className={classes.list}>
         <VisuallyHidden component="h1">Links</VisuallyHidden>
         <FilterBar search={search} channels={channels} onNarrow={narrow} />
-        <FolderStrip
-          search={search}
-          onMove={(folder, link) => {
-            if (!mayEdit(session)) return
-            const moved = link ? { ids: [link] } : selectionOf(selection.picked, search, total)
-            change.mutate({ links: moved, change: { folder } })
-          }}
-        />
-        <RecentChanges />
-        <Row justify="space-between" my={10}>
-          <Row gap={6}>
-            <Button
-              variant="subtle"
-              size="compact-sm"
-              onClick={() => narrow({ view: isFlat ? undefined : 'flat' })}
-            >
-              {isFlat ? 'Group by post' : 'Show as one list'} <kbd className={classes.key}>g</kbd>
-            </Button>
-            <Select
-              aria-label="Sort by"
-              size="xs"
-              w={164}
-              data={search.query ? [{ value: '', label: 'Best match first' }, ...sorts] : sorts}
-              value={search.sort ?? (search.query ? '' : 'newest')}
-              placeholder="By column"
-              onChange={(sort) => narrow({ sort: sort || undefined })}
+        {isWaiting ? (
+          <Loading rows={10} />
+        ) : (
+          <>
+            <FolderStrip
+              search={search}
+              onMove={(folder, link) => {
+                if (!mayEdit(session)) return
+                const moved = link ? { ids: [link] } : selectionOf(selection.picked, search, total)
+                change.mutate({ links: moved, change: { folder } })
+              }}
             />
-            <ColumnChoice search={search} onNarrow={narrow} />
-            <AttentionNote />
-          </Row>
-          <Row gap={12}>
-            <Text size="sm" c="dimmed" role="status">
-              {found.data &&
-                (isNear && total > 0
-                  ? `No exact match. ${counted(total, 'similar link')}:`
-                  : counted(total, 'link'))}
-            </Text>
-            {mayEdit(session) && (
-              <Button
-                variant="subtle"
-                size="compact-sm"
-                renderRoot={(props) => <RouterLink to="/send/many" {...props} />}
-              >
-                Import links
-              </Button>
+            <RecentChanges />
+            <Row justify="space-between" my={10}>
+              <Row gap={6}>
+                <Button
+                  variant="subtle"
+                  size="compact-sm"
+                  onClick={() => narrow({ view: isFlat ? undefined : 'flat' })}
+                >
+                  {isFlat ? 'Group by post' : 'Show as one list'} <kbd className={classes.key}>g</kbd>
+                </Button>
+                <Select
+                  aria-label="Sort by"
+                  size="xs"
+                  w={164}
+                  data={search.query ? [{ value: '', label: 'Best match first' }, ...sorts] : sorts}
+                  value={search.sort ?? (search.query ? '' : 'newest')}
+                  placeholder="By column"
+                  onChange={(sort) => narrow({ sort: sort || undefined })}
+                />
+                <ColumnChoice search={search} onNarrow={narrow} />
+                <AttentionNote />
+              </Row>
+              <Row gap={12}>
+                <Text size="sm" c="dimmed" role="status">
+                  {found.data &&
+                    (isNear && total > 0
+                      ? `No exact match. ${counted(total, 'similar link')}:`
+                      : counted(total, 'link'))}
+                </Text>
+                {mayEdit(session) && (
+                  <Button
+                    variant="subtle"
+                    size="compact-sm"
+                    renderRoot={(props) => <RouterLink to="/send/many" {...props} />}
+                  >
+                    Import links
+                  </Button>
+                )}
+                <BulkCodes
+                  of={isNarrowed(search) ? 'this list' : 'the workspace'}
+                  count={total}
+                  size="compact-sm"
+                  findLinks={() => findIds(search)}
+                />
+              </Row>
+            </Row>
+            {found.isPending && <Loading rows={9} />}
+            {found.isError && <Failed error={found.error} onRetry={() => void found.refetch()} />}
+            {found.data &&
+              links.length === 0 &&
+              (isNarrowed(search) ? <NoneFound /> : <NoneYet isReader={!mayEdit(session)} />)}
+            {links.length > 0 && (
+              <LinksTable
+                links={links}
+                total={total}
+                search={search}
+                channels={channels}
+                selection={selection}
+                isBeside={linkId !== undefined}
+                onSort={(sort) => narrow({ sort })}
+                onEnd={more}
+              />
             )}
-            <BulkCodes
-              of={isNarrowed(search) ? 'this list' : 'the workspace'}
-              count={total}
-              size="compact-sm"
-              findLinks={() => findIds(search)}
-            />
-          </Row>
-        </Row>
-        {found.isPending && <Loading rows={9} />}
-        {found.isError && <Failed error={found.error} onRetry={() => void found.refetch()} />}
-        {found.data &&
-          links.length === 0 &&
-          (isNarrowed(search) ? <NoneFound /> : <NoneYet isReader={!mayEdit(session)} />)}
-        {links.length > 0 && (
-          <LinksTable
-            links={links}
-            total={total}
-            search={search}
-            channels={channels}
-            selection={selection}
-            isBeside={linkId !== undefined}
-            onSort={(sort) => narrow({ sort })}
-            onEnd={more}
-          />
+          </>
         )}
         <BulkBar selection={selection} search={search} total={total} />
       </div>

@@ -14,6 +14,7 @@ import { mayEdit, useSession } from '../access/session'
 
 export function CampaignsSection() {
   const campaigns = useQuery(vocabulary.campaigns)
+  const recipes = useQuery(vocabulary.recipes)
   const session = useSession()
   const queries = useQueryClient()
   const form = useForm({ initialValues: { name: '' } })
@@ -25,7 +26,7 @@ export function CampaignsSection() {
     },
   })
   if (campaigns.isError) return <Failed error={campaigns.error} onRetry={() => void campaigns.refetch()} />
-  if (!campaigns.data) return <Loading />
+  if (!campaigns.data || recipes.isPending) return <Loading />
   return (
     <>
       <Sheet
@@ -108,6 +109,7 @@ function CampaignRecipe({ campaign, mayChange }: { campaign: Campaign; mayChange
     <Select
       aria-label={`Recipe of ${campaign.name}`}
       size="sm"
+      w={150}
       clearable
       placeholder="none"
       data={recipes.data.map((r) => ({ value: r.id, label: r.name }))}

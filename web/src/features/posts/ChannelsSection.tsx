@@ -13,8 +13,9 @@ import {
   sortableKeyboardCoordinates,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable'
-import { Button } from '@mantine/core'
+import { Anchor, Button, Group } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { api, read } from '../../api/client'
 import { vocabulary, type Channel } from '../../api/vocabulary'
@@ -91,7 +92,12 @@ export function ChannelsSection() {
           {isAdding ? (
             <ChannelForm onDone={() => setIsAdding(false)} />
           ) : (
-            <Button onClick={() => setIsAdding(true)}>Add channel</Button>
+            <Group gap={16}>
+              <Button onClick={() => setIsAdding(true)}>Add channel</Button>
+              <Anchor size="sm" component={Link} to="/send/many">
+                Suggest channels from a list of old links
+              </Anchor>
+            </Group>
           )}
         </div>
       )}

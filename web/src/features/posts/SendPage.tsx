@@ -29,7 +29,8 @@ export function SendPage() {
   const domains = useQuery(vocabulary.domains)
   const campaigns = useQuery(vocabulary.campaigns)
   const recipes = useQuery(vocabulary.recipes)
-  const drafts = useQuery({ ...draftsQuery, enabled: isOther })
+  // They stand above the sheet, which would move if they came later.
+  const drafts = useQuery(draftsQuery)
   const kept = isOther ? drafts.data?.find((d) => d.id === draft) : undefined
   const isFetchingDraft = isOther && !kept && drafts.isFetching
   const onKept = useCallback(
@@ -55,7 +56,14 @@ export function SendPage() {
         <Failed error={failed.error} onRetry={() => void failed.refetch()} />
       </Page>
     )
-  if (!channels.data || !domains.data || !campaigns.data || !recipes.data || isFetchingDraft)
+  if (
+    !channels.data ||
+    !domains.data ||
+    !campaigns.data ||
+    !recipes.data ||
+    drafts.isPending ||
+    isFetchingDraft
+  )
     return (
       <Page title="New post">
         <Loading />

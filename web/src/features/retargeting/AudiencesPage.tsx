@@ -4,7 +4,7 @@ import { useQueries, useQuery } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { vocabulary } from '../../api/vocabulary'
-import { count, percent } from '../../parts/numbers'
+import { count, counted, percent } from '../../parts/numbers'
 import { Page } from '../../parts/Page'
 import { Sheet } from '../../parts/Sheet'
 import { Empty, Failed, Loading } from '../../parts/States'
@@ -16,9 +16,13 @@ import { about, audienceQuery, pixelsQuery, visitsOf, type Audience, type Pixel 
 /** All pixels, each with about how many visitors its network knows by it. */
 export function AudiencesPage() {
   const pixels = useQuery(pixelsQuery)
+  const campaigns = useQuery(vocabulary.campaigns)
+  const channels = useQuery(vocabulary.channels)
   const isOwner = useSession()?.role === 'owner'
   const [isAdding, setIsAdding] = useState(false)
   const audiences = useQueries({ queries: (pixels.data ?? []).map((p) => audienceQuery(p.id)) })
+  // Widths of columns go by what is in them, so that figures that came later would move the rows.
+  const isWaiting = [campaigns, channels, ...audiences].some((q) => q.isPending)
   const add = isOwner && !isAdding && (
     <Button leftSection={<IconPlus size={16} aria-hidden />} onClick={() => setIsAdding(true)}>
       Set up a pixel
@@ -33,7 +37,7 @@ export function AudiencesPage() {
       )}
       {pixels.isError ? (
         <Failed error={pixels.error} onRetry={() => void pixels.refetch()} />
-      ) : !pixels.data ? (
+      ) : !pixels.data || isWaiting ? (
         <Loading rows={3} />
       ) : pixels.data.length === 0 ? (
         !isAdding && (
@@ -103,7 +107,7 @@ function FiresFor({ pixel }: { pixel: Pixel }) {
   ]
   return (
     <>
-      {count(pixel.links)} links
+      {counted(pixel.links, 'link')}
       {names.length > 0 && <span className={classes.dim}> · {names.join(', ')}</span>}
     </>
   )
