@@ -33,8 +33,8 @@ export function ComparePage() {
   return (
     <div className={classes.page}>
       <SavedViews question={question} asked={asked} />
-      <QuestionSentence question={question} labels={answer.data} />
-      {answer.isPending && <Loading />}
+      {/* The answer knows the days that are meant; the sentence is as long as they are. */}
+      {answer.isPending ? <Loading /> : <QuestionSentence question={question} labels={answer.data} />}
       {answer.isError && <Failed error={answer.error} onRetry={() => void answer.refetch()} />}
       {answer.data && !answer.isError && (
         <div
