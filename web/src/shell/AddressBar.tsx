@@ -1,5 +1,5 @@
 import { Combobox, Kbd, Loader, TextInput, useCombobox } from '@mantine/core'
-import { useDebouncedValue, useHotkeys } from '@mantine/hooks'
+import { useDebouncedValue, useHotkeys, useMediaQuery } from '@mantine/hooks'
 import { IconSearch } from '@tabler/icons-react'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
@@ -38,6 +38,7 @@ export function AddressBar() {
   const field = useRef<HTMLInputElement>(null)
   const navigate = useNavigate()
   const session = useSession()
+  const isNarrow = useMediaQuery('(max-width: 48em)')
   const makeQuickLink = useQuickLink()
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() })
   const isAddress = looksLikeAddress(text)
@@ -85,7 +86,7 @@ export function AddressBar() {
           <TextInput
             ref={field}
             aria-label="Paste an address or search"
-            placeholder="Paste an address or search"
+            placeholder={isNarrow ? 'Search or paste' : 'Paste an address or search'}
             radius="xl"
             leftSection={<IconSearch size={16} aria-hidden />}
             rightSection={found.isFetching ? <Loader size={14} /> : <Kbd size="xs">/</Kbd>}
