@@ -9,8 +9,8 @@ const args =
 export default defineConfig({
   testDir: 'specs',
   outputDir: 'results/traces',
-  timeout: 45_000,
-  expect: { timeout: 10_000 },
+  timeout: 120_000,
+  expect: { timeout: 30_000 },
   workers: 1,
   // A shared machine may stand still for seconds. What passes at the second try only is told at the end of all tests.
   retries: 1,
