@@ -54,9 +54,10 @@ public sealed record VocabularyProposal(IReadOnlyList<ProposedChannel> Channels,
         var pairs = links.Where(l => l is { Source: not null, Medium: not null })
             .CountBy(l => (Source: Meant(TagField.Source, l.Source!), Medium: Meant(TagField.Medium, l.Medium!))).ToList();
         var campaigns = links.Where(l => l.Campaign is not null).CountBy(l => Meant(TagField.Campaign, l.Campaign!));
+        var mediums = pairs.CountBy(p => p.Key.Source).ToDictionary();
         return new(
-            [.. pairs.Select(p => new ProposedChannel(NameOf(p.Key, pairs.Select(o => o.Key)), p.Key.Source, p.Key.Medium, p.Value, channels.Contains(p.Key)))
-                .OrderByDescending(c => c.Links).ThenBy(c => c.Source, StringComparer.Ordinal).ThenBy(c => c.Medium, StringComparer.Ordinal).Take(MaxValues)],
+            [.. pairs.OrderByDescending(p => p.Value).ThenBy(p => p.Key.Source, StringComparer.Ordinal).ThenBy(p => p.Key.Medium, StringComparer.Ordinal).Take(MaxValues)
+                .Select(p => new ProposedChannel(NameOf(p.Key.Source, p.Key.Medium, mediums[p.Key.Source] > 1), p.Key.Source, p.Key.Medium, p.Value, channels.Contains(p.Key)))],
             [.. campaigns.Select(c => new ProposedCampaign(Worded(c.Key), c.Key, c.Value, agreed(TagField.Campaign).Contains(c.Key)))
                 .OrderByDescending(c => c.Links).ThenBy(c => c.Value, StringComparer.Ordinal).Take(MaxValues)],
             [.. merges.OrderByDescending(m => m.Links).ThenBy(m => m.From, StringComparer.Ordinal)]);
@@ -82,10 +83,10 @@ public sealed record VocabularyProposal(IReadOnlyList<ProposedChannel> Channels,
     }
 
     /// <summary>By its source; where a source has several mediums, by both.</summary>
-    private static string NameOf((string Source, string Medium) channel, IEnumerable<(string Source, string Medium)> all)
+    private static string NameOf(string source, string medium, bool hasSeveral)
     {
-        var name = ReferrerSite.OfNetwork(channel.Source)?.Network ?? Worded(channel.Source);
-        return all.Count(o => o.Source == channel.Source) == 1 ? name : $"{name} {channel.Medium}";
+        var name = ReferrerSite.OfNetwork(source)?.Network ?? Worded(source);
+        return hasSeveral ? $"{name} {medium}" : name;
     }
 
     /// <summary>“winter-members” as “Winter members”.</summary>

@@ -9,10 +9,6 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
 {
     private const int DaysAtOnce = 2000;
 
-    /// <summary>Tells of a writer of its own, so that those who ship clicks forget what they know of days and of links.</summary>
-    private const string TellWriters =
-        "insert into journals (key, shipped_to) values ('00000000-0000-0000-0000-000000000000', 1) on conflict (key) do update set shipped_to = journals.shipped_to + 1";
-
     /// <summary>A day of a link whose roll-up is not what its clicks come to.</summary>
     /// <param name="Clicks">People's clicks by the clicks themselves.</param>
     /// <param name="RolledUp">People's clicks by the roll-up; the difference may also lie in what the clicks tell.</param>
@@ -62,13 +58,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Run(ClickStore.Lock, cancel);
-        await connection.RunLong(TellWriters, cancel);
-        var ofWorkspace = $"d.link_id in (select id from links where workspace_id = '{workspace}')";
-        await connection.RunLong($"""
-            delete from open_days d where {ofWorkspace};
-            delete from link_days d where {ofWorkspace} and not {ClickRetention.IsAlone("day")};
-            delete from link_months d where {ofWorkspace} and not {ClickRetention.IsAlone("month")};
-            """, cancel);
+        await Clear(connection, $"d.link_id in (select id from links where workspace_id = '{workspace}')", cancel);
         await Write(connection, Recount.Days(connection, workspace, cancel, zone, progress), cancel);
 
         // Last, since other settings of the workspace can't be changed from here on.
@@ -129,14 +119,18 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
         return await check.End(cancel);
     }
 
+    /// <summary>Deletes roll-ups of which there are clicks, and tells of a writer of its own, so that those who ship clicks forget what they know of days and of links.</summary>
+    /// <param name="which">Those of which links: a condition on a row <c>d</c>.</param>
+    private static Task Clear(NpgsqlConnection connection, string which, CancellationToken cancel) => connection.RunLong($"""
+        insert into journals (key, shipped_to) values ('00000000-0000-0000-0000-000000000000', 1) on conflict (key) do update set shipped_to = journals.shipped_to + 1;
+        delete from open_days d where {which};
+        delete from link_days d where {which} and not {ClickRetention.IsAlone("day")};
+        delete from link_months d where {which} and not {ClickRetention.IsAlone("month")};
+        """, cancel);
+
     private static async Task Rebuild(NpgsqlConnection connection, Instant now, CancellationToken cancel)
     {
-        await connection.RunLong(TellWriters, cancel);
-        await connection.RunLong($"""
-            delete from open_days;
-            delete from link_days d where not {ClickRetention.IsAlone("day")};
-            delete from link_months d where not {ClickRetention.IsAlone("month")};
-            """, cancel);
+        await Clear(connection, "true", cancel);
         await SealedRollUp.MoveUntil(connection, SealedRollUp.OpenAt(now), cancel);
         await TotalRollUp.Rebuild(connection, cancel);
         await Write(connection, Recount.Days(connection, null, cancel), cancel);

@@ -24,6 +24,14 @@ internal sealed class ArchivedLineRules
         ["handoff_settings"] = ["privacy_page"],
     };
 
+    /// <summary>The columns of tables that hold one of a few choices by its number.</summary>
+    private static readonly Dictionary<string, string[]> Choices = new()
+    {
+        ["workspaces"] = ["week_start", "slug_kind", "options_pass_query", "options_referrer"],
+        ["domains"] = ["options_pass_query", "options_referrer"],
+        ["links"] = ["options_pass_query", "options_referrer"],
+    };
+
     private readonly Dictionary<string, AdNetwork> networks = AdNetworkFile.Shipped.ToDictionary(n => n.Key);
 
     /// <summary>What is wrong with a line; null where nothing is. Networks have to come before their pixels.</summary>
@@ -34,6 +42,14 @@ internal sealed class ArchivedLineRules
             if (Text(line, column) is { } address && !Destination.TryParse(address, out _, out var flaw))
             {
                 return flaw;
+            }
+        }
+
+        foreach (var column in Choices.GetValueOrDefault(table, []))
+        {
+            if (line.TryGetProperty(column, out var number) && !(number.ValueKind == JsonValueKind.Number && number.TryGetInt16(out var choice) && IsChoice(column, choice)))
+            {
+                return new Flaw("choice", $"“{column}” can’t be {number}.");
             }
         }
 
@@ -53,10 +69,17 @@ internal sealed class ArchivedLineRules
         };
     }
 
+    private static bool IsChoice(string column, short number) => column switch
+    {
+        "week_start" => Enum.IsDefined((WeekStart)number),
+        "slug_kind" => Enum.IsDefined((SlugKind)number),
+        "options_pass_query" => Enum.IsDefined((QueryPassing)number),
+        _ => Enum.IsDefined((ReferrerPassing)number),
+    };
+
     private static Flaw? Workspace(JsonElement line) =>
         DateTimeZoneProviders.Tzdb.GetZoneOrNull(Text(line, "time_zone") ?? "") is null ? new Flaw("time-zone", "Unknown time zone.")
-        : Text(line, "number_language") is { } language && !NumberLanguage.Tags.Contains(language) ? new Flaw("number-language", "Numbers can’t be written in its language.")
-        : line.TryGetProperty("week_start", out var start) && !Enum.IsDefined((WeekStart)start.GetInt16()) ? new Flaw("week-start", "A week can’t begin on this day.")
+        : Text(line, "number_language") is { } language && !NumberLanguage.Tags.Contains(language) ? new Flaw("number-language", "Its language of numbers isn’t supported.")
         : line.GetProperty("office_networks").EnumerateArray().Any(n => !IPNetwork.TryParse(n.GetString(), out _)) ? new Flaw("office-networks", "One of the office networks isn’t valid.")
         : null;
 

@@ -90,8 +90,8 @@ public static class ListVocabulary
             return ApiProblem.Invalid("channels", new Flaw("vocabulary-count", $"Choose 1 to {MostAtOnce} channels, campaigns and merges."));
         }
 
-        db.AddRange(await Channelled(channels, member, db, clock, errors, cancel));
-        db.AddRange(await Campaigned(campaigns, member, db, errors, cancel));
+        db.AddRange(await ChannelSet.Make(channels, member, db, clock, errors, cancel));
+        db.AddRange(await MakeCampaigns(campaigns, member, db, errors, cancel));
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -112,26 +112,7 @@ public static class ListVocabulary
         return TypedResults.Ok(new Added(channels.Count, campaigns.Count, merges.Count));
     }
 
-    private static async Task<List<Channel>> Channelled(
-        IReadOnlyList<Channels.Request> wanted, CurrentMember member, CursusDb db, IClock clock, FieldErrors errors, CancellationToken cancel)
-    {
-        var (taken, added) = (await Channels.Mine(db, member).Select(c => c.Key).ToListAsync(cancel), new List<Channel>());
-        foreach (var (i, one) in wanted.Index())
-        {
-            var channel = Channels.Make(one, member, taken.Count, clock, errors, $"channels[{i}].");
-            if (taken.Contains(channel.Key) && channel.Key.Length > 0)
-            {
-                errors.Add($"channels[{i}].name", Channels.Taken(channel.Key));
-            }
-
-            taken.Add(channel.Key);
-            added.Add(channel);
-        }
-
-        return added;
-    }
-
-    private static async Task<List<Campaign>> Campaigned(IReadOnlyList<CampaignToAdd> wanted, CurrentMember member, CursusDb db, FieldErrors errors, CancellationToken cancel)
+    private static async Task<List<Campaign>> MakeCampaigns(IReadOnlyList<CampaignToAdd> wanted, CurrentMember member, CursusDb db, FieldErrors errors, CancellationToken cancel)
     {
         var (taken, added) = (await db.Campaigns.Where(c => c.WorkspaceId == member.WorkspaceId).Select(c => c.Key).ToHashSetAsync(cancel), new List<Campaign>());
         foreach (var (i, (name, value)) in wanted.Index())

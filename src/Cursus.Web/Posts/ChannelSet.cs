@@ -34,21 +34,8 @@ public static class ChannelSet
     private static async Task<Results<Ok<IReadOnlyList<Channels.Response>>, ProblemHttpResult>> Add(
         AddRequest request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
     {
-        var taken = await Channels.Mine(db, member).Select(c => c.Key).ToListAsync(cancel);
-        var (errors, added) = (new FieldErrors(), new List<Channel>());
-        foreach (var one in request.Channels ?? [])
-        {
-            var field = $"channels[{added.Count}].";
-            var channel = Channels.Make(one, member, taken.Count, clock, errors, field);
-            if (taken.Contains(channel.Key) && channel.Key.Length > 0)
-            {
-                errors.Add($"{field}name", Channels.Taken(channel.Key));
-            }
-
-            taken.Add(channel.Key);
-            added.Add(channel);
-        }
-
+        var errors = new FieldErrors();
+        var added = await Make(request.Channels ?? [], member, db, clock, errors, cancel);
         if (added.Count == 0)
         {
             errors.Add("channels", new Flaw("channels-missing", "Choose at least one channel."));
@@ -62,6 +49,28 @@ public static class ChannelSet
         db.AddRange(added);
         await db.SaveChangesAsync(cancel);
         return TypedResults.Ok<IReadOnlyList<Channels.Response>>(added.ConvertAll(Channels.Of));
+    }
+
+    /// <summary>Channels that are not saved yet, after those that the workspace has; what is wrong with one is an error at <c>channels[i]</c>.</summary>
+    internal static async Task<List<Channel>> Make(
+        IReadOnlyList<Channels.Request> wanted, CurrentMember member, CursusDb db, IClock clock, FieldErrors errors, CancellationToken cancel)
+    {
+        var taken = await Channels.Mine(db, member).Select(c => c.Key).ToListAsync(cancel);
+        var made = new List<Channel>();
+        foreach (var one in wanted)
+        {
+            var field = $"channels[{made.Count}].";
+            var channel = Channels.Make(one, member, taken.Count, clock, errors, field);
+            if (taken.Contains(channel.Key) && channel.Key.Length > 0)
+            {
+                errors.Add($"{field}name", Channels.Taken(channel.Key));
+            }
+
+            taken.Add(channel.Key);
+            made.Add(channel);
+        }
+
+        return made;
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Order(OrderRequest request, CurrentMember member, CursusDb db, CancellationToken cancel)

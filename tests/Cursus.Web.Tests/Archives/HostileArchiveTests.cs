@@ -63,6 +63,18 @@ public sealed class HostileArchiveTests(CursusApp app) : IDisposable
         refusal.Message.ShouldContain("month");
     }
 
+    [Theory]
+    [InlineData("\"week_start\":1", "\"week_start\":9")]
+    [InlineData("\"week_start\":1", "\"week_start\":\"Monday\"")]
+    [InlineData("\"slug_kind\":0", "\"slug_kind\":70000")]
+    [InlineData("\"options_pass_query\":0", "\"options_pass_query\":7")]
+    public async Task A_choice_that_there_is_not_is_refused(string present, string hostile)
+    {
+        var archive = await Archive();
+        var refusal = await Should.ThrowAsync<ArchiveRefusedException>(async () => await Open(await WithLines(archive, lines => lines.Replace(present, hostile, StringComparison.Ordinal))));
+        refusal.Message.ShouldContain(present.Split('"')[1]);
+    }
+
     private static string Changed(string lines, Random random)
     {
         string[] values = ["null", "\"\"", "-1", "1e400", "[]", "{}", "\"\\u0000\"", "\"\\ud800\"", "99999999999999999999", "true", new string('[', 5000), "\"" + new string('x', 70_000) + "\""];

@@ -68,7 +68,7 @@ export function DomainForm({ domain, onDone }: { domain: Domain; onDone: () => P
         />
         <Checkbox
           mt={30}
-          label="Other options of its own for new links"
+          label="Use different options for new links here"
           {...form.getInputProps('hasOwnOptions', { type: 'checkbox' })}
         />
       </Group>

@@ -28,7 +28,7 @@ export function CourseChart({ answer, series, isStacked }: Props) {
   const points = pointsOf(series, shown)
   const color = (key: string, i: number) => {
     const channel = answer.by === 'channel' ? channels.get(key) : undefined
-    return channel ? channelPaint(channel) : `var(--channel-${i})`
+    return channelPaint(channel, `var(--channel-${i})`)
   }
   const marks = points.filter((point) => point.posts.length > 0)
   const shared = {

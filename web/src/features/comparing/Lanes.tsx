@@ -110,7 +110,7 @@ function Lane({ row, lane, answer, channel, opened, scale, hasPosts, hasBefore, 
   const at = (clicks: number) => `${(100 * Math.min(clicks, scale)) / scale}%`
   const isPerPost = answer.per === 'post'
   const figure = isPerPost ? number(row.clicksPerPost) : count(row.clicks)
-  const color = channel ? channelPaint(channel) : 'light-dark(#6e2a5b, #cb97ba)'
+  const color = channelPaint(channel, 'light-dark(#6e2a5b, #cb97ba)')
   return (
     <tr>
       <th scope="row">

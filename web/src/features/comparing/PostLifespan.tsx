@@ -89,7 +89,7 @@ function Roads({ by, rows }: { by: Dimension; rows: Life[] }) {
       <tbody>
         {rows.map((row) => {
           const channel = by === 'channel' ? channels.get(row.key) : undefined
-          const color = channel ? channelPaint(channel) : 'light-dark(#6e2a5b, #cb97ba)'
+          const color = channelPaint(channel, 'light-dark(#6e2a5b, #cb97ba)')
           return (
             <tr key={row.key}>
               <th scope="row">

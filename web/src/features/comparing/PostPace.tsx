@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, read, type Schema } from '../../api/client'
 import { useChannels } from '../../api/vocabulary'
-import { channelPaint, noChannelPaint } from '../../parts/channelPaint'
+import { channelPaint } from '../../parts/channelPaint'
 import { count } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { Failed } from '../../parts/States'
@@ -53,7 +53,7 @@ export function PostPace({ post }: { post: Schema['PostResponse'] }) {
                   </span>
                 </th>
                 <td className={pace.course} aria-hidden>
-                  <PaceCourse pace={p} color={channel ? channelPaint(channel) : noChannelPaint} />
+                  <PaceCourse pace={p} color={channelPaint(channel)} />
                 </td>
                 <td>{lasting(p.hours)}</td>
                 <td>{count(p.clicks)}</td>

@@ -2,7 +2,7 @@ import { Checkbox } from '@mantine/core'
 import { Link as RouterLink } from '@tanstack/react-router'
 import type { DragEvent, KeyboardEvent } from 'react'
 import type { Channel } from '../../api/vocabulary'
-import { channelPaint, noChannelPaint } from '../../parts/channelPaint'
+import { channelPaint } from '../../parts/channelPaint'
 import { addressOf } from '../../parts/addressText'
 import { count, dayOf } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
@@ -35,7 +35,7 @@ export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, pic
     destination: <span title={link.destination}>{addressOf(link.destination)}</span>,
     campaign: link.post?.campaign ?? link.campaign,
     tags: <TagPills names={link.tags} />,
-    course: <Spark course={link.course ?? []} color={channel ? channelPaint(channel) : noChannelPaint} />,
+    course: <Spark course={link.course ?? []} color={channelPaint(channel)} />,
     lastClick: link.lastClickAt && dayOf(link.lastClickAt),
     state: (
       <span style={{ color: link.state === 'dead' ? 'var(--bad)' : undefined }}>

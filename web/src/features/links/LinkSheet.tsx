@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useNavigate, useParams, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import { useChannels } from '../../api/vocabulary'
-import { channelPaint, noChannelPaint } from '../../parts/channelPaint'
+import { channelPaint } from '../../parts/channelPaint'
 import { addressOf } from '../../parts/addressText'
 import { dayOf } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
@@ -86,7 +86,7 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
         <LinkEditForm link={link} onDone={stop} />
       ) : (
         <>
-          <LinkFigures link={link} color={channel ? channelPaint(channel) : noChannelPaint} />
+          <LinkFigures link={link} color={channelPaint(channel)} />
           <Tabs defaultValue="leads" keepMounted={false}>
             <Tabs.List mb="md">
               <Tabs.Tab value="leads">Destination</Tabs.Tab>

@@ -130,7 +130,7 @@ export function ChannelForm({ channel, onDone }: Props) {
           mt="sm"
           maw={480}
           label="Default pixels"
-          description="Fire for all its links, existing ones too"
+          description="Fire for all its links, including existing ones"
           value={chosen ?? attached.map((p) => p.id)}
           onChange={setChosen}
           error={form.errors.pixels}

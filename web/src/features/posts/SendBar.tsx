@@ -10,11 +10,12 @@ import { countWishes, isWorthKeeping, ticked, type Draft, type Wishes } from './
 import { OptionsPanel } from './OptionsPanel'
 import classes from './SendSheet.module.css'
 import type { usePreview } from './usePreview'
-import { useUsual } from './useUsual'
 
 interface Props {
   draft: Draft
   domains: Domain[]
+  /** What rows have where nothing is said. */
+  usual: Wishes
   preview: ReturnType<typeof usePreview>['rows']
   isSaving: boolean
   onChange: (all: Wishes) => void
@@ -22,15 +23,13 @@ interface Props {
 }
 
 /** The foot of the sheet: what holds for all rows, and saving. */
-export function SendBar({ draft, domains, preview, isSaving, onChange, onKeep }: Props) {
+export function SendBar({ draft, domains, usual, preview, isSaving, onChange, onKeep }: Props) {
   const { all } = draft
   const [isOpen, setIsOpen] = useState(false)
   const optionsButton = useRef<HTMLButtonElement>(null)
   const links = ticked(draft).length
   const verified = domains.filter((d) => d.isVerified)
   const standard = verified.find((d) => d.isDefault) ?? verified[0]
-  const domain = verified.find((d) => d.name === (all.domain ?? standard?.name))
-  const usual = useUsual(domain)
   const effective = all.redirect ?? usual.redirect
   const longest = longestSaving(draft, preview)
   const hidden = countWishes({ ...all, tags: undefined, domain: undefined, redirect: undefined })

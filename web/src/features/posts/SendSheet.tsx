@@ -270,6 +270,7 @@ export function SendSheet({
         <SendBar
           draft={draft}
           domains={domains}
+          usual={usual}
           preview={preview.rows}
           isSaving={save.isPending}
           onChange={(all) => change({ all })}

@@ -14,7 +14,8 @@ const timeZoneQuery = queryOptions({
 
 /** By whose clock days are cut. Another zone means that past days are counted again, so that it says what changes first. */
 export function TimeZoneField({ keptFrom }: { keptFrom: string | null }) {
-  const mayChange = useSession()?.role === 'owner'
+  const session = useSession()
+  const mayChange = session?.role === 'owner'
   const queries = useQueryClient()
   const state = useQuery(timeZoneQuery)
   const [chosen, setChosen] = useState<string>()
@@ -31,7 +32,7 @@ export function TimeZoneField({ keptFrom }: { keptFrom: string | null }) {
     mutationFn: () => read(api.DELETE('/api/v1/workspace/time-zone/change')),
     onSettled: () => state.refetch(),
   })
-  const zoneOfSession = useSession()?.timeZone
+  const zoneOfSession = session?.timeZone
   useEffect(() => {
     // All days are others now.
     if (now && zoneOfSession && now !== zoneOfSession) void queries.invalidateQueries()
@@ -44,7 +45,7 @@ export function TimeZoneField({ keptFrom }: { keptFrom: string | null }) {
       </Title>
       <Select
         maw={480}
-        label="Days begin by the clock of"
+        label="Days and hours of reports follow"
         searchable
         allowDeselect={false}
         disabled={!mayChange || next != null}
@@ -71,8 +72,8 @@ export function TimeZoneField({ keptFrom }: { keptFrom: string | null }) {
             </Button>
           </Group>
           <Text size="sm" c="dimmed" mt={4}>
-            {count(state.data.counted)} of {count(state.data.clicks)} clicks counted by the clock of {next}.
-            You can leave this page; reports use {state.data.timeZone} until it is done.
+            {count(state.data.counted)} of {count(state.data.clicks)} clicks counted in {next}. You can leave
+            this page; reports use {state.data.timeZone} until it is done.
           </Text>
         </div>
       )}
