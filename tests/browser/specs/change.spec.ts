@@ -1,23 +1,16 @@
 import { expect, test, type Page } from '@playwright/test'
-import { address, signIn, standins, unique } from './people'
+import { address, call, signIn, standins, unique } from './people'
 
 const port = new URL(address).port
 
-/** Makes a link by the API, as a signed-in member's page would. */
-async function makeLink(page: Page, slug: string, more: object = {}) {
-  return page.evaluate(
-    async ({ slug, destination, more }) => {
-      const { csrfToken } = (await (await fetch('/api/v1/session')).json()) as { csrfToken: string }
-      const made = await fetch('/api/v1/links', {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json', 'X-CSRF-Token': csrfToken },
-        body: JSON.stringify({ slug, destination, title: slug, ...more }),
-      })
-      return (await made.json()) as { id: string; slug: string }
-    },
-    { slug, destination: `http://www.northmoor.localhost:${standins}/${slug}`, more },
-  )
-}
+/** Makes a link by the API. */
+const makeLink = (page: Page, slug: string, more: object = {}) =>
+  call<{ id: string; slug: string }>(page, 'POST', 'links', {
+    slug,
+    destination: `http://www.northmoor.localhost:${standins}/${slug}`,
+    title: slug,
+    ...more,
+  })
 
 const words = (name: string) => unique(name).replace(' ', '-')
 

@@ -1,5 +1,5 @@
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
-import { address, chooseCampaign, signIn, standins, tick, unique } from './people'
+import { address, call, chooseCampaign, signIn, standins, tick, unique } from './people'
 
 const port = new URL(address).port
 
@@ -40,12 +40,8 @@ test('a page dies, visitors are led to a fallback meanwhile, and back when it ha
   await expect(sheet.getByText(/^Fine/)).toBeVisible({ timeout: 30_000 })
   await setMood(request, site, 'gone')
   const id = page.url().match(/links\/([0-9a-f-]{36})/)![1]
-  const checked = await page.evaluate(async (link) => {
-    const { csrfToken } = (await (await fetch('/api/v1/session')).json()) as { csrfToken: string }
-    const { check } = (await (await fetch(`/api/v1/links/${link}`)).json()) as { check: { page: string } }
-    return (await fetch(`/api/v1/link-checks/${check.page}/again`, { method: 'POST', headers: { 'X-CSRF-Token': csrfToken } })).status
-  }, id)
-  expect(checked).toBe(200)
+  const { check } = (await (await page.request.get(`/api/v1/links/${id}`)).json()) as { check: { page: string } }
+  await call(page, 'POST', `link-checks/${check.page}/again`)
 
   await page.goto('/links')
   await page.getByRole('link', { name: /pages? needs? attention/ }).click()

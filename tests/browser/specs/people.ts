@@ -26,6 +26,14 @@ export async function signInByHand(page: Page, who: string) {
   await expect(page.getByRole('heading', { level: 1, name: 'New post' })).toBeVisible()
 }
 
+/** Calls the API as the signed-in member. */
+export async function call<T>(page: Page, method: 'POST' | 'PATCH' | 'PUT', path: string, data?: unknown): Promise<T> {
+  const { csrfToken } = (await (await page.request.get('/api/v1/session')).json()) as { csrfToken: string }
+  const response = await page.request.fetch(`/api/v1/${path}`, { method, data, headers: { 'X-CSRF-Token': csrfToken } })
+  expect(response.ok(), await response.text()).toBe(true)
+  return (await response.json()) as T
+}
+
 /** Somebody who is not of the team: a browser that has never signed in. */
 export const stranger = (browser: Browser): Promise<BrowserContext> =>
   browser.newContext({ extraHTTPHeaders: { 'X-Forwarded-For': `203.0.113.${++strangers}` } })

@@ -1,21 +1,13 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Browser, type BrowserContextOptions, type Page } from '@playwright/test'
-import { signIn, standins, stranger, unique } from './people'
+import { call, signIn, standins, stranger, unique } from './people'
 
 interface Handoff {
   shortUrl: string
   slug: string
   linkId: string
   pixels: string[]
-}
-
-/** Calls the API as the signed-in member. */
-async function call<T>(page: Page, method: 'POST' | 'PATCH' | 'PUT', path: string, data: unknown): Promise<T> {
-  const { csrfToken } = (await (await page.request.get('/api/v1/session')).json()) as { csrfToken: string }
-  const response = await page.request.fetch(`/api/v1/${path}`, { method, data, headers: { 'X-CSRF-Token': csrfToken } })
-  expect(response.ok(), await response.text()).toBe(true)
-  return (await response.json()) as T
 }
 
 const ofTheDemo = ['Fairlead, everybody', 'Beaconry, night sky', 'Guildhall Ads']

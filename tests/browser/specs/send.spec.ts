@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { chooseCampaign, signIn, tick, unique } from './people'
+import { call, chooseCampaign, signIn, tick, unique } from './people'
 
 test('by keyboard alone: paste anywhere, campaign, own slug, Ctrl+Enter', async ({ page }) => {
   await signIn(page)
@@ -52,12 +52,7 @@ test('a slug lost to somebody else while saving is repaired in place', async ({ 
   const slug = unique('race').replace(' ', '-')
   await page.getByLabel('Slug for Perch').fill(slug)
   await expect(page.getByLabel('free')).toHaveCount(2)
-  const { csrfToken } = await page.evaluate(() => fetch('/api/v1/session').then((r) => r.json() as Promise<{ csrfToken: string }>))
-  const won = await page.request.post('/api/v1/links', {
-    data: { destination: 'northmoor.example', slug },
-    headers: { 'X-CSRF-Token': csrfToken },
-  })
-  expect(won.status()).toBe(201)
+  await call(page, 'POST', 'links', { destination: 'northmoor.example', slug })
   await page.getByRole('button', { name: 'Save 2 links' }).click()
   await expect(page.getByRole('alert')).toContainText('Not saved yet')
   await page.getByRole('row', { name: /Perch/ }).getByRole('button', { name: `${slug}-perch` }).click()

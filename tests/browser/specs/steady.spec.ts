@@ -1,5 +1,5 @@
-import { expect, test, type Request } from '@playwright/test'
-import { signIn } from './people'
+import { expect, test, type Page, type Request } from '@playwright/test'
+import { call, signIn, unique } from './people'
 
 const views = ['/send', '/links', '/compare', '/audiences', '/needs-attention', '/settings/channels', '/settings/campaigns', '/settings/workspace', '/settings/new-links']
 
@@ -14,6 +14,7 @@ for (const [width, height] of [
     test.slow()
     await page.setViewportSize({ width, height })
     await signIn(page)
+    await useTheList(page)
     await page.addInitScript(() => {
       const seen = { shift: 0 }
       Object.assign(window, { seen })
@@ -45,4 +46,14 @@ for (const [width, height] of [
     }
     expect(moved).toEqual([])
   })
+}
+
+/** A saved filter and a change that can still be undone: what stands above a list that is in use. */
+async function useTheList(page: Page) {
+  await call(page, 'POST', 'saved-filters', { name: unique('Steady'), filter: 'channel=poster' })
+  const { items } = (await (await page.request.get('/api/v1/links?limit=2')).json()) as { items: Array<{ id: string }> }
+  const links = { ids: items.map((link) => link.id) }
+  const { id } = await call<{ id: string }>(page, 'POST', 'link-changes', { links, change: { addTags: [unique('steady')] } })
+  const state = async () => ((await (await page.request.get(`/api/v1/link-changes/${id}`)).json()) as { state: string }).state
+  await expect.poll(state).toBe('done')
 }

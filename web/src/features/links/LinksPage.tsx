@@ -13,7 +13,7 @@ import { BulkCodes } from '../codes/BulkCodes'
 import { columns, hiddenOf, sorts, toggled, type Column } from './columns'
 import { FilterBar } from './FilterBar'
 import { FolderStrip } from './FolderStrip'
-import { findIds, linksQuery } from './links'
+import { changesQuery, findIds, linksQuery } from './links'
 import classes from './LinksPage.module.css'
 import { isNarrowed, type LinksSearch } from './linksSearch'
 import { LinksTable } from './LinksTable'
@@ -31,10 +31,9 @@ export function LinksPage() {
   const channels = useChannels()
   const found = useInfiniteQuery(linksQuery(search))
   useDocumentTitle('Links · Cursus')
-  // Folders and what needs attention stand above the list, which would move if they came later.
-  const folders = useQuery(vocabulary.folders)
-  const summary = useQuery(checkSummaryQuery)
-  const isWaiting = folders.isPending || summary.isPending
+  // Folders, what needs attention and what can be undone stand above the list, which would move if they came later.
+  const above = [useQuery(vocabulary.folders), useQuery(checkSummaryQuery), useQuery(changesQuery)]
+  const isWaiting = above.some((query) => query.isPending)
 
   const links = found.data?.pages.flatMap((page) => page.items) ?? []
   const total = found.data?.pages[0]?.total ?? 0

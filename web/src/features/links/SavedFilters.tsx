@@ -21,31 +21,32 @@ export function SavedFilters({ search }: { search: LinksSearch }) {
   const path = { path: { id: current?.id ?? '' } }
   return (
     <>
-      {(kept.data?.length ?? 0) > 0 && (
-        <Menu position="bottom-end">
-          <Menu.Target>
-            <Button variant="default" size="sm" leftSection={<IconBookmark size={15} aria-hidden />}>
-              {current?.name ?? 'Saved'}
-            </Button>
-          </Menu.Target>
-          <Menu.Dropdown mah={420} style={{ overflowY: 'auto' }}>
-            {kept.data!.map((filter) => (
-              <Menu.Item
-                key={filter.id}
-                renderRoot={(props) => (
-                  <RouterLink
-                    to="/links"
-                    search={{ ...fromKeptFilter(filter.filter), view: search.view }}
-                    {...props}
-                  />
-                )}
-              >
-                {filter.name}
-              </Menu.Item>
-            ))}
-          </Menu.Dropdown>
-        </Menu>
-      )}
+      <Menu position="bottom-end">
+        <Menu.Target>
+          <Button variant="default" size="sm" leftSection={<IconBookmark size={15} aria-hidden />}>
+            {current?.name ?? 'Saved'}
+          </Button>
+        </Menu.Target>
+        <Menu.Dropdown mah={420} style={{ overflowY: 'auto' }}>
+          {kept.data?.length === 0 && (
+            <Menu.Label>No saved filters yet. Filter the list, then choose Save filter.</Menu.Label>
+          )}
+          {kept.data?.map((filter) => (
+            <Menu.Item
+              key={filter.id}
+              renderRoot={(props) => (
+                <RouterLink
+                  to="/links"
+                  search={{ ...fromKeptFilter(filter.filter), view: search.view }}
+                  {...props}
+                />
+              )}
+            >
+              {filter.name}
+            </Menu.Item>
+          ))}
+        </Menu.Dropdown>
+      </Menu>
       {mayEdit(session) && current && (
         <NameActions
           key={current.id}
