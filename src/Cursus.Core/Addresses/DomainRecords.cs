@@ -13,8 +13,8 @@ public sealed record DomainRecord(string Type, string Name, IReadOnlyList<string
 /// <param name="Texts">TXT values at the proof's name.</param>
 public sealed record DomainAnswers(IReadOnlyList<string> Addresses, IReadOnlyList<string> SixAddresses, string? Alias, IReadOnlyList<string> Texts);
 
-/// <summary>One record held against what was found.</summary>
-/// <param name="Found">What DNS says today.</param>
+/// <summary>One record compared with what was found.</summary>
+/// <param name="Found">What DNS says now.</param>
 /// <param name="Text">What that means and what to do.</param>
 public sealed record DomainFinding(string Type, string Name, IReadOnlyList<string> Expected, IReadOnlyList<string> Found, bool IsGood, string Text);
 

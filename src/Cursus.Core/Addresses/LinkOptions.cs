@@ -1,6 +1,6 @@
 namespace Cursus.Core.Addresses;
 
-/// <summary>What happens to parameters that a visitor's short address carries.</summary>
+/// <summary>What happens to parameters on the short address.</summary>
 public enum QueryPassing : short
 {
     /// <summary>They are dropped.</summary>
@@ -13,7 +13,7 @@ public enum QueryPassing : short
     VisitorWins = 2,
 }
 
-/// <summary>Whether the destination learns from which page the visitor came.</summary>
+/// <summary>Whether the destination sees which page the visitor came from.</summary>
 public enum ReferrerPassing : short
 {
     /// <summary>As the visitor's browser would send it.</summary>
@@ -26,7 +26,7 @@ public enum ReferrerPassing : short
     HideByPage = 2,
 }
 
-/// <summary>How a link behaves on the way, and how it stands in a web page when it is copied as HTML.</summary>
+/// <summary>How a link redirects, and how it looks in a web page when copied as HTML.</summary>
 public sealed record LinkOptions
 {
     /// <summary>The longest title attribute or anchor text, in characters.</summary>
@@ -39,7 +39,7 @@ public sealed record LinkOptions
 
     public ReferrerPassing Referrer { get; init; }
 
-    /// <summary>Answers with <c>X-Robots-Tag: noindex</c>, so that search engines don't list the short address.</summary>
+    /// <summary>Sends <c>X-Robots-Tag: noindex</c>, so search engines don't list the short address.</summary>
     public bool HideFromSearch { get; init; }
 
     /// <summary>Copied HTML carries <c>rel="nofollow"</c>.</summary>
@@ -54,9 +54,9 @@ public sealed record LinkOptions
     /// <summary>Title attribute of copied HTML; null for none.</summary>
     public string? TitleAttribute { get; init; }
 
-    /// <summary>Text of copied HTML and Markdown; the link's title where null.</summary>
+    /// <summary>Text of copied HTML and Markdown; null for the link's title.</summary>
     public string? AnchorText { get; init; }
 
-    /// <summary>Milliseconds that ad networks are waited for on the handoff page, 0 to 5,000; the usual deadline where null.</summary>
+    /// <summary>How many milliseconds the handoff page waits for ad networks, 0 to 5,000; null for the usual deadline.</summary>
     public short? HandoffDeadline { get; init; }
 }

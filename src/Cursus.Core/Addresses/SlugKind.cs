@@ -1,6 +1,6 @@
 namespace Cursus.Core.Addresses;
 
-/// <summary>How a slug is made where none is typed.</summary>
+/// <summary>How slugs are generated.</summary>
 public enum SlugKind : short
 {
     /// <summary>From title and channel, such as <c>geminids-night-perch</c>.</summary>

@@ -8,7 +8,7 @@ public static class TellApartFragment
 {
     private const int Initials = 2;
 
-    /// <param name="fragment">Without its hash.</param>
+    /// <param name="fragment">Without the hash sign.</param>
     /// <param name="channelWords">Keys and names of the workspace's channels.</param>
     public static bool Is(string fragment, IEnumerable<string> channelWords)
     {

@@ -17,8 +17,8 @@ public sealed record OldTags(string? Source, string? Medium, string? Campaign, s
 }
 
 /// <summary>A channel that old links were made for.</summary>
-/// <param name="Name">The network's name where the source is one, else the source as people would write it; with the medium where its source has several.</param>
-/// <param name="Links">How many old links have its source and medium, in any spelling.</param>
+/// <param name="Name">The network's name if the source is one, otherwise the source as people would write it; with the medium if its source has several.</param>
+/// <param name="Links">How many old links use its source and medium, in any spelling.</param>
 /// <param name="IsKnown">Whether the workspace has a channel with this source and medium.</param>
 public sealed record ProposedChannel(string Name, string Source, string Medium, int Links, bool IsKnown);
 
@@ -29,11 +29,11 @@ public sealed record ProposedChannel(string Name, string Source, string Medium, 
 public sealed record ProposedCampaign(string Name, string Value, int Links, bool IsKnown);
 
 /// <summary>A spelling of old links that was probably meant to be another.</summary>
-/// <param name="Into">The agreed one of the two, else the more frequent.</param>
+/// <param name="Into">The agreed one of the two, otherwise the more common.</param>
 /// <param name="Links">How many old links have <paramref name="From"/>.</param>
 public sealed record ProposedMerge(TagField Field, string From, string Into, TagSlipKind Kind, int Links);
 
-/// <summary>What a list of old links says about how somebody tags: the channels and campaigns they have, and values that are several spellings of one. Most links first.</summary>
+/// <summary>What a list of old links tells about how its owner tags: their channels and campaigns, and values spelt several ways. Most links first.</summary>
 public sealed record VocabularyProposal(IReadOnlyList<ProposedChannel> Channels, IReadOnlyList<ProposedCampaign> Campaigns, IReadOnlyList<ProposedMerge> Merges)
 {
     /// <summary>The most frequent values of a field that are looked at: each is compared with each, and so many are no vocabulary.</summary>

@@ -16,7 +16,7 @@ public enum TakenSlug
     TakeOver,
 }
 
-/// <summary>What became of a line of a list.</summary>
+/// <summary>Result of one line of a list.</summary>
 public enum LineOutcome
 {
     Made,

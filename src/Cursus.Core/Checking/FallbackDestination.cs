@@ -2,7 +2,7 @@ using Cursus.Core.Addresses;
 
 namespace Cursus.Core.Checking;
 
-/// <summary>Where visitors are led while the page that their link leads to is dead, and before the link opens and after it has ended.</summary>
+/// <summary>Where visitors go while the page that their link leads to is dead, and before the link opens and after it has ended.</summary>
 public static class FallbackDestination
 {
     /// <summary>The fallback, counted like the page it stands for: with the UTM values of the link's finished address.</summary>

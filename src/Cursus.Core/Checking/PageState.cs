@@ -42,7 +42,7 @@ public sealed record PageState
     /// <summary>What it is recognised by at the next look.</summary>
     public string? Validator { get; init; }
 
-    /// <summary>Whether visitors find nothing there.</summary>
+    /// <summary>Whether visitors get no page there.</summary>
     public bool IsDead => Verdict is PageVerdict.Gone or PageVerdict.Failing;
 
     /// <summary>Whether a person should look at it.</summary>

@@ -1,6 +1,6 @@
 namespace Cursus.Core.Checking;
 
-/// <summary>What the link check thinks of a page that links lead to.</summary>
+/// <summary>Verdict of the link check on a destination page.</summary>
 public enum PageVerdict
 {
     /// <summary>It has not been asked yet.</summary>

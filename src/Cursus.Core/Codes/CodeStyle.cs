@@ -15,7 +15,7 @@ public enum ModuleShape
     Connected,
 }
 
-/// <summary>How the three large corner patterns are drawn, their ring and their centre.</summary>
+/// <summary>How the ring and centre of the three corner patterns are drawn.</summary>
 public enum CornerShape
 {
     Square,
@@ -31,7 +31,7 @@ public enum GradientCourse
     Outward,
 }
 
-/// <summary>Where the frame's words stand.</summary>
+/// <summary>Position of the frame's text.</summary>
 public enum FrameShape
 {
     /// <summary>Under the code, without a line.</summary>
@@ -46,14 +46,14 @@ public sealed record CodeGradient(string To, GradientCourse Course);
 
 /// <summary>A picture in the middle of a code.</summary>
 /// <param name="Id">The workspace's logo.</param>
-/// <param name="Percent">Its longer side in per cent of the code's width.</param>
-/// <param name="Margin">Modules kept free around it.</param>
-/// <param name="KnocksOut">True where modules under it and its margin are left out, false where it lies over them.</param>
+/// <param name="Percent">Its longer side as a percentage of the code's width.</param>
+/// <param name="Margin">Empty modules around it.</param>
+/// <param name="KnocksOut">True if modules under it and its margin are left out, false if it covers them.</param>
 public sealed record CodeLogo(Guid Id, int Percent = 22, int Margin = 1, bool KnocksOut = true);
 
-/// <summary>A line of words with the code.</summary>
-/// <param name="Color">Of line and band; of the words where there is no band.</param>
-/// <param name="TextColor">Of the words in the band.</param>
+/// <summary>A line of text beside the code.</summary>
+/// <param name="Color">Colour of the line and band; of the text if there is no band.</param>
+/// <param name="TextColor">Colour of the text in the band.</param>
 public sealed record CodeFrame(FrameShape Shape, string Text, string Color = "#231b22", string TextColor = "#ffffff");
 
 /// <summary>How a code looks. Colours are written <c>#rrggbb</c>.</summary>
@@ -69,22 +69,22 @@ public sealed record CodeStyle
     /// <summary>The rings of the three corners.</summary>
     public CornerShape Corners { get; init; }
 
-    /// <summary>What stands in the rings.</summary>
+    /// <summary>The centres of the rings.</summary>
     public CornerShape Centres { get; init; }
 
     public string Ink { get; init; } = "#000000";
 
     public CodeGradient? Gradient { get; init; }
 
-    /// <summary>Null where the corners are drawn as the rest.</summary>
+    /// <summary>Null if the corners are drawn like the rest.</summary>
     public string? CornerInk { get; init; }
 
     public string? CentreInk { get; init; }
 
-    /// <summary>Null where nothing is laid under the code.</summary>
+    /// <summary>Null if the code has no background.</summary>
     public string? Ground { get; init; } = "#ffffff";
 
-    /// <summary>Modules left empty around the code.</summary>
+    /// <summary>Empty modules around the code.</summary>
     public int QuietZone { get; init; } = UsualQuietZone;
 
     public CodeLogo? Logo { get; init; }

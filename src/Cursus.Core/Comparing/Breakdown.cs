@@ -22,7 +22,7 @@ public sealed record GroupCount(string Key, string Label, long Clicks, long? Vis
 public readonly record struct Bounds(double Low, double High);
 
 /// <summary>One lane of an answer.</summary>
-/// <param name="Share">Part of all people's clicks, 0 to 1.</param>
+/// <param name="Share">Share of all people's clicks, 0 to 1.</param>
 /// <param name="Expected">The clicks that as many posts like these bring on average; null where there are too few posts, or other units, to say.</param>
 /// <param name="ExpectedShare">The share that they have on average; null where that can't be said.</param>
 /// <param name="ExpectedPerPost">The clicks that each of them brings on average; null where that can't be said.</param>
@@ -38,7 +38,7 @@ public sealed record BreakdownRow(
     public bool IsTooCloseToNext => Lead?.Call == VerdictCall.TooClose;
 }
 
-/// <summary>The groups behind the last row, which are summed up.</summary>
+/// <summary>The remaining groups added up.</summary>
 public sealed record OtherGroups(int Groups, long Clicks, long? PreviousClicks);
 
 /// <summary>What is asked of each group.</summary>

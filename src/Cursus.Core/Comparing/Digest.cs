@@ -1,15 +1,15 @@
 namespace Cursus.Core.Comparing;
 
-/// <summary>One thing that a digest says.</summary>
-/// <param name="By">What <paramref name="Key"/> is a key of: <c>channel</c> or <c>post</c>; <c>care</c> where the line is about what needs care, null where it is about all.</param>
+/// <summary>One line of a digest.</summary>
+/// <param name="By">What <paramref name="Key"/> refers to: <c>channel</c> or <c>post</c>; <c>care</c> if the line is about pages that need attention, null if it is about everything.</param>
 public sealed record DigestLine(string Text, string? By = null, string? Key = null);
 
-/// <summary>What a digest says under one heading.</summary>
+/// <summary>One section of a digest.</summary>
 public sealed record DigestSection(string Heading, IReadOnlyList<DigestLine> Lines);
 
 /// <summary>A week in a minute: what led, what changed, what is too close to call, what died, and what nobody clicked.</summary>
 /// <param name="Headline">Fit for the subject of an e-mail.</param>
-/// <param name="Sections">Those that have something to say.</param>
+/// <param name="Sections">Those with findings.</param>
 public sealed record Digest(string Headline, IReadOnlyList<DigestSection> Sections)
 {
     private const int MostLines = 5;

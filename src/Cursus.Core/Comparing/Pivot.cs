@@ -8,7 +8,7 @@ public sealed record PivotCell(string RowKey, string RowLabel, string ColumnKey,
 public sealed record PivotSide(string? Key, string Label, long Clicks);
 
 /// <summary>A table of clicks by two dimensions. What does not fit is summed up in a last row and column, so that nothing is cut silently.</summary>
-/// <param name="Cells">For each row the clicks of each column.</param>
+/// <param name="Cells">For each row, the clicks in each column.</param>
 public sealed record Pivot(IReadOnlyList<PivotSide> Rows, IReadOnlyList<PivotSide> Columns, IReadOnlyList<IReadOnlyList<long>> Cells)
 {
     /// <summary>The most rows that are listed one by one.</summary>

@@ -4,22 +4,22 @@ namespace Cursus.Core.Comparing;
 /// <param name="Key">Its link.</param>
 /// <param name="Label">What a person reads.</param>
 /// <param name="Clicks">People's clicks.</param>
-/// <param name="Exposure">To which part of the readers it was shown, in per cent; null where no split was set.</param>
+/// <param name="Exposure">The percentage of readers it was shown to; null if no split was set.</param>
 /// <param name="Readers">How many people these clicks are of, each counted anew every day.</param>
 public sealed record VariantCount(string Key, string Label, long Clicks, int? Exposure, long Readers);
 
 /// <summary>How one variant does among the others of its placement.</summary>
 /// <param name="Exposure">Its part of all that was shown, 0 to 1; the same for all where no split was set.</param>
 /// <param name="Share">Its part of all clicks, 0 to 1.</param>
-/// <param name="ShareLow">Lower bound of the share, 95 %.</param>
-/// <param name="ShareHigh">Upper bound, 95 %.</param>
+/// <param name="ShareLow">Lower bound of the share, 95%.</param>
+/// <param name="ShareHigh">Upper bound, 95%.</param>
 /// <param name="Index">Share of clicks by share of exposure, the index number of media planning (common practice, no source): 1 is what a variant brings that is as good as all
 /// together; null without clicks.</param>
 /// <param name="Lead">Its lead over the next row, by exposure; null for the last one and where it has no click.</param>
 public sealed record VariantRow(VariantCount Count, double Exposure, double Share, double ShareLow, double ShareHigh, double? Index, Verdict? Lead);
 
 /// <summary>Variants of one placement against each other, by how often each was shown.</summary>
-/// <param name="Rows">The one with the most clicks by exposure first.</param>
+/// <param name="Rows">Most clicks per exposure first.</param>
 /// <param name="IsSplit">True where it was said to which part of the readers each was shown; else all count as shown alike.</param>
 public sealed record Variants(IReadOnlyList<VariantRow> Rows, bool IsSplit)
 {

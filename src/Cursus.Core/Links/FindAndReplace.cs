@@ -4,7 +4,7 @@ namespace Cursus.Core.Links;
 
 /// <summary>Changes a part of many destinations at once, such as a host that has moved.</summary>
 /// <param name="Find">The part as it is written in the destinations; found without case, since hosts have none.</param>
-/// <param name="With">What stands there afterwards; may be empty.</param>
+/// <param name="With">Replacement text; may be empty.</param>
 public sealed record FindAndReplace(string Find, string With)
 {
     /// <summary>The destination with the part replaced wherever it stands.</summary>

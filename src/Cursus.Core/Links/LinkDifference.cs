@@ -39,9 +39,9 @@ public enum LinkField
     Deleted,
 }
 
-/// <summary>One thing that a change did to a link.</summary>
-/// <param name="From">Null where there was nothing.</param>
-/// <param name="To">Null where there is nothing any more.</param>
+/// <summary>One effect of a change on a link.</summary>
+/// <param name="From">Null if there was nothing.</param>
+/// <param name="To">Null if it was removed.</param>
 public sealed record LinkDifference(LinkField Field, string? From, string? To)
 {
     private static readonly LocalDateTimePattern ToTheMinute = LocalDateTimePattern.Create("d MMM uuuu, HH:mm", CultureInfo.GetCultureInfo("en-GB"));

@@ -29,10 +29,10 @@ public sealed record LinkState
     /// <summary>The channel that its clicks are counted for.</summary>
     public Guid? ChannelId { get; init; }
 
-    /// <summary>Where visitors are led while the destination is dead, and outside of the link's time.</summary>
+    /// <summary>Where visitors go while the destination is dead, and outside of the link's time.</summary>
     public string? Fallback { get; init; }
 
-    /// <summary>When it opens, where it isn't open from its making.</summary>
+    /// <summary>When it opens, if it wasn't open from the start.</summary>
     public Instant? OpensAt { get; init; }
 
     /// <summary>When it ends, if ever.</summary>
@@ -52,7 +52,7 @@ public sealed record LinkState
     /// <summary>Clicks that were counted elsewhere, before the link came to Cursus.</summary>
     public long? BroughtAlong { get; init; }
 
-    /// <summary>Out of the lists, though it leads on.</summary>
+    /// <summary>Hidden from lists, but still redirecting.</summary>
     public bool IsArchived { get; init; }
 
     /// <summary>It has ended, and can be brought back.</summary>

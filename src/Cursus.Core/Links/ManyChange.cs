@@ -19,10 +19,10 @@ public sealed record ManyChange
     public Guid? CampaignId { get; init; }
     public FindAndReplace? Replace { get; init; }
 
-    /// <summary>The destination that all of them get.</summary>
+    /// <summary>The new destination for all of them.</summary>
     public string? Destination { get; init; }
 
-    /// <summary>Where visitors are led while the destination is dead, and outside of the link's time; an empty text leaves it to campaign and workspace.</summary>
+    /// <summary>Where visitors go while the destination is dead, and outside of the link's time; an empty text leaves it to campaign and workspace.</summary>
     public string? Fallback { get; init; }
 
     /// <summary>When they open.</summary>

@@ -4,9 +4,9 @@ using Cursus.Core.Clicks;
 namespace Cursus.Core.Posts;
 
 /// <summary>Source and medium that Cursus proposes for a channel, from what was typed as its name.</summary>
-/// <param name="Source">The <c>utm_source</c>: the network’s name, or the typed one, in lower case with hyphens. Empty where there are no letters or digits.</param>
+/// <param name="Source">The <c>utm_source</c>: the network’s name, or the typed one, in lower case with hyphens. Empty if it has no letters or digits.</param>
 /// <param name="Medium">The <c>utm_medium</c> that suits the kind of site (common practice, no source).</param>
-/// <param name="Network">The known network’s name; null where none is meant.</param>
+/// <param name="Network">The known network’s name; null if it isn't one.</param>
 public sealed record ChannelProposal(string Source, string Medium, string? Network)
 {
     private const int MaxSource = 40;

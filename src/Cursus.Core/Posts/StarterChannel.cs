@@ -1,11 +1,11 @@
 namespace Cursus.Core.Posts;
 
 /// <summary>A channel that a new workspace is offered, in generic words to keep or rename. Source and medium follow common practice, no source.</summary>
-/// <param name="Name">What it is called until somebody renames it.</param>
+/// <param name="Name">Its name until someone renames it.</param>
 /// <param name="Medium">The <c>utm_medium</c> of its links. The source is made from the name.</param>
-/// <param name="Signet">Two letters that stand for it.</param>
+/// <param name="Signet">Its two-letter mark.</param>
 /// <param name="Color">Place in the set of ten colours, 0 to 9.</param>
-/// <param name="IsUsual">Whether most workspaces have it, so that it is ticked at first.</param>
+/// <param name="IsUsual">Whether it is ticked at first, because most workspaces have it.</param>
 public sealed record StarterChannel(string Name, string Medium, string Signet, short Color, bool IsUsual)
 {
     /// <summary>Nine kinds of place that posts go to, the most used first.</summary>

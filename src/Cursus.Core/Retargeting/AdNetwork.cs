@@ -13,7 +13,7 @@ public enum PixelReference
     Address,
 }
 
-/// <summary>How a browser tells an ad network of a visit.</summary>
+/// <summary>How a browser tells an ad network about a visit.</summary>
 public enum PixelKind
 {
     /// <summary>It asks for a picture.</summary>
@@ -29,7 +29,7 @@ public enum PixelKind
     Container,
 }
 
-/// <summary>When a script counts as having told its network.</summary>
+/// <summary>When a script counts as having reported to its network.</summary>
 public enum ScriptAnswer
 {
     /// <summary>As soon as a request that it made was answered: the script alone tells nobody anything.</summary>
@@ -47,9 +47,9 @@ public enum ConsentCategory
 }
 
 /// <summary>How a network's pixel is fired: data, not code.</summary>
-/// <param name="Address">Template of the address that is asked; null where the pixel itself is the address.</param>
-/// <param name="Queue">Name of the function or list that the script looks at.</param>
-/// <param name="Calls">What it finds there: arguments of one call each, or entries of the list. Macros are filled in wherever a text stands.</param>
+/// <param name="Address">Template of the address to request; null if the pixel is itself an address.</param>
+/// <param name="Queue">Name of the function or list that the script looks for.</param>
+/// <param name="Calls">The calls' arguments, or the entries of the list. Macros are filled in within text.</param>
 public sealed record PixelFiring(
     PixelKind Kind, string? Address = null, string? Queue = null, IReadOnlyList<JsonElement>? Calls = null, ScriptAnswer AnsweredBy = ScriptAnswer.Request)
 {
@@ -58,13 +58,13 @@ public sealed record PixelFiring(
     public bool RunsScript => Kind is PixelKind.Script or PixelKind.Container;
 }
 
-/// <summary>An ad network as Cursus must know it to recognise and fire its pixels.</summary>
-/// <param name="IdPattern">Regular expression of a whole id; only where <paramref name="Takes"/> is an id.</param>
-/// <param name="IdExample">An id as people see it in the network.</param>
-/// <param name="Find">Regular expressions that find the id in pasted code, as the group <c>id</c>.</param>
-/// <param name="Event">The network's word for a visit.</param>
-/// <param name="Hosts">Origins that its script talks to, beside its own.</param>
-/// <param name="SmallestAudience">Fewer visitors than this can't be advertised to there; null where it is not known.</param>
+/// <summary>What Cursus needs to know about an ad network to recognise and fire its pixels.</summary>
+/// <param name="IdPattern">Regular expression for a complete ID; only if <paramref name="Takes"/> is an ID.</param>
+/// <param name="IdExample">An ID as the network shows it.</param>
+/// <param name="Find">Regular expressions that find the ID in pasted code, as the group <c>id</c>.</param>
+/// <param name="Event">The network's name for a visit.</param>
+/// <param name="Hosts">Other origins that its script talks to.</param>
+/// <param name="SmallestAudience">The network's minimum audience; null if unknown.</param>
 public sealed record AdNetwork(
     string Key, string Name, PixelReference Takes, PixelFiring Fires, string? IdPattern = null, string? IdExample = null, IReadOnlyList<string>? Find = null,
     string Event = "visit", IReadOnlyList<string>? Hosts = null, ConsentCategory Consent = ConsentCategory.Advertising, int? SmallestAudience = null)

@@ -3,7 +3,7 @@ namespace Cursus.Core.Retargeting;
 /// <summary>What a marketer pastes into the ad network so that it gathers the visitors of some links.</summary>
 /// <param name="Name">Proposed name of the audience.</param>
 /// <param name="Contains">The visited address contains one of these.</param>
-/// <param name="IsShared">True where one text fits all the links and no other.</param>
+/// <param name="IsShared">True if one text matches exactly these links.</param>
 /// <param name="AlsoFits">Other short addresses that the text would fit too; then the audience is larger than meant.</param>
 public sealed record AudienceDefinition(string Name, IReadOnlyList<string> Contains, bool IsShared, IReadOnlyList<string> AlsoFits)
 {

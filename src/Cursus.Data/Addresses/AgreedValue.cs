@@ -19,7 +19,7 @@ public sealed class TagMerge
     public Guid WorkspaceId { get; init; }
     public TagField Field { get; init; }
 
-    /// <summary>The spelling that is given up.</summary>
+    /// <summary>The spelling to replace.</summary>
     public required string FromValue { get; init; }
 
     /// <summary>The agreed one.</summary>

@@ -52,7 +52,7 @@ public sealed class ShortDomain
     /// <summary>JSON: each record with what is expected and what was found.</summary>
     public string Findings { get; set; } = "[]";
 
-    /// <summary>When the certificate ends that visitors are shown; null where none was seen.</summary>
+    /// <summary>When the current certificate expires; null if none was seen.</summary>
     public Instant? CertificateEndsAt { get; set; }
 
     /// <summary>When its certificate was looked at last.</summary>

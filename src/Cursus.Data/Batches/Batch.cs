@@ -19,7 +19,7 @@ public sealed class Batch
     public Instant CreatedAt { get; init; }
     public Guid? CreatedBy { get; init; }
 
-    /// <summary>When its links were made; null while they wait.</summary>
+    /// <summary>When its links were created; null while they wait.</summary>
     public Instant? DoneAt { get; set; }
 
     /// <summary>Folders that were made for it.</summary>

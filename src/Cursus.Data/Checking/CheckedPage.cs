@@ -41,7 +41,7 @@ public sealed class CheckedPage
     public string? AcceptedLeadsTo { get; private set; }
     public string? Validator { get; set; }
 
-    /// <summary>Until when nobody wants to hear of it, and visitors are led to it whatever it answers.</summary>
+    /// <summary>Until when it is ignored, and visitors go to it whatever it answers.</summary>
     public Instant? IgnoredUntil { get; set; }
 
     /// <summary>What is known of it.</summary>

@@ -11,6 +11,6 @@ public sealed class LinkCheckSettings
     /// <summary>See <see cref="Core.Checking.GoneWords"/>.</summary>
     public string[] GoneWords { get; set; } = [.. Core.Checking.GoneWords.Defaults];
 
-    /// <summary>Where visitors are led while a destination is dead, unless link or campaign say otherwise; null leads them to the dead page.</summary>
+    /// <summary>Where visitors go while a destination is dead, unless link or campaign say otherwise; null leads them to the dead page.</summary>
     public string? Fallback { get; set; }
 }

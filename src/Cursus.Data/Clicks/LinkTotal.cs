@@ -10,6 +10,6 @@ public sealed class LinkTotal
     /// <summary>People's clicks.</summary>
     public long Clicks { get; init; }
 
-    /// <summary>When a person clicked last.</summary>
+    /// <summary>When a person last clicked.</summary>
     public Instant LastClickAt { get; init; }
 }

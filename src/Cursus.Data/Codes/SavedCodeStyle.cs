@@ -15,7 +15,7 @@ public sealed class SavedCodeStyle
     /// <summary>The logo in it.</summary>
     public Guid? LogoId { get; set; }
 
-    /// <summary>True for the one that links without a style of their own take.</summary>
+    /// <summary>True for the one used by links without a style of their own.</summary>
     public bool IsDefault { get; set; }
 
     public Instant CreatedAt { get; init; }

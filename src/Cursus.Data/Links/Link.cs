@@ -30,7 +30,7 @@ public sealed class Link
     /// <summary>Tells the page by its address without fragment, for the link check: all links of a workspace with the same key lead to the same page.</summary>
     public Guid PageKey { get; private init; }
 
-    /// <summary>Where visitors are led while the page is dead, and outside of its time; null does what campaign or workspace say.</summary>
+    /// <summary>Where visitors go while the page is dead, and outside of its time; null does what campaign or workspace say.</summary>
     public string? Fallback { get; set; }
 
     /// <summary>When it opens; null where it is open from its making.</summary>

@@ -8,7 +8,7 @@ public sealed class LinkVersion
 {
     public Guid LinkId { get; init; }
 
-    /// <summary>Counted from one, which is the link as it was made.</summary>
+    /// <summary>Numbered from 1, which is the link as created.</summary>
     public int Number { get; init; }
 
     /// <summary>Since when the link was so.</summary>

@@ -30,7 +30,7 @@ public sealed class Workspace
     /// <summary>Options of new links where their domain has none of its own.</summary>
     public LinkOptions Options { get; set; } = LinkOptions.Plain;
 
-    /// <summary>How slugs of new posts are made where none is typed.</summary>
+    /// <summary>How slugs of new posts are generated.</summary>
     public SlugKind SlugKind { get; set; }
 
     /// <summary>True where only owners may use words that are not agreed.</summary>

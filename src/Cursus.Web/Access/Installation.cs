@@ -17,14 +17,14 @@ namespace Cursus.Web.Access;
 /// <summary>/installation: what a sign-in page needs to know, and the first owner of an empty installation.</summary>
 public static class Installation
 {
-    /// <param name="NeedsOwner">True until the first owner has been made.</param>
-    /// <param name="DemoSignIns">Who may be signed in as, where the data is the shipped demo; else empty.</param>
+    /// <param name="NeedsOwner">True until the first owner exists.</param>
+    /// <param name="DemoSignIns">Demo members to sign in as; empty unless this is the demo.</param>
     public sealed record Response(bool NeedsOwner, IReadOnlyList<DemoSignIn> DemoSignIns);
 
     public sealed record DemoSignIn(string Name, string Role, string Email, string Password);
 
-    /// <param name="Domain">The first short domain; may be left out and added later.</param>
-    /// <param name="SetupCode">What <c>./cursus start</c> prints, or the log tells, while there is no owner.</param>
+    /// <param name="Domain">The first short domain; optional, can be added later.</param>
+    /// <param name="SetupCode">Printed by <c>./cursus start</c> and in the log while there is no owner.</param>
     /// <param name="TimeZone">IANA name, such as <c>Europe/London</c>.</param>
     public sealed record FirstOwner(string? Name, string? Email, string? Password, string? Workspace, string? TimeZone, string? Domain, string? SetupCode);
 

@@ -28,11 +28,11 @@ public static class Session
     public sealed record SignInRequest(string? Email, string? Password);
 
     /// <param name="CsrfToken">Send it as <c>X-CSRF-Token</c> with each request that changes something.</param>
-    /// <param name="ShortDomains">Where this browser can be introduced, so that its visits there count as the team's.</param>
+    /// <param name="ShortDomains">Where to introduce this browser, so its visits there count as the team's.</param>
     public sealed record Response(
         string Name, string Email, string Role, string Workspace, string TimeZone, WeekStart WeekStart, string NumberLanguage, bool IsDemo, string CsrfToken, IReadOnlyList<ShortDomain> ShortDomains);
 
-    /// <param name="Probe">A picture that loads where the domain can be reached.</param>
+    /// <param name="Probe">A picture that loads only if the domain can be reached.</param>
     public sealed record ShortDomain(string Name, string Probe);
 
     public static void Map(IEndpointRouteBuilder api)

@@ -13,11 +13,11 @@ public static class TimeZoneChange
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(1);
 
-    /// <param name="TimeZone">IANA name of the time zone that holds now.</param>
-    /// <param name="Next">The one that days are being counted anew for; null where none are.</param>
-    /// <param name="Clicks">How many clicks are counted anew.</param>
-    /// <param name="Counted">How many of them have been; they count only when all have.</param>
-    /// <param name="Failure">Why the last change failed; null where it didn't.</param>
+    /// <param name="TimeZone">IANA name of the current time zone.</param>
+    /// <param name="Next">The time zone that days are being counted again for; null if none.</param>
+    /// <param name="Clicks">How many clicks are being counted again.</param>
+    /// <param name="Counted">How many are done; nothing counts until all are.</param>
+    /// <param name="Failure">Why the last change failed; null if it didn't.</param>
     public sealed record Response(string TimeZone, string? Next, int Clicks, int Counted, string? Failure);
 
     /// <param name="TimeZone">IANA name, such as <c>Europe/London</c>.</param>

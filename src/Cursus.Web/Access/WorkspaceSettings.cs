@@ -16,24 +16,24 @@ namespace Cursus.Web.Access;
 /// <summary>GET and PATCH /workspace: what holds for everything in the workspace.</summary>
 public static class WorkspaceSettings
 {
-    /// <param name="PublicName">What visitors and readers of shared views are told its name is; the name where null.</param>
+    /// <param name="PublicName">The name shown to visitors and readers of shared views; null for the workspace's name.</param>
     /// <param name="WeekStart">The day on which weeks begin.</param>
     /// <param name="NumberLanguage">How numbers in sentences are written, as a language tag.</param>
-    /// <param name="NumberLanguages">The tags that can be chosen.</param>
-    /// <param name="Redirect">Redirect type of new links where their domain has none.</param>
-    /// <param name="SlugKind">How slugs of new posts are made where none is typed.</param>
-    /// <param name="Options">Options of new links where their domain has none.</param>
+    /// <param name="NumberLanguages">The available tags.</param>
+    /// <param name="Redirect">Redirect type of new links whose domain has none of its own.</param>
+    /// <param name="SlugKind">How slugs of new posts are generated.</param>
+    /// <param name="Options">Options of new links whose domain has none of its own.</param>
     /// <param name="IsVocabularyLocked">Whether editors must use agreed words.</param>
     /// <param name="OfficeNetworks">Networks whose visitors are the team's and are not counted.</param>
-    /// <param name="LeavesOutByBehaviour">Whether clicks are left out for what visitors do, as mail scanners do.</param>
-    /// <param name="ClicksKeptMonths">For how many months single clicks are kept; 0 for ever. What they were counted as stays.</param>
-    /// <param name="ClicksKeptFrom">The first day of which single clicks are still there; null where none have been deleted.</param>
+    /// <param name="LeavesOutByBehaviour">Whether clicks are excluded because of visitors' behaviour, as mail scanners' are.</param>
+    /// <param name="ClicksKeptMonths">How many months individual clicks are kept; 0 for ever. Their totals stay.</param>
+    /// <param name="ClicksKeptFrom">The first day with individual clicks; null if none have been deleted.</param>
     public sealed record Response(
         string Name, string? PublicName, string TimeZone, WeekStart WeekStart, string NumberLanguage, IReadOnlyList<string> NumberLanguages,
         int Redirect, SlugKind SlugKind, LinkOptions Options, bool IsVocabularyLocked, IReadOnlyList<string> OfficeNetworks, bool LeavesOutByBehaviour, int ClicksKeptMonths, LocalDate? ClicksKeptFrom);
 
-    /// <summary>What is left out stays. The time zone has an operation of its own, since days are counted anew for it.</summary>
-    /// <param name="PublicName">An empty text takes it away, so that the name itself is told.</param>
+    /// <summary>Omitted fields stay as they are. The time zone has an operation of its own, because past days are counted again.</summary>
+    /// <param name="PublicName">An empty string removes it, so the name itself is shown.</param>
     /// <param name="ClicksKeptMonths">0, 14, 26 or 38. Older clicks are deleted within the hour, for good.</param>
     public sealed record Edit(
         string? Name = null, string? PublicName = null, WeekStart? WeekStart = null, string? NumberLanguage = null,

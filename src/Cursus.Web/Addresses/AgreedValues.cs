@@ -19,16 +19,16 @@ public static class AgreedValues
 
     public sealed record Request(TagField Field, string? Value);
 
-    /// <param name="Text">One value a line; a first line with the field's name is a header.</param>
+    /// <param name="Text">One value per line; a first line with the field's name is a header.</param>
     public sealed record Lines(TagField Field, [property: MaxLength(MaxText)] string? Text);
 
     public sealed record Response(Guid Id, TagField Field, string Value);
 
     /// <param name="Added">Number of values that are new.</param>
-    /// <param name="Problems">Lines that were not taken.</param>
+    /// <param name="Problems">Lines that were refused.</param>
     public sealed record Taken(int Added, IReadOnlyList<LineProblem> Problems);
 
-    /// <param name="Line">Counted from one.</param>
+    /// <param name="Line">Numbered from 1.</param>
     public sealed record LineProblem(int Line, string Text, string Reason);
 
     public static void Map(IEndpointRouteBuilder api)

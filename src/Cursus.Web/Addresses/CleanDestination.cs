@@ -16,8 +16,8 @@ public static class CleanDestination
     /// <param name="Text">What was pasted.</param>
     public sealed record Request([property: MaxLength(MaxLength)] string? Text);
 
-    /// <param name="Address">The address in it; the text itself where it is a valid address as it stands.</param>
-    /// <param name="IsChanged">Whether that is anything but the text without the space around it.</param>
+    /// <param name="Address">The address in it; the text itself if it is already a valid address.</param>
+    /// <param name="IsChanged">Whether that differs from the text with its surrounding space removed.</param>
     public sealed record Response(string Address, bool IsChanged);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/destinations/clean", Handle).ForEditors().WithSummary("The address in a pasted text");

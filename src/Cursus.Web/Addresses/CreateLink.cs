@@ -15,13 +15,13 @@ namespace Cursus.Web.Addresses;
 /// <summary>POST /links: one link without a post.</summary>
 public static class CreateLink
 {
-    /// <param name="Title">Private name; the words of the page's address where left out.</param>
+    /// <param name="Title">Private name; if omitted, the words in the page's address.</param>
     /// <param name="Campaign">Key of a campaign. Source, medium and campaign go together: all three, or none for a link without tags.</param>
-    /// <param name="Channel">Key of a channel, whose source and medium are taken where none are given.</param>
-    /// <param name="Slug">A random one is made where left out.</param>
-    /// <param name="Pixels">Ids of retargeting pixels; those of its campaign, channel and domain fire too.</param>
-    /// <param name="OpensAt">When it opens: a moment, or a day or time by the workspace's clock. Until then its fallback answers.</param>
-    /// <param name="EndsAt">When it ends, said in the same ways; a day alone is its last.</param>
+    /// <param name="Channel">Key of a channel; its source and medium apply unless given.</param>
+    /// <param name="Slug">If omitted, a random one is generated.</param>
+    /// <param name="Pixels">IDs of retargeting pixels; those of its campaign, channel and domain fire too.</param>
+    /// <param name="OpensAt">When it opens: an instant, or a day or time in the workspace's time zone. Until then visitors go to its fallback.</param>
+    /// <param name="EndsAt">When it ends, in the same forms; a day alone is its last day.</param>
     public sealed record Request(
         string? Destination, string? Title = null, string? Campaign = null, string? Channel = null, string? Source = null, string? Medium = null,
         string? Term = null, string? Content = null, string? Slug = null, string? Domain = null, int? Redirect = null,

@@ -19,24 +19,24 @@ public static class Domains
     public sealed record Request(string? Name);
 
     /// <param name="IsDefault">True makes it the domain of new links.</param>
-    /// <param name="BarePage">Where the bare domain leads; an empty text shows a plain page, as with the next two.</param>
-    /// <param name="UnknownPage">Where an unknown slug leads.</param>
-    /// <param name="EndedPage">Where a link that has ended leads.</param>
-    /// <param name="Redirect">Redirect type of new links; 0 takes the workspace's.</param>
-    /// <param name="HasOwnOptions">Whether new links take the domain's options instead of the workspace's; true where options are sent.</param>
+    /// <param name="BarePage">Where the bare domain goes; an empty string shows a plain page, as with the next two.</param>
+    /// <param name="UnknownPage">Where unknown slugs go.</param>
+    /// <param name="EndedPage">Where links that have ended go.</param>
+    /// <param name="Redirect">Redirect type of new links; 0 for the workspace's.</param>
+    /// <param name="HasOwnOptions">Whether new links use the domain's options instead of the workspace's; true if options are sent.</param>
     /// <param name="Options">Options of new links.</param>
     public sealed record Edit(
         bool? IsDefault = null, string? BarePage = null, string? UnknownPage = null, string? EndedPage = null, int? Redirect = null, bool? HasOwnOptions = null, LinkWishes? Options = null);
 
     /// <param name="Key">The domain's name, as requests and reports write it.</param>
-    /// <param name="IsVerified">Whether it points here, so that its links work.</param>
-    /// <param name="IsApex">Whether it is the registered name itself, which needs addresses instead of an alias.</param>
-    /// <param name="Records">What DNS has to say, and what it says; empty where nothing has to be proved.</param>
-    /// <param name="TimeToLive">To enter with the records, in seconds.</param>
-    /// <param name="HasOwnOptions">Whether new links take its options; else the workspace's.</param>
+    /// <param name="IsVerified">Whether it points here, so its links work.</param>
+    /// <param name="IsApex">Whether it is the registered domain itself, which needs address records instead of a CNAME.</param>
+    /// <param name="Records">The DNS records needed and those found; empty if none are needed.</param>
+    /// <param name="TimeToLive">TTL for the records, in seconds.</param>
+    /// <param name="HasOwnOptions">Whether new links use its options instead of the workspace's.</param>
     /// <param name="FailingSince">Since when the records of a domain that was good have been wrong.</param>
-    /// <param name="CertificateEndsAt">When the certificate ends that visitors are shown; null where none was seen.</param>
-    /// <param name="Shown">The name as people read it, in Unicode where it has other letters.</param>
+    /// <param name="CertificateEndsAt">When the current certificate expires; null if none was seen.</param>
+    /// <param name="Shown">The name as people read it, in Unicode if it has non-ASCII letters.</param>
     public sealed record Response(
         Guid Id, string Key, string Name, string Shown, bool IsVerified, bool IsDefault, string? BarePage, string? UnknownPage, string? EndedPage,
         int? Redirect, bool HasOwnOptions, LinkOptions Options, Instant CreatedAt, bool IsApex, IReadOnlyList<DomainFinding> Records, int TimeToLive,

@@ -8,10 +8,10 @@ using Cursus.Web.Problems;
 
 namespace Cursus.Web.Addresses;
 
-/// <summary>Options of a link as requests carry them; what is left out is taken from the next wider place: row, post, domain, workspace.</summary>
-/// <param name="TitleAttribute">An empty text takes it away.</param>
-/// <param name="AnchorText">An empty text takes it away.</param>
-/// <param name="HandoffDeadline">Milliseconds that ad networks are waited for; 800 is the usual, and the same as nothing.</param>
+/// <summary>Options of a link in requests. What is omitted comes from the next level up: row, post, domain, workspace.</summary>
+/// <param name="TitleAttribute">An empty string removes it.</param>
+/// <param name="AnchorText">An empty string removes it.</param>
+/// <param name="HandoffDeadline">How many milliseconds to wait for ad networks; 800 if omitted.</param>
 public sealed record LinkWishes(
     QueryPassing? PassQuery = null, ReferrerPassing? Referrer = null, bool? HideFromSearch = null, bool? Nofollow = null, bool? Sponsored = null,
     bool? NewTab = null, string? TitleAttribute = null, string? AnchorText = null, int? HandoffDeadline = null)

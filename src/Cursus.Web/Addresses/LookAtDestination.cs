@@ -13,7 +13,7 @@ public static class LookAtDestination
 {
     private const int MaxText = 300;
 
-    /// <summary>What came of looking.</summary>
+    /// <summary>Result of the check.</summary>
     public enum State
     {
         /// <summary>The page is there.</summary>
@@ -29,11 +29,11 @@ public static class LookAtDestination
         Loops,
     }
 
-    /// <param name="Text">What to tell a person.</param>
-    /// <param name="Status">HTTP status, where there was an answer.</param>
+    /// <param name="Text">A message for people.</param>
+    /// <param name="Status">HTTP status, if the page answered.</param>
     /// <param name="Milliseconds">Time until the answer was complete.</param>
-    /// <param name="Title">What the page calls itself; null where it says nothing.</param>
-    /// <param name="LeadsTo">Where the page's redirects end, if anywhere else.</param>
+    /// <param name="Title">The page's own title; null if it has none.</param>
+    /// <param name="LeadsTo">Where the page's redirects end, if elsewhere.</param>
     public sealed record Response(
         State State, string Text, int? Status, int? Milliseconds, string? Title, string? Description, string? Picture, string? LeadsTo);
 

@@ -34,8 +34,8 @@ internal sealed record SlugState(string Slug, bool IsTaken, IReadOnlyList<string
 /// <param name="DeletedAt">When it was deleted; its slug is kept for it.</param>
 internal sealed record LinkWithSlug(Guid LinkId, bool IsFormer, Instant? DeletedAt);
 
-/// <summary>A slug that waits for its deleted link to be revived.</summary>
-/// <param name="Until">From then on the slug is free.</param>
+/// <summary>A slug reserved for its deleted link.</summary>
+/// <param name="Until">When the slug becomes free.</param>
 public sealed record BlockedSlug(Guid LinkId, Instant DeletedAt, Instant Until);
 
 /// <summary>Finds out, in one query for all rows, which slugs are taken and what is free instead.</summary>

@@ -17,11 +17,11 @@ namespace Cursus.Web.Addresses;
 /// <summary>/tag-merges: two spellings of one UTM value counted and sent as one. What was recorded stays, so a merge can be taken back.</summary>
 public static class TagMerges
 {
-    /// <param name="From">The spelling that is given up.</param>
+    /// <param name="From">The spelling to replace.</param>
     /// <param name="Into">The agreed one.</param>
     public sealed record Request(TagField Field, string? From, string? Into);
 
-    /// <param name="Links">Number of links that are sent and counted under the agreed value by this merge.</param>
+    /// <param name="Links">Number of links that this merge sends and counts under the agreed value.</param>
     public sealed record Response(Guid Id, TagField Field, string From, string Into, Instant MergedAt, string? MergedBy, int Links);
 
     public static void Map(IEndpointRouteBuilder api)

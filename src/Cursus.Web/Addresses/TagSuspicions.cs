@@ -12,7 +12,7 @@ public static class TagSuspicions
     /// <summary>Comparing each with each; a workspace with more values of one field has another problem than spelling.</summary>
     private const int MaxValues = 1000;
 
-    /// <param name="Into">The agreed one of the two; where both or neither are, the one with more clicks.</param>
+    /// <param name="Into">The agreed one of the two; if both or neither are, the one with more clicks.</param>
     public sealed record Response(TagField Field, Use From, Use Into, TagSlipKind Kind);
 
     /// <param name="Clicks">People's clicks, all time.</param>

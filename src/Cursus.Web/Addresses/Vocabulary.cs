@@ -88,7 +88,7 @@ internal sealed class Vocabulary
         return destination;
     }
 
-    /// <summary>Where visitors are led while a destination is dead and outside of a link's time: what was given where nothing is said, and nothing where the text is empty.</summary>
+    /// <summary>Where visitors go while a destination is dead and outside of a link's time: what was given where nothing is said, and nothing where the text is empty.</summary>
     public string? Fallback(string? wish, string? given, FieldErrors errors) => wish switch
     {
         null => given,

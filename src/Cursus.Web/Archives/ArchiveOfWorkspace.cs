@@ -15,7 +15,7 @@ namespace Cursus.Web.Archives;
 /// <summary>/archive: everything that a workspace holds, clicks and history included, as one file; and back from it.</summary>
 public static class ArchiveOfWorkspace
 {
-    /// <summary>What the workspace holds now.</summary>
+    /// <summary>What the workspace contains now.</summary>
     public sealed record Imported(string From, string MadeAt, int Links, int Posts, long Clicks);
 
     public static void Map(IEndpointRouteBuilder api)

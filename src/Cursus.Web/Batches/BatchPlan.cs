@@ -29,7 +29,7 @@ internal sealed class BatchPlan
     /// <summary>What keeps lines from being made.</summary>
     public LineRemarks Problems { get; } = new();
 
-    /// <summary>Values that were probably meant to be agreed ones; they keep nothing from being made.</summary>
+    /// <summary>Values that are probably misspellings of agreed ones; only a warning.</summary>
     public LineRemarks Hints { get; } = new();
 
     /// <summary>Campaigns that lines name and nobody has added yet, as written.</summary>
@@ -45,7 +45,7 @@ internal sealed class BatchPlan
 
     public IEnumerable<string> OpenDomains => reading?.OpenDomains ?? [];
 
-    /// <summary>Folders that are made with the links.</summary>
+    /// <summary>Folders created with the links.</summary>
     public IReadOnlyList<Folder> NewFolders =>
         [.. Links.Select(l => l.Link.Manner.Folder).OfType<Folder>().Where(f => reading!.IsNew(f)).Distinct().OrderBy(f => f.Name, StringComparer.OrdinalIgnoreCase)];
 

@@ -21,27 +21,27 @@ public static class Batches
     /// <summary>Lists that nobody made links from are thrown away after this.</summary>
     private static readonly Duration Kept = Duration.FromDays(2);
 
-    /// <param name="Lines">Lines with something in them, while the list waits.</param>
+    /// <param name="Lines">Lines that aren't empty, while the list waits.</param>
     /// <param name="Columns">The list's columns, while the list waits.</param>
-    /// <param name="Remark">Something to know about how the list was read.</param>
-    /// <param name="Progress">Where it goes on.</param>
-    /// <param name="Failure">Why the last try to make it saved nothing.</param>
-    /// <param name="Choices">What was chosen for the last list with the same columns; null where there was none.</param>
-    /// <param name="Links">New links that were made.</param>
-    /// <param name="TakenOver">Links that were there already and became what the list says.</param>
+    /// <param name="Remark">A note on how the list was read.</param>
+    /// <param name="Progress">Where to find more.</param>
+    /// <param name="Failure">Why the last attempt saved nothing.</param>
+    /// <param name="Choices">What was chosen for the last list with the same columns; null if there was none.</param>
+    /// <param name="Links">New links created.</param>
+    /// <param name="TakenOver">Existing links that the list updated.</param>
     /// <param name="LeftOut">Lines that were left out.</param>
     public sealed record Response(
         Guid Id, string Name, BatchState State, Instant CreatedAt, Instant? DoneAt, int Lines, IReadOnlyList<Column> Columns, string? Remark, Progress? Progress,
         string? Failure, ListChoices? Choices, int Links, int TakenOver, int LeftOut);
 
-    /// <param name="Field">What the column said the last time, or probably says; null where nobody can tell.</param>
+    /// <param name="Field">What the column meant last time, or probably means; null if unclear.</param>
     /// <param name="Samples">The first few cells.</param>
     public sealed record Column(string Name, ListField? Field, IReadOnlyList<string> Samples);
 
-    /// <param name="Done">Links written; they count only when all are.</param>
+    /// <param name="Done">Links written so far; nothing counts until all are.</param>
     public sealed record Progress(int Done, int Total);
 
-    /// <summary>Where a batch stands.</summary>
+    /// <summary>State of a bulk list.</summary>
     public enum BatchState
     {
         Waiting,
@@ -92,8 +92,8 @@ public static class Batches
             b => b,
             cancel));
 
-    /// <param name="DoneAt">When its links were made; null while they wait.</param>
-    /// <param name="Links">Links that were made or taken over.</param>
+    /// <param name="DoneAt">When its links were created; null while they wait.</param>
+    /// <param name="Links">Links created or updated.</param>
     /// <param name="LeftOut">Lines that were left out.</param>
     public sealed record Summary(Guid Id, string Name, Instant CreatedAt, Instant? DoneAt, int Links, int LeftOut);
 

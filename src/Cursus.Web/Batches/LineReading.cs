@@ -12,7 +12,7 @@ namespace Cursus.Web.Batches;
 
 /// <summary>What a line says of a link beside what any new link is asked for.</summary>
 /// <param name="CreatedAt">When it was made, there where it comes from.</param>
-/// <param name="BroughtAlong">Clicks that were counted there.</param>
+/// <param name="BroughtAlong">Clicks counted there.</param>
 internal sealed record LinePast(LocalDate PublishedOn, Instant? CreatedAt, long? BroughtAlong);
 
 /// <summary>Reads the lines of one list by the choices that were made for it.</summary>

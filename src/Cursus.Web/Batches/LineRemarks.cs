@@ -1,8 +1,8 @@
 namespace Cursus.Web.Batches;
 
-/// <summary>The same thing said of one or many lines.</summary>
-/// <param name="Field">Field of the link that it is about.</param>
-/// <param name="Lines">Counted from one, as in the file; in order.</param>
+/// <summary>One finding about one or more lines.</summary>
+/// <param name="Field">The field it is about.</param>
+/// <param name="Lines">Numbered from 1, as in the file, in order.</param>
 public sealed record LineRemark(string Field, string Text, IReadOnlyList<int> Lines);
 
 /// <summary>Gathers remarks on lines, so that what is said of a thousand lines is said once.</summary>

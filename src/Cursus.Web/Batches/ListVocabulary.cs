@@ -24,7 +24,7 @@ public static class ListVocabulary
     /// <param name="Value">The <c>utm_campaign</c>.</param>
     public sealed record CampaignToAdd(string? Name, string? Value);
 
-    /// <summary>What of the proposal is wanted; all of it is added, or nothing.</summary>
+    /// <summary>The wanted parts of the proposal; all or none are added.</summary>
     /// <param name="Channels">With name, source and medium.</param>
     public sealed record Request(
         IReadOnlyList<Channels.Request>? Channels = null, IReadOnlyList<CampaignToAdd>? Campaigns = null, IReadOnlyList<TagMerges.Request>? Merges = null);

@@ -13,12 +13,12 @@ internal sealed record PlannedLine(int Line, LinkPlan Link, LinePast Past, Liste
     /// <summary>The link that is taken over.</summary>
     public Guid? TakesOver { get; init; }
 
-    /// <summary>Why it is not simply made.</summary>
+    /// <summary>Why it needs attention.</summary>
     public string? Remark { get; init; }
 
     public string FinalUrl => Link.Destination.FinishedWith(Link.Sent).ToString();
 
-    /// <summary>Null where the slug is drawn when it is made.</summary>
+    /// <summary>Null if the slug is generated when the link is created.</summary>
     public string? ShortUrl(CursusOptions options) => Link.Slug is { } slug ? options.ShortUrl(Link.Domain.Name, slug.Text) : null;
 }
 

@@ -21,7 +21,7 @@ internal static class RememberedLists
     /// <param name="Columns">What each column says, in the list's order.</param>
     public sealed record Meaning(IReadOnlyList<ListField?> Columns, ListChoices Choices);
 
-    /// <summary>What was chosen for the last list with the same columns; null where there was none.</summary>
+    /// <summary>What was chosen for the last list with the same columns; null if there was none.</summary>
     public static async Task<Meaning?> Find(ListTable table, Guid workspaceId, CursusDb db, CancellationToken cancel)
     {
         var key = KeyOf(table);

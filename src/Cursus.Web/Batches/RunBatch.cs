@@ -21,29 +21,29 @@ public static class RunBatch
     /// <summary>Remarks that are shown; a list of many lines can have one for each, and the report has them all.</summary>
     private const int ShownRemarks = 200;
 
-    /// <param name="Links">Number of new links that the good lines make, renamed ones among them.</param>
-    /// <param name="Renamed">How many of these get another slug than the list says.</param>
-    /// <param name="TakenOver">Links that are here already and become what the list says.</param>
-    /// <param name="Skipped">Links that are left out since their slug is taken.</param>
+    /// <param name="Links">Number of new links from valid lines, including renamed ones.</param>
+    /// <param name="Renamed">How many of these get a different slug from the list's.</param>
+    /// <param name="TakenOver">Existing links that the list updates.</param>
+    /// <param name="Skipped">Links left out because their slug is taken.</param>
     /// <param name="GoodLines">Lines with nothing wrong.</param>
     /// <param name="Problems">What is wrong, with its lines; the first two hundred different things.</param>
-    /// <param name="Hints">Values that were probably meant to be agreed ones; they keep nothing from being made.</param>
-    /// <param name="NewCampaigns">Campaigns that lines name and nobody has added yet.</param>
-    /// <param name="NewFolders">Folders that are made with the links.</param>
-    /// <param name="OpenRedirects">Words of the list whose redirect type must be chosen, or is.</param>
-    /// <param name="OpenDomains">Domains of the list for which one of the workspace's must be chosen, or is.</param>
+    /// <param name="Hints">Values that are probably misspellings of agreed ones; only a warning.</param>
+    /// <param name="NewCampaigns">Campaigns named in the list that don't exist yet.</param>
+    /// <param name="NewFolders">Folders created with the links.</param>
+    /// <param name="OpenRedirects">Words in the list that need a redirect type chosen for them, or have one.</param>
+    /// <param name="OpenDomains">Domains in the list that need one of the workspace's chosen for them, or have one.</param>
     /// <param name="IsDayOrderOpen">Whether days can be read two ways.</param>
     /// <param name="Errors">What is wrong with the settings, by field.</param>
-    /// <param name="Rows">The first lines, as they would come out; those that are not simply made come first.</param>
+    /// <param name="Rows">The first lines as they would turn out; those with problems come first.</param>
     public sealed record Preview(
         int Links, int Renamed, int TakenOver, int Skipped, int Lines, int GoodLines, IReadOnlyList<LineRemark> Problems, IReadOnlyList<LineRemark> Hints,
         IReadOnlyList<string> NewCampaigns, IReadOnlyList<string> NewFolders, IReadOnlyList<string> OpenRedirects, IReadOnlyList<string> OpenDomains,
         bool IsDayOrderOpen, IReadOnlyDictionary<string, string[]> Errors, IReadOnlyList<Row> Rows);
 
-    /// <param name="ShortUrl">Null where the slug is drawn when it is made.</param>
-    /// <param name="Remark">Why it is not simply made.</param>
-    /// <param name="CreatedOn">The day when it was made, there where it comes from.</param>
-    /// <param name="BroughtAlong">Clicks that were counted there.</param>
+    /// <param name="ShortUrl">Null if the slug is generated when the link is created.</param>
+    /// <param name="Remark">Why it needs attention.</param>
+    /// <param name="CreatedOn">The day it was created in the original tool.</param>
+    /// <param name="BroughtAlong">Clicks counted there.</param>
     public sealed record Row(
         int Line, LineOutcome Outcome, string? Channel, string Title, string? ShortUrl, string FinalUrl, string? Folder, LocalDate? CreatedOn, long? BroughtAlong, string? Remark);
 

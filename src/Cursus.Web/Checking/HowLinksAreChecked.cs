@@ -13,15 +13,15 @@ using NodaTime;
 
 namespace Cursus.Web.Checking;
 
-/// <summary>/link-checks/settings: whether a workspace's links are checked, by which words a page counts as changed, and where visitors of dead pages are led.</summary>
+/// <summary>/link-checks/settings: whether a workspace's links are checked, by which words a page counts as changed, and where visitors of dead pages go.</summary>
 public static class HowLinksAreChecked
 {
-    /// <param name="GoneWords">Words that say that something is no longer there.</param>
-    /// <param name="ShippedWords">Those that a workspace begins with.</param>
-    /// <param name="Fallback">Where visitors are led while a destination is dead, unless campaign or link say otherwise.</param>
+    /// <param name="GoneWords">Words that mean a page is gone.</param>
+    /// <param name="ShippedWords">Those a workspace starts with.</param>
+    /// <param name="Fallback">Where visitors go while a destination is broken, unless the campaign or link has its own fallback.</param>
     public sealed record Response(bool IsOn, IReadOnlyList<string> GoneWords, IReadOnlyList<string> ShippedWords, string? Fallback);
 
-    /// <summary>What is left out stays; an empty fallback takes it away.</summary>
+    /// <summary>Omitted fields stay as they are; an empty fallback removes it.</summary>
     public sealed record Edit(bool? IsOn = null, IReadOnlyList<string>? GoneWords = null, string? Fallback = null);
 
     public static void Map(IEndpointRouteBuilder api)

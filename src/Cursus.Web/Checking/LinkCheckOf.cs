@@ -3,11 +3,11 @@ using NodaTime;
 
 namespace Cursus.Web.Checking;
 
-/// <summary>What the link check knows of the page that a link leads to.</summary>
+/// <summary>Link check of a destination page.</summary>
 /// <param name="Page">Id of the page.</param>
 /// <param name="Text">The same in words.</param>
-/// <param name="Since">Since when the verdict has been this one.</param>
-/// <param name="LeadsTo">Where the page's redirects end, if anywhere else.</param>
+/// <param name="Since">Since when this has been the verdict.</param>
+/// <param name="LeadsTo">Where the page's redirects end, if elsewhere.</param>
 /// <param name="NeedsCare">Whether a person should look at it.</param>
 public sealed record LinkCheckOf(Guid Page, PageVerdict Verdict, string Text, Instant? Since, Instant? CheckedAt, string? LeadsTo, bool NeedsCare)
 {

@@ -18,18 +18,18 @@ public static class NeedsCare
     private const int LongestIgnored = 365;
 
     /// <summary>A page that links lead to.</summary>
-    /// <param name="Address">As links have it, without fragment.</param>
-    /// <param name="IsDead">Whether visitors find nothing there.</param>
+    /// <param name="Address">As in the links, without the fragment.</param>
+    /// <param name="IsDead">Whether visitors get no page there.</param>
     /// <param name="Text">What was found, in words.</param>
-    /// <param name="Since">Since when it has been so.</param>
+    /// <param name="Since">Since when.</param>
     /// <param name="LeadsTo">Where its redirects end.</param>
-    /// <param name="IsPermanent">Whether they are for good.</param>
+    /// <param name="IsPermanent">Whether they are permanent.</param>
     /// <param name="Links">How many links lead there.</param>
-    /// <param name="RecentClicks">People's clicks of the last thirty days on them.</param>
-    /// <param name="Hurts">What they stand in, the most clicked first; at most twelve.</param>
+    /// <param name="RecentClicks">People's clicks on them in the last 30 days.</param>
+    /// <param name="Hurts">Links that use it, most clicked first; at most twelve.</param>
     /// <param name="HurtsInAll">How many there are.</param>
-    /// <param name="Fallbacks">Where visitors are led meanwhile; none where they reach the page itself.</param>
-    /// <param name="IgnoredUntil">Until when nobody wants to hear of it.</param>
+    /// <param name="Fallbacks">Where visitors go for now; null if they reach the page itself.</param>
+    /// <param name="IgnoredUntil">Until when it is ignored.</param>
     public sealed record Response(
         Guid Id, string Address, PageVerdict Verdict, bool IsDead, string Text, Instant? Since, Instant? CheckedAt, Instant? NextCheckAt, int? Status, string? LeadsTo, bool IsPermanent,
         int Links, long RecentClicks, IReadOnlyList<Hurt> Hurts, int HurtsInAll, IReadOnlyList<string> Fallbacks, Instant? IgnoredUntil);
@@ -39,11 +39,11 @@ public static class NeedsCare
     public sealed record Hurt(Guid? Post, string? Title, string? Campaign, string? CampaignName, int Links, long RecentClicks);
 
     /// <summary>How the link check stands.</summary>
-    /// <param name="IsOn">Whether destinations are asked.</param>
+    /// <param name="IsOn">Whether destinations are checked.</param>
     /// <param name="Pages">How many pages links lead to, by verdict.</param>
-    /// <param name="NeedCare">How many of them need care.</param>
-    /// <param name="Ignored">How many would, but are ignored for a time.</param>
-    /// <param name="LastCheckedAt">When a page was asked last.</param>
+    /// <param name="NeedCare">How many need attention.</param>
+    /// <param name="Ignored">How many would need it, but are ignored for now.</param>
+    /// <param name="LastCheckedAt">When the page was last checked.</param>
     /// <param name="Certificates">Own short domains whose certificates end within fourteen days, or have ended.</param>
     public sealed record Summary(
         bool IsOn, PageCounts Pages, int NeedCare, int Ignored, Instant? LastCheckedAt, IReadOnlyList<EndingCertificate> Certificates);
@@ -51,7 +51,7 @@ public static class NeedsCare
     /// <summary>How many pages have each verdict.</summary>
     public sealed record PageCounts(int NotYet, int Fine, int Redirected, int Changed, int Gone, int Failing, int Closed);
 
-    /// <param name="Days">For how many days.</param>
+    /// <param name="Days">Number of days.</param>
     public sealed record Ignoring(int? Days);
 
     public static void Map(IEndpointRouteBuilder api)

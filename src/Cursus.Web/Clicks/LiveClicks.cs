@@ -6,14 +6,14 @@ using NodaTime;
 
 namespace Cursus.Web.Clicks;
 
-/// <summary>What came in one moment, for those who watch.</summary>
+/// <summary>The clicks of one moment, for live views.</summary>
 /// <param name="People">People's clicks.</param>
 /// <param name="Links">The links that were clicked, most recent last.</param>
 public sealed record Arrivals(Instant At, int People, IReadOnlyList<LinkArrivals> Links);
 
 /// <param name="People">People's clicks.</param>
 /// <param name="Team">The team's own visits, test-opens among them; not counted.</param>
-/// <param name="Others">Machines, previews, prefetches, repeats and requests for headers; not counted.</param>
+/// <param name="Others">Bots, previews, prefetches, repeats and HEAD requests; not counted.</param>
 /// <param name="Device">Of the last click.</param>
 /// <param name="Country">Of the last click: its name, or nothing.</param>
 public sealed record LinkArrivals(Guid Link, int People, int Team, int Others, string Device, string Country);

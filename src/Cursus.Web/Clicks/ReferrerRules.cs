@@ -13,8 +13,8 @@ namespace Cursus.Web.Clicks;
 /// <summary>/referrer-rules: which channel visitors from a host came over, where the workspace knows better than the list that everybody shares.</summary>
 public static class ReferrerRules
 {
-    /// <param name="Host">A host name; the rule holds for all names below it too.</param>
-    /// <param name="Channel">Key of a channel; null says that it is the organisation's own site.</param>
+    /// <param name="Host">A host name; its subdomains are included.</param>
+    /// <param name="Channel">Key of a channel; null for the organisation's own site.</param>
     public sealed record Request(string? Host, string? Channel);
 
     public sealed record Response(Guid Id, string Host, string? Channel);

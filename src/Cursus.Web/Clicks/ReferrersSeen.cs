@@ -12,10 +12,10 @@ public static class ReferrersSeen
     private const int Most = 100;
 
     /// <param name="Clicks">People's clicks from there in the last 90 days.</param>
-    /// <param name="Network">The network it belongs to by the list that everybody shares; null where it knows none.</param>
-    /// <param name="Channel">Key of the channel that those clicks came over; null where nobody knows.</param>
+    /// <param name="Network">The network it belongs to in the shipped list; null if it isn't there.</param>
+    /// <param name="Channel">Key of the channel those clicks came from; null if unknown.</param>
     /// <param name="IsOwn">True for the organisation's own sites and short domains.</param>
-    /// <param name="Rule">The workspace's rule that says so; null where none does.</param>
+    /// <param name="Rule">The workspace's rule that decided this; null if none did.</param>
     public sealed record Response(string Host, long Clicks, string? Network, string? Channel, bool IsOwn, Guid? Rule);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/referrers", Handle).ForViewers().WithSummary("Hosts that visitors came from");

@@ -23,8 +23,8 @@ public static class CodeBundle
     /// <param name="Place">Key of a place, for the width in print.</param>
     public sealed record Request([property: MaxLength(MostLinks)] IReadOnlyList<Guid> Links, string Format = "svg", int? Size = null, string? Place = null);
 
-    /// <param name="Columns">Labels beside each other on a page, 1 to 6.</param>
-    /// <param name="Rows">Labels below each other, 1 to 12.</param>
+    /// <param name="Columns">Columns of labels on a page, 1 to 6.</param>
+    /// <param name="Rows">Rows of labels on a page, 1 to 12.</param>
     public sealed record LabelRequest([property: MaxLength(MostLinks)] IReadOnlyList<Guid> Links, int Columns = 3, int Rows = 5);
 
     public static void Map(IEndpointRouteBuilder api)

@@ -11,8 +11,8 @@ namespace Cursus.Web.Codes;
 public static class CodeFiles
 {
     /// <param name="Size">Width in dots of SVG and PNG, 64 to 4,096; of PDF in millimetres, 10 to 1,000.</param>
-    /// <param name="Style">Id of a saved style; the link's own, else the workspace's default where left out.</param>
-    /// <param name="Code">Number of the code in its link; 1 where left out.</param>
+    /// <param name="Style">ID of a saved style; if omitted, the link's own, else the workspace's default.</param>
+    /// <param name="Code">Number of the code within its link; 1 if omitted.</param>
     /// <param name="Place">Key of a place, for the width in print.</param>
     public sealed record Asked(int? Size, Guid? Style, int? Code, string? Place);
 

@@ -4,10 +4,10 @@ using Cursus.Core.Codes;
 
 namespace Cursus.Web.Codes;
 
-/// <summary>Whether a code can be scanned, and what to do where it can't.</summary>
-/// <param name="IsLetThrough">False where a code like this is not saved and not handed out.</param>
-/// <param name="Score">What is left of the code's strength where it is disturbed most, in per cent; zero where a rule refuses it.</param>
-/// <param name="Readings">By disturbance, in per cent.</param>
+/// <summary>Whether a code can be scanned, and what to do if not.</summary>
+/// <param name="IsLetThrough">False if a code like this can't be saved or downloaded.</param>
+/// <param name="Score">How much error correction is left where the code is damaged most, as a percentage; 0 if a rule refuses it.</param>
+/// <param name="Readings">Percentages by kind of damage.</param>
 public sealed record CodeJudgement(bool IsLetThrough, int Score, IReadOnlyList<CodeFinding> Findings, IReadOnlyList<CodeReading> Readings)
 {
     /// <summary>With less left a code isn't let through (common practice, no source; held against two decoders by tests).</summary>
@@ -104,5 +104,5 @@ public sealed record CodeJudgement(bool IsLetThrough, int Score, IReadOnlyList<C
     };
 }
 
-/// <param name="Margin">What was left, in per cent.</param>
+/// <param name="Margin">What was left, as a percentage.</param>
 public sealed record CodeReading(Disturbance Disturbance, int Margin);

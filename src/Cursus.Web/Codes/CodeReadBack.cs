@@ -3,7 +3,7 @@ using SkiaSharp;
 
 namespace Cursus.Web.Codes;
 
-/// <summary>What a code has to bear on its way from the screen to a phone.</summary>
+/// <summary>Damage to a code on its way from the screen to a phone.</summary>
 public enum Disturbance
 {
     /// <summary>Drawn only 128 dots wide, as all others are too.</summary>
@@ -33,7 +33,7 @@ internal static class CodeReadBack
     private const float GreyBlack = 0.1f;
     private const float GreyWhite = 0.95f;
 
-    /// <summary>What is left of the code's strength after each disturbance.</summary>
+    /// <summary>What is left of the code's strength after each kind of damage.</summary>
     public static IReadOnlyList<(Disturbance Disturbance, ReadMargin Margin)> Run(FinishedCode code) =>
         [.. Enum.GetValues<Disturbance>().Select(d => (d, Read(code, d)))];
 

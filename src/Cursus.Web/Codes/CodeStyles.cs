@@ -22,8 +22,8 @@ public static class CodeStyles
     /// <summary>Saved styles must do for slugs of this length, as most links have; for longer ones they are fitted.</summary>
     private const int SlugToCheck = 16;
 
-    /// <summary>Fields that are left out of a change stay as they are.</summary>
-    /// <param name="IsDefault">True for the one that links without a style of their own take.</param>
+    /// <summary>Omitted fields stay as they are.</summary>
+    /// <param name="IsDefault">True for the one used by links without a style of their own.</param>
     public sealed record Request(string? Name = null, CodeStyle? Style = null, bool? IsDefault = null);
 
     /// <param name="Links">How many live links have it.</param>
@@ -32,7 +32,7 @@ public static class CodeStyles
     /// <param name="Style">Id of the style; null for the workspace's default.</param>
     public sealed record ApplyRequest(Guid? Style, [property: MaxLength(LinkSelection.Most)] IReadOnlyList<Guid> Links);
 
-    /// <param name="Links">How many links have the style now.</param>
+    /// <param name="Links">How many links use the style now.</param>
     public sealed record Applied(int Links);
 
     public static void Map(IEndpointRouteBuilder api)

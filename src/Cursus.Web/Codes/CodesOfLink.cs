@@ -17,13 +17,13 @@ public static class CodesOfLink
 
     public sealed record Request(string? Name);
 
-    /// <param name="Number">Stands behind the slug in the code's address.</param>
+    /// <param name="Number">Follows the slug in the code's address.</param>
     /// <param name="Address">The address in the code.</param>
-    /// <param name="Scans">How often people came by it, all time.</param>
-    /// <param name="IsOwn">True for the code that each link has.</param>
+    /// <param name="Scans">People's clicks, all time.</param>
+    /// <param name="IsOwn">True for the code that every link has.</param>
     public sealed record Response(int Number, string Name, string Address, long Scans, bool IsOwn);
 
-    /// <param name="StyleId">The style that the link's codes have; null for the workspace's default.</param>
+    /// <param name="StyleId">The style of the link's codes; null for the workspace's default.</param>
     public sealed record ListResponse(IReadOnlyList<Response> Codes, Guid? StyleId);
 
     public static void Map(IEndpointRouteBuilder api)

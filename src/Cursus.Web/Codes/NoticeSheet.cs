@@ -19,9 +19,9 @@ public static class NoticeSheet
     private const float Margin = 22;
     private const float CodeWidth = 100;
 
-    /// <param name="Headline">The link's title where left out.</param>
-    /// <param name="Text">What people should know; may be left out.</param>
-    /// <param name="Code">Number of the code in its link; 1 where left out.</param>
+    /// <param name="Headline">If omitted, the link's title.</param>
+    /// <param name="Text">A note for people; optional.</param>
+    /// <param name="Code">Number of the code within its link; 1 if omitted.</param>
     public sealed record Asked(string? Headline, string? Text, int? Code);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/links/{id:guid}/notice.pdf", Handle)

@@ -15,22 +15,22 @@ public static class PreviewCode
 {
     private const double PreviewWidth = 320;
 
-    /// <param name="Link">The link whose code it is; without one, a made-up address of the workspace's first short domain.</param>
-    /// <param name="Code">Number of the code in its link.</param>
-    /// <param name="Place">Key of the place that it is going to be seen at; see <c>/codes/places</c>.</param>
+    /// <param name="Link">The link whose code it is; if omitted, an invented address on the workspace's first short domain.</param>
+    /// <param name="Code">Number of the code within its link.</param>
+    /// <param name="Place">Key of the place where it will be seen; see <c>/codes/places</c>.</param>
     public sealed record Request(CodeStyle Style, Guid? Link = null, int Code = ScannedPath.OwnCode, string? Place = null);
 
     /// <param name="Address">The address in the code, as a person would write it.</param>
     /// <param name="Text">As scanners read it.</param>
     /// <param name="Side">Modules on one side, without the quiet zone.</param>
-    /// <param name="ModulesSaved">How many modules fewer than with the address as written.</param>
-    /// <param name="ModuleMm">Width of one module at the place; null without one.</param>
-    /// <param name="Findings">What the rules say that need no reading back.</param>
+    /// <param name="ModulesSaved">How many modules it saves compared with the address as written.</param>
+    /// <param name="ModuleMm">Width of one module at that place; null if no place is given.</param>
+    /// <param name="Findings">Findings of the rules that need no test scan.</param>
     public sealed record Response(
         string Svg, string Address, string Text, int Version, CorrectionLevel Level, int Side, int ModulesSaved, double? ModuleMm, IReadOnlyList<CodeFinding> Findings);
 
     /// <param name="WidthMm">Width of the code.</param>
-    /// <param name="DistanceMetres">From how far it is read.</param>
+    /// <param name="DistanceMetres">Viewing distance.</param>
     public sealed record PlaceResponse(string Key, string Name, int WidthMm, double DistanceMetres);
 
     public static void Map(IEndpointRouteBuilder api)

@@ -36,7 +36,7 @@ public static class BreakdownFiles
         api.MapGet("/reports/breakdown.xlsx", Workbook).ForViewers().WithSummary("Clicks by one dimension, as an Excel workbook");
     }
 
-    /// <param name="bom">Whether the file begins with a byte order mark, by which spreadsheets know UTF-8; true where left out.</param>
+    /// <param name="bom">Whether the file starts with a byte order mark, by which spreadsheets recognise UTF-8; true if omitted.</param>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Csv(
         [AsParameters] BreakdownReport.Asked asked, bool? bom, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
     {

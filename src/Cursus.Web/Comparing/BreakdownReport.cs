@@ -14,15 +14,15 @@ public static class BreakdownReport
 {
     /// <param name="From">First day, in <paramref name="TimeZone"/>.</param>
     /// <param name="To">Last day, included.</param>
-    /// <param name="Before">The days it is compared with; null where it isn't.</param>
-    /// <param name="IsUnfinished">True where the period isn't over, so that only as much of the one before is compared.</param>
-    /// <param name="NarrowedFrom">The first day that was asked for, where fewer are answered: two things that only single clicks tell are crossed, for the last 31 days at most, and as far back as the workspace keeps single clicks.</param>
-    /// <param name="Narrowed">What the question is narrowed to, by name.</param>
+    /// <param name="Before">The days it is compared with; null if it isn't.</param>
+    /// <param name="IsUnfinished">True if the period isn't over, so only the same part of the previous one is compared.</param>
+    /// <param name="NarrowedFrom">The first day requested, if the report covers fewer days. Crossing two dimensions that need individual clicks covers at most the last 31 days, and only as far back as the workspace keeps them.</param>
+    /// <param name="Narrowed">The filters by name.</param>
     /// <param name="Answer">What the rows say, in one or two sentences.</param>
-    /// <param name="Others">The groups behind the last row; null where there are none.</param>
-    /// <param name="Per">post where clicks for each post that went out were asked for; null where all clicks were.</param>
-    /// <param name="Verdict">What to make of the first row's lead over the second; null where nothing is judged.</param>
-    /// <param name="PerPost">Where another group leads by clicks for each post than by all clicks: its lead per post over the one that leads in all.</param>
+    /// <param name="Others">The remaining groups added up; null if there are none.</param>
+    /// <param name="Per">`post` for clicks per post; null for all clicks.</param>
+    /// <param name="Verdict">The verdict on the first row's lead over the second; null if there is none.</param>
+    /// <param name="PerPost">If a different group leads in clicks per post: its lead per post over the one with the most clicks.</param>
     public sealed record Response(
         string By, string? Per, LocalDate From, LocalDate To, DayRange? Before, bool IsUnfinished, string TimeZone, LocalDate? NarrowedFrom, IReadOnlyList<Narrowing> Narrowed,
         TotalCount Total, ExcludedCount Excluded, string Answer, IReadOnlyList<Row> Rows, OtherGroups? Others, VerdictResponse? Verdict, VerdictResponse? PerPost)
@@ -34,41 +34,41 @@ public static class BreakdownReport
 
     public sealed record DayRange(LocalDate From, LocalDate To);
 
-    /// <param name="Visitors">People, each of them anew on each link and each day, since nobody is known for longer; null where the question narrows by what only clicks tell.</param>
+    /// <param name="Visitors">People, counted again for each link and day because nobody is recognised for longer; null if a filter needs individual clicks.</param>
     public sealed record TotalCount(long Clicks, long? Visitors, long? PreviousClicks);
 
-    /// <summary>Clicks that are kept but not counted, by reason: all of the links that are asked about.</summary>
+    /// <summary>Clicks that are stored but not counted, by reason, for all links in the report.</summary>
     public sealed record ExcludedCount(long Machines, long Previews, long Team, long Prefetches, long Repeats, long Heads, long Impostors, long Sweeps, long Echoes, long Probes);
 
-    /// <param name="Visitors">People, each of them anew on each link and each day; null where the question is about what only clicks tell.</param>
-    /// <param name="Share">Part of all people's clicks, 0 to 1.</param>
-    /// <param name="Low">Lower bound of the clicks that as many posts like these bring on average, 95 %; null where there are too few posts, or weeks, to say.</param>
-    /// <param name="High">Upper bound, 95 %.</param>
-    /// <param name="ShareLow">Lower bound of the share to expect, 95 %; null where that can't be said.</param>
-    /// <param name="ShareHigh">Upper bound, 95 %.</param>
-    /// <param name="Posts">Posts that went out in the period, and links of no post made in it; null where groups have none of their own.</param>
-    /// <param name="ClicksPerPost">Clicks for each of them; null where there is none.</param>
-    /// <param name="PerPostLow">Lower bound of the clicks for each post to expect, 95 %; null where that can't be said.</param>
-    /// <param name="PerPostHigh">Upper bound, 95 %.</param>
-    /// <param name="ClicksPerPlacementDay">For each day that a placement was out in the period.</param>
-    /// <param name="Change">0.18 is 18 % more than in the period before; null from zero.</param>
-    /// <param name="Pixel">What became of the pixel at these visits; only where groups are pixels.</param>
-    /// <param name="IsTooCloseToNext">True where equal groups would often show such a lead over the next row.</param>
+    /// <param name="Visitors">People, counted again for each link and day; null if the report needs individual clicks.</param>
+    /// <param name="Share">Share of all people's clicks, 0 to 1.</param>
+    /// <param name="Low">Lower bound of the clicks that this many similar posts bring on average, 95%; null if there are too few posts or weeks.</param>
+    /// <param name="High">Upper bound, 95%.</param>
+    /// <param name="ShareLow">Lower bound of the expected share, 95%; null if there is too little data.</param>
+    /// <param name="ShareHigh">Upper bound, 95%.</param>
+    /// <param name="Posts">Posts published in the period, and links without a post created in it; null if groups have no posts of their own.</param>
+    /// <param name="ClicksPerPost">Clicks per unit; null if there are none.</param>
+    /// <param name="PerPostLow">Lower bound of the expected clicks per post, 95%; null if there is too little data.</param>
+    /// <param name="PerPostHigh">Upper bound, 95%.</param>
+    /// <param name="ClicksPerPlacementDay">Per day that a placement was live in the period.</param>
+    /// <param name="Change">0.18 means 18% more than in the previous period; null if there were none then.</param>
+    /// <param name="Pixel">What the pixel did at these visits; only in reports by pixel.</param>
+    /// <param name="IsTooCloseToNext">True if groups that are really equal would often show such a lead over the next row.</param>
     public sealed record Row(
         string Key, string Label, long Clicks, long? Visitors, double Share, double? Low, double? High, double? ShareLow, double? ShareHigh,
         int? Posts, double? ClicksPerPost, double? PerPostLow, double? PerPostHigh,
         int Placements, double? ClicksPerPlacement, double? ClicksPerPlacementDay, long? PreviousClicks, double? Change, bool IsTooCloseToNext, OutcomeCount? Pixel = null);
 
-    /// <param name="Leader">Key of the group that leads.</param>
-    /// <param name="RunnerUp">Key of the group that it is judged against.</param>
-    /// <param name="Ratio">How many times as many clicks; null where the other has none.</param>
-    /// <param name="Low">Lower bound of the ratio to expect, 95 %; null where there are too few units.</param>
-    /// <param name="High">Upper bound, 95 %.</param>
+    /// <param name="Leader">Key of the leading group.</param>
+    /// <param name="RunnerUp">Key of the group it is compared with.</param>
+    /// <param name="Ratio">Ratio of clicks; null if the other has none.</param>
+    /// <param name="Low">Lower bound of the expected ratio, 95%; null if there are too few units.</param>
+    /// <param name="High">Upper bound, 95%.</param>
     /// <param name="Call"><c>clear</c>, <c>leaning</c>, <c>too-close</c> or <c>too-few</c>.</param>
-    /// <param name="Unit">What is taken to vary independently: <c>post</c>, <c>week</c> or <c>link</c>.</param>
-    /// <param name="Clusters">How many of these the side with fewer has.</param>
-    /// <param name="Paired">True where most clicks are of units that both have, such as posts that went to both channels.</param>
-    /// <param name="MoreUnits">With about so many more, such a lead would be clear; null where it is, or where that can't be said.</param>
+    /// <param name="Unit">What is assumed to vary independently: <c>post</c>, <c>week</c> or <c>link</c>.</param>
+    /// <param name="Clusters">How many the smaller side has.</param>
+    /// <param name="Paired">True if most clicks come from units that both have, such as posts on both channels.</param>
+    /// <param name="MoreUnits">About how many more would make such a lead clear; null if it is, or if that can't be estimated.</param>
     public sealed record VerdictResponse(
         string Leader, string RunnerUp, double? Ratio, double? Low, double? High, string Call, string Unit, int Clusters, bool Paired, UnitRange? MoreUnits, string Sentence);
 
@@ -78,9 +78,9 @@ public static class BreakdownReport
     /// <param name="By">channel, campaign, source, medium, content, term, post, link, tag, pixel, domain, referrer, network, site, wandered, scan, code, country, device,
     /// browser, os, language, hour or weekday.</param>
     /// <param name="Period">today, yesterday, last-7, last-28, last-30, last-90, or this- and last- with week, month, quarter or year; instead of two days.</param>
-    /// <param name="From">First day; 28 days before the last where left out.</param>
-    /// <param name="To">Last day; today where left out.</param>
-    /// <param name="Per"><c>post</c> for clicks for each post that went out in the period; all clicks where left out.</param>
+    /// <param name="From">First day; if omitted, 28 days before the last.</param>
+    /// <param name="To">Last day; today if omitted.</param>
+    /// <param name="Per"><c>post</c> for clicks per post published in the period; all clicks if omitted.</param>
     /// <param name="Compare"><c>previous</c>, the period before, <c>year</c>, the same days of last year, or <c>none</c>.</param>
     public sealed record Asked(
         string? By, string? Per, string? Period, string? From, string? To, string? Compare, string[]? Channel, string[]? Campaign, string[]? Source, string[]? Medium,

@@ -41,8 +41,8 @@ public static class ClickFiles
         api.MapGet("/reports/clicks.ndjson", Lines).ForViewers().Holding(Held.Download).WithSummary("Individual clicks as JSON Lines");
     }
 
-    /// <param name="kinds"><c>people</c>, or <c>all</c> for those that don't count too; people where left out.</param>
-    /// <param name="bom">Whether the file begins with a byte order mark, by which spreadsheets know UTF-8; true where left out.</param>
+    /// <param name="kinds"><c>people</c>, or <c>all</c> for those that don't count too; people if omitted.</param>
+    /// <param name="bom">Whether the file starts with a byte order mark, by which spreadsheets recognise UTF-8; true if omitted.</param>
     private static Results<PushStreamHttpResult, ProblemHttpResult> Csv(
         [AsParameters] BreakdownReport.Asked asked, string? kinds, bool? bom, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
     {

@@ -89,7 +89,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
             .ToDictionary(g => g.Key, g => (g.Where(c => c.IsOfPeople).Sum(c => c.Count), g.Where(c => !c.IsOfPeople).Sum(c => c.Count)));
     }
 
-    /// <summary>What the question is narrowed to, by name.</summary>
+    /// <summary>The filters by name.</summary>
     public async Task<IReadOnlyList<Narrowing>> Narrowed(Question question, CancellationToken cancel)
     {
         await using var snapshot = await Open(question.WorkspaceId, cancel);

@@ -18,9 +18,9 @@ public static class DigestReport
 {
     /// <param name="From">First day of the week.</param>
     /// <param name="To">Its last.</param>
-    /// <param name="Sections">Those that have something to say.</param>
-    /// <param name="CanMail">False where no mail server is set up.</param>
-    /// <param name="WantsMail">Whether it comes to the signed-in member by e-mail.</param>
+    /// <param name="Sections">Those with findings.</param>
+    /// <param name="CanMail">False if no mail server is configured.</param>
+    /// <param name="WantsMail">Whether the signed-in member receives it by e-mail.</param>
     public sealed record Response(
         LocalDate From, LocalDate To, string TimeZone, string Headline, IReadOnlyList<DigestSection> Sections, bool CanMail, bool WantsMail);
 
@@ -48,7 +48,7 @@ public static class DigestReport
     /// <summary>First day of the last week that is over.</summary>
     internal static LocalDate LastWeek(LocalDate today, Workspace workspace) => NamedPeriod.WeekOf(today, workspace.WeekStart).PlusWeeks(-1);
 
-    /// <param name="week">Any day of the week; the last week that is over where left out.</param>
+    /// <param name="week">Any day of the week; the last week that is over if omitted.</param>
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(
         string? week, CurrentMember member, CursusDb db, Counting counting, MailSender mail, IClock clock, CancellationToken cancel)
     {

@@ -11,16 +11,16 @@ namespace Cursus.Web.Comparing;
 public static class LifeReport
 {
     /// <param name="Answer">The answer in one sentence.</param>
-    /// <param name="Rows">Longest life first, those with too few clicks to say last.</param>
+    /// <param name="Rows">Longest-lived first; those with too few clicks last.</param>
     public sealed record Response(string By, LocalDate From, LocalDate To, string TimeZone, string Answer, IReadOnlyList<Row> Rows);
 
-    /// <param name="Placements">Those that went out in the period and were clicked.</param>
-    /// <param name="Running">Those among them that are too young to have had nine tenths of their clicks; they count with what they lived through.</param>
+    /// <param name="Placements">Posts published in the period and clicked.</param>
+    /// <param name="Running">Those too recent to have had 90% of their clicks; they count with the time they have had.</param>
     /// <param name="HalfHours">Hours from when a placement went out until half of its clicks came; null with fewer than ten clicks.</param>
-    /// <param name="MostHours">Hours until nine tenths of them came.</param>
+    /// <param name="MostHours">Hours until 90% of them came.</param>
     public sealed record Row(string Key, string Label, int Placements, int Running, long Clicks, double? HalfHours, double? MostHours, IReadOnlyList<Arrival> Arrived);
 
-    /// <param name="Share">Part of the clicks that came within so many hours, 0 to 1.</param>
+    /// <param name="Share">Share of the clicks that came within that many hours, 0 to 1.</param>
     public sealed record Arrival(int Hours, double Share);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/life", Handle).ForViewers().WithSummary("Post lifespan");

@@ -2,9 +2,9 @@ using Cursus.Core.Clicks;
 
 namespace Cursus.Web.Comparing;
 
-/// <summary>What a question is narrowed to, as people call it: filters go by keys, some of them ids that nobody reads.</summary>
+/// <summary>The filters of a report by name; the filters themselves use keys and IDs.</summary>
 /// <param name="Filter">The dimension.</param>
-/// <param name="Key">One of the values that are asked for.</param>
+/// <param name="Key">One of the requested values.</param>
 /// <param name="Label">What a person reads; the key itself where it has no other name.</param>
 public sealed record Narrowing(string Filter, string Key, string Label)
 {

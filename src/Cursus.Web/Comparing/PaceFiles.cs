@@ -19,7 +19,7 @@ public static class PaceFiles
         api.MapGet("/posts/{id:guid}/pace.png", Png).ForViewers().WithSummary("The pace of a post, as PNG");
     }
 
-    /// <param name="bom">Whether the file begins with a byte order mark, by which spreadsheets know UTF-8; true where left out.</param>
+    /// <param name="bom">Whether the file starts with a byte order mark, by which spreadsheets recognise UTF-8; true if omitted.</param>
     private static Task<Results<FileContentHttpResult, ProblemHttpResult>> Csv(
         Guid id, bool? bom, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel) =>
         Take(id, member, db, counting, clock, (post, pace) => Task.FromResult(Table(post, pace).Csv(Name(post), bom ?? true)), cancel);

@@ -12,25 +12,25 @@ namespace Cursus.Web.Comparing;
 /// <summary>GET /posts/{id}/pace: each placement of a post against the usual course of its channel, hours after it went out.</summary>
 public static class PaceReport
 {
-    /// <param name="Placements">Those that were clicked, in no order of merit.</param>
+    /// <param name="Placements">Those that were clicked, in no particular order.</param>
     public sealed record Response(string TimeZone, IReadOnlyList<PlacementPace> Placements);
 
     /// <param name="Channel">The channel's key.</param>
     /// <param name="Label">Its channel and, where it has one, its variant.</param>
-    /// <param name="StartedAt">The hour in which it went out, in the workspace's time zone.</param>
-    /// <param name="Hours">Hours that are over since.</param>
-    /// <param name="Clicks">People's clicks within these.</param>
+    /// <param name="StartedAt">The hour it was published, in the workspace's time zone.</param>
+    /// <param name="Hours">Full hours since then.</param>
+    /// <param name="Clicks">People's clicks within these hours.</param>
     /// <param name="Ahead">How many of the earlier placements on its channel had fewer at that age.</param>
-    /// <param name="Others">How many it is held against; at most the last ten that are as old.</param>
+    /// <param name="Others">How many it is compared with: at most the last ten that are old enough.</param>
     /// <param name="Course">Its clicks so far.</param>
-    /// <param name="Usual">Those of the others; nothing where they are fewer than three.</param>
+    /// <param name="Usual">The others' figures; null if there are fewer than three.</param>
     public sealed record PlacementPace(
         Guid Link, string Channel, string Label, string StartedAt, int Hours, long Clicks, int Ahead, int Others, IReadOnlyList<CoursePoint> Course, IReadOnlyList<UsualPoint> Usual);
 
     public sealed record CoursePoint(int Hours, long Clicks);
 
-    /// <param name="Low">A quarter of the others had fewer.</param>
-    /// <param name="High">A quarter of them had more.</param>
+    /// <param name="Low">Lower quartile of the others.</param>
+    /// <param name="High">Upper quartile of the others.</param>
     public sealed record UsualPoint(int Hours, double Low, double Middle, double High);
 
     public static void Map(IEndpointRouteBuilder api) =>

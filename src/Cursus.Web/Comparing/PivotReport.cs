@@ -12,17 +12,17 @@ public static class PivotReport
 {
     /// <param name="By">What the rows are.</param>
     /// <param name="Across">What the columns are.</param>
-    /// <param name="NarrowedFrom">The first day that was asked for, where only the last 31 days are answered: two things that only single clicks tell are crossed.</param>
-    /// <param name="Total">All clicks; a link with several tags counts under each, so that cells by tag may sum up to more.</param>
+    /// <param name="NarrowedFrom">The first day requested, if the report covers only the last 31 days because it crosses two dimensions that need individual clicks.</param>
+    /// <param name="Total">All clicks. A link with several tags counts under each, so cells by tag can add up to more.</param>
     /// <param name="Rows">By clicks, at most 50; hours and weekdays in their own order.</param>
     /// <param name="Columns">By clicks, at most 30; hours and weekdays in their own order.</param>
-    /// <param name="Cells">For each row the clicks of each column.</param>
+    /// <param name="Cells">For each row, the clicks in each column.</param>
     public sealed record Response(
         string By, string Across, LocalDate From, LocalDate To, string TimeZone, LocalDate? NarrowedFrom, long Total,
         IReadOnlyList<PivotGroup> Rows, IReadOnlyList<PivotGroup> Columns, IReadOnlyList<IReadOnlyList<long>> Cells);
 
-    /// <param name="Key">Null for what is summed up of the groups that are not listed.</param>
-    /// <param name="Clicks">Its sum over all cells.</param>
+    /// <param name="Key">Null for the sum of the groups that aren't listed.</param>
+    /// <param name="Clicks">Total of all cells.</param>
     public sealed record PivotGroup(string? Key, string Label, long Clicks);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/pivot", Handle).ForViewers().WithSummary("Clicks by two dimensions");

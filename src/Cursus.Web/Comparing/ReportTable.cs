@@ -14,7 +14,7 @@ internal sealed record ReportTable(IReadOnlyList<string> Columns, IReadOnlyList<
 {
     private const string Xlsx = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
 
-    /// <param name="hasByteOrderMark">Whether the file begins with a byte order mark, by which spreadsheets know UTF-8.</param>
+    /// <param name="hasByteOrderMark">Whether the file starts with a byte order mark, by which spreadsheets recognise UTF-8.</param>
     public FileContentHttpResult Csv(string name, bool hasByteOrderMark) =>
         CsvFile.Of([[.. Columns], .. Rows.Select(row => row.Select(Text).ToArray())], name + ".csv", hasByteOrderMark);
 

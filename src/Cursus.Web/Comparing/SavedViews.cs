@@ -20,8 +20,8 @@ public static class SavedViews
     public sealed record Request(string? Name = null, string? Question = null, bool? IsPinned = null);
 
     /// <param name="Question">As a query string of /reports/breakdown, with how it is shown.</param>
-    /// <param name="CreatedBy">A member's name; null where that member has gone.</param>
-    /// <param name="Shares">The addresses under which it can be read without an account, newest first.</param>
+    /// <param name="CreatedBy">A member's name; null if they have left.</param>
+    /// <param name="Shares">The addresses where it can be read without an account, newest first.</param>
     public sealed record Response(Guid Id, string Name, string Question, bool IsPinned, string? CreatedBy, Instant CreatedAt, IReadOnlyList<ViewShares.Response> Shares);
 
     public static void Map(IEndpointRouteBuilder api)

@@ -19,13 +19,13 @@ public static class SeriesReport
     private static readonly string[] Steps = ["hour", "day", "week", "month", Usual];
 
     /// <param name="Step">hour, day, week (from the workspace’s first day) or month.</param>
-    /// <param name="Points">Steps up to now.</param>
-    /// <param name="Posts">What went out in the period, of what is asked about; the newest <see cref="MostPosts"/>.</param>
+    /// <param name="Points">Steps so far.</param>
+    /// <param name="Posts">Posts published in the period, of what the report covers; the newest ones if there are many.</param>
     public sealed record Response(
         string By, LocalDate From, LocalDate To, string TimeZone, string Step, IReadOnlyList<Point> Points, IReadOnlyList<PublishedPost> Posts);
 
     /// <param name="At">Local time at which the step begins: a day, or a day and hour.</param>
-    /// <param name="Clicks">People's clicks by key of the group; groups without any are left out.</param>
+    /// <param name="Clicks">People's clicks by key of the group; groups without clicks are left out.</param>
     public sealed record Point(string At, IReadOnlyDictionary<string, long> Clicks);
 
     /// <param name="PublishedOn">The day in the workspace's time zone.</param>
@@ -33,7 +33,7 @@ public static class SeriesReport
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/series", Handle).ForViewers().WithSummary("Clicks of each group over time");
 
-    /// <param name="step">hour, day, week or month, or usual, in which the course can be read best; day where left out.</param>
+    /// <param name="step">hour, day, week or month, or usual, in which the course can be read best; day if omitted.</param>
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
         [AsParameters] BreakdownReport.Asked asked, string? step, HttpRequest request, CurrentMember member, Counting counting, IClock clock, CancellationToken cancel)
     {

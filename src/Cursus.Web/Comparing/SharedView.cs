@@ -15,12 +15,12 @@ public static class SharedView
     private const int MostRows = 50;
 
     /// <param name="Name">The view's name.</param>
-    /// <param name="Workspace">Public name of the workspace whose view it is.</param>
+    /// <param name="Workspace">Public name of the workspace it belongs to.</param>
     /// <param name="Logo">Its logo as a data address; null for none.</param>
     /// <param name="NumberLanguage">How numbers are written, as a language tag.</param>
     /// <param name="Question">As a query string.</param>
     /// <param name="Words">The question as a sentence.</param>
-    /// <param name="Channels">Those that the answer names, for their colours.</param>
+    /// <param name="Channels">Those named in the report, for their colours.</param>
     public sealed record Response(
         string Name, string Workspace, string? Logo, string NumberLanguage, string Question, string Words, Instant AnsweredAt, Instant? ExpiresAt, IReadOnlyList<SharedChannel> Channels,
         BreakdownReport.Response Answer, SeriesReport.Response Course);

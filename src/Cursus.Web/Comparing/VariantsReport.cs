@@ -11,21 +11,21 @@ namespace Cursus.Web.Comparing;
 /// <summary>GET /posts/{id}/variants: which variant won, on each channel that carries more than one of a post.</summary>
 public static class VariantsReport
 {
-    /// <param name="Channels">Those that carry more than one variant, in the post's order.</param>
+    /// <param name="Channels">Those with more than one variant, in the post's order.</param>
     public sealed record Response(IReadOnlyList<ChannelVariants> Channels);
 
     /// <param name="Channel">The channel's key.</param>
-    /// <param name="IsSplit">True where it was said to which part of the readers each variant was shown; else all count as shown alike.</param>
+    /// <param name="IsSplit">True if the share of readers that saw each variant was set; otherwise all count as shown equally.</param>
     /// <param name="Answer">Which variant won, in one or two sentences.</param>
-    /// <param name="Variants">The one with the most clicks by exposure first.</param>
+    /// <param name="Variants">Most clicks per exposure first.</param>
     public sealed record ChannelVariants(string Channel, string Name, bool IsSplit, string Answer, IReadOnlyList<Row> Variants);
 
-    /// <param name="Exposure">To which part of the readers it was shown, in per cent; null where no split was set.</param>
+    /// <param name="Exposure">The percentage of readers it was shown to; null if no split was set.</param>
     /// <param name="Clicks">People's clicks since the day the post went out.</param>
-    /// <param name="Share">Part of the clicks on all variants, 0 to 1.</param>
-    /// <param name="ShareLow">Lower bound of the share, 95 %.</param>
-    /// <param name="ShareHigh">Upper bound of the share, 95 %.</param>
-    /// <param name="Index">Share of clicks by share of exposure: 1 is what a variant brings that is as good as all together; null without clicks.</param>
+    /// <param name="Share">Share of the clicks on all variants, 0 to 1.</param>
+    /// <param name="ShareLow">Lower bound of the share, 95%.</param>
+    /// <param name="ShareHigh">Upper bound of the share, 95%.</param>
+    /// <param name="Index">Share of clicks divided by share of exposure: 1 means as good as all variants together; null without clicks.</param>
     public sealed record Row(Guid Link, string Label, int? Exposure, long Clicks, double Share, double ShareLow, double ShareHigh, double? Index);
 
     /// <summary>What a variant is called that was given no name.</summary>
@@ -42,7 +42,7 @@ public static class VariantsReport
         Guid id, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel) =>
         await Compare(id, member, db, counting, clock, cancel) is var (_, response) ? TypedResults.Ok(response) : ApiProblem.NotFound("post");
 
-    /// <param name="bom">Whether the file begins with a byte order mark, by which spreadsheets know UTF-8; true where left out.</param>
+    /// <param name="bom">Whether the file starts with a byte order mark, by which spreadsheets recognise UTF-8; true if omitted.</param>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Csv(
         Guid id, bool? bom, CurrentMember member, CursusDb db, Counting counting, IClock clock, CancellationToken cancel) =>
         await Compare(id, member, db, counting, clock, cancel) is var (title, response) ? Table(title, response).Csv(Name(title), bom ?? true) : ApiProblem.NotFound("post");

@@ -15,16 +15,16 @@ public static class ViewShares
     private const int MaxName = 80;
     private const int MaxDays = 366;
 
-    /// <param name="Name">For whom it is.</param>
-    /// <param name="Days">How many days it can be read; null for until it is taken back.</param>
+    /// <param name="Name">Who it is for.</param>
+    /// <param name="Days">How many days it works; null until it is revoked.</param>
     public sealed record Request(string? Name = null, int? Days = null);
 
-    /// <param name="Name">For whom it was made.</param>
-    /// <param name="ExpiresAt">From when on it shows nothing; null for never.</param>
-    /// <param name="LastSeenAt">When it was read last, to the hour.</param>
+    /// <param name="Name">Who it was created for.</param>
+    /// <param name="ExpiresAt">When it stops working; null for never.</param>
+    /// <param name="LastSeenAt">When it was last read, to the hour.</param>
     public sealed record Response(Guid Id, string Name, Instant CreatedAt, Instant? ExpiresAt, Instant? LastSeenAt);
 
-    /// <param name="Secret">What the address ends with, told this once: <c>/shared/{secret}</c>.</param>
+    /// <param name="Secret">The secret in the address, shown only once: <c>/shared/{secret}</c>.</param>
     public sealed record Made(Guid Id, string Name, Instant? ExpiresAt, string Secret);
 
     public static void Map(IEndpointRouteBuilder api)

@@ -42,7 +42,7 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
         ) own on true
         """;
 
-    /// <summary>Where visitors are led instead, for the few links whose page is dead, or that open or end.</summary>
+    /// <summary>Where visitors go instead, for the few links whose page is dead, or that open or end.</summary>
     private const string Fallbacks = """
         left join checked_pages dead on dead.workspace_id = l.workspace_id and dead.key = l.page_key and is_dead(dead.verdict, dead.ignored_until)
         left join campaigns ofcampaign on (dead.key is not null or l.opens_at is not null or l.ends_at is not null) and ofcampaign.id = l.campaign_id

@@ -16,7 +16,7 @@ public static class Find
 
     /// <param name="Kind"><c>link</c>, <c>post</c> or <c>campaign</c>.</param>
     /// <param name="Key">Id of a link or post, key of a campaign.</param>
-    /// <param name="Detail">What tells it from others of the same name.</param>
+    /// <param name="Detail">What distinguishes it from others of the same name.</param>
     public sealed record Hit(string Kind, string Key, string Label, string Detail);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/find", Handle).ForViewers().WithSummary("Search links, posts and campaigns");

@@ -20,35 +20,35 @@ public static class ChangeManyLinks
     private static readonly Duration UndoWithin = Duration.FromMinutes(10);
     private static readonly TimeSpan WaitedFor = TimeSpan.FromSeconds(1);
 
-    /// <param name="IsGoodOnly">Whether links that can't be changed are left out, instead of changing none.</param>
+    /// <param name="IsGoodOnly">Whether to skip links that can't be changed; otherwise none is changed.</param>
     public sealed record Request(LinkSelection? Links, ManyWishes? Change, bool IsGoodOnly = false);
 
-    /// <param name="Found">How many links it is about.</param>
+    /// <param name="Found">How many links it affects.</param>
     /// <param name="Changed">How many of them would be different.</param>
-    /// <param name="Examples">The first of these.</param>
-    /// <param name="Refused">How many can't be changed so.</param>
-    /// <param name="Problems">The first of these, with what is wrong.</param>
-    /// <param name="RecentClicks">People's clicks of the last thirty days on all of them.</param>
+    /// <param name="Examples">The first few.</param>
+    /// <param name="Refused">How many can't be changed.</param>
+    /// <param name="Problems">The first few, with what is wrong.</param>
+    /// <param name="RecentClicks">People's clicks on all of them in the last 30 days.</param>
     public sealed record Preview(int Found, int Changed, IReadOnlyList<Example> Examples, int Refused, IReadOnlyList<Problem> Problems, long RecentClicks);
 
-    /// <param name="From">Destination before.</param>
-    /// <param name="To">Destination afterwards; the same where it doesn't change.</param>
+    /// <param name="From">Old destination.</param>
+    /// <param name="To">New destination; the same if it doesn't change.</param>
     public sealed record Example(Guid Id, string ShortUrl, string Title, string From, string To);
 
-    /// <param name="Text">Why it can't be changed so.</param>
+    /// <param name="Text">Why it can't be changed.</param>
     public sealed record Problem(Guid Id, string ShortUrl, string Text);
 
     /// <param name="State"><c>running</c>, <c>done</c>, <c>failed</c> or <c>undone</c>.</param>
-    /// <param name="What">What was done, in words; null while it runs.</param>
+    /// <param name="What">What was done, in words; null while running.</param>
     /// <param name="Links">How many links it changed.</param>
-    /// <param name="Done">How many have been gone through.</param>
+    /// <param name="Done">How many have been processed.</param>
     /// <param name="Total">How many there are.</param>
     /// <param name="Failure">Why nothing was saved.</param>
-    /// <param name="UndoUntil">Until when it can be taken back.</param>
+    /// <param name="UndoUntil">Until when it can be undone.</param>
     public sealed record Response(Guid Id, string State, string? What, int Links, int Done, int Total, string? Failure, Instant? UndoUntil);
 
-    /// <param name="Links">Links that are as they were before.</param>
-    /// <param name="ChangedSince">Links that somebody has changed since; they were left as they are.</param>
+    /// <param name="Links">Links that were restored.</param>
+    /// <param name="ChangedSince">Links that someone has changed since; they were left as they are.</param>
     public sealed record Undone(int Links, int ChangedSince);
 
     public static void Map(IEndpointRouteBuilder api)

@@ -13,7 +13,7 @@ namespace Cursus.Web.Links;
 /// <summary>POST /links/{id}/copy: a new link that is like another in all but its short address and clicks.</summary>
 public static class CopyLink
 {
-    /// <param name="Slug">A random one is made where left out.</param>
+    /// <param name="Slug">If omitted, a random one is generated.</param>
     public sealed record Request(string? Slug = null, string? Title = null);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links/{id:guid}/copy", Handle).ForEditors().WithSummary("Duplicate a link");

@@ -19,14 +19,14 @@ namespace Cursus.Web.Links;
 /// <summary>PATCH and DELETE /links/{id}. The edge follows at once: the short address stays, its destination changes.</summary>
 public static class EditLink
 {
-    /// <summary>Fields that are left out stay as they are; an empty note, folder, fallback, opening or end takes it away.</summary>
-    /// <param name="Slug">Another slug; under the one before the link is still found.</param>
+    /// <summary>Omitted fields stay as they are; an empty note, folder, fallback, opening or end removes it.</summary>
+    /// <param name="Slug">A new slug; the old one keeps working.</param>
     /// <param name="Domain">Another short domain.</param>
-    /// <param name="Fallback">Where visitors are led while the destination is dead, and outside of its time.</param>
-    /// <param name="OpensAt">When it opens: a moment, or a day or time by the workspace's clock.</param>
-    /// <param name="EndsAt">When it ends, said in the same ways; a day alone is its last.</param>
-    /// <param name="Channel">Key of the channel that all its clicks are counted for, or an empty text for none. Its source and medium stay.</param>
-    /// <param name="IsArchived">Out of the lists, though it leads on.</param>
+    /// <param name="Fallback">Where visitors go while the destination is broken or the link isn't active.</param>
+    /// <param name="OpensAt">When it opens: an instant, or a day or time in the workspace's time zone.</param>
+    /// <param name="EndsAt">When it ends, in the same forms; a day alone is its last day.</param>
+    /// <param name="Channel">Key of the channel that all its clicks count for, or an empty string for none. Source and medium stay.</param>
+    /// <param name="IsArchived">Hidden from lists, but still redirecting.</param>
     public sealed record Request(
         string? Title = null, string? Destination = null, string? Campaign = null, string? Source = null, string? Medium = null,
         string? Term = null, string? Content = null, int? Redirect = null, IReadOnlyList<string>? Tags = null, LinkWishes? Options = null, string? Note = null,

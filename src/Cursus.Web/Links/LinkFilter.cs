@@ -12,21 +12,21 @@ using NodaTime.Text;
 
 namespace Cursus.Web.Links;
 
-/// <summary>Which links are wanted. Of several values of one kind any will do; the kinds all have to fit.</summary>
-/// <param name="Query">Words of title, short address, destination, note, campaign or tags, whole or in part.</param>
+/// <summary>Which links to find. Values of one filter are alternatives; all filters must match.</summary>
+/// <param name="Query">Words from title, short address, destination, note, campaign or tags, whole or in part.</param>
 /// <param name="Tag">Names of tags.</param>
 /// <param name="Tags"><c>all</c> of the named tags (default), or <c>any</c>.</param>
 /// <param name="Campaign">Keys of campaigns.</param>
 /// <param name="Channel">Keys of channels.</param>
 /// <param name="Domain">Names of short domains.</param>
-/// <param name="Folder">Names of folders; an empty one for links in none.</param>
-/// <param name="By">Ids of the members who made them.</param>
-/// <param name="Since">The first day on which they were made.</param>
+/// <param name="Folder">Names of folders; an empty string for links without one.</param>
+/// <param name="By">IDs of the members who created them.</param>
+/// <param name="Since">The earliest day they were created.</param>
 /// <param name="Until">The last one.</param>
-/// <param name="Pixels">Id of a pixel that fires at their visits, <c>any</c>, or <c>none</c>.</param>
+/// <param name="Pixels">ID of a pixel that fires for them, <c>any</c>, or <c>none</c>.</param>
 /// <param name="Batch">Id of a batch that made them.</param>
-/// <param name="Page">Id of a page in the link check that they lead to.</param>
-/// <param name="State"><c>live</c>, <c>scheduled</c>, <c>ended</c>, <c>dead</c>, <c>never-clicked</c>, <c>archived</c>, <c>deleted</c>, or <c>all</c> that are not deleted; those that are neither archived nor deleted where left out.</param>
+/// <param name="Page">ID of a destination page in the link check.</param>
+/// <param name="State"><c>live</c>, <c>scheduled</c>, <c>ended</c>, <c>dead</c>, <c>never-clicked</c>, <c>archived</c>, <c>deleted</c>, or <c>all</c> except deleted ones. If omitted, links that are neither archived nor deleted.</param>
 public sealed record LinkFilter(
     string? Query = null, string[]? Tag = null, string? Tags = null, string[]? Campaign = null, string[]? Channel = null, string[]? Domain = null, string[]? Folder = null,
     Guid[]? By = null, string? Since = null, string? Until = null, string? Pixels = null, Guid? Batch = null, string? State = null, Guid? Page = null)
@@ -132,7 +132,7 @@ public sealed record LinkFilter(
 /// <summary>The links that were found.</summary>
 /// <param name="Links">Not yet in any order.</param>
 /// <param name="Words">What was asked for.</param>
-/// <param name="IsNear">Whether the words are only nearly there, since no link has them as typed.</param>
+/// <param name="IsNear">Whether these are only similar matches, because no link has the words as typed.</param>
 internal sealed record FoundLinks(IQueryable<Link> Links, string Typed, IReadOnlyList<string> Words, bool IsNear)
 {
     /// <summary>Finds links by a filter; the caller holds a transaction, in which they are read.</summary>

@@ -17,15 +17,15 @@ namespace Cursus.Web.Links;
 /// <summary>GET /links/{id}/history and POST /links/{id}/restore: who changed what and when, what came of each destination, and going back.</summary>
 public static class LinkHistory
 {
-    /// <param name="Version">Counted from one, which is the link as it was made.</param>
-    /// <param name="Since">Since when it was so.</param>
-    /// <param name="Until">Until when; null for the present version.</param>
-    /// <param name="MadeBy">Who made it so; null where that member has gone.</param>
-    /// <param name="Many">What was done to many links at once, where this was one of them.</param>
+    /// <param name="Version">Numbered from 1, which is the link as created.</param>
+    /// <param name="Since">Since when.</param>
+    /// <param name="Until">Until when; null for the current version.</param>
+    /// <param name="MadeBy">Who made the change; null if that member has left.</param>
+    /// <param name="Many">The bulk change this was part of, if any.</param>
     /// <param name="Destination">As entered.</param>
-    /// <param name="FinalUrl">Where visitors were sent meanwhile.</param>
-    /// <param name="Clicks">People's clicks meanwhile; null where single clicks from then have been deleted.</param>
-    /// <param name="Differences">What is different from the version before; empty for the first.</param>
+    /// <param name="FinalUrl">Where visitors went during that time.</param>
+    /// <param name="Clicks">People's clicks during that version; null if individual clicks from then have been deleted.</param>
+    /// <param name="Differences">What changed from the previous version; empty for the first.</param>
     public sealed record Entry(
         int Version, Instant Since, Instant? Until, string? MadeBy, string? Many, string Destination, string FinalUrl, long? Clicks, IReadOnlyList<LinkDifference> Differences);
 

@@ -12,20 +12,20 @@ namespace Cursus.Web.Links;
 /// <param name="Redirect">HTTP status: 301, 302, 307 or 308.</param>
 /// <param name="Clicks">People's clicks, all time.</param>
 /// <param name="Post">The post this link is a placement of, if any.</param>
-/// <param name="BlockedUntil">Until when the slug of a deleted link is kept for it; null for a live link, or where it has been given away.</param>
+/// <param name="BlockedUntil">Until when a deleted link's slug is reserved; null for a live link, or if the slug was given away.</param>
 /// <param name="Pixels">Ids of its own retargeting pixels.</param>
-/// <param name="FiringPixels">All pixels that fire at its visits, with where they are attached.</param>
-/// <param name="LastClickAt">When a person clicked last.</param>
-/// <param name="Course">People's clicks of the last thirty days, today's last; only where links are read.</param>
-/// <param name="Aliases">Short addresses that it had before, under which it is still found.</param>
-/// <param name="Version">How often it was made or changed; the ETag of its answers.</param>
-/// <param name="Fallback">Where visitors are led while the destination is dead and outside of its time, if the link has one of its own.</param>
-/// <param name="OpensAt">When it opens, where it isn't open from its making.</param>
-/// <param name="EndsAt">The first moment at which it has ended, if it ever does.</param>
-/// <param name="Check">What the link check knows of the destination; null where it is not asked.</param>
-/// <param name="BroughtAlong">Clicks that were counted elsewhere, before it came to Cursus; never part of <paramref name="Clicks"/>.</param>
-/// <param name="State">What is to be known of it at a glance.</param>
-/// <param name="Variant">Tells two placements of one post in one channel apart.</param>
+/// <param name="FiringPixels">All pixels that fire when it is visited, and where each is attached.</param>
+/// <param name="LastClickAt">When a person last clicked.</param>
+/// <param name="Course">People's clicks per day over the last 30 days, today last; only when reading links.</param>
+/// <param name="Aliases">Its earlier short addresses, which still work.</param>
+/// <param name="Version">Its version number, sent as the ETag.</param>
+/// <param name="Fallback">Where visitors go while the destination is broken or the link isn't active, if the link has its own fallback.</param>
+/// <param name="OpensAt">When it opens, if it wasn't open from the start.</param>
+/// <param name="EndsAt">When it ends, if it does.</param>
+/// <param name="Check">Link check of the destination; null if it isn't checked.</param>
+/// <param name="BroughtAlong"><paramref name="Clicks"/> counted elsewhere before the link was imported; never part of <paramref name="Clicks"/>.</param>
+/// <param name="State">Its state.</param>
+/// <param name="Variant">Tells two placements of a post on one channel apart.</param>
 public sealed record LinkResponse(
     Guid Id, string ShortUrl, string Domain, string Slug, string Title, string Destination, string FinalUrl,
     string? Source, string? Medium, string? Campaign, string? Term, string? Content, string? Channel, string? Variant,
@@ -55,7 +55,7 @@ public sealed record LinkResponse(
     };
 }
 
-/// <summary>What is to be known of a link at a glance; of several that hold, the first of <c>deleted</c>, <c>ended</c>, <c>scheduled</c>, <c>dead</c>, <c>archived</c>, <c>never-clicked</c>.</summary>
+/// <summary>State of a link; if several apply, the first of <c>deleted</c>, <c>ended</c>, <c>scheduled</c>, <c>dead</c>, <c>archived</c>, <c>never-clicked</c>.</summary>
 public enum StateOfLink
 {
     Live,

@@ -9,9 +9,9 @@ using NodaTime;
 
 namespace Cursus.Web.Links;
 
-/// <summary>Which links something is to be done with: some by their ids, or all that a filter finds but for a few.</summary>
-/// <param name="Except">Ids of links that the filter finds and that are left out.</param>
-/// <param name="Expected">How many were shown; where there are more or fewer by now, nothing is done.</param>
+/// <summary>Which links to change: by ID, or all that a filter finds, with exceptions.</summary>
+/// <param name="Except">IDs of links to leave out of what the filter finds.</param>
+/// <param name="Expected">How many were shown; if there are now more or fewer, nothing is changed.</param>
 public sealed record LinkSelection(
     [property: MaxLength(LinkSelection.Most)] IReadOnlyList<Guid>? Ids = null, LinkFilter? Filter = null, [property: MaxLength(LinkSelection.Most)] IReadOnlyList<Guid>? Except = null, int? Expected = null)
 {

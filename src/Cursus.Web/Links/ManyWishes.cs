@@ -8,18 +8,18 @@ using Cursus.Web.Retargeting;
 
 namespace Cursus.Web.Links;
 
-/// <summary>What is to be done to many links, in the words of requests. What is left out stays as each link has it.</summary>
+/// <summary>The changes to make. Omitted fields stay as each link has them.</summary>
 /// <param name="AddTags">Names; new ones become tags.</param>
 /// <param name="RemoveTags">Names.</param>
-/// <param name="Folder">Name of a folder; an empty text takes them out of any.</param>
+/// <param name="Folder">Name of a folder; an empty string takes them out of their folder.</param>
 /// <param name="Campaign">Key of a campaign.</param>
-/// <param name="Find">A part of destinations that is replaced.</param>
-/// <param name="ReplaceWith">What stands there afterwards; may be empty.</param>
-/// <param name="Destination">The destination that all of them get.</param>
-/// <param name="Fallback">Where visitors are led while the destination is dead, and outside of their time; an empty text takes it away.</param>
-/// <param name="OpensAt">When they open: a moment, or a day or time by the workspace's clock; an empty text takes it away.</param>
-/// <param name="EndsAt">When they end, said in the same ways; a day alone is their last.</param>
-/// <param name="Archive">Out of the lists, or back into them.</param>
+/// <param name="Find">Text to find in destinations.</param>
+/// <param name="ReplaceWith">Replacement text; may be empty.</param>
+/// <param name="Destination">The new destination for all of them.</param>
+/// <param name="Fallback">Where visitors go while the destination is broken or the links aren't active; an empty string removes it.</param>
+/// <param name="OpensAt">When they open: an instant, or a day or time in the workspace's time zone; an empty string removes it.</param>
+/// <param name="EndsAt">When they end, in the same forms; a day alone is their last day.</param>
+/// <param name="Archive">True archives them, false brings them back.</param>
 /// <param name="Delete">True deletes them, false brings them back.</param>
 public sealed record ManyWishes(
     IReadOnlyList<string>? AddTags = null, IReadOnlyList<string>? RemoveTags = null, string? Folder = null, string? Campaign = null, string? Find = null, string? ReplaceWith = null,

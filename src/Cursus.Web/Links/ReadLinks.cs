@@ -14,7 +14,7 @@ namespace Cursus.Web.Links;
 /// <summary>GET /links, /links/{id} and /links/{id}/open.</summary>
 public static class ReadLinks
 {
-    /// <param name="IsNear">Whether the words are only nearly there, since no link has them as typed.</param>
+    /// <param name="IsNear">Whether these are only similar matches, because no link has the words as typed.</param>
     public sealed record Found(IReadOnlyList<LinkResponse> Items, string? NextCursor, int Total, bool IsNear);
 
     public static void Map(IEndpointRouteBuilder api)

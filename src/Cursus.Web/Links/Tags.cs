@@ -15,7 +15,7 @@ public static class Tags
     /// <param name="Color">Place in the set of ten colours, 0 to 9.</param>
     public sealed record Request(string? Name = null, short? Color = null);
 
-    /// <param name="Links">How many links that are not deleted have it.</param>
+    /// <param name="Links">How many links have it, not counting deleted ones.</param>
     public sealed record Response(Guid Id, string Name, short Color, int Links);
 
     /// <param name="Into">Id of the tag that stays.</param>

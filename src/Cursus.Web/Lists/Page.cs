@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Cursus.Web.Lists;
 
 /// <summary>One page of a list.</summary>
-/// <param name="NextCursor">Give it back as <c>?cursor=</c> for the next page; null on the last.</param>
+/// <param name="NextCursor">Send it as <c>?cursor=</c> to get the next page; null on the last page.</param>
 /// <param name="Total">Number of entries on all pages.</param>
 public sealed record Page<T>(IReadOnlyList<T> Items, string? NextCursor, int Total);
 

@@ -20,18 +20,18 @@ public static class Campaigns
 {
     internal const int MaxName = 100;
 
-    /// <param name="Key">The value in addresses; made from the name where left out, and fixed from then on.</param>
-    /// <param name="EvenSo">True adds a campaign although it looks like another one in other spelling.</param>
-    /// <param name="Recipe">Recipe that its posts begin with; an empty id takes it away.</param>
-    /// <param name="Fallback">Where visitors of its links are led while a destination is dead; an empty text takes it away.</param>
+    /// <param name="Key">The value in addresses; derived from the name if omitted, and fixed from then on.</param>
+    /// <param name="EvenSo">True adds a campaign even if it looks like a different spelling of another.</param>
+    /// <param name="Recipe">Recipe its posts start with; an empty ID removes it.</param>
+    /// <param name="Fallback">Where visitors to its links go while a destination is broken; an empty string removes it.</param>
     public sealed record Request(string? Name = null, string? Key = null, bool? EvenSo = null, Guid? Recipe = null, string? Fallback = null);
 
-    /// <param name="Fallback">Where visitors of its links are led while a destination is dead, unless a link says otherwise.</param>
+    /// <param name="Fallback">Where visitors to its links go while a destination is broken, unless a link has its own fallback.</param>
     public sealed record Response(Guid Id, string Key, string Name, int Posts, Guid? Recipe, string? Fallback);
 
-    /// <param name="Typed">What adding the typed name would make; null where nothing is typed.</param>
+    /// <param name="Typed">What adding the typed name would create; null if nothing is typed.</param>
     /// <param name="Similar">The campaign that was probably meant.</param>
-    /// <param name="Next">What follows in the workspace's series.</param>
+    /// <param name="Next">The next value in the workspace's series.</param>
     public sealed record Proposals(CampaignPattern.Proposal? Typed, CampaignPattern.Proposal? Similar, IReadOnlyList<CampaignPattern.Proposal> Next);
 
     public static void Map(IEndpointRouteBuilder api)

@@ -24,8 +24,8 @@ internal static class ChannelMerge
     /// <summary>What retiring, merging or deleting a channel is about.</summary>
     /// <param name="Links">Links that are not deleted.</param>
     /// <param name="Posts">Posts with such a link.</param>
-    /// <param name="Sites">Referring sites that are assigned to it.</param>
-    /// <param name="Recipes">Recipes that name it.</param>
+    /// <param name="Sites">Referring sites assigned to it.</param>
+    /// <param name="Recipes">Recipes that use it.</param>
     public sealed record Usage(int Links, int Posts, int Sites, int Recipes);
 
     public static void Map(IEndpointRouteBuilder api)

@@ -16,7 +16,7 @@ public static class ChannelSet
 {
     private const int MostAtOnce = 50;
 
-    /// <param name="Channels">All are added, or none.</param>
+    /// <param name="Channels">All or none are added.</param>
     public sealed record AddRequest([property: MaxLength(MostAtOnce)] IReadOnlyList<Channels.Request>? Channels);
 
     /// <param name="Keys">The keys of all channels, in their new order.</param>

@@ -27,22 +27,22 @@ public static class Channels
     /// <summary>More characters than any channel allows.</summary>
     private const int MaxLimit = 100_000;
 
-    /// <param name="Key">Name in requests and reports; made from the name by default, and fixed from then on.</param>
-    /// <param name="Source">By default what <c>/channels/proposal</c> says for the name.</param>
-    /// <param name="Medium">By default what <c>/channels/proposal</c> says for the name.</param>
+    /// <param name="Key">Name in requests and reports; derived from the name if omitted, and fixed from then on.</param>
+    /// <param name="Source">If omitted, <c>/channels/proposal</c> decides from the name.</param>
+    /// <param name="Medium">If omitted, <c>/channels/proposal</c> decides from the name.</param>
     /// <param name="Signet">One or two letters; the name’s first two by default.</param>
     /// <param name="Color">Place in the set of ten colours, 0 to 9.</param>
-    /// <param name="OwnColor">A colour in place of one of the set, as <c>#rrggbb</c>; an empty text goes back to the set’s.</param>
-    /// <param name="TextLimit">Most characters of a post there; 0 for no limit.</param>
-    /// <param name="AddressLength">Characters that an address counts as there; 0 where it counts as many as it has.</param>
+    /// <param name="OwnColor">A colour outside the set, as <c>#rrggbb</c>; an empty string returns to the set.</param>
+    /// <param name="TextLimit">Maximum length of a post there, in characters; 0 for no limit.</param>
+    /// <param name="AddressLength">How many characters an address counts as there; 0 for its actual length.</param>
     /// <param name="Pixels">Ids of the pixels that fire for all its links.</param>
     /// <param name="Retired">True stops new links for it; links and reports stay.</param>
     public sealed record Request(
         string? Name = null, string? Key = null, string? Source = null, string? Medium = null, string? Signet = null, short? Color = null, string? OwnColor = null,
         int? TextLimit = null, int? AddressLength = null, IReadOnlyList<Guid>? Pixels = null, bool? Retired = null);
 
-    /// <param name="AddressLength">Characters that an address counts as there; null where it counts as many as it has.</param>
-    /// <param name="RetiredAt">Since when it takes no new links; null while it does.</param>
+    /// <param name="AddressLength">How many characters an address counts as there; null for its actual length.</param>
+    /// <param name="RetiredAt">When it was retired; null if it wasn't.</param>
     public sealed record Response(
         Guid Id, string Key, string Name, string Source, string Medium, string Signet, short Color, string? OwnColor, int? TextLimit, int? AddressLength, Instant? RetiredAt);
 

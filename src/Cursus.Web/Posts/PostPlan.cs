@@ -17,7 +17,7 @@ internal sealed record PlannedPlacement(
     Channel? Channel, string? Variant, UtmTags? Tags, UtmTags? Sent, string? FinalUrl, Slug? Slug, SlugKind? SlugKind, string Title, ShortDomain? Domain, LinkManner Manner,
     IReadOnlyList<string> TagNames, IReadOnlyList<Guid> PixelIds, IReadOnlyList<TagHint> Hints);
 
-/// <summary>A value in a row that was probably meant to be an agreed one.</summary>
+/// <summary>A value in a row that is probably a misspelling of an agreed one.</summary>
 /// <param name="Field">Field of the row: <c>source</c>, <c>medium</c>, <c>term</c>, <c>content</c> or <c>variant</c>.</param>
 public sealed record TagHint(string Field, string Value, string Agreed, TagSlipKind Kind);
 

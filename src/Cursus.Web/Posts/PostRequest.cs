@@ -7,17 +7,17 @@ namespace Cursus.Web.Posts;
 /// <param name="Title">Private name of the post.</param>
 /// <param name="Destination">The page's address, as pasted.</param>
 /// <param name="Campaign">Key of a campaign.</param>
-/// <param name="PublishedOn">The day it goes out; today where left out.</param>
-/// <param name="Tags">Names of tags; new ones are made.</param>
+/// <param name="PublishedOn">The day it is published; today if omitted.</param>
+/// <param name="Tags">Names of tags; new ones are created.</param>
 /// <param name="Pixels">Ids of retargeting pixels that fire for all its links.</param>
-/// <param name="Domain">Short domain; the workspace's default where left out.</param>
-/// <param name="Redirect">HTTP status of all its links; the domain's or the workspace's default where left out.</param>
-/// <param name="Options">How all its links behave; the domain's or the workspace's defaults where left out.</param>
+/// <param name="Domain">Short domain; the workspace's default if omitted.</param>
+/// <param name="Redirect">HTTP status for all its links; if omitted, the domain's or the workspace's default.</param>
+/// <param name="Options">Options for all its links; if omitted, the domain's or the workspace's defaults.</param>
 /// <param name="Note">For colleagues; never visible to visitors.</param>
 /// <param name="Folder">Name of a folder.</param>
-/// <param name="OpensAt">When all its links open: a moment, or a day or time by the workspace's clock. Until then their fallbacks answer.</param>
-/// <param name="EndsAt">When they end, said in the same ways; a day alone is their last.</param>
-/// <param name="PastedTags">What becomes of UTM values in the pasted address; <c>replace</c> where left out.</param>
+/// <param name="OpensAt">When all its links open: an instant, or a day or time in the workspace's time zone. Until then visitors go to their fallbacks.</param>
+/// <param name="EndsAt">When they end, in the same forms; a day alone is their last day.</param>
+/// <param name="PastedTags">What to do with UTM values in the pasted address; <c>replace</c> if omitted.</param>
 public sealed record PostRequest(
     string? Title,
     string? Destination,
@@ -46,14 +46,14 @@ public enum PastedTags
 }
 
 /// <param name="Channel">Key of a channel.</param>
-/// <param name="Variant">Tells two placements in one channel apart; becomes the content tag where none is given.</param>
-/// <param name="Source">The channel's own where left out.</param>
-/// <param name="Medium">The channel's own where left out.</param>
-/// <param name="Slug">A random one is made where left out.</param>
-/// <param name="Title">The post's title where left out.</param>
-/// <param name="SlugKind">How the slug is made where none is typed; random where left out, and the workspace's default in a preview.</param>
-/// <param name="Domain">The post's where left out, as with all that follow.</param>
-/// <param name="Pixels">Retargeting pixels of this placement alone, beside the post's.</param>
+/// <param name="Variant">Tells two placements on one channel apart; becomes the content tag if none is given.</param>
+/// <param name="Source">If omitted, the channel's own.</param>
+/// <param name="Medium">If omitted, the channel's own.</param>
+/// <param name="Slug">If omitted, a random one is generated.</param>
+/// <param name="Title">If omitted, the post's title.</param>
+/// <param name="SlugKind">How the slug is generated; random if omitted, and the workspace's default in a preview.</param>
+/// <param name="Domain">If omitted, the post's; the same goes for the fields below.</param>
+/// <param name="Pixels">Retargeting pixels of this placement alone, in addition to the post's.</param>
 public sealed record PlacementRequest(
     string? Channel,
     string? Variant = null,

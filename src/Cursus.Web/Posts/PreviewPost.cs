@@ -11,25 +11,25 @@ namespace Cursus.Web.Posts;
 /// <summary>POST /posts/preview: what POST /posts would make of the same request, without saving anything. Slugs that are missing are proposed.</summary>
 public static class PreviewPost
 {
-    /// <param name="ProposedTitle">A title to offer where none was typed.</param>
-    /// <param name="Destination">The address as a browser reads it; null where it is none.</param>
-    /// <param name="Pasted">What the address carried beside the page; null where nothing.</param>
+    /// <param name="ProposedTitle">A suggested title if none was typed.</param>
+    /// <param name="Destination">The address as a browser reads it; null if it isn't one.</param>
+    /// <param name="Pasted">What the address carried besides the page; null if nothing.</param>
     /// <param name="Errors">What is wrong, by field.</param>
     public sealed record Response(string ProposedTitle, string? Destination, Pasted? Pasted, IReadOnlyDictionary<string, string[]> Errors, IReadOnlyList<Row> Placements);
 
-    /// <summary>What the pasted address carried with it.</summary>
-    /// <param name="ClickIds">Names of parameters that belong to one visitor.</param>
-    /// <param name="WithoutClickIds">The address without them; null where there are none.</param>
-    /// <param name="Fragment">Without its hash.</param>
-    /// <param name="WithoutFragment">The address without a fragment that only tells links apart; null where there is none of the kind.</param>
+    /// <summary>What the pasted address carried.</summary>
+    /// <param name="ClickIds">Names of parameters that identify a single visitor.</param>
+    /// <param name="WithoutClickIds">The address without them; null if there are none.</param>
+    /// <param name="Fragment">Without the hash sign.</param>
+    /// <param name="WithoutFragment">The address without a fragment that only tells links apart; null if it has none.</param>
     public sealed record Pasted(
         string? Source, string? Medium, string? Campaign, string? Term, string? Content, IReadOnlyList<string> ClickIds, string? WithoutClickIds, string? Fragment,
         string? WithoutFragment);
 
-    /// <param name="Alternatives">Three free slugs where this one is taken.</param>
-    /// <param name="Blocked">The deleted link that holds the slug still, if that is why it is taken.</param>
-    /// <param name="Hints">Values that were probably meant to be agreed ones.</param>
-    /// <param name="FinalUrl">Where visitors would be sent; null where something needed is missing.</param>
+    /// <param name="Alternatives">Three free slugs if this one is taken.</param>
+    /// <param name="Blocked">The deleted link that still reserves the slug, if that is why it is taken.</param>
+    /// <param name="Hints">Values that are probably misspellings of agreed ones.</param>
+    /// <param name="FinalUrl">Where visitors would go; null if something is missing.</param>
     public sealed record Row(string? Slug, bool IsTaken, IReadOnlyList<string> Alternatives, BlockedSlug? Blocked, string? ShortUrl, string? FinalUrl, IReadOnlyList<TagHint> Hints);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts/preview", Handle).ForEditors().WithSummary("Preview a post");

@@ -12,7 +12,7 @@ namespace Cursus.Web.Posts;
 /// <summary>GET /posts and /posts/{id}: posts with their links, newest first.</summary>
 public static class ReadPosts
 {
-    /// <param name="Query">Words of the title, of a slug or of the destination.</param>
+    /// <param name="Query">Words from the title, a slug or the destination.</param>
     /// <param name="Campaign">Key of a campaign.</param>
     /// <param name="Channel">Key of a channel that the post went to.</param>
     /// <param name="Tag">Name of a tag on any of its links.</param>

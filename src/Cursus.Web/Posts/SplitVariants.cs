@@ -15,7 +15,7 @@ namespace Cursus.Web.Posts;
 /// </summary>
 public static class SplitVariants
 {
-    /// <param name="Parts">For the link of each variant a whole percentage; together 100.</param>
+    /// <param name="Parts">A whole percentage for each variant's link; they add up to 100.</param>
     public sealed record Request(IReadOnlyDictionary<Guid, int>? Parts);
 
     public static void Map(IEndpointRouteBuilder api)

@@ -13,7 +13,7 @@ namespace Cursus.Web.Retargeting;
 /// <summary>/ad-networks: how pixels of each network look and are fired. Those that ship stay as they are; a workspace describes its own.</summary>
 public static class AdNetworks
 {
-    /// <param name="IsOwn">True where this workspace has described it.</param>
+    /// <param name="IsOwn">True if this workspace added it.</param>
     public sealed record Response(AdNetwork Network, bool IsOwn, int Pixels);
 
     private const int MostNetworks = 50;

@@ -12,7 +12,7 @@ namespace Cursus.Web.Retargeting;
 /// <summary>Where pixels fire: PUT /pixels/{id}/attachments for campaigns, channels and domains, PUT /posts/{id}/pixels for a post. A link's own are changed with the link.</summary>
 public static class AttachPixels
 {
-    /// <summary>Lists that are left out stay.</summary>
+    /// <summary>Omitted lists stay as they are.</summary>
     /// <param name="Campaigns">Keys.</param>
     /// <param name="Channels">Keys.</param>
     /// <param name="Domains">Names.</param>

@@ -15,9 +15,9 @@ public static class DefineAudience
 
     /// <param name="Name">Proposed name of the audience.</param>
     /// <param name="Contains">The visited address contains one of these.</param>
-    /// <param name="IsShared">True where one text fits all the links and no other.</param>
-    /// <param name="AlsoFits">Other short addresses that would be gathered too.</param>
-    /// <param name="LinksWithoutPixel">How many of the links don't fire this pixel, so that their visitors are missing.</param>
+    /// <param name="IsShared">True if one text matches exactly these links.</param>
+    /// <param name="AlsoFits">Other short addresses that would be merged too.</param>
+    /// <param name="LinksWithoutPixel">How many of the links don't fire this pixel, so their visitors are missing.</param>
     public sealed record Response(string Name, IReadOnlyList<string> Contains, bool IsShared, IReadOnlyList<string> AlsoFits, int Links, int LinksWithoutPixel);
 
     public static void Map(IEndpointRouteBuilder api) =>

@@ -20,15 +20,15 @@ public static class HandoffSetup
     private const int MaxQuestion = 400;
     private const int MaxLine = 80;
 
-    /// <param name="Questions">The workspace's own question by language; a language without one has the shipped words.</param>
+    /// <param name="Questions">The workspace's own question by language; other languages use the shipped one.</param>
     /// <param name="ShippedQuestions">The shipped question by language.</param>
     /// <param name="Logo">The logo as a data address; null for none.</param>
-    /// <param name="Contrast">How well the text is told from what is behind it; at least 4.5.</param>
+    /// <param name="Contrast">Contrast of the text with its background; at least 4.5.</param>
     public sealed record Response(
         ConsentMode Consent, IReadOnlyList<string> Countries, IReadOnlyDictionary<string, string> Questions, IReadOnlyDictionary<string, string> ShippedQuestions,
         string? PrivacyPage, string? Line, string? Logo, string Paper, string Ink, double Contrast);
 
-    /// <summary>What is left out stays; an empty text takes a page, line or question away.</summary>
+    /// <summary>Omitted fields stay as they are; an empty string removes a page, line or question.</summary>
     public sealed record Edit(
         ConsentMode? Consent = null, IReadOnlyList<string>? Countries = null, IReadOnlyDictionary<string, string>? Questions = null, string? PrivacyPage = null, string? Line = null,
         string? Paper = null, string? Ink = null);

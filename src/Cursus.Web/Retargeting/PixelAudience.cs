@@ -12,16 +12,16 @@ namespace Cursus.Web.Retargeting;
 /// <summary>GET /pixels/{id}/audience: about how many visitors an ad network knows by this pixel, and what became of it at each visit.</summary>
 public static class PixelAudience
 {
-    /// <param name="Smallest">Fewer visitors can't be advertised to in this network; null where it isn't known.</param>
-    /// <param name="Windows">For each usual window, its visits and about how many visitors.</param>
-    /// <param name="Outcomes">What became of the pixel in the chosen window.</param>
+    /// <param name="Smallest">The network's minimum audience; null if unknown.</param>
+    /// <param name="Windows">For each common window, its visits and estimated visitors.</param>
+    /// <param name="Outcomes">What the pixel did in the chosen window.</param>
     /// <param name="Parts">The chosen window by link, campaign or channel.</param>
     /// <param name="Advice">What to do, a sentence each.</param>
     public sealed record Response(int Days, LocalDate From, LocalDate To, int? Smallest, IReadOnlyList<WindowCount> Windows, OutcomeCount Outcomes, IReadOnlyList<Part> Parts, IReadOnlyList<string> Advice);
 
     /// <param name="Visits">How often it fired.</param>
-    /// <param name="Visitors">About how many people, each of them anew every day, since nobody is known for longer.</param>
-    /// <param name="IsTooSmall">True where the network can't advertise to so few.</param>
+    /// <param name="Visitors">Estimated number of people. Someone who returns on another day counts again, because nobody is recognised for longer than a day.</param>
+    /// <param name="IsTooSmall">True if that is below the network's minimum audience.</param>
     public sealed record WindowCount(int Days, long Visits, long Visitors, bool IsTooSmall);
 
     public sealed record Part(string Key, string Label, long Visitors, OutcomeCount Outcomes);
@@ -29,7 +29,7 @@ public static class PixelAudience
     public static void Map(IEndpointRouteBuilder api) =>
         api.MapGet("/pixels/{id:guid}/audience", Handle).ForViewers().WithSummary("Visitors of a pixel by window, and its results");
 
-    /// <param name="days">One of 7, 28, 30, 90 and 180; 28 where left out.</param>
+    /// <param name="days">One of 7, 28, 30, 90 and 180; 28 if omitted.</param>
     /// <param name="by"><c>campaign</c>, <c>channel</c> or <c>link</c>.</param>
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
         Guid id, int? days, string? by, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)

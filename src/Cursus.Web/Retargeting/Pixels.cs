@@ -19,7 +19,7 @@ public static class Pixels
     private const int MaxName = 60;
 
     /// <param name="Network">Key of an ad network.</param>
-    /// <param name="Reference">The id in the network; the address where the network takes one. Pasted code is read by <c>/pixels/reading</c>.</param>
+    /// <param name="Reference">The ID in the network, or the address if the network uses one. Use <c>/pixels/reading</c> for pasted code.</param>
     public sealed record Request(string? Name = null, string? Network = null, string? Reference = null);
 
     /// <param name="Links">How many live links it fires for.</param>
@@ -29,13 +29,13 @@ public static class Pixels
         Guid Id, string Name, string Network, string NetworkName, string Reference, Instant CreatedAt, int Links,
         IReadOnlyList<string> Campaigns, IReadOnlyList<string> Channels, IReadOnlyList<string> Domains);
 
-    /// <param name="Pasted">An id, or a whole piece of code.</param>
+    /// <param name="Pasted">An ID, or a complete code snippet.</param>
     public sealed record ReadingRequest([property: MaxLength(AdNetworkCheck.MaxSnippet)] string? Pasted);
 
-    /// <param name="IsId">True where <paramref name="Reference"/> is an id, false where it is an address.</param>
+    /// <param name="IsId">True if <paramref name="Reference"/> is an ID, false if it is an address.</param>
     public sealed record Reading(string Network, string NetworkName, string Reference, bool IsId);
 
-    /// <param name="Missing">What is missing where nothing was understood.</param>
+    /// <param name="Missing">What is missing, if nothing was recognised.</param>
     public sealed record ReadingResponse(IReadOnlyList<Reading> Readings, string? Missing);
 
     public static void Map(IEndpointRouteBuilder api)

@@ -13,12 +13,12 @@ namespace Cursus.Web.Retargeting;
 /// <summary>POST /pixels/{id}/test: asks the network once, as a browser would, and shows what was sent and what came back. Nothing is counted.</summary>
 public static class TestFire
 {
-    /// <param name="Sent">The address that was asked.</param>
-    /// <param name="Status">What came back; null where nothing did.</param>
+    /// <param name="Sent">The address requested.</param>
+    /// <param name="Status">The response; null if there was none.</param>
     /// <param name="MediaType">Its media type.</param>
     /// <param name="Milliseconds">How long it took.</param>
     /// <param name="Verdict">What that means, in a sentence.</param>
-    /// <param name="IsGood">Whether the network took it.</param>
+    /// <param name="IsGood">Whether the network accepted it.</param>
     public sealed record Response(string Sent, int? Status, string? MediaType, long Milliseconds, string Verdict, bool IsGood);
 
     public static void Map(IEndpointRouteBuilder api) =>

@@ -154,7 +154,7 @@ function Sample({ language }: { language: string | undefined }) {
   return (
     <div>
       <Text size="sm" c="dimmed" mb={6}>
-        {language ? 'Consent page preview' : 'Redirect page preview'}, as last saved
+        {language ? 'Consent page preview' : 'Handoff page preview'}, as last saved
       </Text>
       <iframe
         title="The handoff page"

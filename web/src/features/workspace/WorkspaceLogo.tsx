@@ -26,7 +26,7 @@ export function WorkspaceLogo() {
         Logo
       </Title>
       <Text size="sm" c="dimmed" mb={8}>
-        Visitors see it on the redirect page, readers on shared views. PNG, JPEG or WebP.
+        Visitors see it on the handoff page, readers on shared views. PNG, JPEG or WebP.
       </Text>
       <Group gap="sm">
         {settings.data?.logo && (

@@ -67,7 +67,7 @@ function WorkspaceForm({ workspace }: { workspace: Workspace }) {
         />
         <TextInput
           label="Public name"
-          description="Visitors see it on the redirect page, readers on shared views and PDF reports"
+          description="Visitors see it on the handoff page, readers on shared views and PDF reports"
           placeholder={form.values.name}
           readOnly={!mayChange}
           {...form.getInputProps('publicName')}
