@@ -29,7 +29,7 @@ const questions = {
   'weekday and hour, 400 days': `pivot?by=weekday&across=hour&${ever}`,
   'by QR code or by click, 400 days': `breakdown?by=scan&${ever}`,
   'how long posts live by channel, 400 days': `life?by=channel&${ever}`,
-  'wandered, 28 days': 'breakdown?by=wandered&period=last-28&compare=previous',
+  'shared elsewhere, 28 days': 'breakdown?by=elsewhere&period=last-28&compare=previous',
   'channel by network, 400 days': `pivot?by=channel&across=network&${ever}`,
   'course by channel, 90 days': 'series?by=channel&period=last-90',
   'country, 28 days': 'breakdown?by=country&period=last-28&compare=previous',

@@ -75,7 +75,7 @@ public static class BreakdownReport
     public sealed record UnitRange(int Least, int Most);
 
     /// <summary>What the address may say; the rest of the query string is read by <see cref="Question"/>.</summary>
-    /// <param name="By">channel, campaign, source, medium, content, term, post, link, tag, pixel, domain, referrer, network, site, wandered, scan, code, country, device,
+    /// <param name="By">channel, campaign, source, medium, content, term, post, link, tag, pixel, domain, referrer, network, site, elsewhere, scan, code, country, device,
     /// browser, os, language, hour or weekday.</param>
     /// <param name="Period">today, yesterday, last-7, last-28, last-30, last-90, or this- and last- with week, month, quarter or year; instead of two days.</param>
     /// <param name="From">First day; if omitted, 28 days before the last.</param>

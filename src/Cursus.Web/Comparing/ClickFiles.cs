@@ -25,7 +25,7 @@ public static class ClickFiles
         ("id", "c.id::text"), ("local", "to_char(c.local, 'YYYY-MM-DD\"T\"HH24:MI:SS')"), ("linkId", "c.link_id::text"), ("postId", $"c.key{Place("post")}"), ("domain", $"c.key{Place("domain")}"),
         ("term", $"c.key{Place("term")}"), (Tags, "coalesce((select json_agg(t.name order by t.name) from link_tags lt join tags t on t.id = lt.tag_id where lt.link_id = c.link_id)::text, '[]')"),
         (Pixels, "coalesce((select json_agg(distinct pl.pixel_id::text) from pixels_of_links pl where pl.link_id = c.link_id)::text, '[]')"),
-        .. new[] { "network", "site", "wandered" }.Select(by => (by, Dimension.All[by].Key)),
+        .. new[] { "network", "site", "elsewhere" }.Select(by => (by, Dimension.All[by].Key)),
     ];
 
     private const string Tags = "tags";

@@ -71,8 +71,8 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
         ["site"] = OfReferrer(
             $"case when {ReferrerOrigin.IsOwnSite} then 'own' else (array['', 'social', 'search', 'mail', 'messenger', 'video', 'own', 'other'])[r.kind + 1] end",
             $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else (array['Unknown', 'Social network', 'Search', 'Mail', 'Messenger', 'Video', 'Own site', 'Other site'])[r.kind + 1] end"),
-        ["wandered"] = OfReferrer(
-            "case when rc.id is null then '' when rc.id = c.channel_id then 'stayed' else 'wandered' end",
+        ["elsewhere"] = OfReferrer(
+            "case when rc.id is null then '' when rc.id = c.channel_id then 'own-channel' else 'elsewhere' end",
             "case when rc.id is null then 'Unknown' when rc.id = c.channel_id then 'Own channel' else 'Shared elsewhere' end") with
         { HeldAgainst = "channel_id" },
         ["hour"] = OfClick("lpad((c.week_hour % 24)::text, 2, '0')", "lpad((c.week_hour % 24)::text, 2, '0') || ':00'", "week_hour"),
@@ -95,7 +95,7 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
     public string? IfAny { get; private init; }
 
     /// <summary>Dimensions that can be filtered by: those that don't depend on the clock.</summary>
-    public static readonly IReadOnlyList<string> Filters = ["channel", "campaign", "source", "medium", "content", "term", "post", "link", "tag", "pixel", "domain", "referrer", "country", "device", "browser", "os", "language", "network", "site", "wandered", "scan", "code"];
+    public static readonly IReadOnlyList<string> Filters = ["channel", "campaign", "source", "medium", "content", "term", "post", "link", "tag", "pixel", "domain", "referrer", "country", "device", "browser", "os", "language", "network", "site", "elsewhere", "scan", "code"];
 
     private static Dimension OfLink(string key, string label, string join) => new(key, label, Join: join);
 

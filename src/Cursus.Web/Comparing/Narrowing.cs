@@ -31,8 +31,8 @@ public sealed record Narrowing(string Filter, string Key, string Label)
         [("site", "social")] = "social network",
         [("site", "messenger")] = "messenger",
         [("site", "other")] = "another site",
-        [("wandered", "stayed")] = "on its own channel",
-        [("wandered", "wandered")] = "shared elsewhere",
+        [("elsewhere", "own-channel")] = "on its own channel",
+        [("elsewhere", "elsewhere")] = "shared elsewhere",
         [("scan", "clicked")] = "by a click",
         [("scan", "scanned")] = "by QR code",
     };

@@ -11,7 +11,7 @@ internal static class QuestionWords
         ["content"] = "variant",
         ["network"] = "network clicked on",
         ["site"] = "kind of site",
-        ["wandered"] = "own channel or elsewhere",
+        ["elsewhere"] = "own channel or elsewhere",
         ["scan"] = "click or QR code",
         ["code"] = "QR code",
         ["os"] = "operating system",

@@ -23,7 +23,7 @@ public class ReferrerTests(CursusApp app)
         await Say(world, "clubs.forum.example", "guildhall");
         await Say(world, "northmoor.example", null);
         (await Rows(world, "network")).ShouldBe(["perch 1", "guildhall 1", "own 2", " 1"], ignoreOrder: true);
-        (await Rows(world, "wandered")).ShouldBe(["wandered 1", "stayed 1", " 3"], ignoreOrder: true);
+        (await Rows(world, "elsewhere")).ShouldBe(["elsewhere 1", "own-channel 1", " 3"], ignoreOrder: true);
 
         var seen = (await world.Get("/api/v1/referrers")).AsArray().ToDictionary(s => (string)s!["host"]!, s => s!);
         seen.Keys.ShouldBe(["clubs.forum.example", "forum.example", "www.northmoor.example", world.Domain], ignoreOrder: true);

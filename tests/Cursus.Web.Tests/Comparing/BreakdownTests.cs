@@ -167,7 +167,7 @@ public class BreakdownTests(CursusApp app)
 
         var csv = (await world.Viewer.GetStringAsync($"/api/v1/reports/clicks.csv?{asked}&bom=false", Cancel)).Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Select(l => l.Split(',')).ToList();
         csv[0].ShouldBe(["at", "kind", "link", "channel", "campaign", "source", "medium", "content", "post", "country", "device", "browser", "os", "language", "referrer", "code",
-            "id", "local", "linkId", "postId", "domain", "term", "tags", "pixels", "network", "site", "wandered"]);
+            "id", "local", "linkId", "postId", "domain", "term", "tags", "pixels", "network", "site", "elsewhere"]);
         csv.Skip(1).Select(l => (l[0], l[3], l[13], Enum.Parse<ClickKind>(l[1], ignoreCase: true))).ShouldBe(people);
 
         var lines = (await world.Viewer.GetStringAsync($"/api/v1/reports/clicks.ndjson?{asked}&kinds=all", Cancel)).Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonNode.Parse(l)!).ToList();

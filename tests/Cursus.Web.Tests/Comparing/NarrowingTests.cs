@@ -13,11 +13,11 @@ public class NarrowingTests(CursusApp app)
         var post = await world.Send();
         var link = post["placements"]![0]!["link"]!;
         var narrowed = await Narrowed(
-            world, $"campaign=winter-members&channel=night-letter&channel=perch&post={post["id"]}&link={link["id"]}&country=GB&network=own&wandered=stayed&scan=scanned&browser=Firefox&language=");
+            world, $"campaign=winter-members&channel=night-letter&channel=perch&post={post["id"]}&link={link["id"]}&country=GB&network=own&elsewhere=own-channel&scan=scanned&browser=Firefox&language=");
         narrowed.ShouldBe(
             [
                 "browser: Firefox", "campaign: Winter members", "channel: Night Letter", "channel: Perch", "country: United Kingdom", "language: none",
-                $"link: {world.Domain}/{link["slug"]}", "network: own site", "post: Geminids night", "scan: by QR code", "wandered: on its own channel",
+                $"link: {world.Domain}/{link["slug"]}", "network: own site", "post: Geminids night", "scan: by QR code", "elsewhere: on its own channel",
             ],
             ignoreOrder: true);
     }

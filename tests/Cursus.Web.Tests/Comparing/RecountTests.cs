@@ -11,7 +11,7 @@ namespace Cursus.Web.Tests.Comparing;
 public class RecountTests(CursusApp app)
 {
     private static readonly string[] ByLink = ["channel", "campaign", "source", "medium", "content", "term", "post", "link", "tag", "pixel", "domain"];
-    private static readonly string[] ByClick = ["referrer", "country", "device", "browser", "os", "language", "network", "site", "wandered", "scan", "code"];
+    private static readonly string[] ByClick = ["referrer", "country", "device", "browser", "os", "language", "network", "site", "elsewhere", "scan", "code"];
 
     private static int visitors;
 

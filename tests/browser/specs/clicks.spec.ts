@@ -71,7 +71,7 @@ test('who knows better says to which channel a site belongs, by keyboard alone',
 
   await page.goto('/compare?by=network')
   await expect(page.getByText('Guildhall', { exact: true }).first()).toBeVisible()
-  await page.goto('/compare?by=wandered')
+  await page.goto('/compare?by=elsewhere')
   await expect(page.getByText('Own channel').first()).toBeVisible()
   await expect(page.getByText('Shared elsewhere').first()).toBeVisible()
 })

@@ -261,7 +261,7 @@ test('the whole effect: a pixel by one paste, a click to somebody else’s artic
 /** The three views of retargeting; the second is a pixel's page. */
 async function views(page: Page) {
   const { items } = (await (await page.request.get('/api/v1/pixels')).json()) as { items: Array<{ id: string; name: string }> }
-  return ['/audiences', `/audiences/${items.find((p) => p.name === ofTheDemo[0])!.id}`, '/settings/redirect-page']
+  return ['/audiences', `/audiences/${items.find((p) => p.name === ofTheDemo[0])!.id}`, '/settings/handoff']
 }
 
 for (const colorScheme of ['light', 'dark'] as const)

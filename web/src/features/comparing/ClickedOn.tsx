@@ -12,17 +12,17 @@ interface Props {
   question: Question
 }
 
-/** Where links were clicked in truth, and how many clicks wandered away from the channel that their link was made for. */
+/** The networks links were clicked on, and how many clicks came from another channel than the link's own. */
 export function ClickedOn({ asked, question }: Props) {
   const of = (by: string) => ({ ...asked, by, compare: 'none' })
   const networks = useQuery(breakdownOf(of('network')))
-  const roads = useQuery(breakdownOf(of('wandered')))
-  const error = networks.error ?? roads.error
+  const origins = useQuery(breakdownOf(of('elsewhere')))
+  const error = networks.error ?? origins.error
   if (error) return <Failed error={error} />
-  if (!networks.data || !roads.data) return <Loading rows={2} />
+  if (!networks.data || !origins.data) return <Loading rows={2} />
   const told = networks.data.rows.filter((row) => row.key !== '' && row.clicks > 0)
-  const wandered = roads.data.rows.find((row) => row.key === 'wandered')?.clicks ?? 0
-  const stayed = roads.data.rows.find((row) => row.key === 'stayed')?.clicks ?? 0
+  const elsewhere = origins.data.rows.find((row) => row.key === 'elsewhere')?.clicks ?? 0
+  const own = origins.data.rows.find((row) => row.key === 'own-channel')?.clicks ?? 0
   return (
     <section className={classes.leaf} aria-label="Where it was clicked">
       <h2 className={classes.heading}>Where it was clicked</h2>
@@ -37,10 +37,10 @@ export function ClickedOn({ asked, question }: Props) {
             </span>
           ))}
           {told.length > 6 && `, ${told.length - 6} more`}.{' '}
-          {wandered + stayed > 0 &&
-            (wandered === 0
+          {elsewhere + own > 0 &&
+            (elsewhere === 0
               ? 'No clicks came from other channels.'
-              : `${counted(wandered, 'click')} of ${count(wandered + stayed)} with a known channel came from another channel.`)}{' '}
+              : `${counted(elsewhere, 'click')} of ${count(elsewhere + own)} with a known channel came from another channel.`)}{' '}
           <Link
             to="/compare"
             search={{ ...question, by: 'network', across: 'channel', compare: 'none' }}

@@ -33,7 +33,7 @@ const contents: Record<SectionId, ComponentType> = {
   'new-links': NewLinksSection,
   domains: DomainsSection,
   'link-check': LinkCheckSection,
-  'redirect-page': HandoffSection,
+  handoff: HandoffSection,
   'ad-networks': AdNetworksSection,
   members: MembersSection,
   counting: CountingSection,

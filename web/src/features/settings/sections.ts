@@ -42,7 +42,7 @@ export const groups = [
   {
     label: 'Retargeting',
     sections: [
-      { id: 'redirect-page', label: 'Redirect page', words: 'handoff consent colours privacy' },
+      { id: 'handoff', label: 'Handoff page', words: 'redirect pixels consent colours privacy' },
       { id: 'ad-networks', label: 'Ad networks', words: 'pixels descriptions' },
     ],
   },
