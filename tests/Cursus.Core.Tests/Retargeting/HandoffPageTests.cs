@@ -127,7 +127,7 @@ public class HandoffPageTests
     public void The_question_can_be_answered_by_a_plain_form_and_favours_no_answer()
     {
         var form = Parse(Page(Question, slug: "geminids-perch", query: "?a=1")).QuerySelector("form")!;
-        form.TextContent.ShouldContain("May Fairlead, Beaconry and Guildhall Ads remember that you came this way, so that Northmoor Observatory can show you its adverts elsewhere?");
+        form.TextContent.ShouldContain("May Fairlead, Beaconry and Guildhall Ads remember your visit, so that Northmoor Observatory can show you its adverts elsewhere?");
         var buttons = form.QuerySelectorAll("button");
         buttons.Select(b => b.GetAttribute("value")).ShouldBe(["yes", "no"]);
         buttons.ShouldAllBe(b => b.Attributes.Length == 2);

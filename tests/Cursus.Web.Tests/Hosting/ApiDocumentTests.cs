@@ -1,8 +1,10 @@
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using Cursus.Web.Comparing;
 
 namespace Cursus.Web.Tests.Hosting;
 
-public class ApiDocumentTests(CursusApp app)
+public partial class ApiDocumentTests(CursusApp app)
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -43,6 +45,28 @@ public class ApiDocumentTests(CursusApp app)
         named.ShouldBeSubsetOf(fields);
     }
 
+    [Fact]
+    public async Task The_glossary_s_names_are_the_API_s()
+    {
+        var document = await Read();
+        var paths = document["paths"]!.AsObject().Select(p => p.Key["/api/v1/".Length..]).ToList();
+        var names = document["components"]!["schemas"]!.AsObject().SelectMany(s => s.Value!["properties"]?.AsObject().Select(p => p.Key) ?? [])
+            .Concat(paths.Select(p => p.Split('/')[0])).Concat(paths).Concat(Dimension.All.Keys).ToHashSet();
+        var glossary = await File.ReadAllLinesAsync(Repository.Of("docs", "glossary.md"), Cancel);
+        var told = glossary.Where(l => l.StartsWith('|')).SelectMany(l => NamesInCode().Matches(l.Split('|')[3]).Select(m => m.Groups[1].Value)).ToList();
+        told.Count.ShouldBeGreaterThan(30);
+        told.ShouldBeSubsetOf(names);
+    }
+
+    [Fact]
+    public async Task Reports_call_dimensions_as_the_screen_does()
+    {
+        var screen = await File.ReadAllTextAsync(Repository.Of("web", "src", "features", "comparing", "question.ts"), Cancel);
+        var words = WordsOfDimensions().Matches(screen.Split("export const dimensions = {")[1].Split('}')[0]).ToDictionary(m => m.Groups[1].Value, m => m.Groups[2].Value);
+        // A placement is a link of a post, and only asked for by a post's own view.
+        words.ShouldBe(Dimension.All.Keys.Except(["placement"]).ToDictionary(key => key, QuestionWords.Name), ignoreOrder: true);
+    }
+
     [Theory]
     [InlineData("GET", "/api/v1/nothing", 404)]
     [InlineData("DELETE", "/api/v1/posts", 405)]
@@ -56,4 +80,10 @@ public class ApiDocumentTests(CursusApp app)
     }
 
     private async Task<JsonNode> Read() => await World.Read(await app.CreateClient().GetAsync("/api/openapi.json", Cancel));
+
+    [GeneratedRegex("`([^`]+)`")]
+    private static partial Regex NamesInCode();
+
+    [GeneratedRegex(@"(\w+): '([^']+)'")]
+    private static partial Regex WordsOfDimensions();
 }

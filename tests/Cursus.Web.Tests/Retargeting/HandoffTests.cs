@@ -105,7 +105,7 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
         var response = await world.Visit(slug, r => r.Headers.Add("Accept-Language", "de-DE,de;q=0.9"));
         var page = await response.Content.ReadAsStringAsync(Cancel);
         page.ShouldContain("<html lang=\"de\">");
-        page.ShouldContain("Dürfen sich Fairlead und Beaconry merken");
+        page.ShouldContain("Dürfen sich Fairlead und Beaconry Ihren Besuch merken");
         page.ShouldNotContain("<noscript>");
         page.ShouldContain("<form method=\"post\"");
         (await (await world.Visit(slug, r => r.Headers.Add("Cookie", "cursus-consent=yes"))).Content.ReadAsStringAsync(Cancel)).ShouldNotContain("<form");

@@ -21,7 +21,7 @@ test('every question is two interactions away, and its lanes add up', async ({ p
     ['tag', /\w/],
     ['link', /nmoor\.localhost/],
     ['network clicked on', /Guildhall/],
-    ['own channel or elsewhere', /Own channel/],
+    ['channel (own or other)', /Own channel/],
     ['country', /United Kingdom/],
     ['device', /Phone/],
     ['browser', /\w/],

@@ -152,7 +152,7 @@ test('who says yes is remembered and not asked again; before that nobody is told
 
   // By keyboard: the first answer is yes.
   await visitor.page.keyboard.press('Tab')
-  await expect(visitor.page.getByRole('button', { name: 'Ja, das dürfen sie' })).toBeFocused()
+  await expect(visitor.page.getByRole('button', { name: 'Ja, einverstanden' })).toBeFocused()
   await visitor.page.keyboard.press('Enter')
   await expect(visitor.page.locator('#arrival')).toBeVisible()
   for (const network of networks) await expect.poll(async () => (await told(page, network, link.slug)).length).toBe(1)
@@ -172,7 +172,7 @@ test('who says no goes straight on, and nobody is told, then or later', async ({
   const link = await linkWithPixels(page, 'everybody')
   const visitor = await visit(browser, { viewport: { width: 390, height: 844 }, extraHTTPHeaders: { 'X-Forwarded-For': '198.51.100.32' } })
   await visitor.page.goto(link.shortUrl)
-  const [yes, no] = [visitor.page.getByRole('button', { name: 'Yes, they may' }), visitor.page.getByRole('button', { name: 'No, they may not' })]
+  const [yes, no] = [visitor.page.getByRole('button', { name: 'Yes, that’s fine' }), visitor.page.getByRole('button', { name: 'No, don’t remember' })]
   const [sizeOfYes, sizeOfNo] = [await yes.boundingBox(), await no.boundingBox()]
   expect([sizeOfYes!.width, sizeOfYes!.height]).toEqual([sizeOfNo!.width, sizeOfNo!.height])
   await no.click()
@@ -209,7 +209,7 @@ test('without scripts a picture still tells its network, the question can be ans
   const asked = await linkWithPixels(page, 'everybody')
   const other = await visit(browser, options)
   await other.page.goto(asked.shortUrl)
-  await other.page.getByRole('button', { name: 'Yes, they may' }).click()
+  await other.page.getByRole('button', { name: 'Yes, that’s fine' }).click()
   await expect(other.page.locator('#arrival')).toBeVisible()
   expect(await told(page, 'fairlead', asked.slug)).toHaveLength(1)
   await other.context.close()
