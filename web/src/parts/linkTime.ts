@@ -34,7 +34,6 @@ export function endOf(at: string | null, zone: string) {
 /** Day and time of a bound, as people write it: 29 Nov 2026, 18:00. */
 export function boundText(bound: string) {
   const [day = '', time] = bound.split('T')
-  // Noon of the day by whatever clock, so that no zone shifts it.
-  const words = dayOf(`${day}T12:00`)
+  const words = dayOf(`${day}T12:00Z`, 'UTC')
   return time ? `${words}, ${time}` : words
 }

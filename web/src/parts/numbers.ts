@@ -1,8 +1,10 @@
 let language = 'en-GB'
+let zone: string | undefined
 
-/** Writes numbers by this tag from now on: the workspace’s, as the server’s sentences do. */
-export const writeNumbersIn = (tag: string) => {
+/** Writes numbers by this tag, and times by this clock, from now on: the workspace's, as the server's sentences do. */
+export function writeAs(tag: string, timeZone: string) {
   language = tag
+  zone = timeZone
 }
 
 /** A number as the workspace writes numbers. */
@@ -30,17 +32,21 @@ export const day = (iso: string) =>
     timeZone: 'UTC',
   })
 
-/** The day of a moment by the browser's clock, without the year where it is this one. */
-export const dayOf = (at: string) =>
-  new Date(at).toLocaleDateString('en-GB', {
+/** The day of a moment by a clock, the workspace's by default, without the year where it is this one. */
+export function dayOf(at: string, timeZone = zone) {
+  const year = (moment: Date) => moment.toLocaleDateString('en-GB', { year: 'numeric', timeZone })
+  const moment = new Date(at)
+  return moment.toLocaleDateString('en-GB', {
     day: 'numeric',
     month: 'short',
-    year: new Date(at).getFullYear() === new Date().getFullYear() ? undefined : 'numeric',
+    year: year(moment) === year(new Date()) ? undefined : 'numeric',
+    timeZone,
   })
+}
 
-/** Time of a moment by the browser's clock: 14:05. */
+/** Time of a moment by the workspace's clock: 14:05. */
 export const clockOf = (at: string) =>
-  new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+  new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone })
 
-/** Day and time of a moment by the browser's clock. */
+/** Day and time of a moment by the workspace's clock. */
 export const timeOf = (at: string) => `${dayOf(at)}, ${clockOf(at)}`

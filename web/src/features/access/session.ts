@@ -1,6 +1,6 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { api, read, rememberCsrfToken, type Schema } from '../../api/client'
-import { writeNumbersIn } from '../../parts/numbers'
+import { writeAs } from '../../parts/numbers'
 
 export type Session = Schema['SessionResponse']
 
@@ -10,7 +10,7 @@ export const sessionQuery = queryOptions({
   queryFn: async () => {
     const session = await read(api.GET('/api/v1/session'))
     rememberCsrfToken(session.csrfToken)
-    writeNumbersIn(session.numberLanguage)
+    writeAs(session.numberLanguage, session.timeZone)
     return session
   },
   retry: false,

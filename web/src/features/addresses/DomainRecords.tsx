@@ -4,14 +4,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { api, read } from '../../api/client'
 import type { Domain } from '../../api/vocabulary'
 import { copy } from '../../parts/copy'
+import { timeOf } from '../../parts/numbers'
 import classes from './DomainRecords.module.css'
-
-const clock = new Intl.DateTimeFormat(undefined, {
-  hour: '2-digit',
-  minute: '2-digit',
-  day: 'numeric',
-  month: 'short',
-})
 
 /** What DNS has to say for a short domain, what it says, and what to do about the difference. */
 export function DomainRecords({ domain, mayCheck }: { domain: Domain; mayCheck: boolean }) {
@@ -28,8 +22,8 @@ export function DomainRecords({ domain, mayCheck }: { domain: Domain; mayCheck: 
     <div className={classes.records}>
       {domain.failingSince && (
         <Alert variant="default" role="alert" title="The records have changed" mb="sm">
-          Since {clock.format(new Date(domain.failingSince))} they no longer point here. Visitors who still
-          reach Cursus are redirected, but new ones may not be.
+          Since {timeOf(domain.failingSince)} they no longer point here. Visitors who still reach Cursus are
+          redirected, but new ones may not be.
         </Alert>
       )}
       <Text size="sm" c="dimmed" mb={8}>
@@ -81,8 +75,8 @@ export function DomainRecords({ domain, mayCheck }: { domain: Domain; mayCheck: 
           </Button>
         )}
         <Text size="sm" c="dimmed" role="status">
-          {domain.checkedAt ? `Checked ${clock.format(new Date(domain.checkedAt))}` : 'Not checked yet'}
-          {domain.nextCheckAt && `, next automatic check ${clock.format(new Date(domain.nextCheckAt))}`}
+          {domain.checkedAt ? `Checked ${timeOf(domain.checkedAt)}` : 'Not checked yet'}
+          {domain.nextCheckAt && `, next automatic check ${timeOf(domain.nextCheckAt)}`}
           {check.isError && `. ${check.error.message}`}
         </Text>
       </Group>

@@ -6,7 +6,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { wordsOf } from '../../api/client'
-import { count, counted } from '../../parts/numbers'
+import { count, counted, timeOf } from '../../parts/numbers'
 import { takeFile } from '../../parts/takeFile'
 import classes from './Batch.module.css'
 import { batchesQuery, batchQuery, uploadList } from './batches'
@@ -109,10 +109,7 @@ function Earlier() {
                 {batch.name}
               </Anchor>
               <Text size="sm" c="dimmed">
-                {new Date(batch.doneAt ?? batch.createdAt).toLocaleString('en-GB', {
-                  dateStyle: 'medium',
-                  timeStyle: 'short',
-                })}
+                {timeOf(batch.doneAt ?? batch.createdAt)}
                 {' · '}
                 {batch.doneAt ? counted(batch.links, 'link') : 'not created yet'}
                 {batch.leftOut > 0 && `, ${counted(batch.leftOut, 'line')} skipped`}

@@ -6,7 +6,7 @@ import { useMemo } from 'react'
 import { api, read, type Schema } from '../../api/client'
 import { KnownChannels } from '../../api/vocabulary'
 import { later } from '../../parts/later'
-import { day, writeNumbersIn } from '../../parts/numbers'
+import { day, timeOf, writeAs } from '../../parts/numbers'
 import { Failed, Loading } from '../../parts/States'
 import { Wordmark } from '../../shell/Wordmark'
 import { AnswerSentence } from './AnswerSentence'
@@ -29,7 +29,7 @@ export function SharedViewPage() {
     queryKey: ['shared', secret],
     queryFn: async () => {
       const view = await read(api.GET('/api/v1/shared/{secret}', { params: { path: { secret } } }))
-      writeNumbersIn(view.numberLanguage)
+      writeAs(view.numberLanguage, view.answer.timeZone)
       return view
     },
     refetchInterval: 60_000,
@@ -101,12 +101,7 @@ function Shown({ shared }: { shared: Schema['SharedViewResponse'] }) {
       )}
       <Text size="sm" c="dimmed" mt="md">
         A clear lead is worth acting on; anything else needs more posts. Clicks by people; exclusions are
-        listed above. Updated{' '}
-        {new Date(shared.answeredAt).toLocaleString('en-GB', {
-          dateStyle: 'medium',
-          timeStyle: 'short',
-          timeZone: shared.answer.timeZone,
-        })}
+        listed above. Updated {timeOf(shared.answeredAt)}
         {shared.expiresAt && `, available until ${day(shared.expiresAt.slice(0, 10))}`}.
       </Text>
     </KnownChannels>
