@@ -6,3 +6,5 @@ export const text = (value: unknown): string | undefined =>
 
 /** An address as people say it, without its scheme. */
 export const addressOf = (url: string) => url.replace(/^https?:\/\//, '')
+/** The host of an address with its port, as people say it. */
+export const hostOf = (url: string) => addressOf(url).split('/')[0]

@@ -3,7 +3,7 @@ import { Link as RouterLink } from '@tanstack/react-router'
 import type { DragEvent, KeyboardEvent } from 'react'
 import type { Channel } from '../../api/vocabulary'
 import { channelPaint } from '../../parts/channelPaint'
-import { addressOf } from '../../parts/addressText'
+import { addressOf, hostOf } from '../../parts/addressText'
 import { count, dayOf } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { TagPills } from '../../parts/TagPill'
@@ -86,7 +86,9 @@ export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, pic
         >
           <Signet channel={channel} />
           <span className={classes.names}>
-            <span className={classes.short}>{addressOf(link.shortUrl)}</span>
+            <span className={classes.short}>
+              <span className={classes.host}>{hostOf(link.shortUrl)}</span>/{link.slug}
+            </span>
             <span className={classes.under}>{under}</span>
           </span>
         </RouterLink>
