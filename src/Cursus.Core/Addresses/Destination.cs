@@ -20,37 +20,37 @@ public sealed partial record Destination
     public WebAddress Address { get; }
 
     /// <summary>Reads an address and changes nothing in it but space and control characters around it, which the URL Standard takes away as well. A missing scheme becomes https, and http on <c>.localhost</c> names, which have no certificates (RFC 6761, section 6.3).</summary>
-    public static bool TryParse(string? text, [NotNullWhen(true)] out Destination? destination, [NotNullWhen(false)] out Flaw? flaw)
+    public static bool TryParse(string? text, [NotNullWhen(true)] out Destination? destination, [NotNullWhen(false)] out ValidationError? error)
     {
         destination = null;
         var entered = (text ?? "").Trim(Around);
-        flaw = entered.Length switch { 0 => AddressFlaws.Missing, > MaxLength => AddressFlaws.TooLong, _ => null };
-        if (flaw is not null)
+        error = entered.Length switch { 0 => AddressErrors.Missing, > MaxLength => AddressErrors.TooLong, _ => null };
+        if (error is not null)
         {
             return false;
         }
 
-        if (WebAddress.Parse(WithScheme(entered), @base: null, out flaw) is not { } address)
+        if (WebAddress.Parse(WithScheme(entered), @base: null, out error) is not { } address)
         {
-            flaw ??= AddressFlaws.NotAnAddress;
+            error ??= AddressErrors.NotAnAddress;
             return false;
         }
 
         // A single word is no page of anybody's; it is a search term pasted by mistake.
         if (!address.Host.Contains('.', StringComparison.Ordinal) && address.Host is not "localhost" && !address.Host.StartsWith('['))
         {
-            flaw = AddressFlaws.NotAnAddress;
+            error = AddressErrors.NotAnAddress;
             return false;
         }
 
         destination = new Destination(entered, address);
-        flaw = null;
+        error = null;
         return true;
     }
 
     /// <summary>A destination that is known to be good, such as one that was saved.</summary>
     /// <exception cref="ArgumentException">It is not good after all.</exception>
-    public static Destination Of(string text) => TryParse(text, out var destination, out var flaw) ? destination : throw new ArgumentException(flaw.Text, nameof(text));
+    public static Destination Of(string text) => TryParse(text, out var destination, out var error) ? destination : throw new ArgumentException(error.Text, nameof(text));
 
     /// <summary>The finished address: this destination with the <paramref name="tags"/> written into its query.</summary>
     public WebAddress With(UtmTags tags) => tags.WriteInto(Address);

@@ -26,27 +26,27 @@ public sealed partial record Slug
     public string Key => Text.ToLowerInvariant();
 
     /// <summary>Takes letters, digits, hyphen and underscore, and dots inside; refuses reserved names.</summary>
-    public static bool TryParse(string? text, [NotNullWhen(true)] out Slug? slug, [NotNullWhen(false)] out Flaw? flaw)
+    public static bool TryParse(string? text, [NotNullWhen(true)] out Slug? slug, [NotNullWhen(false)] out ValidationError? error)
     {
         slug = null;
         var trimmed = text?.Trim().TrimStart('/') ?? "";
-        flaw = trimmed switch
+        error = trimmed switch
         {
-            "" => new Flaw("slug-missing", "Type a slug, or leave this empty to get one automatically."),
-            { Length: > MaxLength } => new Flaw("slug-too-long", $"A slug has at most {MaxLength} characters; this one has {trimmed.Length}."),
-            _ when !Allowed().IsMatch(trimmed) => new Flaw("slug-characters",
+            "" => new ValidationError("slug-missing", "Type a slug, or leave this empty to get one automatically."),
+            { Length: > MaxLength } => new ValidationError("slug-too-long", $"A slug has at most {MaxLength} characters; this one has {trimmed.Length}."),
+            _ when !Allowed().IsMatch(trimmed) => new ValidationError("slug-characters",
                 "A slug can contain letters a–z, digits, hyphens and underscores, and dots that are not at its start or end."),
-            _ when Reserved.Contains(trimmed.ToLowerInvariant()) => new Flaw("slug-reserved",
+            _ when Reserved.Contains(trimmed.ToLowerInvariant()) => new ValidationError("slug-reserved",
                 $"“{trimmed}” is reserved. Choose another slug."),
             _ => null,
         };
-        slug = flaw is null ? new Slug(trimmed) : null;
-        return flaw is null;
+        slug = error is null ? new Slug(trimmed) : null;
+        return error is null;
     }
 
     /// <summary>A slug that is known to be good, such as one that was saved.</summary>
     /// <exception cref="ArgumentException">It is not good after all.</exception>
-    public static Slug Of(string text) => TryParse(text, out var slug, out var flaw) ? slug : throw new ArgumentException(flaw.Text, nameof(text));
+    public static Slug Of(string text) => TryParse(text, out var slug, out var error) ? slug : throw new ArgumentException(error.Text, nameof(text));
 
     public override string ToString() => Text;
 

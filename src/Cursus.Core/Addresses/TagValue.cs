@@ -13,24 +13,24 @@ public sealed record TagValue
     public string Text { get; }
 
     /// <summary>Takes a value without surrounding white space; refuses empty, overlong and control characters.</summary>
-    public static bool TryParse(string? text, [NotNullWhen(true)] out TagValue? value, [NotNullWhen(false)] out Flaw? flaw)
+    public static bool TryParse(string? text, [NotNullWhen(true)] out TagValue? value, [NotNullWhen(false)] out ValidationError? error)
     {
         value = null;
         var trimmed = text?.Trim() ?? "";
-        flaw = trimmed switch
+        error = trimmed switch
         {
-            "" => new Flaw("tag-missing", "Enter a value; clicks can’t be counted without one."),
-            { Length: > MaxLength } => new Flaw("tag-too-long", $"This value has more than {MaxLength} characters. Shorten it."),
-            _ when trimmed.Any(char.IsControl) => new Flaw("tag-control", "This value contains a line break or another invisible character. Type it again."),
+            "" => new ValidationError("tag-missing", "Enter a value; clicks can’t be counted without one."),
+            { Length: > MaxLength } => new ValidationError("tag-too-long", $"This value has more than {MaxLength} characters. Shorten it."),
+            _ when trimmed.Any(char.IsControl) => new ValidationError("tag-control", "This value contains a line break or another invisible character. Type it again."),
             _ => null,
         };
-        value = flaw is null ? new TagValue(trimmed) : null;
-        return flaw is null;
+        value = error is null ? new TagValue(trimmed) : null;
+        return error is null;
     }
 
     /// <summary>A value that is known to be good, such as one of the agreed vocabulary.</summary>
     /// <exception cref="ArgumentException">It is not good after all.</exception>
-    public static TagValue Of(string text) => TryParse(text, out var value, out var flaw) ? value : throw new ArgumentException(flaw.Text, nameof(text));
+    public static TagValue Of(string text) => TryParse(text, out var value, out var error) ? value : throw new ArgumentException(error.Text, nameof(text));
 
     public override string ToString() => Text;
 }

@@ -16,28 +16,28 @@ namespace Cursus.Core.Addresses;
 public sealed partial record WebAddress(string Scheme, string Host, int? Port, string Path, string? Query, string? Fragment)
 {
     /// <summary>Reads an absolute address, or, with a <paramref name="base"/>, also a relative reference (RFC 3986, section 5).
-    /// Returns null with a <paramref name="flaw"/> where it is not an http(s) address or carries credentials.</summary>
-    public static WebAddress? Parse(string text, WebAddress? @base, out Flaw? flaw)
+    /// Returns null with a <paramref name="error"/> where it is not an http(s) address or carries credentials.</summary>
+    public static WebAddress? Parse(string text, WebAddress? @base, out ValidationError? error)
     {
-        flaw = null;
+        error = null;
         var input = LineBreaks().Replace(text.Trim(C0AndSpace), "");
         var scheme = SchemePrefix().Match(input);
         if (!scheme.Success)
         {
-            return @base is not null ? Relative(input, @base, out flaw) : Refuse(AddressFlaws.NotAnAddress, out flaw);
+            return @base is not null ? Relative(input, @base, out error) : Refuse(AddressErrors.NotAnAddress, out error);
         }
 
         var name = scheme.Groups[1].Value.ToLowerInvariant();
         var rest = input[scheme.Length..];
         if (name is not ("http" or "https"))
         {
-            return Refuse(AddressFlaws.OtherScheme(name), out flaw);
+            return Refuse(AddressErrors.OtherScheme(name), out error);
         }
 
         // "http:g" with an http base is a relative reference for backward compatibility (RFC 3986, section 5.4.2).
         return @base?.Scheme == name && !rest.StartsWith("//", StringComparison.Ordinal)
-            ? Relative(rest, @base, out flaw)
-            : Authority(name, rest.TrimStart('/', '\\'), out flaw);
+            ? Relative(rest, @base, out error)
+            : Authority(name, rest.TrimStart('/', '\\'), out error);
     }
 
     /// <summary>The address as text: ASCII only, safe for a Location header.</summary>
@@ -54,12 +54,12 @@ public sealed partial record WebAddress(string Scheme, string Host, int? Port, s
     [GeneratedRegex(@"\A([A-Za-z][A-Za-z0-9+.\-]*):")]
     private static partial Regex SchemePrefix();
 
-    private static WebAddress? Relative(string reference, WebAddress @base, out Flaw? flaw)
+    private static WebAddress? Relative(string reference, WebAddress @base, out ValidationError? error)
     {
-        flaw = null;
+        error = null;
         if (reference is ['/' or '\\', '/' or '\\', ..])
         {
-            return Authority(@base.Scheme, reference.TrimStart('/', '\\'), out flaw);
+            return Authority(@base.Scheme, reference.TrimStart('/', '\\'), out error);
         }
 
         var (path, query, fragment) = Split(reference);
@@ -72,26 +72,26 @@ public sealed partial record WebAddress(string Scheme, string Host, int? Port, s
         };
     }
 
-    private static WebAddress? Authority(string scheme, string rest, out Flaw? flaw)
+    private static WebAddress? Authority(string scheme, string rest, out ValidationError? error)
     {
-        flaw = null;
+        error = null;
         var end = rest.IndexOfAny(['/', '\\', '?', '#']);
         var authority = end < 0 ? rest : rest[..end];
         if (authority.Contains('@', StringComparison.Ordinal))
         {
-            return Refuse(AddressFlaws.Credentials, out flaw);
+            return Refuse(AddressErrors.Credentials, out error);
         }
 
         var portMark = authority.IndexOf(':', authority.IndexOf(']', StringComparison.Ordinal) + 1);
         var hostText = portMark < 0 ? authority : authority[..portMark];
         if (WebHost.Parse(hostText) is not { } host)
         {
-            return Refuse(AddressFlaws.NoHost, out flaw);
+            return Refuse(AddressErrors.NoHost, out error);
         }
 
         if (!TryPort(scheme, portMark < 0 ? "" : authority[(portMark + 1)..], out var port))
         {
-            return Refuse(AddressFlaws.Port, out flaw);
+            return Refuse(AddressErrors.Port, out error);
         }
 
         var (path, query, fragment) = Split(end < 0 ? "" : rest[end..]);
@@ -125,9 +125,9 @@ public sealed partial record WebAddress(string Scheme, string Host, int? Port, s
             : (beforeHash[..mark], PercentEncoding.SpecialQuery(beforeHash[(mark + 1)..]), fragment);
     }
 
-    private static WebAddress? Refuse(Flaw why, out Flaw? flaw)
+    private static WebAddress? Refuse(ValidationError why, out ValidationError? error)
     {
-        flaw = why;
+        error = why;
         return null;
     }
 }

@@ -22,22 +22,22 @@ public sealed record ArchiveManifest(int Format, string Workspace, Guid Workspac
     /// <param name="names">Names of the entries of the ZIP, <c>manifest.json</c> included.</param>
     /// <param name="known">Names of files that an archive may have.</param>
     /// <param name="packed">Bytes of the whole archive.</param>
-    public Flaw? Against(IReadOnlyCollection<string> names, IReadOnlyList<string> known, long packed)
+    public ValidationError? Against(IReadOnlyCollection<string> names, IReadOnlyList<string> known, long packed)
     {
         ArgumentNullException.ThrowIfNull(names);
         ArgumentNullException.ThrowIfNull(known);
         if (Format != PresentFormat)
         {
-            return new Flaw("archive-format", $"This archive has layout {Format}, but this version of Cursus reads layout {PresentFormat}. Update Cursus, then import it again.");
+            return new ValidationError("archive-format", $"This archive has layout {Format}, but this version of Cursus reads layout {PresentFormat}. Update Cursus, then import it again.");
         }
 
         if (Files.Any(f => !known.Contains(f.Name)) || names.Count != Files.Count + 1 || names.Distinct().Count() != names.Count || Files.Any(f => !names.Contains(f.Name)))
         {
-            return new Flaw("archive-files", "This ZIP doesn’t contain what a Cursus archive contains. Import it as it was exported, without adding or renaming files.");
+            return new ValidationError("archive-files", "This ZIP doesn’t contain what a Cursus archive contains. Import it as it was exported, without adding or renaming files.");
         }
 
         return Files.Any(f => f.Bytes < 0 || f.Lines < 0) || Files.Sum(f => (decimal)f.Bytes) > AlwaysFine + (decimal)packed * MostUnpacked
-            ? new Flaw("archive-too-large", "This ZIP would unpack to far more than any list of links, so it was not unpacked.")
+            ? new ValidationError("archive-too-large", "This ZIP would unpack to far more than any list of links, so it was not unpacked.")
             : null;
     }
 }

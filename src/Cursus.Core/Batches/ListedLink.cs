@@ -17,8 +17,8 @@ public sealed record ListedLink(
     {
         ArgumentNullException.ThrowIfNull(link);
         var isTagged = Source is not null;
-        var span = new LinkSpan(OpensAt ?? link.OpensAt, EndsAt ?? link.EndsAt);
-        span = span.IsPossible(out _) ? span : new LinkSpan(OpensAt, EndsAt);
+        var span = new LinkSchedule(OpensAt ?? link.OpensAt, EndsAt ?? link.EndsAt);
+        span = span.IsPossible(out _) ? span : new LinkSchedule(OpensAt, EndsAt);
         return link with
         {
             Destination = Destination,

@@ -35,7 +35,7 @@ public sealed class DayCounts
     public IReadOnlyList<KeyValuePair<string, int>> Tally(int dimension) => tallies[dimension].InOrder();
 
     /// <summary>Counts a click that came in an hour (0 to 23) of the workspace's clock.</summary>
-    public void Add(in ToldClick click, int hour)
+    public void Add(in EnrichedClick click, int hour)
     {
         kinds[(int)click.Kind]++;
         if (click.Kind != ClickKind.Person)

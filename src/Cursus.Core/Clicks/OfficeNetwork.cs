@@ -14,7 +14,7 @@ public static class OfficeNetwork
     private const int WidestV6 = 48;
 
     /// <summary>Reads an address (<c>198.51.100.7</c>) or a network (<c>198.51.100.0/24</c>); what stands behind the prefix of a network is cleared.</summary>
-    public static bool TryParse(string typed, [NotNullWhen(true)] out IPNetwork? network, [NotNullWhen(false)] out Flaw? flaw)
+    public static bool TryParse(string typed, [NotNullWhen(true)] out IPNetwork? network, [NotNullWhen(false)] out ValidationError? error)
     {
         ArgumentNullException.ThrowIfNull(typed);
         network = null;
@@ -22,7 +22,7 @@ public static class OfficeNetwork
         var address = slash < 0 ? typed : typed[..slash];
         if (!IPAddress.TryParse(address.Trim(), out var first) || !LooksWhole(address))
         {
-            flaw = new Flaw("office-network", $"“{typed}” isn’t a network address. Enter one such as 198.51.100.7, or a network such as 198.51.100.0/24.");
+            error = new ValidationError("office-network", $"“{typed}” isn’t a network address. Enter one such as 198.51.100.7, or a network such as 198.51.100.0/24.");
             return false;
         }
 
@@ -30,18 +30,18 @@ public static class OfficeNetwork
         var length = bits;
         if (slash >= 0 && (!int.TryParse(typed[(slash + 1)..], out length) || length < 0 || length > bits))
         {
-            flaw = new Flaw("office-network", $"The part after the slash in “{typed}” must be a number from 0 to {bits}.");
+            error = new ValidationError("office-network", $"The part after the slash in “{typed}” must be a number from 0 to {bits}.");
             return false;
         }
 
         var widest = bits == 32 ? WidestV4 : WidestV6;
         if (length < widest)
         {
-            flaw = new Flaw("office-network-wide", $"“{typed}” is so wide that visitors would count as the team. The widest allowed is /{widest}.");
+            error = new ValidationError("office-network-wide", $"“{typed}” is so wide that visitors would count as the team. The widest allowed is /{widest}.");
             return false;
         }
 
-        flaw = null;
+        error = null;
         network = new IPNetwork(Cleared(first, length), length);
         return true;
     }

@@ -92,7 +92,7 @@ public sealed record CodeStyle
     public CodeFrame? Frame { get; init; }
 
     /// <summary>What can't be drawn, by the name of the field.</summary>
-    public IEnumerable<(string Field, Flaw Flaw)> Flaws()
+    public IEnumerable<(string Field, ValidationError Error)> Errors()
     {
         foreach (var (field, color) in new[]
                  {
@@ -102,28 +102,28 @@ public sealed record CodeStyle
         {
             if (color is not null && !ColorContrast.TryParse(color, out _))
             {
-                yield return (field, new Flaw("color-format", $"“{color}” isn’t a valid colour. Write it as # and six hex digits, such as #6e2a5b."));
+                yield return (field, new ValidationError("color-format", $"“{color}” isn’t a valid colour. Write it as # and six hex digits, such as #6e2a5b."));
             }
         }
 
         if (!Enum.IsDefined(Modules) || !Enum.IsDefined(Corners) || !Enum.IsDefined(Centres) || Gradient is { Course: var course } && !Enum.IsDefined(course) || Frame is { Shape: var shape } && !Enum.IsDefined(shape))
         {
-            yield return ("modules", new Flaw("shape-unknown", "Unknown shape."));
+            yield return ("modules", new ValidationError("shape-unknown", "Unknown shape."));
         }
 
         if (QuietZone is < 0 or > 20)
         {
-            yield return ("quietZone", new Flaw("quiet-zone-range", "The quiet zone can be 0 to 20 modules wide; the standard is 4."));
+            yield return ("quietZone", new ValidationError("quiet-zone-range", "The quiet zone can be 0 to 20 modules wide; the standard is 4."));
         }
 
         if (Logo is { Percent: < 5 or > 60 } or { Margin: < 0 or > 4 })
         {
-            yield return ("logo", new Flaw("logo-range", "A logo can take 5% to 60% of the width, with a margin of 0 to 4 modules."));
+            yield return ("logo", new ValidationError("logo-range", "A logo can take 5% to 60% of the width, with a margin of 0 to 4 modules."));
         }
 
         if (Frame is { Text: var text } && (string.IsNullOrWhiteSpace(text) || text.Length > 40))
         {
-            yield return ("frame.text", new Flaw("frame-text", "The caption is one line of at most 40 characters. Say what people get, or remove the caption."));
+            yield return ("frame.text", new ValidationError("frame-text", "The caption is one line of at most 40 characters. Say what people get, or remove the caption."));
         }
     }
 }

@@ -9,7 +9,7 @@ namespace Cursus.Core.Comparing;
 /// <summary>Into what steps of the calendar clicks are summed up.</summary>
 public enum CountStep
 {
-    /// <summary>All of a stretch into one.</summary>
+    /// <summary>All of a range into one.</summary>
     Whole,
     Hour,
     Day,
@@ -18,7 +18,7 @@ public enum CountStep
     Week,
     Month,
 
-    /// <summary>Seven days, counted back from the last day of the stretch; the first may have fewer.</summary>
+    /// <summary>Seven days, counted back from the last day of the range; the first may have fewer.</summary>
     SevenDays,
 }
 
@@ -31,14 +31,14 @@ public enum CountStep
 public readonly record struct Cell(int Group, int Held, int Span, LocalDateTime? At, int Unit = 0);
 
 /// <summary>Adds roll-ups up by <see cref="Cell"/> and value. Whoever reads them says of each link where it belongs.</summary>
-/// <param name="spans">The stretches of time that are asked about; a day may lie in several.</param>
+/// <param name="spans">The ranges of time that are asked about; a day may lie in several.</param>
 /// <param name="step">Hours are counted where the values are hours of the day; all of them then count for <paramref name="whole"/>.</param>
 /// <param name="isByWeekHour">Whether the values are hours of the day, to be counted as hours of the week, from 0 (Monday, midnight to one) to 167.</param>
 /// <param name="whole">Number of the value that clicks by hour count for.</param>
-/// <param name="unitSpans">In how many of the stretches, from the first, units are counted apart; only where all of a stretch is summed up.</param>
+/// <param name="unitSpans">In how many of the ranges, from the first, units are counted apart; only where all of a range is summed up.</param>
 /// <param name="weekStart">The day on which weeks begin.</param>
 public sealed class CellCounts(
-    IReadOnlyList<Stretch> spans, CountStep step, bool isByWeekHour, ValueNumbers numbers, int whole, int unitSpans = 0, IsoDayOfWeek weekStart = IsoDayOfWeek.Monday)
+    IReadOnlyList<DateRange> spans, CountStep step, bool isByWeekHour, ValueNumbers numbers, int whole, int unitSpans = 0, IsoDayOfWeek weekStart = IsoDayOfWeek.Monday)
 {
     private const int HoursOfDay = 24;
     private const int HoursOfWeek = 7 * HoursOfDay;
@@ -50,7 +50,7 @@ public sealed class CellCounts(
     private readonly List<(int Group, int Held, int Span, int Step)> counted = [];
     private readonly List<Sum> sums = [];
 
-    // Places in the lists. Where all of a stretch is one step there may be tens of thousands of groups, of which each row meets another one: their places are found without hashing.
+    // Places in the lists. Where all of a range is one step there may be tens of thousands of groups, of which each row meets another one: their places are found without hashing.
     private readonly Dictionary<(int Group, int Held, int Span, int Step), int> places = [];
     private readonly int[][] placesOfGroups = [.. spans.Select(_ => Array.Empty<int>())];
     private readonly bool isStepped = step != CountStep.Whole;
@@ -117,7 +117,7 @@ public sealed class CellCounts(
         }
     }
 
-    /// <summary>How much of a value was counted of a cell that is one for all of its stretch.</summary>
+    /// <summary>How much of a value was counted of a cell that is one for all of its range.</summary>
     public long CountOf(int group, int held, int span, int value) => PlaceOf(group, held, span, 0) is > 0 and var place && sums[place - 1] is var sum && value < sum.Length ? sum[value] : 0;
 
     /// <summary>Adds days of a link.</summary>

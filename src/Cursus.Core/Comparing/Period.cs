@@ -29,9 +29,9 @@ public sealed record Period
     /// <exception cref="ArgumentException">The last day is before the first, or more than <see cref="MaxDays"/> lie between.</exception>
     public Period(LocalDate from, LocalDate to)
     {
-        if (Check(from, to) is { } flaw)
+        if (Check(from, to) is { } error)
         {
-            throw new ArgumentException(flaw.Text, nameof(to));
+            throw new ArgumentException(error.Text, nameof(to));
         }
 
         (From, To) = (from, to);
@@ -57,10 +57,10 @@ public sealed record Period
     public override string ToString() => $"{From:uuuu-MM-dd}..{To:uuuu-MM-dd}";
 
     /// <summary>What is wrong with such a period, or null.</summary>
-    public static Flaw? Check(LocalDate from, LocalDate to) => to < from
-        ? new Flaw("period-reversed", $"The period ends ({to:uuuu-MM-dd}) before it begins ({from:uuuu-MM-dd}). Swap the two days.")
+    public static ValidationError? Check(LocalDate from, LocalDate to) => to < from
+        ? new ValidationError("period-reversed", $"The period ends ({to:uuuu-MM-dd}) before it begins ({from:uuuu-MM-dd}). Swap the two days.")
         : NodaTime.Period.DaysBetween(from, to) >= MaxDays
-            ? new Flaw("period-too-long", $"A period may have at most {MaxDays:N0} days. Choose a shorter one.")
+            ? new ValidationError("period-too-long", $"A period may have at most {MaxDays:N0} days. Choose a shorter one.")
             : null;
 
     /// <summary>The last <paramref name="days"/> days, today included.</summary>
@@ -78,7 +78,7 @@ public sealed record Period
         _ => null,
     };
 
-    /// <summary>The stretch of an <paramref name="earlier"/> period to hold against this one: where this one is unfinished at <paramref name="now"/>,
+    /// <summary>The range of an <paramref name="earlier"/> period to hold against this one: where this one is unfinished at <paramref name="now"/>,
     /// only as much of the earlier one as of this one has passed.</summary>
     public Interval UpToNow(Period earlier, DateTimeZone zone, Instant now)
     {

@@ -8,18 +8,18 @@ namespace Cursus.Core.Links;
 public sealed record FindAndReplace(string Find, string With)
 {
     /// <summary>The destination with the part replaced wherever it stands.</summary>
-    /// <returns>False where what comes out is no address; what is wrong with it is in <paramref name="flaw"/>. True without a flaw also where nothing was to be replaced.</returns>
-    public bool TryApply(string destination, [NotNullWhen(true)] out string? replaced, [NotNullWhen(false)] out Flaw? flaw)
+    /// <returns>False where what comes out is no address; what is wrong with it is in <paramref name="error"/>. True without a error also where nothing was to be replaced.</returns>
+    public bool TryApply(string destination, [NotNullWhen(true)] out string? replaced, [NotNullWhen(false)] out ValidationError? error)
     {
         ArgumentNullException.ThrowIfNull(destination);
-        (replaced, flaw) = (destination, null);
+        (replaced, error) = (destination, null);
         if (Find.Length == 0 || !destination.Contains(Find, StringComparison.OrdinalIgnoreCase))
         {
             return true;
         }
 
         var text = destination.Replace(Find, With, StringComparison.OrdinalIgnoreCase);
-        if (!Addresses.Destination.TryParse(text, out var parsed, out flaw))
+        if (!Addresses.Destination.TryParse(text, out var parsed, out error))
         {
             replaced = null;
             return false;

@@ -96,7 +96,7 @@ public sealed record LinkDifference(LinkField Field, string? From, string? To)
     private static string? Names(IReadOnlyList<Guid> ids, Func<Guid, string> nameOf) =>
         ids.Count == 0 ? null : string.Join(", ", ids.Select(nameOf).Order(StringComparer.OrdinalIgnoreCase));
 
-    /// <summary>A bound as people say it: at midnight it is a day's, the one that begins or the one that is over; see <see cref="SpanBound"/>.</summary>
+    /// <summary>A bound as people say it: at midnight it is a day's, the one that begins or the one that is over; see <see cref="ScheduleBound"/>.</summary>
     private static string? Time(LocalDateTime? at, int daysBefore) => at switch
     {
         null => null,

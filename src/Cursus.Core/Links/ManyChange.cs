@@ -38,13 +38,13 @@ public sealed record ManyChange
 
     /// <summary>The link as this change leaves it. Its finished address must be made anew where <see cref="MovesVisitors"/>.</summary>
     /// <param name="ofChannel">Source and medium of the link's channel, for links that have none of their own and get a campaign.</param>
-    /// <returns>Null where it can't be done to this link; why is in <paramref name="flaw"/>.</returns>
-    public LinkState? Of(LinkState link, (string Source, string Medium)? ofChannel, out Flaw? flaw)
+    /// <returns>Null where it can't be done to this link; why is in <paramref name="error"/>.</returns>
+    public LinkState? Of(LinkState link, (string Source, string Medium)? ofChannel, out ValidationError? error)
     {
         ArgumentNullException.ThrowIfNull(link);
-        flaw = null;
+        error = null;
         var destination = Destination ?? link.Destination;
-        if (Replace is not null && !Replace.TryApply(destination, out destination, out flaw))
+        if (Replace is not null && !Replace.TryApply(destination, out destination, out error))
         {
             return null;
         }
@@ -52,12 +52,12 @@ public sealed record ManyChange
         var (source, medium) = (link.Source ?? (CampaignId is null ? null : ofChannel?.Source), link.Medium ?? (CampaignId is null ? null : ofChannel?.Medium));
         if (CampaignId is not null && (source is null || medium is null))
         {
-            flaw = new Flaw("tags-incomplete", "It has no source and medium, and no channel to set them, so it can’t have a campaign. Add a source and medium first.");
+            error = new ValidationError("tags-incomplete", "It has no source and medium, and no channel to set them, so it can’t have a campaign. Add a source and medium first.");
             return null;
         }
 
-        var span = new LinkSpan(Opens is { } opens ? opens.At : link.OpensAt, Ends is { } ends ? ends.At : link.EndsAt);
-        if ((Opens is not null || Ends is not null) && !span.IsPossible(out flaw))
+        var span = new LinkSchedule(Opens is { } opens ? opens.At : link.OpensAt, Ends is { } ends ? ends.At : link.EndsAt);
+        if ((Opens is not null || Ends is not null) && !span.IsPossible(out error))
         {
             return null;
         }

@@ -14,20 +14,20 @@ public static partial class PixelSnippet
 {
     /// <summary>Reads the pasted text.</summary>
     /// <param name="networks">Those that are known here.</param>
-    /// <returns>All that it can be: one reading, or several of which the marketer chooses one, or none with the flaw that says what is missing.</returns>
-    public static (IReadOnlyList<PixelReading> Readings, Flaw? Flaw) Read(string pasted, IReadOnlyList<AdNetwork> networks)
+    /// <returns>All that it can be: one reading, or several of which the marketer chooses one, or none with the error that says what is missing.</returns>
+    public static (IReadOnlyList<PixelReading> Readings, ValidationError? Error) Read(string pasted, IReadOnlyList<AdNetwork> networks)
     {
         ArgumentNullException.ThrowIfNull(pasted);
         ArgumentNullException.ThrowIfNull(networks);
         var text = pasted.Trim();
         if (text.Length == 0)
         {
-            return ([], new Flaw("pixel-empty", "Paste the pixel’s ID or code. The ad network shows both where you created the pixel."));
+            return ([], new ValidationError("pixel-empty", "Paste the pixel’s ID or code. The ad network shows both where you created the pixel."));
         }
 
         if (text.Length > AdNetworkCheck.MaxSnippet)
         {
-            return ([], new Flaw("pixel-too-long", $"This has {text.Length:N0} characters; the limit is {AdNetworkCheck.MaxSnippet:N0}. Paste only the pixel’s own code, or just its ID."));
+            return ([], new ValidationError("pixel-too-long", $"This has {text.Length:N0} characters; the limit is {AdNetworkCheck.MaxSnippet:N0}. Paste only the pixel’s own code, or just its ID."));
         }
 
         var readings = networks.Where(n => n.Takes == PixelReference.Id).SelectMany(n => Ids(text, n).Select(id => new PixelReading(n, id))).ToList();
@@ -38,23 +38,23 @@ public static partial class PixelSnippet
 
         var twice = readings.GroupBy(r => r.Network).FirstOrDefault(g => g.Count() > 1);
         return twice is not null
-            ? ([], new Flaw("pixel-several", $"This contains several IDs of {twice.Key.Name}: {string.Join(", ", twice.Select(r => r.Reference))}. Paste only the one you want."))
+            ? ([], new ValidationError("pixel-several", $"This contains several IDs of {twice.Key.Name}: {string.Join(", ", twice.Select(r => r.Reference))}. Paste only the one you want."))
             : readings.Count > 0 ? (readings, null)
-            : ([], new Flaw("pixel-unknown-code", Missing(networks)));
+            : ([], new ValidationError("pixel-unknown-code", Missing(networks)));
     }
 
     /// <summary>Checks an id or address that is to be taken as one network's.</summary>
-    public static Flaw? Check(AdNetwork network, string reference)
+    public static ValidationError? Check(AdNetwork network, string reference)
     {
         ArgumentNullException.ThrowIfNull(network);
         if (network.Takes == PixelReference.Address)
         {
-            return PixelTemplate.TryParseAddress(reference, out _, out var flaw) ? null : flaw;
+            return PixelTemplate.TryParseAddress(reference, out _, out var error) ? null : error;
         }
 
         return AdNetworkCheck.Pattern($"^(?:{network.IdPattern})$")?.IsMatch(reference) == true
             ? null
-            : new Flaw("pixel-id", $"“{Shortened(reference)}” is no id of {network.Name}.{(network.IdExample is { } example ? $" They look like {example}." : "")}");
+            : new ValidationError("pixel-id", $"“{Shortened(reference)}” is no id of {network.Name}.{(network.IdExample is { } example ? $" They look like {example}." : "")}");
     }
 
     private static string Missing(IReadOnlyList<AdNetwork> networks)

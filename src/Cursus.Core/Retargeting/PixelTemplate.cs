@@ -4,7 +4,7 @@ using System.Text;
 namespace Cursus.Core.Retargeting;
 
 /// <summary>
-/// A text with macros in braces, such as <c>https://ads.example/hit?p={id}&amp;u={link}</c>. A brace that opens no known macro is a flaw, so that a slip is told when the pixel is
+/// A text with macros in braces, such as <c>https://ads.example/hit?p={id}&amp;u={link}</c>. A brace that opens no known macro is a error, so that a slip is told when the pixel is
 /// set up and not by a network that gets nonsense.
 /// </summary>
 public sealed class PixelTemplate
@@ -18,24 +18,24 @@ public sealed class PixelTemplate
     private PixelTemplate(string[] parts) => this.parts = parts;
 
     /// <summary>Reads a template of any text.</summary>
-    public static bool TryParse(string text, [NotNullWhen(true)] out PixelTemplate? template, [NotNullWhen(false)] out Flaw? flaw)
+    public static bool TryParse(string text, [NotNullWhen(true)] out PixelTemplate? template, [NotNullWhen(false)] out ValidationError? error)
     {
         ArgumentNullException.ThrowIfNull(text);
         template = null;
-        flaw = null;
+        error = null;
         var parts = text.Split('{', '}');
         var isPaired = parts.Length % 2 == 1 && text.Where(c => c is '{' or '}').Index().All(b => b.Item == (b.Index % 2 == 0 ? '{' : '}'));
         if (text.Length > MaxLength)
         {
-            flaw = new Flaw("template-too-long", $"This has {text.Length:N0} characters; the limit is {MaxLength:N0}.");
+            error = new ValidationError("template-too-long", $"This has {text.Length:N0} characters; the limit is {MaxLength:N0}.");
         }
         else if (!isPaired)
         {
-            flaw = new Flaw("template-braces", "A brace is missing its partner. Write macros between { and }; braces can’t be used for anything else.");
+            error = new ValidationError("template-braces", "A brace is missing its partner. Write macros between { and }; braces can’t be used for anything else.");
         }
         else if (parts.Where((_, i) => i % 2 == 1).FirstOrDefault(m => !PixelValues.Macros.Contains(m)) is { } unknown)
         {
-            flaw = new Flaw("template-macro", $"There is no macro “{{{unknown}}}”. The macros are: {string.Join(", ", PixelValues.Macros.Select(m => $"{{{m}}}"))}.");
+            error = new ValidationError("template-macro", $"There is no macro “{{{unknown}}}”. The macros are: {string.Join(", ", PixelValues.Macros.Select(m => $"{{{m}}}"))}.");
         }
         else
         {
@@ -46,9 +46,9 @@ public sealed class PixelTemplate
     }
 
     /// <summary>Reads a template that makes a web address. Macros may stand in its path, query and fragment; the host is always the template's own.</summary>
-    public static bool TryParseAddress(string text, [NotNullWhen(true)] out PixelTemplate? template, [NotNullWhen(false)] out Flaw? flaw)
+    public static bool TryParseAddress(string text, [NotNullWhen(true)] out PixelTemplate? template, [NotNullWhen(false)] out ValidationError? error)
     {
-        if (!TryParse(text, out template, out flaw))
+        if (!TryParse(text, out template, out error))
         {
             return false;
         }
@@ -56,7 +56,7 @@ public sealed class PixelTemplate
         if (OriginOf(text) is null)
         {
             template = null;
-            flaw = new Flaw("template-address", "This isn’t a valid pixel address. It must start with https:// and a host without macros, and contain no spaces, quotes or angle brackets.");
+            error = new ValidationError("template-address", "This isn’t a valid pixel address. It must start with https:// and a host without macros, and contain no spaces, quotes or angle brackets.");
             return false;
         }
 

@@ -9,9 +9,9 @@ using Cursus.Core.Archives;
 namespace Cursus.Data.Archives;
 
 /// <summary>Why an archive is not imported, in words for the person who brings it.</summary>
-public sealed class ArchiveRefusedException(Flaw flaw) : Exception(flaw.Text)
+public sealed class ArchiveRefusedException(ValidationError error) : Exception(error.Text)
 {
-    public Flaw Flaw { get; } = flaw;
+    public ValidationError Error { get; } = error;
 }
 
 /// <summary>An archive that was looked through: it is whole, unchanged, and refers to nothing but itself.</summary>
@@ -37,7 +37,7 @@ public sealed class ArchiveFile : IAsyncDisposable
 
     /// <param name="rules">What is wrong with a line of a table, by the rules of the job; null where nothing is.</param>
     /// <exception cref="ArchiveRefusedException">It is no archive, or not whole, or something in it must not be taken.</exception>
-    public static async Task<ArchiveFile> Open(string path, Func<string, JsonElement, Flaw?> rules, CancellationToken cancel)
+    public static async Task<ArchiveFile> Open(string path, Func<string, JsonElement, ValidationError?> rules, CancellationToken cancel)
     {
         var file = File.OpenRead(path);
         try
@@ -54,7 +54,7 @@ public sealed class ArchiveFile : IAsyncDisposable
         catch (Exception e) when (e is InvalidDataException or JsonException or DecoderFallbackException or InvalidOperationException or KeyNotFoundException)
         {
             await file.DisposeAsync();
-            throw new ArchiveRefusedException(new Flaw("archive-damaged", "This isn’t a Cursus archive, or it was damaged. Export it again and copy it unchanged."));
+            throw new ArchiveRefusedException(new ValidationError("archive-damaged", "This isn’t a Cursus archive, or it was damaged. Export it again and copy it unchanged."));
         }
         catch
         {
@@ -94,11 +94,11 @@ public sealed class ArchiveFile : IAsyncDisposable
         await using var stream = await entry.OpenAsync(cancel);
         var manifest = await JsonSerializer.DeserializeAsync<ArchiveManifest>(stream, ArchiveWriter.Json, cancel);
         return manifest is not { Files: not null } ? throw new InvalidDataException()
-            : manifest.Against([.. zip.Entries.Select(e => e.FullName)], [.. ArchiveTable.All.Select(t => t.File)], packed) is { } flaw ? throw new ArchiveRefusedException(flaw)
+            : manifest.Against([.. zip.Entries.Select(e => e.FullName)], [.. ArchiveTable.All.Select(t => t.File)], packed) is { } error ? throw new ArchiveRefusedException(error)
             : manifest;
     }
 
-    private async Task LookThrough(ArchiveTable table, Func<string, JsonElement, Flaw?> rules, CancellationToken cancel)
+    private async Task LookThrough(ArchiveTable table, Func<string, JsonElement, ValidationError?> rules, CancellationToken cancel)
     {
         var said = Manifest.Files.Single(f => f.Name == table.File);
         await using var stream = await zip.GetEntry(table.File)!.OpenAsync(cancel);
@@ -140,7 +140,7 @@ public sealed class ArchiveFile : IAsyncDisposable
         }
     }
 
-    private void Look(ArchiveTable table, MemoryStream line, long number, Func<string, JsonElement, Flaw?> rules)
+    private void Look(ArchiveTable table, MemoryStream line, long number, Func<string, JsonElement, ValidationError?> rules)
     {
         using var document = JsonDocument.Parse(line.GetBuffer().AsMemory(0, (int)line.Length));
         var row = document.RootElement;
@@ -172,16 +172,16 @@ public sealed class ArchiveFile : IAsyncDisposable
             }
             else if (id != Manifest.WorkspaceId && !ids.Contains(id))
             {
-                throw new ArchiveRefusedException(new Flaw("archive-reference", $"Line {number} of {table.File} refers to something that isn’t in the archive. Nothing was imported. Export the archive again."));
+                throw new ArchiveRefusedException(new ValidationError("archive-reference", $"Line {number} of {table.File} refers to something that isn’t in the archive. Nothing was imported. Export the archive again."));
             }
         }
 
-        if (rules(table.Name, row) is { } flaw)
+        if (rules(table.Name, row) is { } error)
         {
-            throw new ArchiveRefusedException(new Flaw(flaw.Code, $"Line {number} of {table.File}: {flaw.Text} Nothing was imported."));
+            throw new ArchiveRefusedException(new ValidationError(error.Code, $"Line {number} of {table.File}: {error.Text} Nothing was imported."));
         }
     }
 
     private static ArchiveRefusedException Changed(ArchiveTable table) =>
-        new(new Flaw("archive-checksum", $"{table.File} has changed since the archive was created. Nothing was imported. Copy or export the archive again."));
+        new(new ValidationError("archive-checksum", $"{table.File} has changed since the archive was created. Nothing was imported. Copy or export the archive again."));
 }

@@ -32,7 +32,7 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         await connection.Run("create temp table archive_lines (line json) on commit drop; create temp table archive_agents (old int, new int, reading int) on commit drop; create temp sequence archive_place", cancel);
         if (await Ask<bool>(connection, "select exists (select from links where workspace_id = $1) or exists (select from posts where workspace_id = $1)", into, cancel))
         {
-            throw new ArchiveRefusedException(new Flaw("workspace-not-empty", "This workspace already has links. Import the archive into a workspace that has none."));
+            throw new ArchiveRefusedException(new ValidationError("workspace-not-empty", "This workspace already has links. Import the archive into a workspace that has none."));
         }
 
         foreach (var table in ArchiveTable.All.Reverse().Where(t => t.IsOwn))
@@ -67,7 +67,7 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         }
         catch (PostgresException e)
         {
-            throw new ArchiveRefusedException(new Flaw("archive-line", $"The database rejected a line ({e.MessageText}). Nothing was imported. Export the archive again."));
+            throw new ArchiveRefusedException(new ValidationError("archive-line", $"The database rejected a line ({e.MessageText}). Nothing was imported. Export the archive again."));
         }
     }
 
@@ -128,7 +128,7 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         var names = Names(firstLine);
         if (table.IsPlain && names.FirstOrDefault(n => !target.Columns[table.Name].Any(c => c.Name == n)) is { } unknown)
         {
-            throw new ArchiveRefusedException(new Flaw("archive-column", $"{table.File} has “{unknown}”, which this version of Cursus doesn’t know. Update Cursus, then import it again."));
+            throw new ArchiveRefusedException(new ValidationError("archive-column", $"{table.File} has “{unknown}”, which this version of Cursus doesn’t know. Update Cursus, then import it again."));
         }
 
         string Listed(string prefix) => string.Join(", ", names.Select(n => prefix.Length > 0 && Instead.TryGetValue((table.Name, n), out var other) ? other : $"{prefix}\"{n}\""));

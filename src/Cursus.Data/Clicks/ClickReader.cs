@@ -8,7 +8,7 @@ namespace Cursus.Data.Clicks;
 /// <summary>A click with what its user agent tells.</summary>
 /// <param name="AgentId">The user agent's place in <c>user_agents</c>.</param>
 /// <param name="IsStored">True where it is in the database already.</param>
-internal readonly record struct ReadClick(long Id, Click Click, int AgentId, ToldClick Told, bool IsStored = false)
+internal readonly record struct ReadClick(long Id, Click Click, int AgentId, EnrichedClick Told, bool IsStored = false)
 {
     /// <summary>By what clicks of a batch are put in order: link by link, those of a link in the order of time.</summary>
     public static (Guid Link, Instant At, long Id) OrderOf(long id, in Click click) => (click.LinkId, click.At, id);
@@ -53,7 +53,7 @@ internal sealed class ClickReader(IClock clock)
             var (id, click) = clicks[place];
             var (agentId, reading) = agents.Of(click);
             var kind = click.Kind == ClickKind.Person ? reading.Kind : click.Kind;
-            read.Add(new ReadClick(id, click, agentId, new ToldClick(
+            read.Add(new ReadClick(id, click, agentId, new EnrichedClick(
                 kind, click.Visitor, click.Country.ToString(), reading.Device, reading.Browser, reading.Os, click.Language, click.ReferrerHost, click.Code)));
             Courtesy.After(read.Count);
         }

@@ -92,7 +92,7 @@ internal sealed class RecentVisits
             var kind = (ClickKind)reader.GetInt16(4);
             stored.Add(new ReadClick(
                 reader.GetInt64(0), new Click(reader.GetFieldValue<Instant>(1), reader.GetGuid(2), kind, reader.GetInt64(3), default, default, "", "", ""), 0,
-                new ToldClick(kind, reader.GetInt64(3), "", "", "", "", "", ""), IsStored: true));
+                new EnrichedClick(kind, reader.GetInt64(3), "", "", "", "", "", ""), IsStored: true));
         }
 
         return stored;

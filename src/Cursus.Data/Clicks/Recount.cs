@@ -14,7 +14,7 @@ internal static class Recount
 
     private const string Homes = "links l on l.id = c.link_id join workspaces w on w.id = l.workspace_id join user_agents u on u.id = c.user_agent_id";
 
-    private readonly record struct CountedClick(Guid Link, LocalDate Day, int Hour, ToldClick Told);
+    private readonly record struct CountedClick(Guid Link, LocalDate Day, int Hour, EnrichedClick Told);
 
     /// <summary>All days, by month, link and day.</summary>
     /// <param name="workspace">Only those of its links; null for all.</param>
@@ -120,7 +120,7 @@ internal static class Recount
     {
         var local = row.GetFieldValue<Instant>(3).InZone(DateTimeZoneProviders.Tzdb[row.GetString(1)]);
         var day = row.IsDBNull(2) ? local.Date : LocalDate.Max(local.Date, row.GetFieldValue<LocalDate>(2));
-        return new(row.GetGuid(0), day, local.Hour, new ToldClick(
+        return new(row.GetGuid(0), day, local.Hour, new EnrichedClick(
             (ClickKind)row.GetInt16(4), row.GetInt64(5), row.GetString(6), row.GetString(7), row.GetString(8), row.GetString(9), row.GetString(10), row.GetString(11), (byte)row.GetInt16(12)));
     }
 }

@@ -56,7 +56,7 @@ public static class Installation
         var errors = new FieldErrors();
         if (!code.Is(request.SetupCode))
         {
-            errors.Add("setupCode", new Flaw("setup-code", "That isn’t the set-up code. You’ll find it in the terminal where Cursus was started, next to its address, or in its log."));
+            errors.Add("setupCode", new ValidationError("setup-code", "That isn’t the set-up code. You’ll find it in the terminal where Cursus was started, next to its address, or in its log."));
             return ApiProblem.Invalid(errors);
         }
 
@@ -65,7 +65,7 @@ public static class Installation
         Need(errors, "workspace", request.Workspace, "Enter your organisation’s name.");
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.TimeZone ?? "") is null)
         {
-            errors.Add("timeZone", new Flaw("time-zone", "Choose a time zone, such as Europe/London."));
+            errors.Add("timeZone", new ValidationError("time-zone", "Choose a time zone, such as Europe/London."));
         }
 
         var domain = string.IsNullOrWhiteSpace(request.Domain) ? null : DomainName.Parse(request.Domain, options, errors, "domain");
@@ -87,7 +87,7 @@ public static class Installation
         {
             foreach (var error in made.Errors)
             {
-                errors.Add(error.Code.StartsWith("Password", StringComparison.Ordinal) ? "password" : "email", new Flaw("account", error.Description));
+                errors.Add(error.Code.StartsWith("Password", StringComparison.Ordinal) ? "password" : "email", new ValidationError("account", error.Description));
             }
 
             return ApiProblem.Invalid(errors);
@@ -122,7 +122,7 @@ public static class Installation
     {
         if (string.IsNullOrWhiteSpace(value))
         {
-            errors.Add(field, new Flaw("missing", text));
+            errors.Add(field, new ValidationError("missing", text));
         }
     }
 }

@@ -72,12 +72,12 @@ public static class Session
         var errors = new FieldErrors();
         if (string.IsNullOrWhiteSpace(request.Email))
         {
-            errors.Add("email", new Flaw("email-missing", "Type your e-mail address."));
+            errors.Add("email", new ValidationError("email-missing", "Type your e-mail address."));
         }
 
         if (string.IsNullOrEmpty(request.Password))
         {
-            errors.Add("password", new Flaw("password-missing", "Type your password."));
+            errors.Add("password", new ValidationError("password-missing", "Type your password."));
         }
 
         if (errors.Any)

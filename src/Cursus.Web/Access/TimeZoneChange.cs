@@ -37,7 +37,7 @@ public static class TimeZoneChange
     {
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.TimeZone ?? "") is not { } zone)
         {
-            return ApiProblem.Invalid("timeZone", new Flaw("time-zone", "Choose a time zone, such as Europe/London."));
+            return ApiProblem.Invalid("timeZone", new ValidationError("time-zone", "Choose a time zone, such as Europe/London."));
         }
 
         if (zone.Id == member.Workspace.TimeZone)

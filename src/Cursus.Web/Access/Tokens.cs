@@ -38,7 +38,7 @@ public static class Tokens
     {
         if (request.Name?.Trim() is not { Length: > 0 and <= 80 } name)
         {
-            return ApiProblem.Invalid("name", new Flaw("name", "Enter the name of the program that will use this token, at most 80 characters."));
+            return ApiProblem.Invalid("name", new ValidationError("name", "Enter the name of the program that will use this token, at most 80 characters."));
         }
 
         var (token, text) = ApiToken.Make(member.Id, name, clock.GetCurrentInstant());

@@ -59,7 +59,7 @@ public static class WorkspaceSettings
         workspace.NumberLanguage = request.NumberLanguage ?? workspace.NumberLanguage;
         if (!NumberLanguage.Tags.Contains(workspace.NumberLanguage))
         {
-            errors.Add("numberLanguage", new Flaw("number-language", $"Numbers can’t be written in “{request.NumberLanguage}”. Use one of {string.Join(", ", NumberLanguage.Tags)}."));
+            errors.Add("numberLanguage", new ValidationError("number-language", $"Numbers can’t be written in “{request.NumberLanguage}”. Use one of {string.Join(", ", NumberLanguage.Tags)}."));
         }
 
         workspace.SlugKind = request.SlugKind ?? workspace.SlugKind;
@@ -71,7 +71,7 @@ public static class WorkspaceSettings
         workspace.ClicksKeptMonths = (short)(request.ClicksKeptMonths ?? workspace.ClicksKeptMonths);
         if (request.ClicksKeptMonths is { } months and not 0 && !RetentionRule.Months.Contains(months))
         {
-            errors.Add("clicksKeptMonths", new Flaw("clicks-kept-months", $"Individual clicks are kept for {string.Join(", ", RetentionRule.Months)} months, or forever (0)."));
+            errors.Add("clicksKeptMonths", new ValidationError("clicks-kept-months", $"Individual clicks are kept for {string.Join(", ", RetentionRule.Months)} months, or forever (0)."));
         }
 
         if (errors.Any)
@@ -90,12 +90,12 @@ public static class WorkspaceSettings
         workspace.PublicName = request.PublicName is null ? workspace.PublicName : request.PublicName.Trim() is { Length: > 0 } shown ? shown : null;
         if (workspace.Name.Length is 0 or > MaxName)
         {
-            errors.Add("name", new Flaw("workspace-name", $"Enter a name of at most {MaxName} characters."));
+            errors.Add("name", new ValidationError("workspace-name", $"Enter a name of at most {MaxName} characters."));
         }
 
         if (workspace.PublicName?.Length > MaxName)
         {
-            errors.Add("publicName", new Flaw("workspace-name", $"Enter a name of at most {MaxName} characters."));
+            errors.Add("publicName", new ValidationError("workspace-name", $"Enter a name of at most {MaxName} characters."));
         }
     }
 
@@ -103,19 +103,19 @@ public static class WorkspaceSettings
     {
         if (typed.Count > MostNetworks)
         {
-            errors.Add("officeNetworks", new Flaw("office-networks-many", $"You can exclude at most {MostNetworks} networks."));
+            errors.Add("officeNetworks", new ValidationError("office-networks-many", $"You can exclude at most {MostNetworks} networks."));
         }
 
         var networks = new List<string>();
         foreach (var one in typed.Where(t => !string.IsNullOrWhiteSpace(t)))
         {
-            if (OfficeNetwork.TryParse(one.Trim(), out var network, out var flaw))
+            if (OfficeNetwork.TryParse(one.Trim(), out var network, out var error))
             {
                 networks.Add(network.Value.ToString());
             }
             else
             {
-                errors.Add("officeNetworks", flaw);
+                errors.Add("officeNetworks", error);
             }
         }
 

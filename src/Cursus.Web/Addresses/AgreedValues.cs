@@ -49,9 +49,9 @@ public static class AgreedValues
             return problem;
         }
 
-        if (!TagValue.TryParse(request.Value, out var value, out var flaw))
+        if (!TagValue.TryParse(request.Value, out var value, out var error))
         {
-            return ApiProblem.Invalid("value", flaw);
+            return ApiProblem.Invalid("value", error);
         }
 
         if (await Mine(db, member).AnyAsync(v => v.Field == request.Field && v.Value == value.Text, cancel))
@@ -75,7 +75,7 @@ public static class AgreedValues
         var lines = (request.Text ?? "").TrimStart('\ufeff').Split('\n');
         if (lines.Length > MaxLines)
         {
-            return ApiProblem.Invalid("text", new Flaw("too-many-lines", $"You can add at most {MaxLines:N0} lines at once, and these are {lines.Length:N0}. Split the list."));
+            return ApiProblem.Invalid("text", new ValidationError("too-many-lines", $"You can add at most {MaxLines:N0} lines at once, and these are {lines.Length:N0}. Split the list."));
         }
 
         var known = (await Mine(db, member).Where(v => v.Field == request.Field).Select(v => v.Value).ToListAsync(cancel)).ToDictionary(v => v, _ => 0);
@@ -91,9 +91,9 @@ public static class AgreedValues
                 continue;
             }
 
-            if (!TagValue.TryParse(text, out var value, out var flaw))
+            if (!TagValue.TryParse(text, out var value, out var error))
             {
-                problems.Add(new LineProblem(i + 1, text, flaw.Text));
+                problems.Add(new LineProblem(i + 1, text, error.Text));
             }
             else if (!known.TryAdd(value.Text, i + 1))
             {
@@ -115,7 +115,7 @@ public static class AgreedValues
 
     private static ProblemHttpResult? CheckField(TagField field) => field is TagField.Term or TagField.Content
         ? null
-        : ApiProblem.Invalid("field", new Flaw("field", "Lists are kept for term and content. Sources and mediums are agreed by channels, campaigns by themselves."));
+        : ApiProblem.Invalid("field", new ValidationError("field", "Lists are kept for term and content. Sources and mediums are agreed by channels, campaigns by themselves."));
 
     private static IQueryable<AgreedValue> Mine(CursusDb db, CurrentMember member) => db.AgreedValues.Where(v => v.WorkspaceId == member.WorkspaceId);
 }

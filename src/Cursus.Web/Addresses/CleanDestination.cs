@@ -27,7 +27,7 @@ public static class CleanDestination
         var text = request.Text ?? "";
         if (text.Length > MaxLength)
         {
-            return ApiProblem.Invalid("text", new Flaw("text-too-long", $"A pasted text can have at most {MaxLength:N0} characters. Paste only the address."));
+            return ApiProblem.Invalid("text", new ValidationError("text-too-long", $"A pasted text can have at most {MaxLength:N0} characters. Paste only the address."));
         }
 
         var address = PastedAddress.Clean(text);

@@ -76,7 +76,7 @@ public static class CreateLink
         var tagNames = TagsOfLinks.Names(request.Tags, errors);
         if (request.Title?.Trim().Length > PostPlan.MaxTitle)
         {
-            errors.Add("title", new Flaw("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
+            errors.Add("title", new ValidationError("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
         }
 
         var pixels = vocabulary.Pixels(request.Pixels, errors);
@@ -96,7 +96,7 @@ public static class CreateLink
         {
             foreach (var (field, _) in new[] { ("term", term), ("content", content) }.Where(t => !string.IsNullOrWhiteSpace(t.Item2)))
             {
-                errors.Add(field, new Flaw("tags-incomplete", "To use term or content, also set source, medium and campaign."));
+                errors.Add(field, new ValidationError("tags-incomplete", "To use term or content, also set source, medium and campaign."));
             }
 
             return null;
@@ -106,7 +106,7 @@ public static class CreateLink
         var (t, c) = (Vocabulary.OptionalTag(term, errors, "term"), Vocabulary.OptionalTag(content, errors, "content"));
         if (campaign is null)
         {
-            errors.Add("campaign", new Flaw("campaign-missing", "To use source and medium, also choose a campaign."));
+            errors.Add("campaign", new ValidationError("campaign-missing", "To use source and medium, also choose a campaign."));
         }
 
         return s is null || m is null || campaign is null ? null : new UtmTags(s, m, TagValue.Of(campaign.Key), t, c);

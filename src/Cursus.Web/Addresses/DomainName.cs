@@ -15,13 +15,13 @@ internal static class DomainName
         var bare = text.Trim().TrimEnd('/', '.');
         if (bare.Any(char.IsWhiteSpace) || !Destination.TryParse(bare, out var address, out _) || address.Address is not { Path: "/", Query: null, Fragment: null } web || web.Host.StartsWith('['))
         {
-            errors.Add(field, new Flaw("domain-name", "Enter only a host name, such as go.example.org."));
+            errors.Add(field, new ValidationError("domain-name", "Enter only a host name, such as go.example.org."));
             return null;
         }
 
         if (options.AppHosts.Contains(web.Host, StringComparer.OrdinalIgnoreCase))
         {
-            errors.Add(field, new Flaw("domain-is-app", $"{web.Host} is the address of Cursus itself. Use a different domain for links."));
+            errors.Add(field, new ValidationError("domain-is-app", $"{web.Host} is the address of Cursus itself. Use a different domain for links."));
             return null;
         }
 

@@ -186,15 +186,15 @@ public static class Domains
             return null;
         }
 
-        if (!Destination.TryParse(wish, out var destination, out var flaw))
+        if (!Destination.TryParse(wish, out var destination, out var error))
         {
-            errors.Add(field, flaw);
+            errors.Add(field, error);
             return given;
         }
 
         if (destination.Address.Host == domain.Name)
         {
-            errors.Add(field, AddressFlaws.LeadsBack(domain.Name));
+            errors.Add(field, AddressErrors.LeadsBack(domain.Name));
         }
 
         return destination.Address.ToString();

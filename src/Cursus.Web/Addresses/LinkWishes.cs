@@ -34,7 +34,7 @@ public sealed record LinkWishes(
     {
         if (HandoffDeadline is < 0 or > HandoffPage.MaxDeadline)
         {
-            errors.Add(field, new Flaw("handoff-deadline", $"Enter a wait of 0 to {HandoffPage.MaxDeadline:N0} milliseconds."));
+            errors.Add(field, new ValidationError("handoff-deadline", $"Enter a wait of 0 to {HandoffPage.MaxDeadline:N0} milliseconds."));
             return given;
         }
 
@@ -51,7 +51,7 @@ public sealed record LinkWishes(
 
         if (wish.Trim().Length > LinkOptions.MaxText)
         {
-            errors.Add(field, new Flaw("option-too-long", $"This text has more than {LinkOptions.MaxText} characters. Shorten it."));
+            errors.Add(field, new ValidationError("option-too-long", $"This text has more than {LinkOptions.MaxText} characters. Shorten it."));
         }
 
         return wish.Trim() is { Length: > 0 } text ? text : null;
@@ -60,7 +60,7 @@ public sealed record LinkWishes(
 
 /// <summary>What a link is given beside address and tags.</summary>
 /// <param name="Redirect">HTTP status of its answers.</param>
-internal sealed record LinkManner(short Redirect, LinkOptions Options, string? Note, Folder? Folder, LinkSpan Span)
+internal sealed record LinkManner(short Redirect, LinkOptions Options, string? Note, Folder? Folder, LinkSchedule Span)
 {
     public const int MaxNote = 1000;
 
@@ -70,13 +70,13 @@ internal sealed record LinkManner(short Redirect, LinkOptions Options, string? N
         (wishes ?? new LinkWishes()).Over(domain is { HasOwnOptions: true } ? domain.Options : vocabulary.Options, errors, prefix + "options"),
         ReadNote(note, errors, prefix + "note"),
         vocabulary.Folder(folder, errors, prefix + "folder"),
-        vocabulary.Span(opensAt, endsAt, LinkSpan.Always, errors, prefix));
+        vocabulary.Span(opensAt, endsAt, LinkSchedule.Always, errors, prefix));
 
     public static string? ReadNote(string? note, FieldErrors errors, string field)
     {
         if (note?.Trim().Length > MaxNote)
         {
-            errors.Add(field, new Flaw("note-too-long", $"A note has at most {MaxNote:N0} characters. Shorten it."));
+            errors.Add(field, new ValidationError("note-too-long", $"A note has at most {MaxNote:N0} characters. Shorten it."));
         }
 
         return note?.Trim() is { Length: > 0 } text ? text : null;

@@ -58,7 +58,7 @@ public static class LookAtDestination
         }
         catch (PageNotFetchedException e)
         {
-            return TypedResults.Ok(new Response(State.Silent, e.Flaw.Text, null, null, null, null, null, null));
+            return TypedResults.Ok(new Response(State.Silent, e.Error.Text, null, null, null, null, null, null));
         }
     }
 
@@ -68,7 +68,7 @@ public static class LookAtDestination
         var leadsTo = page.Way.Count > 1 ? page.Way[^1].ToString() : null;
         if (LoopCheck.OwnDomainOn(page, vocabulary) is { } own)
         {
-            return new Response(State.Loops, AddressFlaws.LeadsBackOnTheWay(own).Text, page.Status, milliseconds, null, null, null, leadsTo);
+            return new Response(State.Loops, AddressErrors.LeadsBackOnTheWay(own).Text, page.Status, milliseconds, null, null, null, leadsTo);
         }
 
         if (page.Status >= 400)

@@ -22,15 +22,15 @@ internal sealed class LoopCheck(OutgoingClient outgoing, IMemoryCache cache)
     public void Remember(Destination destination, Guid workspaceId, FetchedPage page, Vocabulary vocabulary) =>
         cache.Set(Key(destination, workspaceId), new Seen(OwnDomainOn(page, vocabulary)), Kept);
 
-    /// <summary>What is known of the page already: a flaw where it leads back.</summary>
-    public Flaw? Known(Destination destination, Guid workspaceId) => FlawOf(cache.Get<Seen>(Key(destination, workspaceId)));
+    /// <summary>What is known of the page already: a error where it leads back.</summary>
+    public ValidationError? Known(Destination destination, Guid workspaceId) => ErrorOf(cache.Get<Seen>(Key(destination, workspaceId)));
 
-    /// <summary>A flaw where the page leads back; null where it doesn't, or doesn't say in time.</summary>
-    public async Task<Flaw?> Find(Destination destination, CurrentMember member, Vocabulary vocabulary, CancellationToken cancel)
+    /// <summary>A error where the page leads back; null where it doesn't, or doesn't say in time.</summary>
+    public async Task<ValidationError?> Find(Destination destination, CurrentMember member, Vocabulary vocabulary, CancellationToken cancel)
     {
         if (cache.Get<Seen>(Key(destination, member.WorkspaceId)) is { } seen)
         {
-            return FlawOf(seen);
+            return ErrorOf(seen);
         }
 
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
@@ -47,7 +47,7 @@ internal sealed class LoopCheck(OutgoingClient outgoing, IMemoryCache cache)
         return Known(destination, member.WorkspaceId);
     }
 
-    private static Flaw? FlawOf(Seen? seen) => seen?.OwnDomain is { } own ? AddressFlaws.LeadsBackOnTheWay(own) : null;
+    private static ValidationError? ErrorOf(Seen? seen) => seen?.OwnDomain is { } own ? AddressErrors.LeadsBackOnTheWay(own) : null;
 
     private static (string Name, Guid WorkspaceId, string Address) Key(Destination destination, Guid workspaceId) =>
         (nameof(LoopCheck), workspaceId, (destination.Address with { Fragment = null }).ToString());

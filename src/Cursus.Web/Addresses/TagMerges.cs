@@ -57,7 +57,7 @@ public static class TagMerges
         var (from, into) = (Vocabulary.Tag(request.From, errors, prefix + "from"), Vocabulary.Tag(request.Into, errors, prefix + "into"));
         if (from is not null && from == into)
         {
-            errors.Add(prefix + "into", new Flaw("merge-same", "These are the same value. Choose a different one to merge into."));
+            errors.Add(prefix + "into", new ValidationError("merge-same", "These are the same value. Choose a different one to merge into."));
         }
 
         if (errors.Any)
@@ -73,7 +73,7 @@ public static class TagMerges
 
         if (request.Field == TagField.Campaign && !await db.Campaigns.AnyAsync(c => c.WorkspaceId == member.WorkspaceId && c.Key == into!.Text, cancel))
         {
-            return (null, ApiProblem.Invalid(prefix + "into", new Flaw("campaign-unknown", $"This workspace has no campaign “{into}”. Choose an existing one.")));
+            return (null, ApiProblem.Invalid(prefix + "into", new ValidationError("campaign-unknown", $"This workspace has no campaign “{into}”. Choose an existing one.")));
         }
 
         var merge = new TagMerge

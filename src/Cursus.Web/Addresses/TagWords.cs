@@ -51,6 +51,6 @@ internal sealed class TagWords
         }
 
         var meant = TagLint.Find(value.Text, list) is { } slip ? $" Did you mean “{slip.Agreed}”?" : $" Allowed values: {string.Join(", ", list.Order(StringComparer.Ordinal).Take(8))}.";
-        errors.Add(at, new Flaw("vocabulary-locked", $"“{value}” isn’t in this workspace’s vocabulary, which its owners have locked.{meant}"));
+        errors.Add(at, new ValidationError("vocabulary-locked", $"“{value}” isn’t in this workspace’s vocabulary, which its owners have locked.{meant}"));
     }
 }

@@ -70,18 +70,18 @@ internal sealed class Vocabulary
 
     public Destination? Destination(string? text, FieldErrors errors, string field = "destination")
     {
-        if (!Core.Addresses.Destination.TryParse(text, out var destination, out var flaw))
+        if (!Core.Addresses.Destination.TryParse(text, out var destination, out var error))
         {
-            errors.Add(field, flaw);
+            errors.Add(field, error);
         }
         else if (IsOwnDomain(destination.Address.Host))
         {
-            errors.Add(field, AddressFlaws.LeadsBack(destination.Address.Host));
+            errors.Add(field, AddressErrors.LeadsBack(destination.Address.Host));
             return null;
         }
         else if (PrivateNetwork.IsPrivate(destination.Address.Host) && !PrivateNetwork.IsAllowed(destination.Address.Host, AllowedPrivateHosts))
         {
-            errors.Add(field, AddressFlaws.Private(destination.Address.Host));
+            errors.Add(field, AddressErrors.Private(destination.Address.Host));
             return null;
         }
 
@@ -97,14 +97,14 @@ internal sealed class Vocabulary
     };
 
     /// <summary>The wished time of a link: what was given where nothing is said, and no bound where the text is empty.</summary>
-    public LinkSpan Span(string? opens, string? ends, LinkSpan given, FieldErrors errors, string prefix = "")
+    public LinkSchedule Span(string? opens, string? ends, LinkSchedule given, FieldErrors errors, string prefix = "")
     {
-        var span = new LinkSpan(
-            Bound(opens, given.OpensAt, SpanBound.TryReadOpening, errors, prefix + "opensAt"),
-            Bound(ends, given.EndsAt, SpanBound.TryReadEnd, errors, prefix + "endsAt"));
-        if ((opens ?? ends) is not null && !span.IsPossible(out var flaw))
+        var span = new LinkSchedule(
+            Bound(opens, given.OpensAt, ScheduleBound.TryReadOpening, errors, prefix + "opensAt"),
+            Bound(ends, given.EndsAt, ScheduleBound.TryReadEnd, errors, prefix + "endsAt"));
+        if ((opens ?? ends) is not null && !span.IsPossible(out var error))
         {
-            errors.Add(prefix + "endsAt", flaw);
+            errors.Add(prefix + "endsAt", error);
         }
 
         return span;
@@ -117,16 +117,16 @@ internal sealed class Vocabulary
             return wish is null ? given : null;
         }
 
-        if (read(wish, Zone, out var at, out var flaw))
+        if (read(wish, Zone, out var at, out var error))
         {
             return at;
         }
 
-        errors.Add(field, flaw!);
+        errors.Add(field, error!);
         return given;
     }
 
-    private delegate bool ReadBound(string text, DateTimeZone zone, out Instant at, out Flaw? flaw);
+    private delegate bool ReadBound(string text, DateTimeZone zone, out Instant at, out ValidationError? error);
 
     /// <summary>The folder that is called so whatever the case of its letters; a new one where there is none, which is saved with the links that are put into it.</summary>
     public Folder FolderOrNew(string name, Guid workspaceId)
@@ -145,7 +145,7 @@ internal sealed class Vocabulary
 
         if (!folders.TryGetValue(name.Trim(), out var folder))
         {
-            errors.Add(field, new Flaw("folder-unknown", $"This workspace has no folder “{name}”. Add it first, or choose another."));
+            errors.Add(field, new ValidationError("folder-unknown", $"This workspace has no folder “{name}”. Add it first, or choose another."));
         }
 
         return folder;
@@ -158,13 +158,13 @@ internal sealed class Vocabulary
     {
         if (string.IsNullOrWhiteSpace(key))
         {
-            errors.Add("campaign", new Flaw("campaign-missing", "Choose a campaign, or add one."));
+            errors.Add("campaign", new ValidationError("campaign-missing", "Choose a campaign, or add one."));
             return null;
         }
 
         if (!campaigns.TryGetValue(key.Trim(), out var campaign))
         {
-            errors.Add("campaign", new Flaw("campaign-unknown", $"This workspace has no campaign “{key}”. Add it first, or choose another."));
+            errors.Add("campaign", new ValidationError("campaign-unknown", $"This workspace has no campaign “{key}”. Add it first, or choose another."));
         }
 
         return campaign;
@@ -178,8 +178,8 @@ internal sealed class Vocabulary
         }
 
         errors.Add(field, key is null
-            ? new Flaw("channel-missing", "Choose a channel.")
-            : new Flaw("channel-unknown", $"This workspace has no channel “{key}”. Its channels are {string.Join(", ", channels.Keys.Order(StringComparer.Ordinal))}."));
+            ? new ValidationError("channel-missing", "Choose a channel.")
+            : new ValidationError("channel-unknown", $"This workspace has no channel “{key}”. Its channels are {string.Join(", ", channels.Keys.Order(StringComparer.Ordinal))}."));
         return null;
     }
 
@@ -190,7 +190,7 @@ internal sealed class Vocabulary
         var channel = Channel(key, errors, field);
         if (channel is { RetiredAt: not null } && channel.Id != present)
         {
-            errors.Add(field, new Flaw("channel-retired", $"“{channel.Name}” is retired. Choose another channel, or reactivate it in Settings."));
+            errors.Add(field, new ValidationError("channel-retired", $"“{channel.Name}” is retired. Choose another channel, or reactivate it in Settings."));
         }
 
         return channel;
@@ -237,20 +237,20 @@ internal sealed class Vocabulary
 
         errors.Add(field, domain is null
             ? string.IsNullOrWhiteSpace(name)
-                ? new Flaw("domain-missing", "This workspace has no short domain yet. Add one in Settings.")
-                : new Flaw("domain-unknown", $"This workspace has no short domain “{name}”. Add it in Settings, or choose another.")
-            : new Flaw("domain-unverified", $"{domain.Name} doesn’t point here yet, so its links wouldn’t work. Choose another domain until it does."));
+                ? new ValidationError("domain-missing", "This workspace has no short domain yet. Add one in Settings.")
+                : new ValidationError("domain-unknown", $"This workspace has no short domain “{name}”. Add it in Settings, or choose another.")
+            : new ValidationError("domain-unverified", $"{domain.Name} doesn’t point here yet, so its links wouldn’t work. Choose another domain until it does."));
         return null;
     }
 
     public static TagValue? Tag(string? text, FieldErrors errors, string field)
     {
-        if (TagValue.TryParse(text, out var value, out var flaw))
+        if (TagValue.TryParse(text, out var value, out var error))
         {
             return value;
         }
 
-        errors.Add(field, flaw);
+        errors.Add(field, error);
         return null;
     }
 
@@ -263,9 +263,9 @@ internal sealed class Vocabulary
             return null;
         }
 
-        if (!Slug.TryParse(text, out var slug, out var flaw))
+        if (!Slug.TryParse(text, out var slug, out var error))
         {
-            errors.Add(field, flaw);
+            errors.Add(field, error);
         }
 
         return slug;
@@ -279,7 +279,7 @@ internal sealed class Vocabulary
             return (short)(status ?? given);
         }
 
-        errors.Add(field, new Flaw("redirect", "The redirect type is 301, 302, 307 or 308."));
+        errors.Add(field, new ValidationError("redirect", "The redirect type is 301, 302, 307 or 308."));
         return given;
     }
 }

@@ -69,7 +69,7 @@ public static class ArchiveOfWorkspace
         }
         catch (ArchiveRefusedException e)
         {
-            return ApiProblem.Invalid("archive", e.Flaw);
+            return ApiProblem.Invalid("archive", e.Error);
         }
         finally
         {

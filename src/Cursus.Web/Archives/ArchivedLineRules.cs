@@ -35,13 +35,13 @@ internal sealed class ArchivedLineRules
     private readonly Dictionary<string, AdNetwork> networks = AdNetworkFile.Shipped.ToDictionary(n => n.Key);
 
     /// <summary>What is wrong with a line; null where nothing is. Networks have to come before their pixels.</summary>
-    public Flaw? Against(string table, JsonElement line)
+    public ValidationError? Against(string table, JsonElement line)
     {
         foreach (var column in Addresses.GetValueOrDefault(table, []))
         {
-            if (Text(line, column) is { } address && !Destination.TryParse(address, out _, out var flaw))
+            if (Text(line, column) is { } address && !Destination.TryParse(address, out _, out var error))
             {
-                return flaw;
+                return error;
             }
         }
 
@@ -49,20 +49,20 @@ internal sealed class ArchivedLineRules
         {
             if (line.TryGetProperty(column, out var number) && !(number.ValueKind == JsonValueKind.Number && number.TryGetInt16(out var choice) && IsChoice(column, choice)))
             {
-                return new Flaw("choice", $"“{column}” can’t be {number}.");
+                return new ValidationError("choice", $"“{column}” can’t be {number}.");
             }
         }
 
         return table switch
         {
             "workspaces" => Workspace(line),
-            "domains" => Text(line, "name") is { } name && Destination.TryParse($"http://{name}/", out var page, out _) && page.Address.Host == name ? null : new Flaw("domain", "The short domain isn’t a host name in lower-case letters."),
+            "domains" => Text(line, "name") is { } name && Destination.TryParse($"http://{name}/", out var page, out _) && page.Address.Host == name ? null : new ValidationError("domain", "The short domain isn’t a host name in lower-case letters."),
             "campaigns" => TagValue.TryParse(Text(line, "key"), out _, out var wrong) ? null : wrong,
             "channels" => TagValue.TryParse(Text(line, "source"), out _, out var wrong) && TagValue.TryParse(Text(line, "medium"), out _, out wrong) ? null : wrong,
             "links" => FinalUrl(line) ?? SlugOf(line),
             "link_aliases" => SlugOf(line),
             "ad_networks" => Network(line),
-            "pixels" => networks.TryGetValue(Text(line, "network") ?? "", out var network) ? PixelSnippet.Check(network, Text(line, "reference") ?? "") : new Flaw("network", "The pixel’s ad network is unknown."),
+            "pixels" => networks.TryGetValue(Text(line, "network") ?? "", out var network) ? PixelSnippet.Check(network, Text(line, "reference") ?? "") : new ValidationError("network", "The pixel’s ad network is unknown."),
             "handoff_settings" => Handoff(line),
             "link_months" => Month(line),
             _ => null,
@@ -77,36 +77,36 @@ internal sealed class ArchivedLineRules
         _ => Enum.IsDefined((ReferrerPassing)number),
     };
 
-    private static Flaw? Workspace(JsonElement line) =>
-        DateTimeZoneProviders.Tzdb.GetZoneOrNull(Text(line, "time_zone") ?? "") is null ? new Flaw("time-zone", "Unknown time zone.")
-        : Text(line, "number_language") is { } language && !NumberLanguage.Tags.Contains(language) ? new Flaw("number-language", "Its language of numbers isn’t supported.")
-        : line.GetProperty("office_networks").EnumerateArray().Any(n => !IPNetwork.TryParse(n.GetString(), out _)) ? new Flaw("office-networks", "One of the office networks isn’t valid.")
+    private static ValidationError? Workspace(JsonElement line) =>
+        DateTimeZoneProviders.Tzdb.GetZoneOrNull(Text(line, "time_zone") ?? "") is null ? new ValidationError("time-zone", "Unknown time zone.")
+        : Text(line, "number_language") is { } language && !NumberLanguage.Tags.Contains(language) ? new ValidationError("number-language", "Its language of numbers isn’t supported.")
+        : line.GetProperty("office_networks").EnumerateArray().Any(n => !IPNetwork.TryParse(n.GetString(), out _)) ? new ValidationError("office-networks", "One of the office networks isn’t valid.")
         : null;
 
     /// <summary>Exactly as Cursus writes it, since it is sent to browsers as it is.</summary>
-    private static Flaw? FinalUrl(JsonElement line) =>
-        Text(line, "final_url") is { } text && WebAddress.Parse(text, @base: null, out _)?.ToString() == text ? null : new Flaw("final-url", "Its destination isn’t a complete http or https address.");
+    private static ValidationError? FinalUrl(JsonElement line) =>
+        Text(line, "final_url") is { } text && WebAddress.Parse(text, @base: null, out _)?.ToString() == text ? null : new ValidationError("final-url", "Its destination isn’t a complete http or https address.");
 
-    private static Flaw? SlugOf(JsonElement line) =>
-        !Slug.TryParse(Text(line, "slug"), out var slug, out _) ? new Flaw("slug", $"“{Text(line, "slug")}” isn’t a valid slug.")
-        : slug.Key != Text(line, "slug_key") ? new Flaw("slug-key", "The slug and what it is compared by are not the same.")
+    private static ValidationError? SlugOf(JsonElement line) =>
+        !Slug.TryParse(Text(line, "slug"), out var slug, out _) ? new ValidationError("slug", $"“{Text(line, "slug")}” isn’t a valid slug.")
+        : slug.Key != Text(line, "slug_key") ? new ValidationError("slug-key", "The slug and what it is compared by are not the same.")
         : null;
 
-    private Flaw? Network(JsonElement line)
+    private ValidationError? Network(JsonElement line)
     {
         try
         {
             var network = AdNetworkFile.Read(line.GetProperty("description").GetRawText());
             networks[network.Key] = network;
-            return AdNetworkCheck.Flaws(network).Select(f => f.Flaw).FirstOrDefault();
+            return AdNetworkCheck.Errors(network).Select(f => f.Error).FirstOrDefault();
         }
         catch (JsonException)
         {
-            return new Flaw("network", "Its description can’t be read.");
+            return new ValidationError("network", "Its description can’t be read.");
         }
     }
 
-    private static Flaw? Handoff(JsonElement line)
+    private static ValidationError? Handoff(JsonElement line)
     {
         try
         {
@@ -114,16 +114,16 @@ internal sealed class ArchivedLineRules
         }
         catch (JsonException)
         {
-            return new Flaw("questions", "Its questions can’t be read.");
+            return new ValidationError("questions", "Its questions can’t be read.");
         }
 
-        return Text(line, "logo") is { } logo && !logo.StartsWith("data:image/", StringComparison.Ordinal) ? new Flaw("logo", "The logo isn’t a picture.")
-            : !ColorContrast.TryParse(Text(line, "paper"), out _) || !ColorContrast.TryParse(Text(line, "ink"), out _) ? new Flaw("color", "Not a valid colour.")
+        return Text(line, "logo") is { } logo && !logo.StartsWith("data:image/", StringComparison.Ordinal) ? new ValidationError("logo", "The logo isn’t a picture.")
+            : !ColorContrast.TryParse(Text(line, "paper"), out _) || !ColorContrast.TryParse(Text(line, "ink"), out _) ? new ValidationError("color", "Not a valid colour.")
             : null;
     }
 
     /// <summary>A month is read by every report on it, so that it has to be whole.</summary>
-    private static Flaw? Month(JsonElement line)
+    private static ValidationError? Month(JsonElement line)
     {
         try
         {
@@ -136,7 +136,7 @@ internal sealed class ArchivedLineRules
         }
         catch (Exception e) when (e is FormatException or ArgumentOutOfRangeException or NullReferenceException)
         {
-            return new Flaw("link-months", "The month of a link can’t be read.");
+            return new ValidationError("link-months", "The month of a link can’t be read.");
         }
     }
 

@@ -67,7 +67,7 @@ internal sealed class BatchPlan
 
         if ((long)table.Rows.Count * Math.Max(1, channels.Count) > MaxLinks)
         {
-            plan.Errors.Add("forAll.channels", new Flaw("list-too-many-links", $"This would create more than {MaxLinks:N0} links at once. Choose fewer channels, or split the list."));
+            plan.Errors.Add("forAll.channels", new ValidationError("list-too-many-links", $"This would create more than {MaxLinks:N0} links at once. Choose fewer channels, or split the list."));
         }
 
         List<ListLine> lines = [.. table.Rows.Select(row => new ListLine(row, columns))];
@@ -97,13 +97,13 @@ internal sealed class BatchPlan
         {
             if (!columns.TryAdd(field!.Value, place))
             {
-                Errors.Add("columns", new Flaw("column-twice", $"“{table.Columns[columns[field.Value]]}” and “{table.Columns[place]}” are both mapped to the same field. Choose one of them."));
+                Errors.Add("columns", new ValidationError("column-twice", $"“{table.Columns[columns[field.Value]]}” and “{table.Columns[place]}” are both mapped to the same field. Choose one of them."));
             }
         }
 
         if (!columns.ContainsKey(ListField.Destination))
         {
-            Errors.Add("columns", new Flaw("column-missing", "Choose the column that contains the pages’ addresses."));
+            Errors.Add("columns", new ValidationError("column-missing", "Choose the column that contains the pages’ addresses."));
         }
 
         return columns;
@@ -114,7 +114,7 @@ internal sealed class BatchPlan
         IsDayOrderOpen = !ListedTime.TryTellOrder(lines.SelectMany(l => new[] { l[ListField.CreatedAt], l[ListField.PublishedOn], l[ListField.OpensAt], l[ListField.EndsAt] }).OfType<string>(), out var order);
         if (IsDayOrderOpen && choices.DayOrder is null)
         {
-            Errors.Add("choices.dayOrder", new Flaw("day-order", "Dates such as 3/4/2026 can be read two ways. Choose which number is the day."));
+            Errors.Add("choices.dayOrder", new ValidationError("day-order", "Dates such as 3/4/2026 can be read two ways. Choose which number is the day."));
         }
 
         return IsDayOrderOpen && choices.DayOrder is { } chosen ? chosen : order;

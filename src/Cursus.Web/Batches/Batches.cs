@@ -111,9 +111,9 @@ public static class Batches
             return ApiProblem.Of(413, "list-too-large", $"This file is larger than {ListFile.MaxBytes / 1024 / 1024} MB. Split the list and upload the parts one by one.");
         }
 
-        if (!ListFile.TryRead(content, out _, out var flaw, cancel))
+        if (!ListFile.TryRead(content, out _, out var error, cancel))
         {
-            return ApiProblem.Invalid("list", flaw);
+            return ApiProblem.Invalid("list", error);
         }
 
         var now = clock.GetCurrentInstant();

@@ -10,7 +10,7 @@ internal static partial class CsvList
 {
     private const int MaxRecordBytes = 256 * 1024;
 
-    public static (ListTable? Table, Flaw? Flaw) Read(string text, string? remark)
+    public static (ListTable? Table, ValidationError? Error) Read(string text, string? remark)
     {
         var hint = SeparatorHint().Match(text);
         var body = text[hint.Length..];
@@ -31,14 +31,14 @@ internal static partial class CsvList
         catch (CsvFormatException)
         {
             // The one thing not recovered from: a line longer than any list needs.
-            return (null, new Flaw("list-line-too-long", $"A line of this list is longer than {MaxRecordBytes / 1024} kB. A quotation mark is probably left open; correct it, then upload the file again."));
+            return (null, new ValidationError("list-line-too-long", $"A line of this list is longer than {MaxRecordBytes / 1024} kB. A quotation mark is probably left open; correct it, then upload the file again."));
         }
     }
 
     /// <summary>Rows that are too many to be taken in one go.</summary>
-    public static Flaw TooLong() => new("list-too-long", $"This list has more than {ListFile.MaxRows:N0} lines. Cut it into parts and drop them one after the other.");
+    public static ValidationError TooLong() => new("list-too-long", $"This list has more than {ListFile.MaxRows:N0} lines. Cut it into parts and drop them one after the other.");
 
-    public static Flaw TooWide() => new("list-too-wide", $"This list has more than {ListFile.MaxColumns} columns. Leave those that say nothing about the links out of it.");
+    public static ValidationError TooWide() => new("list-too-wide", $"This list has more than {ListFile.MaxColumns} columns. Leave those that say nothing about the links out of it.");
 
     /// <summary>The separator that stands most often outside quotation marks; null where there is none.</summary>
     private static char? SeparatorOf(string line)
@@ -59,7 +59,7 @@ internal static partial class CsvList
         return reader.Read() ? Cells(reader) : [];
     }
 
-    private static (ListTable? Table, Flaw? Flaw) ReadRecords(string body, char separator, bool hasHeader, int skipped, string? remark)
+    private static (ListTable? Table, ValidationError? Error) ReadRecords(string body, char separator, bool hasHeader, int skipped, string? remark)
     {
         // An open quotation mark would swallow every line after it, so that a list with one is not guessed at.
         var openQuote = 0L;
@@ -92,7 +92,7 @@ internal static partial class CsvList
         return (Table(names, rows, remark), null);
     }
 
-    private static (ListTable? Table, Flaw? Flaw) ReadLines(string body, bool hasHeader, int skipped, string? remark)
+    private static (ListTable? Table, ValidationError? Error) ReadLines(string body, bool hasHeader, int skipped, string? remark)
     {
         List<string>? names = null;
         var rows = new List<ListRow>();
@@ -119,7 +119,7 @@ internal static partial class CsvList
         return (Table(names, rows, remark), null);
     }
 
-    private static Flaw OpenQuote(long line) =>
+    private static ValidationError OpenQuote(long line) =>
         new("list-open-quote", $"A quotation mark on line {line:N0} is never closed, so the lines after it can’t be told apart. Close it, then upload the file again.");
 
     private static bool Add(List<ListRow> rows, int line, IReadOnlyList<string> cells)

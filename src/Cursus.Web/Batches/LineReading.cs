@@ -66,7 +66,7 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
         var createdAt = Time(line, ListField.CreatedAt, "createdAt", errors);
         if (createdAt > now)
         {
-            errors.Add("createdAt", new Flaw("made-in-future", $"“{line[ListField.CreatedAt]}” is in the future."));
+            errors.Add("createdAt", new ValidationError("made-in-future", $"“{line[ListField.CreatedAt]}” is in the future."));
         }
 
         return new LinePast(publishedOn ?? (createdAt ?? now).InZone(zone).Date, createdAt, BroughtAlong(line, errors));
@@ -82,7 +82,7 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
         var clicks = ListedCount.Read(text);
         if (clicks is null)
         {
-            errors.Add("broughtAlong", new Flaw("count", $"“{text}” isn’t a number of clicks. Enter a whole number, such as 1204."));
+            errors.Add("broughtAlong", new ValidationError("count", $"“{text}” isn’t a number of clicks. Enter a whole number, such as 1204."));
         }
 
         return clicks;
@@ -98,7 +98,7 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
         var time = field == ListField.EndsAt ? ListedTime.ReadEnd(text, order, zone) : ListedTime.Read(text, order, zone);
         if (time is null)
         {
-            errors.Add(name, new Flaw("day", $"“{text}” isn’t a clear date. Write year, month and day: 2026-03-24."));
+            errors.Add(name, new ValidationError("day", $"“{text}” isn’t a clear date. Write year, month and day: 2026-03-24."));
         }
 
         return time;
@@ -120,7 +120,7 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
         var chosen = choices.Redirects?.FirstOrDefault(r => r.Key.Equals(text, StringComparison.OrdinalIgnoreCase)).Value;
         if (chosen is null or 0)
         {
-            errors.Add("redirect", new Flaw("redirect", $"“{text}” isn’t a known redirect type. Choose 301, 302, 307 or 308."));
+            errors.Add("redirect", new ValidationError("redirect", $"“{text}” isn’t a known redirect type. Choose 301, 302, 307 or 308."));
             return null;
         }
 
@@ -137,7 +137,7 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
 
         if (ListedAddress.Read(text) is not { } address)
         {
-            errors.Add("shortAddress", new Flaw("short-address", $"“{text}” isn’t a short address: a domain, a slash and a slug."));
+            errors.Add("shortAddress", new ValidationError("short-address", $"“{text}” isn’t a short address: a domain, a slash and a slug."));
             return null;
         }
 
@@ -150,7 +150,7 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
         var chosen = choices.Domains?.GetValueOrDefault(address.Host);
         if (string.IsNullOrEmpty(chosen))
         {
-            errors.Add("domain", new Flaw("domain-unknown", $"{address.Host} isn’t one of this workspace’s short domains. Choose one of yours, or add it in Settings first."));
+            errors.Add("domain", new ValidationError("domain-unknown", $"{address.Host} isn’t one of this workspace’s short domains. Choose one of yours, or add it in Settings first."));
         }
 
         return address with { Host = chosen ?? "" };
@@ -160,7 +160,7 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
     {
         if (name?.Length > Folders.MaxName)
         {
-            errors.Add("folder", new Flaw("folder-name", $"“{name[..20]}…” is too long for a folder: {Folders.MaxName} characters at most. Shorten it, or turn groups into tags."));
+            errors.Add("folder", new ValidationError("folder-name", $"“{name[..20]}…” is too long for a folder: {Folders.MaxName} characters at most. Shorten it, or turn groups into tags."));
             return null;
         }
 

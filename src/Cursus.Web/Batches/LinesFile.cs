@@ -20,7 +20,7 @@ internal static class LinesFile
     /// <summary>One line, with what is known of its link.</summary>
     public sealed record Line(
         int Number, LineOutcome Outcome, string? Remark, string? ShortUrl, string? FinalUrl, string? Destination, string? Title, string? Channel, string? Campaign,
-        string? Source, string? Medium, string? Term, string? Content, string? Folder, Instant? CreatedAt, LinkSpan Span, long? BroughtAlong);
+        string? Source, string? Medium, string? Term, string? Content, string? Folder, Instant? CreatedAt, LinkSchedule Span, long? BroughtAlong);
 
     /// <summary>What would become of the lines.</summary>
     public static FileContentHttpResult Of(BatchPlan plan, CursusOptions options, DateTimeZone zone, string list)
@@ -39,7 +39,7 @@ internal static class LinesFile
 
     /// <summary>A line that nothing is made of.</summary>
     public static Line LeftOut(int number, LineOutcome outcome, string? remark, string? address) =>
-        new(number, outcome, remark, null, null, address, null, null, null, null, null, null, null, null, null, LinkSpan.Always, null);
+        new(number, outcome, remark, null, null, address, null, null, null, null, null, null, null, null, null, LinkSchedule.Always, null);
 
     private static string?[] Cells(Line line, DateTimeZone zone) =>
     [

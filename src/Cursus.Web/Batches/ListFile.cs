@@ -16,19 +16,19 @@ internal static class ListFile
     private const int Sample = 4096;
 
     /// <summary>The list in <paramref name="content"/>, or why it can't be read.</summary>
-    public static bool TryRead(byte[] content, [NotNullWhen(true)] out ListTable? table, [NotNullWhen(false)] out Flaw? flaw, CancellationToken cancel)
+    public static bool TryRead(byte[] content, [NotNullWhen(true)] out ListTable? table, [NotNullWhen(false)] out ValidationError? error, CancellationToken cancel)
     {
-        (table, flaw) = Read(content, cancel);
+        (table, error) = Read(content, cancel);
         if (table is { Rows.Count: 0 })
         {
-            flaw = new Flaw("list-empty", "This list is empty. Paste addresses, one per line, or choose another file.");
+            error = new ValidationError("list-empty", "This list is empty. Paste addresses, one per line, or choose another file.");
             table = null;
         }
 
         return table is not null;
     }
 
-    private static (ListTable? Table, Flaw? Flaw) Read(byte[] content, CancellationToken cancel)
+    private static (ListTable? Table, ValidationError? Error) Read(byte[] content, CancellationToken cancel)
     {
         if (content.AsSpan().StartsWith("PK\x03\x04"u8))
         {
@@ -37,12 +37,12 @@ internal static class ListFile
 
         if (content.AsSpan().StartsWith((ReadOnlySpan<byte>)[0xD0, 0xCF, 0x11, 0xE0]))
         {
-            return (null, new Flaw("list-old-workbook", "This is an old Excel file (.xls). Save it as .xlsx or CSV, then upload it again."));
+            return (null, new ValidationError("list-old-workbook", "This is an old Excel file (.xls). Save it as .xlsx or CSV, then upload it again."));
         }
 
         var encoding = EncodingOf(content);
         return encoding is null || content.AsSpan().StartsWith("%PDF"u8)
-            ? (null, new Flaw("list-not-text", "This isn’t a text file or an XLSX workbook. Save the list as CSV or XLSX, then upload it again."))
+            ? (null, new ValidationError("list-not-text", "This isn’t a text file or an XLSX workbook. Save the list as CSV or XLSX, then upload it again."))
             : CsvList.Read(TextOf(content, encoding), encoding.WebName == "windows-1252" ? "The file isn’t UTF-8, so it was read as Windows-1252. Check accented letters below." : null);
     }
 

@@ -46,9 +46,9 @@ public static class ListVocabulary
             return ApiProblem.NotFound("list that waits to be made");
         }
 
-        if (!ListFile.TryRead(content, out var table, out var flaw, cancel))
+        if (!ListFile.TryRead(content, out var table, out var error, cancel))
         {
-            return ApiProblem.Invalid("list", flaw);
+            return ApiProblem.Invalid("list", error);
         }
 
         var columns = (request.Columns ?? table.Fields).Take(table.Columns.Count).Index().Where(c => c.Item is not null).DistinctBy(c => c.Item).ToDictionary(c => c.Item!.Value, c => c.Index);
@@ -87,7 +87,7 @@ public static class ListVocabulary
         var (channels, campaigns, merges) = (request.Channels ?? [], request.Campaigns ?? [], request.Merges ?? []);
         if (channels.Count + campaigns.Count + merges.Count is 0 or > MostAtOnce)
         {
-            return ApiProblem.Invalid("channels", new Flaw("vocabulary-count", $"Choose 1 to {MostAtOnce} channels, campaigns and merges."));
+            return ApiProblem.Invalid("channels", new ValidationError("vocabulary-count", $"Choose 1 to {MostAtOnce} channels, campaigns and merges."));
         }
 
         db.AddRange(await ChannelSet.Make(channels, member, db, clock, errors, cancel));
@@ -120,13 +120,13 @@ public static class ListVocabulary
             var key = Vocabulary.Tag(value, errors, $"campaigns[{i}].value")?.Text ?? "";
             if (name?.Trim() is not { Length: > 0 and <= Campaigns.MaxName } text)
             {
-                errors.Add($"campaigns[{i}].name", new Flaw("name", $"Enter a campaign name of at most {Campaigns.MaxName} characters."));
+                errors.Add($"campaigns[{i}].name", new ValidationError("name", $"Enter a campaign name of at most {Campaigns.MaxName} characters."));
                 continue;
             }
 
             if (!taken.Add(key))
             {
-                errors.Add($"campaigns[{i}].value", new Flaw("campaign-taken", $"There is already a campaign “{key}”. Leave it out."));
+                errors.Add($"campaigns[{i}].value", new ValidationError("campaign-taken", $"There is already a campaign “{key}”. Leave it out."));
             }
 
             added.Add(new Campaign { WorkspaceId = member.WorkspaceId, Key = key, Name = text });

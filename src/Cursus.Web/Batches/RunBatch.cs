@@ -133,7 +133,7 @@ public static class RunBatch
         Batch batch, BatchRequest request, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, CancellationToken cancel)
     {
         // It could be read when it was uploaded.
-        var table = ListFile.TryRead(batch.Content!, out var read, out var flaw, cancel) ? read : throw new InvalidDataException(flaw.Text);
+        var table = ListFile.TryRead(batch.Content!, out var read, out var error, cancel) ? read : throw new InvalidDataException(error.Text);
         var now = clock.GetCurrentInstant();
         var vocabulary = await Vocabulary.Load(db, member, options, cancel);
         return (table, await BatchPlan.Make(table, request, vocabulary, member, db, now, cancel));

@@ -23,15 +23,15 @@ internal static class XlsxBudget
     // Texts that several cells share may be many, but each is somewhere in a cell.
     private const int MaxTexts = ListFile.MaxRows * 20;
 
-    private static readonly Flaw TooLarge = new(
+    private static readonly ValidationError TooLarge = new(
         "list-unpacks-too-large", $"This workbook unpacks to more than {MaxUnpacked / 1024 / 1024} MB, far more than a list of links. Save the one sheet as CSV and upload that.");
 
-    private static readonly Flaw TooLongText = new("list-cell-too-long", $"A cell of this workbook has more than {MaxText:N0} characters. Shorten it, then upload the workbook again.");
+    private static readonly ValidationError TooLongText = new("list-cell-too-long", $"A cell of this workbook has more than {MaxText:N0} characters. Shorten it, then upload the workbook again.");
 
     /// <summary>Why the workbook is not read; null where nothing speaks against it.</summary>
     /// <exception cref="XmlException">A part is not XML.</exception>
     /// <exception cref="InvalidDataException">It is no ZIP archive, or damaged.</exception>
-    public static Flaw? FlawOf(byte[] content, CancellationToken cancel)
+    public static ValidationError? ErrorOf(byte[] content, CancellationToken cancel)
     {
         using var archive = new ZipArchive(new MemoryStream(content), ZipArchiveMode.Read);
         if (archive.Entries.Count > MaxParts)
@@ -45,9 +45,9 @@ internal static class XlsxBudget
             // The sizes that an archive tells of itself may be lies, so what comes out is counted.
             using var stream = new CountedStream(part.Open(), left, cancel);
             var isSheet = part.FullName.StartsWith("xl/", StringComparison.OrdinalIgnoreCase) && part.FullName.EndsWith(".xml", StringComparison.OrdinalIgnoreCase);
-            if ((isSheet ? FlawOf(stream) : null) is { } flaw)
+            if ((isSheet ? ErrorOf(stream) : null) is { } error)
             {
-                return flaw;
+                return error;
             }
 
             stream.CopyTo(Stream.Null);
@@ -61,7 +61,7 @@ internal static class XlsxBudget
         return null;
     }
 
-    private static Flaw? FlawOf(CountedStream part)
+    private static ValidationError? ErrorOf(CountedStream part)
     {
         using var reader = XmlReader.Create(part, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, CheckCharacters = false });
         var buffer = new char[4096];

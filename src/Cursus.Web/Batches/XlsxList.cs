@@ -9,13 +9,13 @@ namespace Cursus.Web.Batches;
 /// <summary>Reads a list from the first sheet of an XLSX workbook (ECMA-376, which is a ZIP archive of XML parts).</summary>
 internal static class XlsxList
 {
-    public static (ListTable? Table, Flaw? Flaw) Read(byte[] content, CancellationToken cancel)
+    public static (ListTable? Table, ValidationError? Error) Read(byte[] content, CancellationToken cancel)
     {
         try
         {
-            if (XlsxBudget.FlawOf(content, cancel) is { } flaw)
+            if (XlsxBudget.ErrorOf(content, cancel) is { } error)
             {
-                return (null, flaw);
+                return (null, error);
             }
 
             using var stream = new MemoryStream(content);
@@ -24,11 +24,11 @@ internal static class XlsxList
         catch (Exception e) when (e is InvalidDataException or XmlException or KeyNotFoundException or ArgumentException or InvalidOperationException or FormatException or NotSupportedException or NullReferenceException or IndexOutOfRangeException)
         {
             // A damaged archive can fail in the reader in any of these ways; none is worth telling apart.
-            return (null, new Flaw("list-damaged", "This workbook can’t be opened: it is damaged or protected by a password. Save it again as XLSX or CSV, then retry."));
+            return (null, new ValidationError("list-damaged", "This workbook can’t be opened: it is damaged or protected by a password. Save it again as XLSX or CSV, then retry."));
         }
     }
 
-    private static (ListTable? Table, Flaw? Flaw) ReadRows(MemoryStream stream, CancellationToken cancel)
+    private static (ListTable? Table, ValidationError? Error) ReadRows(MemoryStream stream, CancellationToken cancel)
     {
         List<string>? names = null;
         var rows = new List<ListRow>();

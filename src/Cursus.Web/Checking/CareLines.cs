@@ -28,7 +28,7 @@ internal static class CareLines
         ];
     }
 
-    private static string Hurting(IReadOnlyList<CarePages.HurtRow> hurt)
+    private static string Hurting(IReadOnlyList<CarePages.ImpactRow> hurt)
     {
         var (clicks, posts) = (hurt.Sum(h => h.RecentClicks), hurt.Where(h => h.Title is not null).ToList());
         var where = posts.Count switch

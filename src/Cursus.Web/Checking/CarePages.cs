@@ -33,10 +33,10 @@ internal static class CarePages
     }
 
     /// <summary>What pages hurt: posts, and links without one by their campaign; of each page those with the most recent clicks first.</summary>
-    public static async Task<ILookup<Guid, HurtRow>> Hurt(CursusDb db, Guid workspaceId, IReadOnlyList<Guid> keys, Instant now, LocalDate today, CancellationToken cancel)
+    public static async Task<ILookup<Guid, ImpactRow>> Hurt(CursusDb db, Guid workspaceId, IReadOnlyList<Guid> keys, Instant now, LocalDate today, CancellationToken cancel)
     {
         var since = today.PlusDays(-RecentDays);
-        var rows = await db.Database.SqlQuery<HurtRow>(
+        var rows = await db.Database.SqlQuery<ImpactRow>(
             $"""
             select l.page_key, po.id as post, po.title as title, c.key as campaign, c.name as campaign_name, count(*)::int as links,
                 coalesce(sum(recent.clicks), 0)::bigint as recent_clicks,
@@ -58,7 +58,7 @@ internal static class CarePages
         return [.. pages.Select(p => Of(p, [.. hurt[p.Key]], ofWorkspace))];
     }
 
-    private static NeedsCare.Response Of(CheckedPage page, IReadOnlyList<HurtRow> hurt, string? ofWorkspace)
+    private static NeedsCare.Response Of(CheckedPage page, IReadOnlyList<ImpactRow> hurt, string? ofWorkspace)
     {
         var state = page.State;
         string[] fallbacks = [.. hurt.Select(h => h.Fallback ?? ofWorkspace).OfType<string>().Distinct()];
@@ -69,5 +69,5 @@ internal static class CarePages
             state.IsDead && page.IgnoredUntil is null ? fallbacks : [], page.IgnoredUntil);
     }
 
-    internal sealed record HurtRow(Guid PageKey, Guid? Post, string? Title, string? Campaign, string? CampaignName, int Links, long RecentClicks, string? Fallback);
+    internal sealed record ImpactRow(Guid PageKey, Guid? Post, string? Title, string? Campaign, string? CampaignName, int Links, long RecentClicks, string? Fallback);
 }

@@ -66,12 +66,12 @@ public static class HowLinksAreChecked
         string[] words = [.. typed.Select(w => (w ?? "").Trim()).Where(w => w.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase)];
         if (words.Length > GoneWords.Most)
         {
-            errors.Add("goneWords", new Flaw("words-many", $"List at most {GoneWords.Most} words."));
+            errors.Add("goneWords", new ValidationError("words-many", $"List at most {GoneWords.Most} words."));
         }
 
         if (words.FirstOrDefault(w => w.Length is < 3 or > GoneWords.MaxLength) is { } wrong)
         {
-            errors.Add("goneWords", new Flaw("word", $"“{wrong}” can’t be used. Enter 3 to {GoneWords.MaxLength} characters, for example “no longer available”."));
+            errors.Add("goneWords", new ValidationError("word", $"“{wrong}” can’t be used. Enter 3 to {GoneWords.MaxLength} characters, for example “no longer available”."));
         }
 
         return words;

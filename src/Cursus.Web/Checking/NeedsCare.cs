@@ -121,7 +121,7 @@ public static class NeedsCare
 
         return request.Days is >= 1 and <= LongestIgnored and var days
             ? await Change(id, page => page.IgnoredUntil = clock.GetCurrentInstant() + Duration.FromDays(days), member, db, feed, clock, cancel)
-            : ApiProblem.Invalid("days", new Flaw("days", $"Enter the number of days, from 1 to {LongestIgnored}."));
+            : ApiProblem.Invalid("days", new ValidationError("days", $"Enter the number of days, from 1 to {LongestIgnored}."));
     }
 
     private static Task<Results<Ok<Response>, ProblemHttpResult>> Heed(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel) =>

@@ -62,7 +62,7 @@ internal class PageCheck(OutgoingClient outgoing, SiteRules rules, CursusOptions
         }
         catch (PageNotFetchedException e)
         {
-            return new PageAnswer { Trouble = TroubleOf(e.Flaw.Code) };
+            return new PageAnswer { Trouble = TroubleOf(e.Error.Code) };
         }
     }
 

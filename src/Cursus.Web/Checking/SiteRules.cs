@@ -17,10 +17,10 @@ internal sealed class SiteRules(OutgoingClient outgoing, IMemoryCache cache)
     private static readonly TimeSpan Kept = TimeSpan.FromHours(12);
     private static readonly TimeSpan KeptWhileAway = TimeSpan.FromMinutes(10);
 
-    public static readonly Flaw StayAway = new("page-robots", "The site asks programs to stay away from this page.");
+    public static readonly ValidationError StayAway = new("page-robots", "The site asks programs to stay away from this page.");
 
     /// <summary>Why a page must not be asked; null where it may.</summary>
-    public async Task<Flaw?> Against(WebAddress address, CancellationToken cancel)
+    public async Task<ValidationError?> Against(WebAddress address, CancellationToken cancel)
     {
         var rules = await Of(address, cancel);
         return rules.Allows(address.Path + (address.Query is { } query ? "?" + query : "")) ? null : StayAway;

@@ -40,13 +40,13 @@ public static class ReferrerRules
         var host = ReferrerHost.OfTyped(request.Host);
         if (host is null)
         {
-            errors.Add("host", new Flaw("referrer-host", "Enter a host, such as forum.northmoor.example, or paste an address on it."));
+            errors.Add("host", new ValidationError("referrer-host", "Enter a host, such as forum.northmoor.example, or paste an address on it."));
         }
 
         var channel = request.Channel is null ? null : await db.Channels.FirstOrDefaultAsync(c => c.WorkspaceId == member.WorkspaceId && c.Key == request.Channel, cancel);
         if (request.Channel is not null && channel is null)
         {
-            errors.Add("channel", new Flaw("unknown-channel", $"This workspace has no channel “{request.Channel}”. Choose an existing one, or “our own site”."));
+            errors.Add("channel", new ValidationError("unknown-channel", $"This workspace has no channel “{request.Channel}”. Choose an existing one, or “our own site”."));
         }
 
         if (errors.Any)

@@ -72,7 +72,7 @@ public static class CodeBundle
     {
         if (request.Columns is < 1 or > 6 || request.Rows is < 1 or > 12)
         {
-            return ApiProblem.Invalid("columns", new Flaw("labels-grid", "A page holds 1 to 6 labels across and 1 to 12 down."));
+            return ApiProblem.Invalid("columns", new ValidationError("labels-grid", "A page holds 1 to 6 labels across and 1 to 12 down."));
         }
 
         var (finished, problem) = await Finish(request.Links, codes, cancel);
@@ -89,7 +89,7 @@ public static class CodeBundle
     {
         if (ids.Count is 0 or > MostLinks)
         {
-            return (null, ApiProblem.Invalid("links", new Flaw("links-count", $"Choose 1 to {MostLinks} links.")));
+            return (null, ApiProblem.Invalid("links", new ValidationError("links-count", $"Choose 1 to {MostLinks} links.")));
         }
 
         var links = await codes.FindLinks(ids, cancel);

@@ -42,7 +42,7 @@ public static class CodeFiles
         var style = asked.Style is { } styleId ? await codes.FindStyle(styleId, cancel) : null;
         if (asked.Style is not null && style is null)
         {
-            errors.Add("style", new Flaw("style-unknown", "This workspace has no such style. It may have been deleted."));
+            errors.Add("style", new ValidationError("style-unknown", "This workspace has no such style. It may have been deleted."));
         }
 
         return await Write(link, asked.Code ?? ScannedPath.OwnCode, style, format, asked.Size, asked.Place, errors, codes, cancel);
@@ -84,7 +84,7 @@ public static class CodeFiles
     /// <summary>Why a code can't be handed out; null where it can.</summary>
     internal static ProblemHttpResult? Refusal(FinishedCode code, string slug) =>
         CodeJudgement.Of(code).Findings.FirstOrDefault(f => f.IsRefused) is { } finding
-            ? ApiProblem.Invalid("style", new Flaw(finding.Rule, $"The QR code for “{slug}” wouldn’t scan reliably. {finding.Reason}{(finding.FixLabel is { } fix ? $" {fix}." : "")}"))
+            ? ApiProblem.Invalid("style", new ValidationError(finding.Rule, $"The QR code for “{slug}” wouldn’t scan reliably. {finding.Reason}{(finding.FixLabel is { } fix ? $" {fix}." : "")}"))
             : null;
 
     /// <summary>Post, channel and variant; the link's title where it has no post.</summary>

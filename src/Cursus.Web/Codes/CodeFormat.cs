@@ -30,7 +30,7 @@ internal sealed record CodeFormat(string Ending, string Type, bool IsMeasuredInM
         var format = All.FirstOrDefault(f => f.Ending == ending);
         if (format is null)
         {
-            errors.Add("format", new Flaw("format-unknown", "Choose svg, png or pdf."));
+            errors.Add("format", new ValidationError("format-unknown", "Choose svg, png or pdf."));
         }
 
         return format;
@@ -40,7 +40,7 @@ internal sealed record CodeFormat(string Ending, string Type, bool IsMeasuredInM
     {
         if (size is { } wanted && (IsMeasuredInMm ? wanted is < LeastMm or > MostMm : wanted is < LeastPixels or > CodePictures.MostPixels))
         {
-            errors.Add("size", new Flaw("size", IsMeasuredInMm ? $"Choose a width of {LeastMm} to {MostMm:N0} mm." : $"Choose a width of {LeastPixels} to {CodePictures.MostPixels:N0} pixels."));
+            errors.Add("size", new ValidationError("size", IsMeasuredInMm ? $"Choose a width of {LeastMm} to {MostMm:N0} mm." : $"Choose a width of {LeastPixels} to {CodePictures.MostPixels:N0} pixels."));
         }
     }
 

@@ -35,10 +35,10 @@ public static class CodeLogos
         string? name, HttpRequest request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
     {
         var (upload, tooLarge) = await LogoUpload.Read(request, cancel);
-        var (art, flaw) = upload is null ? (null, tooLarge) : LogoFile.Read(upload);
-        if (flaw is not null)
+        var (art, error) = upload is null ? (null, tooLarge) : LogoFile.Read(upload);
+        if (error is not null)
         {
-            return ApiProblem.Invalid("logo", flaw);
+            return ApiProblem.Invalid("logo", error);
         }
 
         var logo = new SavedCodeLogo

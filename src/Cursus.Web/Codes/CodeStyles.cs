@@ -123,7 +123,7 @@ public static class CodeStyles
         saved.IsDefault = request.IsDefault ?? saved.IsDefault;
         if (saved.Name.Length is 0 or > MaxName)
         {
-            errors.Add("name", new Flaw("style-name", $"Enter a style name of at most {MaxName} characters."));
+            errors.Add("name", new ValidationError("style-name", $"Enter a style name of at most {MaxName} characters."));
         }
 
         if (request.Style is { } style)

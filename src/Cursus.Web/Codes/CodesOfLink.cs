@@ -34,7 +34,7 @@ public static class CodesOfLink
         api.MapDelete("/links/{id:guid}/codes/{number:int}", Remove).ForEditors().WithSummary("Archive a code; printed copies still work and count");
     }
 
-    internal static Flaw NoSuchCode(int number) => new("code-unknown", $"This link has no code {number}. Add it first, or use code {ScannedPath.OwnCode}, which every link has.");
+    internal static ValidationError NoSuchCode(int number) => new("code-unknown", $"This link has no code {number}. Add it first, or use code {ScannedPath.OwnCode}, which every link has.");
 
     private static async Task<Results<Ok<ListResponse>, ProblemHttpResult>> List(Guid id, CodesOfWorkspace codes, CancellationToken cancel) =>
         await codes.FindLink(id, cancel) is { } link ? TypedResults.Ok(await Read(link, codes, cancel)) : ApiProblem.NotFound("link");
@@ -103,7 +103,7 @@ public static class CodesOfLink
 
     private static (string? Name, ProblemHttpResult? Problem) ReadName(string? text, IEnumerable<LinkCode> others) => text?.Trim() switch
     {
-        null or { Length: 0 or > MaxName } => (null, ApiProblem.Invalid("name", new Flaw("code-name", $"Enter where this code is used, in at most {MaxName} characters, for example Poster A."))),
+        null or { Length: 0 or > MaxName } => (null, ApiProblem.Invalid("name", new ValidationError("code-name", $"Enter where this code is used, in at most {MaxName} characters, for example Poster A."))),
         var name when others.Any(c => c.RemovedAt is null && string.Equals(c.Name, name, StringComparison.OrdinalIgnoreCase)) =>
             (null, ApiProblem.Conflict("code-taken", $"This link already has a code called “{name}”. Choose another name.")),
         var name => (name, null),

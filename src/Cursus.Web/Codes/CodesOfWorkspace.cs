@@ -55,15 +55,15 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
     /// <summary>A style's logo. What is wrong with the style is told under <paramref name="field"/>.</summary>
     public async Task<LogoArt?> CheckStyle(CodeStyle style, FieldErrors errors, string field, CancellationToken cancel)
     {
-        foreach (var (part, flaw) in style.Flaws())
+        foreach (var (part, error) in style.Errors())
         {
-            errors.Add($"{field}.{part}", flaw);
+            errors.Add($"{field}.{part}", error);
         }
 
         var logo = await FindLogo(style, cancel);
         if (style.Logo is not null && logo is null)
         {
-            errors.Add($"{field}.logo", new Flaw("logo-unknown", "This workspace has no such logo. Upload it again."));
+            errors.Add($"{field}.logo", new ValidationError("logo-unknown", "This workspace has no such logo. Upload it again."));
         }
 
         return logo;

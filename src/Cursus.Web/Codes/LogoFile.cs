@@ -10,8 +10,8 @@ internal static class LogoFile
     private const int MaxPixels = 16_000_000;
     private const int MostSide = 512;
 
-    /// <returns>The logo, or the flaw that says why there is none.</returns>
-    public static (LogoArt? Art, Flaw? Flaw) Read(byte[] upload)
+    /// <returns>The logo, or the error that says why there is none.</returns>
+    public static (LogoArt? Art, ValidationError? Error) Read(byte[] upload)
     {
         if (upload.AsSpan().TrimStart("\uFEFF \t\r\n"u8).StartsWith("<"u8))
         {
@@ -22,19 +22,19 @@ internal static class LogoFile
         using var codec = SKCodec.Create(data);
         if (codec is not { EncodedFormat: SKEncodedImageFormat.Png })
         {
-            return (null, new Flaw("logo-format", "A logo is a PNG or an SVG file. Save it as one of them and try again."));
+            return (null, new ValidationError("logo-format", "A logo is a PNG or an SVG file. Save it as one of them and try again."));
         }
 
         // The size stands in the file's head: what would grow without measure is refused before it is unpacked.
         if ((long)codec.Info.Width * codec.Info.Height > MaxPixels)
         {
-            return (null, new Flaw("logo-large", $"The logo is {codec.Info.Width:N0} by {codec.Info.Height:N0} pixels. Use one of at most 4,000 by 4,000."));
+            return (null, new ValidationError("logo-large", $"The logo is {codec.Info.Width:N0} by {codec.Info.Height:N0} pixels. Use one of at most 4,000 by 4,000."));
         }
 
         using var picture = SKBitmap.Decode(codec);
         if (picture is null)
         {
-            return (null, new Flaw("logo-broken", "The picture is damaged. Save it again and retry."));
+            return (null, new ValidationError("logo-broken", "The picture is damaged. Save it again and retry."));
         }
 
         var scale = Math.Min(1f, (float)MostSide / Math.Max(picture.Width, picture.Height));

@@ -38,12 +38,12 @@ public static class NoticeSheet
         var headline = asked.Headline?.Trim() is { Length: > 0 } given ? given : link.Post ?? link.Title;
         if (headline.Length > MaxHeadline)
         {
-            errors.Add("headline", new Flaw("headline-long", $"The headline can have at most {MaxHeadline} characters. Shorten it."));
+            errors.Add("headline", new ValidationError("headline-long", $"The headline can have at most {MaxHeadline} characters. Shorten it."));
         }
 
         if (asked.Text?.Length > MaxText)
         {
-            errors.Add("text", new Flaw("text-long", $"The text can have at most {MaxText} characters. Shorten it."));
+            errors.Add("text", new ValidationError("text-long", $"The text can have at most {MaxText} characters. Shorten it."));
         }
 
         var number = asked.Code ?? ScannedPath.OwnCode;

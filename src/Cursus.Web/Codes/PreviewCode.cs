@@ -78,7 +78,7 @@ public static class PreviewCode
         var place = PrintPlace.All.FirstOrDefault(p => p.Key == key);
         if (key is not null && place is null)
         {
-            errors.Add("place", new Flaw("place-unknown", $"There is no viewing distance “{key}”. Choose one of {string.Join(", ", PrintPlace.All.Select(p => p.Key))}."));
+            errors.Add("place", new ValidationError("place-unknown", $"There is no viewing distance “{key}”. Choose one of {string.Join(", ", PrintPlace.All.Select(p => p.Key))}."));
         }
 
         return place;

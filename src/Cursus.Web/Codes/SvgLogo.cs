@@ -19,8 +19,8 @@ internal static class SvgLogo
 
     private static readonly string[] Ignored = ["title", "desc", "metadata", "defs"];
 
-    /// <returns>The shapes, or the flaw that says why there are none.</returns>
-    public static (LogoArt? Art, Flaw? Flaw) Read(byte[] upload)
+    /// <returns>The shapes, or the error that says why there are none.</returns>
+    public static (LogoArt? Art, ValidationError? Error) Read(byte[] upload)
     {
         try
         {
@@ -65,7 +65,7 @@ internal static class SvgLogo
 
     private static FormatException TooMany() => new($"The SVG has more than {MostElements} shapes. Simplify it, or use a PNG.");
 
-    private static (LogoArt?, Flaw?) Read(XElement root)
+    private static (LogoArt?, ValidationError?) Read(XElement root)
     {
         var box = Numbers((string?)root.Attribute("viewBox")) is [var x, var y, var w, var h] ? SKRect.Create(x, y, w, h)
             : SKRect.Create(0, 0, Number(root, "width"), Number(root, "height"));
@@ -179,7 +179,7 @@ internal static class SvgLogo
             .Select(t => float.TryParse(t.AsSpan().TrimEnd("px"), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && float.IsFinite(number) ? number : 0),
     ];
 
-    private static (LogoArt?, Flaw?) Refuse(string code, string text) => (null, new Flaw(code, text));
+    private static (LogoArt?, ValidationError?) Refuse(string code, string text) => (null, new ValidationError(code, text));
 
     /// <summary>What shapes are painted with; groups pass theirs on. Null for none.</summary>
     private sealed record Ink(string? Fill, string? Stroke, float StrokeWidth)

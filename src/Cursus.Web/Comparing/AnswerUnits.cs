@@ -33,7 +33,7 @@ internal static class AnswerUnits
             }
         }
 
-        var (days, period) = (counted.Links?.UnitDays ?? [], question.Stretches[span]);
+        var (days, period) = (counted.Links?.UnitDays ?? [], question.Ranges[span]);
         bool IsNew(int unit) => kind == UnitKind.Post && days[unit] >= period.First && days[unit] <= period.LastDay;
         if (kind == UnitKind.Post && isOfLink && counted.Links is { } links)
         {

@@ -100,7 +100,7 @@ public static class BreakdownReport
         var errors = new FieldErrors();
         if (limit is < 1 or > MostRows)
         {
-            errors.Add("limit", new Flaw("limit", $"List 1 to {MostRows:N0} groups; the rest are summed up."));
+            errors.Add("limit", new ValidationError("limit", $"List 1 to {MostRows:N0} groups; the rest are summed up."));
         }
 
         return Read(request, member, clock, errors) is { } question ? TypedResults.Ok(await Answer(question, limit ?? UsualRows, counting, cancel)) : ApiProblem.Invalid(errors);

@@ -131,7 +131,7 @@ public static class ClickFiles
     private static async IAsyncEnumerable<string[]> Clicks(Question question, string? kinds, Counting counting, [EnumeratorCancellation] CancellationToken cancel)
     {
         await using var snapshot = await counting.OpenLong(cancel);
-        var days = Core.Comparing.Stretch.Of(question.Period);
+        var days = Core.Comparing.DateRange.Of(question.Period);
         var groups = LinkDimensions.Select(by => Dimension.All[by]).ToArray();
         var clicks = snapshot.Rows(
             question.Parameters,
@@ -178,7 +178,7 @@ public static class ClickFiles
     {
         if (kinds is not (null or "people" or "all"))
         {
-            errors.Add("kinds", new Flaw("kinds", "Choose “people” for clicks by people, or “all” for everything recorded."));
+            errors.Add("kinds", new ValidationError("kinds", "Choose “people” for clicks by people, or “all” for everything recorded."));
         }
 
         // The clicks themselves are by nothing; the question wants to be by something.

@@ -25,29 +25,29 @@ internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> C
     public int NumberOf(int groupOfLink) => Groups == Links!.Groups ? groupOfLink : Groups.Of(Links.Groups.All[groupOfLink]);
 
     /// <param name="dimensions">What is grouped by; none for everything in one.</param>
-    /// <param name="stretches">By number of the span.</param>
+    /// <param name="ranges">By number of the span.</param>
     /// <param name="needsAll">Whether <see cref="All"/> is needed, and which of the links were clicked and when they went out; counted from the clicks, none of that is known.</param>
-    /// <param name="unitSpans">In how many of the stretches, from the first, units are counted apart.</param>
+    /// <param name="unitSpans">In how many of the ranges, from the first, units are counted apart.</param>
     public static async Task<Counted> Read(
-        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<Stretch> stretches, CountStep step, bool needsAll, CancellationToken cancel, int unitSpans = 0)
+        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<DateRange> ranges, CountStep step, bool needsAll, CancellationToken cancel, int unitSpans = 0)
     {
         var told = CountedSql.ClickDimensions(question, dimensions).ToList();
         var observed = told.Select(d => d.Observed!).Distinct().ToList();
         if (CountedSql.NeedsClicks(observed, step))
         {
-            return await FromClicks(snapshot, question, dimensions, stretches, step, unitSpans, cancel);
+            return await FromClicks(snapshot, question, dimensions, ranges, step, unitSpans, cancel);
         }
 
-        var heldAgainst = told.Select(d => d.HeldAgainst).OfType<string>().FirstOrDefault();
-        var picked = await PickedLinks.Read(snapshot, question, dimensions, isPlaced: unitSpans > 0 || (needsAll && dimensions is [{ IsOfLink: true }]), heldAgainst is not null, cancel);
-        var counts = await RollUpCounts.Read(snapshot, question, picked, stretches, step, observed.SingleOrDefault(), heldAgainst, needsAll, unitSpans, cancel);
+        var comparisonKey = told.Select(d => d.ComparisonKey).OfType<string>().FirstOrDefault();
+        var picked = await PickedLinks.Read(snapshot, question, dimensions, isPlaced: unitSpans > 0 || (needsAll && dimensions is [{ IsOfLink: true }]), comparisonKey is not null, cancel);
+        var counts = await RollUpCounts.Read(snapshot, question, picked, ranges, step, observed.SingleOrDefault(), comparisonKey, needsAll, unitSpans, cancel);
         if (observed.Count == 0)
         {
             return new(picked.Groups, [.. counts.OfPeople], counts.All, picked);
         }
 
         var cells = counts.Cells.ToList();
-        var groupsOf = await ToldGroups.Of(snapshot, question, dimensions, observed[0], heldAgainst, [.. cells.Select(c => (c.Value, c.Held)).Distinct()], cancel);
+        var groupsOf = await ToldGroups.Of(snapshot, question, dimensions, observed[0], comparisonKey, [.. cells.Select(c => (c.Value, c.Held)).Distinct()], cancel);
         var (groups, counted) = (new GroupNumbers(), new List<CountedCell>(cells.Count));
         foreach (var (cell, value, held, count) in cells)
         {
@@ -61,10 +61,10 @@ internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> C
     }
 
     private static async Task<Counted> FromClicks(
-        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<Stretch> stretches, CountStep step, int unitSpans, CancellationToken cancel)
+        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, IReadOnlyList<DateRange> ranges, CountStep step, int unitSpans, CancellationToken cancel)
     {
         var isByUnit = unitSpans > 0;
-        var links = isByUnit ? await PickedLinks.Read(snapshot, question, dimensions, isPlaced: true, isHeldAgainst: false, cancel) : null;
+        var links = isByUnit ? await PickedLinks.Read(snapshot, question, dimensions, isPlaced: true, hasComparisonKey: false, cancel) : null;
         var columns = string.Concat(CountedSql.Columns(dimensions).Select(c => $"{c.Key}, {c.Label}, "));
         var after = 2 * dimensions.Count;
         var groups = new GroupNumbers();
@@ -72,7 +72,7 @@ internal sealed record Counted(GroupNumbers Groups, IReadOnlyList<CountedCell> C
             question,
             $"""
             with {CountedSql.Picked(question, dimensions, isPlaced: isByUnit)},
-            {CountedSql.Counted(question, dimensions, stretches, step, isByUnit)}
+            {CountedSql.Counted(question, dimensions, ranges, step, isByUnit)}
             select {columns}c.span, c.at, {(isByUnit ? "c.unit_id" : "null::uuid")}, sum(c.clicks)::bigint
             from counted c {CountedSql.Joins(question, dimensions)} where true {CountedSql.ClickFilters(question)}
             group by {string.Join(", ", Enumerable.Range(1, after + 3))}

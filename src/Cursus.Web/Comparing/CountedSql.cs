@@ -6,7 +6,7 @@ namespace Cursus.Web.Comparing;
 
 /// <summary>
 /// Writes the tables that questions are answered from. <c>picked l</c>: the links that are asked about, with their groups. <c>counted c</c>: people's clicks of these by several things that clicks tell, summed up
-/// from the clicks themselves by the link's groups, stretch (<c>span</c>: 0 for what is asked, 1 for what it is compared with), step of time and these things. Only names from the dimension table, dates and numbers
+/// from the clicks themselves by the link's groups, range (<c>span</c>: 0 for what is asked, 1 for what it is compared with), step of time and these things. Only names from the dimension table, dates and numbers
 /// stand in the SQL; what people typed are parameters.
 /// </summary>
 internal static class CountedSql
@@ -43,25 +43,25 @@ internal static class CountedSql
     }
 
     /// <param name="groups">The dimensions that it is grouped by; those of <c>picked</c>.</param>
-    /// <param name="stretches">By number of the span.</param>
+    /// <param name="ranges">By number of the span.</param>
     /// <param name="step">Of a column <c>at</c> of local times, null in what is compared with.</param>
     /// <param name="isByUnit">Whether a column <c>unit_id</c> is needed; <c>picked</c> then has it.</param>
-    public static string Counted(Question question, IReadOnlyList<Dimension> groups, IReadOnlyList<Stretch> stretches, CountStep step, bool isByUnit = false)
+    public static string Counted(Question question, IReadOnlyList<Dimension> groups, IReadOnlyList<DateRange> ranges, CountStep step, bool isByUnit = false)
     {
         var told = ClickDimensions(question, groups).ToList();
         var observed = told.Select(d => d.Observed!).Distinct().ToList();
         List<string> ofLink =
         [
             .. groups.Index().Where(g => g.Item.IsOfLink).SelectMany(g => new[] { $"key{g.Index}", $"label{g.Index}" }),
-            .. told.Select(d => d.HeldAgainst).OfType<string>().Distinct(),
+            .. told.Select(d => d.ComparisonKey).OfType<string>().Distinct(),
             .. isByUnit ? ["unit_id"] : Array.Empty<string>(),
         ];
-        var parts = stretches.Select((stretch, span) => $"""
+        var parts = ranges.Select((range, span) => $"""
             select {string.Concat(ofLink.Select(c => $"l.{c}, "))}{span} as span, {string.Join(", ", observed.Select(o => $"{Told[o]} as {o}"))},
-                {(span > 0 ? "null::timestamp" : StepOf(step, stretch, question.WeekStart))} as at
+                {(span > 0 ? "null::timestamp" : StepOf(step, range, question.WeekStart))} as at
             from clicks c join picked l on l.id = c.link_id left join user_agents ua on ua.id = c.user_agent_id
-                cross join lateral (select {LocalTimeSql.During(stretch, question.Zone)} as local) as clock
-            where c.kind = 0 and {During(stretch, question.Zone)}
+                cross join lateral (select {LocalTimeSql.During(range, question.Zone)} as local) as clock
+            where c.kind = 0 and {During(range, question.Zone)}
             """);
         string[] columns = [.. ofLink, "span", .. observed, "at"];
         return $"""
@@ -72,15 +72,15 @@ internal static class CountedSql
             """;
     }
 
-    /// <summary>People's clicks in the part of a day at the end of a stretch, by link and what they tell: the link, what, and how many.</summary>
+    /// <summary>People's clicks in the part of a day at the end of a range, by link and what they tell: the link, what, and how many.</summary>
     /// <param name="rest">The part of the day.</param>
     /// <param name="observed">What they tell; null where all count alike.</param>
-    public static string InPartOfDay(Question question, Stretch stretch, Interval rest, string? observed) => $"""
+    public static string InPartOfDay(Question question, DateRange range, Interval rest, string? observed) => $"""
         with {Picked(question, [])}
         select c.link_id, {(observed is null ? "''" : $"({Told[observed]})::text")} as told, count(*)
         from clicks c join picked l on l.id = c.link_id left join user_agents ua on ua.id = c.user_agent_id
-            cross join lateral (select {LocalTimeSql.During(stretch, question.Zone)} as local) as clock
-        where c.kind = 0 and c.at >= {LocalTimeSql.Moment(rest.Start)} and c.at < {LocalTimeSql.Moment(rest.End)} and clock.local::date = date '{Iso(stretch.Last.PlusDays(1))}'
+            cross join lateral (select {LocalTimeSql.During(range, question.Zone)} as local) as clock
+        where c.kind = 0 and c.at >= {LocalTimeSql.Moment(rest.Start)} and c.at < {LocalTimeSql.Moment(rest.End)} and clock.local::date = date '{Iso(range.Last.PlusDays(1))}'
         group by 1, 2
         """;
 
@@ -106,20 +106,20 @@ internal static class CountedSql
     /// <summary>What a link's clicks are one with. Posts are compared on the channels that they share; everything else by post, and links of no post by themselves.</summary>
     private static string UnitOf(Question question) => question.By == "post" ? "coalesce(l.channel_id, l.id)" : "coalesce(po.id, l.id)";
 
-    private static string StepOf(CountStep step, Stretch stretch, IsoDayOfWeek weekStart) => step switch
+    private static string StepOf(CountStep step, DateRange range, IsoDayOfWeek weekStart) => step switch
     {
         CountStep.Whole => "null::timestamp",
-        CountStep.SevenDays => $"(date '{Iso(stretch.Last)}' - (date '{Iso(stretch.Last)}' - clock.local::date) / 7 * 7 - 6)::timestamp",
+        CountStep.SevenDays => $"(date '{Iso(range.Last)}' - (date '{Iso(range.Last)}' - clock.local::date) / 7 * 7 - 6)::timestamp",
         CountStep.Week => $"date_trunc('week', clock.local - interval '{weekStart - IsoDayOfWeek.Monday} days') + interval '{weekStart - IsoDayOfWeek.Monday} days'",
         _ => $"date_trunc('{step}', clock.local)",
     };
 
     /// <summary>By the local day, as the roll-ups count it; a day on either side of it leaves out other months.</summary>
-    public static string During(Stretch stretch, DateTimeZone zone)
+    public static string During(DateRange range, DateTimeZone zone)
     {
-        var (start, end) = LocalTimeSql.Around(stretch, zone);
-        var part = stretch.Rest is { } rest ? $" or (c.at < {LocalTimeSql.Moment(rest.End)} and clock.local::date = date '{Iso(stretch.Last.PlusDays(1))}')" : "";
-        return $"c.at >= {LocalTimeSql.Moment(start)} and c.at < {LocalTimeSql.Moment(end)} and (clock.local::date between date '{Iso(stretch.First)}' and date '{Iso(stretch.Last)}'{part})";
+        var (start, end) = LocalTimeSql.Around(range, zone);
+        var part = range.Rest is { } rest ? $" or (c.at < {LocalTimeSql.Moment(rest.End)} and clock.local::date = date '{Iso(range.Last.PlusDays(1))}')" : "";
+        return $"c.at >= {LocalTimeSql.Moment(start)} and c.at < {LocalTimeSql.Moment(end)} and (clock.local::date between date '{Iso(range.First)}' and date '{Iso(range.Last)}'{part})";
     }
 
     private static string Iso(LocalDate day) => LocalDatePattern.Iso.Format(day);

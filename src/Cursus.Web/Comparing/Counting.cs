@@ -57,7 +57,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
         var dimension = Dimension.All[question.By];
         var kind = AnswerUnits.KindOf(question.By);
         var step = kind == UnitKind.Week ? CountStep.SevenDays : CountStep.Whole;
-        var counted = await Counted.Read(snapshot, question, [dimension], question.Stretches, step, needsAll: true, cancel, unitSpans: kind is null or UnitKind.Week ? 0 : hasChanges ? 2 : 1);
+        var counted = await Counted.Read(snapshot, question, [dimension], question.Ranges, step, needsAll: true, cancel, unitSpans: kind is null or UnitKind.Week ? 0 : hasChanges ? 2 : 1);
         var groups = GroupsOf(counted);
         if (dimension.IsOfLink)
         {
@@ -84,7 +84,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
     public async Task<IReadOnlyDictionary<string, (long Clicks, long Visitors)>> CountsByKey(Question question, CancellationToken cancel)
     {
         await using var snapshot = await Open(question.WorkspaceId, cancel);
-        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], question.Stretches, CountStep.Whole, needsAll: false, cancel);
+        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], question.Ranges, CountStep.Whole, needsAll: false, cancel);
         return counted.Cells.GroupBy(c => counted.GroupOf(c).Key).Where(g => g.Any(c => c.IsOfPeople))
             .ToDictionary(g => g.Key, g => (g.Where(c => c.IsOfPeople).Sum(c => c.Count), g.Where(c => !c.IsOfPeople).Sum(c => c.Count)));
     }
@@ -98,12 +98,12 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
 
     /// <summary>Everything that was counted, whatever the groups.</summary>
     public static async Task<Totals> Total(Snapshot snapshot, Question question, CancellationToken cancel) =>
-        await Total(snapshot, question, await Counted.Read(snapshot, question, [], question.Stretches, CountStep.Whole, needsAll: true, cancel), cancel);
+        await Total(snapshot, question, await Counted.Read(snapshot, question, [], question.Ranges, CountStep.Whole, needsAll: true, cancel), cancel);
 
     /// <summary>The sum of what was counted in groups that have no click in common.</summary>
     private static async Task<Totals> Total(Snapshot snapshot, Question question, Counted counted, CancellationToken cancel)
     {
-        var all = counted.All ?? (await Counted.Read(snapshot, question.OfLinks, [], question.Stretches, CountStep.Whole, needsAll: true, cancel)).All!;
+        var all = counted.All ?? (await Counted.Read(snapshot, question.OfLinks, [], question.Ranges, CountStep.Whole, needsAll: true, cancel)).All!;
         var isNarrowed = question.ObservedBy().Count > 0;
         return new(
             People(0),
@@ -117,7 +117,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
     /// <summary>Clicks of each group over time, in steps of the workspace's calendar.</summary>
     public static async Task<IReadOnlyList<StepCount>> OverTime(Snapshot snapshot, Question question, CountStep step, CancellationToken cancel)
     {
-        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], [Stretch.Of(question.Period)], step, needsAll: false, cancel);
+        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], [DateRange.Of(question.Period)], step, needsAll: false, cancel);
         return
         [
             .. counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => (At: c.At!.Value, counted.GroupOf(c).Key))
@@ -157,7 +157,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
     public static async Task<(long Total, IReadOnlyList<CellCount> Cells)> ByTwo(Snapshot snapshot, Question question, string across, CancellationToken cancel)
     {
         Dimension[] both = [Dimension.All[question.By], Dimension.All[across]];
-        var counted = await Counted.Read(snapshot, question, both, [Stretch.Of(question.Period)], CountStep.Whole, needsAll: false, cancel);
+        var counted = await Counted.Read(snapshot, question, both, [DateRange.Of(question.Period)], CountStep.Whole, needsAll: false, cancel);
         var cells = counted.Cells.Where(c => c.IsOfPeople).GroupBy(c => c.Group, c => c.Count).Select(g => CellOf(counted.Groups.All[g.Key], g.Sum())).ToList();
         var total = both.Any(d => d.IsSeveral) ? (await Total(snapshot, question, cancel)).Clicks : cells.Sum(c => c.Clicks);
         return (total, cells);
@@ -210,7 +210,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
     private static async Task AddPlacements(Snapshot snapshot, Question question, Counted counted, List<GroupTally> groups, CancellationToken cancel)
     {
         var clicked = question.ObservedBy().Count == 0 ? null : await ClickedLinks(snapshot, question, cancel);
-        var links = counted.Links ?? await PickedLinks.Read(snapshot, question, [Dimension.All[question.By]], isPlaced: true, isHeldAgainst: false, cancel);
+        var links = counted.Links ?? await PickedLinks.Read(snapshot, question, [Dimension.All[question.By]], isPlaced: true, hasComparisonKey: false, cancel);
         var (from, to) = (question.Period.From, LocalDate.Min(question.Period.To, question.Today));
         foreach (var link in links.All)
         {
@@ -240,7 +240,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
     /// <summary>The links that were clicked by people who tell what the question narrows to.</summary>
     private static async Task<HashSet<Guid>> ClickedLinks(Snapshot snapshot, Question question, CancellationToken cancel)
     {
-        var byLink = await Counted.Read(snapshot, question, [Dimension.All["link"]], [Stretch.Of(question.Period)], CountStep.Whole, needsAll: false, cancel);
+        var byLink = await Counted.Read(snapshot, question, [Dimension.All["link"]], [DateRange.Of(question.Period)], CountStep.Whole, needsAll: false, cancel);
         return [.. byLink.Cells.Select(c => Guid.Parse(byLink.GroupOf(c).Key))];
     }
 

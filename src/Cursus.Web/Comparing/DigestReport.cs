@@ -57,13 +57,13 @@ public static class DigestReport
         var day = week is null ? null : LocalDatePattern.Iso.Parse(week);
         if (day is { Success: false })
         {
-            return ApiProblem.Invalid("week", new Flaw("day", $"“{week}” is no day. Write it as year-month-day, such as 2026-11-23."));
+            return ApiProblem.Invalid("week", new ValidationError("day", $"“{week}” is no day. Write it as year-month-day, such as 2026-11-23."));
         }
 
         var first = day is null ? last : NamedPeriod.WeekOf(day.Value, member.Workspace.WeekStart);
         if (first > last || first.Year < 2000)
         {
-            return ApiProblem.Invalid("week", new Flaw("week-not-over", "The digest covers complete weeks. Choose an earlier date."));
+            return ApiProblem.Invalid("week", new ValidationError("week-not-over", "The digest covers complete weeks. Choose an earlier date."));
         }
 
         var digest = await Of(member.Workspace, first, now, counting, db, cancel);
@@ -74,7 +74,7 @@ public static class DigestReport
     {
         if (request.WantsMail is not { } wants)
         {
-            return ApiProblem.Invalid("wantsMail", new Flaw("wants-mail", "Set whether the digest comes by e-mail: true or false."));
+            return ApiProblem.Invalid("wantsMail", new ValidationError("wants-mail", "Set whether the digest comes by e-mail: true or false."));
         }
 
         var self = await db.Members.FindAsync([member.Id], cancel);

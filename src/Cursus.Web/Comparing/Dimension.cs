@@ -7,8 +7,8 @@ namespace Cursus.Web.Comparing;
 /// <param name="Label">Expression of what a person reads.</param>
 /// <param name="Observed">What each click tells that the group is made of, by the column of <c>counted</c>; null where the link alone decides.</param>
 /// <param name="Join">Tables that both expressions need beside those, one a line; at most one row for a link or a click.</param>
-/// <param name="HeldAgainst">What of its link a click is held against, a column of <c>picked</c>: <c>channel_id</c> or <c>coded_link</c>, the link itself.</param>
-internal sealed record Dimension(string Key, string Label, string? Observed = null, string Join = "", string? HeldAgainst = null)
+/// <param name="ComparisonKey">What of its link a click is held against, a column of <c>picked</c>: <c>channel_id</c> or <c>coded_link</c>, the link itself.</param>
+internal sealed record Dimension(string Key, string Label, string? Observed = null, string Join = "", string? ComparisonKey = null)
 {
     private const string WeekdayNames = "array['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']";
 
@@ -64,7 +64,7 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
         ["code"] = OfClick(
             "case c.code when '' then '' else c.coded_link || '/' || c.code end",
             $"case c.code when '' then 'No QR code' else concat_ws(' · ', cl.title, {CodeName}) end", "code") with
-        { Join = "left join links cl on cl.id = c.coded_link\nleft join link_codes co on co.link_id = c.coded_link and co.number::text = c.code", HeldAgainst = "coded_link" },
+        { Join = "left join links cl on cl.id = c.coded_link\nleft join link_codes co on co.link_id = c.coded_link and co.number::text = c.code", ComparisonKey = "coded_link" },
         ["network"] = OfReferrer(
             $"case when {ReferrerOrigin.IsOwnSite} then 'own' else coalesce(rc.key, r.network) end",
             $"case when {ReferrerOrigin.IsOwnSite} then 'Own site' else coalesce(rc.name, nullif(r.network, ''), 'Unknown') end"),
@@ -74,7 +74,7 @@ internal sealed record Dimension(string Key, string Label, string? Observed = nu
         ["elsewhere"] = OfReferrer(
             "case when rc.id is null then '' when rc.id = c.channel_id then 'own-channel' else 'elsewhere' end",
             "case when rc.id is null then 'Unknown' when rc.id = c.channel_id then 'Own channel' else 'Shared elsewhere' end") with
-        { HeldAgainst = "channel_id" },
+        { ComparisonKey = "channel_id" },
         ["hour"] = OfClick("lpad((c.week_hour % 24)::text, 2, '0')", "lpad((c.week_hour % 24)::text, 2, '0') || ':00'", "week_hour"),
         ["weekday"] = OfClick("(c.week_hour / 24 + 1)::text", $"({WeekdayNames})[c.week_hour / 24 + 1]", "week_hour"),
     };

@@ -39,12 +39,12 @@ public static class LifeReport
         var question = Question.Read(request.Query, member, clock.GetCurrentInstant(), errors);
         if (question is not null && !Dimension.All[question.By].IsOfLink)
         {
-            errors.Add("by", new Flaw("by-unknown", $"Posts can’t be grouped by {question.By}. Use one of {string.Join(", ", Dimension.All.Where(d => d.Value.IsOfLink).Select(d => d.Key))}."));
+            errors.Add("by", new ValidationError("by-unknown", $"Posts can’t be grouped by {question.By}. Use one of {string.Join(", ", Dimension.All.Where(d => d.Value.IsOfLink).Select(d => d.Key))}."));
         }
 
         foreach (var filter in question?.Filters.Keys.Where(f => !Dimension.All[f].IsOfLink) ?? [])
         {
-            errors.Add(filter, new Flaw("filter-unknown", $"Post lifespan can’t be filtered by {filter}, because it differs from click to click. Remove that filter."));
+            errors.Add(filter, new ValidationError("filter-unknown", $"Post lifespan can’t be filtered by {filter}, because it differs from click to click. Remove that filter."));
         }
 
         return errors.Any ? null : question;

@@ -18,18 +18,18 @@ internal static class LocalTimeSql
         return $"({column} at time zone 'UTC' + make_interval(secs => {seconds}))";
     }
 
-    /// <summary>The local time of <c>clicks c</c> during a stretch.</summary>
-    public static string During(Stretch stretch, DateTimeZone zone)
+    /// <summary>The local time of <c>clicks c</c> during a range.</summary>
+    public static string During(DateRange range, DateTimeZone zone)
     {
-        var (start, end) = Around(stretch, zone);
+        var (start, end) = Around(range, zone);
         return Of("c.at", zone, start, end);
     }
 
-    /// <summary>A stretch with a day on either side.</summary>
-    public static (Instant Start, Instant End) Around(Stretch stretch, DateTimeZone zone)
+    /// <summary>A range with a day on either side.</summary>
+    public static (Instant Start, Instant End) Around(DateRange range, DateTimeZone zone)
     {
-        var last = LocalDate.Max(stretch.Last, stretch.Rest?.End.InZone(zone).Date ?? stretch.Last);
-        return (zone.AtStartOfDay(stretch.First.PlusDays(-1)).ToInstant(), zone.AtStartOfDay(last.PlusDays(2)).ToInstant());
+        var last = LocalDate.Max(range.Last, range.Rest?.End.InZone(zone).Date ?? range.Last);
+        return (zone.AtStartOfDay(range.First.PlusDays(-1)).ToInstant(), zone.AtStartOfDay(last.PlusDays(2)).ToInstant());
     }
 
     public static string Moment(Instant at) => $"timestamptz '{InstantPattern.ExtendedIso.Format(at)}'";

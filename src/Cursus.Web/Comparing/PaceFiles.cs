@@ -37,13 +37,13 @@ public static class PaceFiles
         Take(
             id, member, db, counting, clock,
             async (post, pace) => TypedResults.File((await Draw(post, pace, member, db, cancel)).Png(scale ?? Picture.UsualScale), Picture.PngType, $"{Name(post)}.png"),
-            cancel, Picture.FlawOf(scale));
+            cancel, Picture.ErrorOf(scale));
 
     /// <summary>Writes a post's pace into a file, where there is such a post.</summary>
     /// <param name="flawOfScale">Why it can't be written so large; null where it can.</param>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Take(
         Guid id, CurrentMember member, CursusDb db, Counting counting, IClock clock, Func<PaceReport.Paced, PaceReport.Response, Task<FileContentHttpResult>> write, CancellationToken cancel,
-        Flaw? flawOfScale = null) =>
+        ValidationError? flawOfScale = null) =>
         await PaceReport.PostOf(id, member, db, cancel) is not { } post ? ApiProblem.NotFound("post")
             : flawOfScale is not null ? ApiProblem.Invalid("scale", flawOfScale)
             : await write(post, await PaceReport.Answer(post, member, counting, clock, cancel));

@@ -75,12 +75,12 @@ internal sealed class PickedLinks
 
     /// <param name="dimensions">What is grouped by; of them those that links decide.</param>
     /// <param name="isPlaced">Whether it matters when they went out, and what their clicks are one with.</param>
-    /// <param name="isHeldAgainst">Whether clicks are held against what their link is.</param>
-    public static async Task<PickedLinks> Read(Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, bool isPlaced, bool isHeldAgainst, CancellationToken cancel)
+    /// <param name="hasComparisonKey">Whether clicks are held against what their link is.</param>
+    public static async Task<PickedLinks> Read(Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, bool isPlaced, bool hasComparisonKey, CancellationToken cancel)
     {
         var ofLink = dimensions.Where(d => d.IsOfLink).ToList();
         var groups = new GroupNumbers();
-        if (ofLink.Count == 0 && !isHeldAgainst && !isPlaced)
+        if (ofLink.Count == 0 && !hasComparisonKey && !isPlaced)
         {
             groups.Of([]);
             return new(null, groups);

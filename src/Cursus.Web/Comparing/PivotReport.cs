@@ -39,7 +39,7 @@ public static class PivotReport
     {
         if (across is null || !Dimension.All.ContainsKey(across) || across == asked.By)
         {
-            errors.Add("across", new Flaw("across", $"“{asked.By}” can’t be split by “{across}”. Use one of {string.Join(", ", Dimension.All.Keys)}."));
+            errors.Add("across", new ValidationError("across", $"“{asked.By}” can’t be split by “{across}”. Use one of {string.Join(", ", Dimension.All.Keys)}."));
         }
 
         return Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(errors, groups: [asked.By!, across!]);

@@ -49,9 +49,9 @@ internal sealed record Question(
     public Core.Comparing.Period? Earlier => Period.Earlier(Against);
 
     /// <summary>What is asked and, where there is a comparison, as much of the earlier period.</summary>
-    public IReadOnlyList<Stretch> Stretches => Earlier is { } earlier
-        ? [Stretch.Of(Period), Countable(Stretch.Of(earlier.From, Period.UpToNow(earlier, Zone, Now).End, Zone))]
-        : [Stretch.Of(Period)];
+    public IReadOnlyList<DateRange> Ranges => Earlier is { } earlier
+        ? [DateRange.Of(Period), Countable(DateRange.Of(earlier.From, Period.UpToNow(earlier, Zone, Now).End, Zone))]
+        : [DateRange.Of(Period)];
 
     /// <summary>True where the period isn't over.</summary>
     public bool IsUnfinished => Now < Period.In(Zone).End;
@@ -86,7 +86,7 @@ internal sealed record Question(
         var first = isShort ? Period.From : LocalDate.Max(Period.From, last.PlusDays(1 - MaxDaysOfClicks));
         if (last < ClicksKeptFrom)
         {
-            errors.Add("to", new Flaw("clicks-deleted", $"This needs individual clicks, and those before {ClicksKeptFrom:d MMMM uuuu} have been deleted. Choose later dates, or one click detail at a time."));
+            errors.Add("to", new ValidationError("clicks-deleted", $"This needs individual clicks, and those before {ClicksKeptFrom:d MMMM uuuu} have been deleted. Choose later dates, or one click detail at a time."));
             return null;
         }
 
@@ -107,7 +107,7 @@ internal sealed record Question(
         var by = query["by"].ToString();
         if (!Dimension.All.ContainsKey(by))
         {
-            errors.Add("by", new Flaw("by-unknown", $"You can’t compare by “{by}”. Use one of {string.Join(", ", Dimension.All.Keys)}."));
+            errors.Add("by", new ValidationError("by-unknown", $"You can’t compare by “{by}”. Use one of {string.Join(", ", Dimension.All.Keys)}."));
         }
 
         var today = now.InZone(zone).Date;
@@ -115,36 +115,36 @@ internal sealed record Question(
         var period = NamedPeriod.Of(named, today, workspace.WeekStart);
         if (named.Length > 0 && period is null)
         {
-            errors.Add("period", new Flaw("period-unknown", $"“{named}” isn’t a period. Use one of {string.Join(", ", NamedPeriod.Names)}, or from and to."));
+            errors.Add("period", new ValidationError("period-unknown", $"“{named}” isn’t a period. Use one of {string.Join(", ", NamedPeriod.Names)}, or from and to."));
         }
 
         var to = Day(query["to"], "to", errors) ?? today;
         var from = Day(query["from"], "from", errors) ?? to.PlusDays(1 - DefaultDays);
-        if (Core.Comparing.Period.Check(from, to) is { } flaw)
+        if (Core.Comparing.Period.Check(from, to) is { } error)
         {
-            errors.Add("from", flaw);
+            errors.Add("from", error);
         }
 
         // A filter that isn't known would be passed over, and the answer would be to another question.
         foreach (var unknown in query.Keys.Where(k => !Known.Contains(k)))
         {
-            errors.Add(unknown, new Flaw("filter-unknown", $"You can’t filter by “{unknown}”. Use one of {string.Join(", ", Dimension.Filters)}."));
+            errors.Add(unknown, new ValidationError("filter-unknown", $"You can’t filter by “{unknown}”. Use one of {string.Join(", ", Dimension.Filters)}."));
         }
 
         var compare = query["compare"].ToString();
         if (!Comparisons.TryGetValue(compare, out var against))
         {
-            errors.Add("compare", new Flaw("compare-unknown", "Compare with “previous” (the period before), “year” (the same days last year) or “none”."));
+            errors.Add("compare", new ValidationError("compare-unknown", "Compare with “previous” (the period before), “year” (the same days last year) or “none”."));
         }
 
         var per = query["per"].ToString();
         if (per is not ("" or "post"))
         {
-            errors.Add("per", new Flaw("per-unknown", "Leave “per” out for all clicks, or set it to “post” for clicks per post."));
+            errors.Add("per", new ValidationError("per-unknown", "Leave “per” out for all clicks, or set it to “post” for clicks per post."));
         }
         else if (per == "post" && Dimension.All.GetValueOrDefault(by) is { HasPosts: false })
         {
-            errors.Add("per", new Flaw("per-post", $"Clicks per post aren’t available by {by}. Leave “per” out, or compare by {string.Join(", ", Dimension.All.Where(d => d.Value.HasPosts).Select(d => d.Key))}."));
+            errors.Add("per", new ValidationError("per-post", $"Clicks per post aren’t available by {by}. Leave “per” out, or compare by {string.Join(", ", Dimension.All.Where(d => d.Value.HasPosts).Select(d => d.Key))}."));
         }
 
         return errors.Any ? null : new Question(
@@ -161,7 +161,7 @@ internal sealed record Question(
     }
 
     /// <summary>Without the part of a day that only deleted clicks could tell.</summary>
-    private Stretch Countable(Stretch stretch) => stretch.LastDay < ClicksKeptFrom ? stretch with { Rest = null } : stretch;
+    private DateRange Countable(DateRange range) => range.LastDay < ClicksKeptFrom ? range with { Rest = null } : range;
 
     private static LocalDate? Day(string? text, string field, FieldErrors errors)
     {
@@ -175,7 +175,7 @@ internal sealed record Question(
             return day;
         }
 
-        errors.Add(field, new Flaw("day", string.Create(CultureInfo.InvariantCulture, $"“{text}” isn’t a valid date. Write it as year-month-day, such as 2026-11-23.")));
+        errors.Add(field, new ValidationError("day", string.Create(CultureInfo.InvariantCulture, $"“{text}” isn’t a valid date. Write it as year-month-day, such as 2026-11-23.")));
         return null;
     }
 }

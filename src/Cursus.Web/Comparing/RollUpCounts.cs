@@ -26,29 +26,29 @@ internal sealed class RollUpCounts
     private readonly List<Guid?> helds = [null];
     private readonly Dictionary<Guid, int> heldNumbers = [];
     private readonly PickedLinks picked;
-    private readonly IReadOnlyList<Stretch> stretches;
+    private readonly IReadOnlyList<DateRange> ranges;
     private readonly string? column;
     private readonly bool needsDays;
     private readonly bool needsKinds;
-    private readonly string? heldAgainst;
+    private readonly string? comparisonKey;
     private readonly int clicks;
     private readonly int visitors;
     private readonly CellCounts cells;
     private readonly CellCounts all;
 
     /// <param name="observed">The one thing that clicks tell and that is counted by; null where they all count alike.</param>
-    /// <param name="heldAgainst">What of its link a click is held against, as dimensions say it.</param>
+    /// <param name="comparisonKey">What of its link a click is held against, as dimensions say it.</param>
     /// <param name="needsAll">Whether <see cref="All"/> is needed, and which links were clicked.</param>
-    /// <param name="unitSpans">In how many of the stretches, from the first, units are counted apart.</param>
-    private RollUpCounts(PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, bool needsAll, int unitSpans, IsoDayOfWeek weekStart)
+    /// <param name="unitSpans">In how many of the ranges, from the first, units are counted apart.</param>
+    private RollUpCounts(PickedLinks picked, IReadOnlyList<DateRange> ranges, CountStep step, string? observed, string? comparisonKey, bool needsAll, int unitSpans, IsoDayOfWeek weekStart)
     {
-        (this.picked, this.stretches, this.heldAgainst) = (picked, stretches, heldAgainst);
+        (this.picked, this.ranges, this.comparisonKey) = (picked, ranges, comparisonKey);
         column = step == CountStep.Hour ? "hours" : observed switch { "week_hour" => "hours", "referrer_host" => "referrer", _ => observed };
         needsKinds = needsAll || column is null;
         needsDays = step is not (CountStep.Whole or CountStep.Month) || column == "hours";
         (clicks, visitors) = (numbers.Of(Clicks), numbers.Of(Visitors));
-        cells = new(stretches, step, observed == "week_hour", numbers, clicks, unitSpans, weekStart);
-        all = new(stretches, CountStep.Whole, false, numbers, clicks);
+        cells = new(ranges, step, observed == "week_hour", numbers, clicks, unitSpans, weekStart);
+        all = new(ranges, CountStep.Whole, false, numbers, clicks);
     }
 
     /// <summary>People's clicks of each cell and value, where one is observed.</summary>
@@ -62,19 +62,19 @@ internal sealed class RollUpCounts
 
     /// <summary>Reads and adds all that a question asks for.</summary>
     public static async Task<RollUpCounts> Read(
-        Snapshot snapshot, Question question, PickedLinks picked, IReadOnlyList<Stretch> stretches, CountStep step, string? observed, string? heldAgainst, bool needsAll, int unitSpans,
+        Snapshot snapshot, Question question, PickedLinks picked, IReadOnlyList<DateRange> ranges, CountStep step, string? observed, string? comparisonKey, bool needsAll, int unitSpans,
         CancellationToken cancel)
     {
-        var counts = new RollUpCounts(picked, stretches, step, observed, heldAgainst, needsAll, unitSpans, question.WeekStart);
+        var counts = new RollUpCounts(picked, ranges, step, observed, comparisonKey, needsAll, unitSpans, question.WeekStart);
         await counts.AddMonths(snapshot, question, cancel);
         await counts.AddDays(snapshot, question, cancel);
-        foreach (var (span, stretch) in stretches.Index())
+        foreach (var (span, range) in ranges.Index())
         {
-            if (stretch.Rest is { } rest)
+            if (range.Rest is { } rest)
             {
                 await snapshot.Each(
                     [.. question.Parameters],
-                    CountedSql.InPartOfDay(question, stretch, rest, observed),
+                    CountedSql.InPartOfDay(question, range, rest, observed),
                     row => counts.AddPart(span, row.GetGuid(0), row.GetString(1), row.GetInt64(2)),
                     cancel);
             }
@@ -85,13 +85,13 @@ internal sealed class RollUpCounts
 
     private async Task AddMonths(Snapshot snapshot, Question question, CancellationToken cancel)
     {
-        var months = stretches.SelectMany(s => s.Months).Distinct().Where(m => m < snapshot.SealedUntil).ToArray();
+        var months = ranges.SelectMany(s => s.Months).Distinct().Where(m => m < snapshot.SealedUntil).ToArray();
         if (months.Length == 0)
         {
             return;
         }
 
-        var whole = needsDays ? [] : months.Where(m => stretches.All(s => s.IsAllOrNoneOf(m, LocalDate.Min(m.PlusMonths(1), snapshot.SealedUntil)))).ToHashSet();
+        var whole = needsDays ? [] : months.Where(m => ranges.All(s => s.IsAllOrNoneOf(m, LocalDate.Min(m.PlusMonths(1), snapshot.SealedUntil)))).ToHashSet();
         var (last, isWhole) = (LocalDate.MinIsoValue, false);
         await snapshot.Each(
             [.. question.Parameters, ("months", months)],
@@ -137,7 +137,7 @@ internal sealed class RollUpCounts
 
     private async Task AddDays(Snapshot snapshot, Question question, CancellationToken cancel)
     {
-        var open = stretches.Select(s => (First: LocalDate.Max(s.First, snapshot.SealedUntil), s.Last)).Where(s => s.First <= s.Last).Index().ToList();
+        var open = ranges.Select(s => (First: LocalDate.Max(s.First, snapshot.SealedUntil), s.Last)).Where(s => s.First <= s.Last).Index().ToList();
         if (open.Count == 0)
         {
             return;
@@ -232,7 +232,7 @@ internal sealed class RollUpCounts
 
     private int HeldOf(PickedLink link)
     {
-        if ((heldAgainst switch { null => null, "channel_id" => link.ChannelId, _ => link.Id }) is not { } against)
+        if ((comparisonKey switch { null => null, "channel_id" => link.ChannelId, _ => link.Id }) is not { } against)
         {
             return 0;
         }

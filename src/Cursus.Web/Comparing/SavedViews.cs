@@ -80,7 +80,7 @@ public static class SavedViews
         {
             if (name.Length is 0 or > MaxName)
             {
-                errors.Add("name", new Flaw("view-name", $"Enter a view name of at most {MaxName} characters."));
+                errors.Add("name", new ValidationError("view-name", $"Enter a view name of at most {MaxName} characters."));
             }
             else if (await db.SavedViews.AnyAsync(v => v.WorkspaceId == view.WorkspaceId && v.Name == name && v.Id != view.Id, cancel))
             {
@@ -94,7 +94,7 @@ public static class SavedViews
         {
             if (question.Length > MaxQuestion)
             {
-                errors.Add("question", new Flaw("question-too-long", $"This view is too long to save (at most {MaxQuestion:N0} characters). Remove some filters."));
+                errors.Add("question", new ValidationError("question-too-long", $"This view is too long to save (at most {MaxQuestion:N0} characters). Remove some filters."));
             }
             else
             {

@@ -42,7 +42,7 @@ public static class SeriesReport
         step ??= "day";
         if (!Steps.Contains(step))
         {
-            errors.Add("step", new Flaw("step", "Step is hour, day, week or month, or “usual” to let Cursus choose."));
+            errors.Add("step", new ValidationError("step", "Step is hour, day, week or month, or “usual” to let Cursus choose."));
         }
 
         if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors) is not { } question)
@@ -52,7 +52,7 @@ public static class SeriesReport
 
         if (step == "hour" && question.Period.Days > 31)
         {
-            return ApiProblem.Invalid("step", new Flaw("step-too-fine", "Hours are shown for at most 31 days. Choose days, or a shorter period."));
+            return ApiProblem.Invalid("step", new ValidationError("step-too-fine", "Hours are shown for at most 31 days. Choose days, or a shorter period."));
         }
 
         var chosen = step == Usual ? UsualStep(question) : Enum.Parse<CountStep>(step, ignoreCase: true);

@@ -5,14 +5,14 @@ internal static class ToldGroups
 {
     /// <summary>Key and label by place of the dimensions that clicks decide, of each value that the question asks for.</summary>
     /// <param name="observed">The one thing that clicks tell, as dimensions say it.</param>
-    /// <param name="heldAgainst">What of their links clicks are held against, as dimensions say it; null where nothing is.</param>
+    /// <param name="comparisonKey">What of their links clicks are held against, as dimensions say it; null where nothing is.</param>
     /// <param name="told">Its values, each with the channel or link that it is held against.</param>
     public static async Task<IReadOnlyDictionary<(string Value, Guid? Held), (string Key, string Label)[]>> Of(
-        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, string observed, string? heldAgainst, IReadOnlyCollection<(string Value, Guid? Held)> told,
+        Snapshot snapshot, Question question, IReadOnlyList<Dimension> dimensions, string observed, string? comparisonKey, IReadOnlyCollection<(string Value, Guid? Held)> told,
         CancellationToken cancel)
     {
         var ofClick = dimensions.Where(d => !d.IsOfLink).ToList();
-        var held = heldAgainst ?? "held";
+        var held = comparisonKey ?? "held";
         return (await snapshot.Read(
             [.. question.Parameters, ("values", told.Select(t => t.Value).ToArray()), ("helds", told.Select(t => t.Held).ToArray())],
             $"""

@@ -45,12 +45,12 @@ public static class ViewShares
 
         if (request.Name?.Trim() is not { Length: > 0 and <= MaxName } name)
         {
-            return ApiProblem.Invalid("name", new Flaw("share-name", $"Enter who the link is for, in at most {MaxName} characters, so that you can tell links apart."));
+            return ApiProblem.Invalid("name", new ValidationError("share-name", $"Enter who the link is for, in at most {MaxName} characters, so that you can tell links apart."));
         }
 
         if (request.Days is < 1 or > MaxDays)
         {
-            return ApiProblem.Invalid("days", new Flaw("share-days", $"A link can work for 1 to {MaxDays} days, or until it is revoked."));
+            return ApiProblem.Invalid("days", new ValidationError("share-days", $"A link can work for 1 to {MaxDays} days, or until it is revoked."));
         }
 
         var now = clock.GetCurrentInstant();

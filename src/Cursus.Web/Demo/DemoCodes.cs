@@ -16,9 +16,9 @@ internal static class DemoCodes
 
     public static void Add(CursusDb db, DemoScenario scenario, Workspace workspace, IEnumerable<Link> links, Instant begun)
     {
-        var (art, flaw) = LogoFile.Read(Encoding.UTF8.GetBytes(scenario.Logo));
+        var (art, error) = LogoFile.Read(Encoding.UTF8.GetBytes(scenario.Logo));
         var logo = art is null
-            ? throw new InvalidDataException($"The demo's logo can't be read: {flaw!.Text}")
+            ? throw new InvalidDataException($"The demo's logo can't be read: {error!.Text}")
             : new SavedCodeLogo { WorkspaceId = workspace.Id, Name = "Dome", Width = art.Width, Height = art.Height, Shapes = CodeStyleJson.Write(art.Shapes), CreatedAt = begun };
         db.Add(logo);
         foreach (var file in scenario.Codes.Styles)

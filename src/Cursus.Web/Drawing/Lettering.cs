@@ -4,7 +4,7 @@ using SkiaSharp;
 namespace Cursus.Web.Drawing;
 
 /// <summary>A line of words as it will be drawn. Names of posts come in any letters and with any signs, and the application's font has those of Latin: what it lacks is
-/// written by a font that has it (<see cref="Letterer"/>).</summary>
+/// written by a font that has it (<see cref="FontFallback"/>).</summary>
 internal sealed class Lettering : IDisposable
 {
     /// <summary>Words written by one font.</summary>
@@ -25,10 +25,10 @@ internal sealed class Lettering : IDisposable
     public static Lettering Of(string text, float size, bool isBold = false)
     {
         var lettering = new Lettering();
-        foreach (var (letterer, words) in Split(text, isBold))
+        foreach (var (fonts, words) in Split(text, isBold))
         {
-            var font = letterer.Font(size);
-            var (glyphs, places, width) = letterer.Shape(words, font);
+            var font = fonts.Font(size);
+            var (glyphs, places, width) = fonts.Shape(words, font);
             lettering.runs.Add(new(font, glyphs, places, lettering.Width));
             lettering.Width += width;
         }
@@ -97,25 +97,25 @@ internal sealed class Lettering : IDisposable
     public void Dispose() => runs.ForEach(run => run.Font.Dispose());
 
     /// <summary>Neighbours that one font writes, in the order of reading.</summary>
-    private static IEnumerable<(Letterer Letterer, string Words)> Split(string text, bool isBold)
+    private static IEnumerable<(FontFallback FontFallback, string Words)> Split(string text, bool isBold)
     {
         var begin = 0;
-        Letterer? letterer = null;
+        FontFallback? fonts = null;
         for (var elements = StringInfo.GetTextElementEnumerator(text); elements.MoveNext();)
         {
-            var next = Letterer.For(elements.GetTextElement(), letterer, isBold);
-            if (letterer is not null && next != letterer)
+            var next = FontFallback.For(elements.GetTextElement(), fonts, isBold);
+            if (fonts is not null && next != fonts)
             {
-                yield return (letterer, text[begin..elements.ElementIndex]);
+                yield return (fonts, text[begin..elements.ElementIndex]);
                 begin = elements.ElementIndex;
             }
 
-            letterer = next;
+            fonts = next;
         }
 
-        if (letterer is not null)
+        if (fonts is not null)
         {
-            yield return (letterer, text[begin..]);
+            yield return (fonts, text[begin..]);
         }
     }
 }

@@ -8,11 +8,11 @@ internal static class LogoUpload
     /// <summary>Larger files are not read.</summary>
     public const int MaxBytes = 1024 * 1024;
 
-    /// <returns>The file, or the flaw that says why there is none.</returns>
-    public static async Task<(byte[]? Content, Flaw? Flaw)> Read(HttpRequest request, CancellationToken cancel)
+    /// <returns>The file, or the error that says why there is none.</returns>
+    public static async Task<(byte[]? Content, ValidationError? Error)> Read(HttpRequest request, CancellationToken cancel)
     {
         var upload = new byte[MaxBytes + 1];
         var length = await request.Body.ReadAtLeastAsync(upload, upload.Length, throwOnEndOfStream: false, cancel);
-        return length > MaxBytes ? (null, new Flaw("logo-file-large", "The file is larger than 1 MB. Save a smaller logo and try again.")) : (upload[..length], null);
+        return length > MaxBytes ? (null, new ValidationError("logo-file-large", "The file is larger than 1 MB. Save a smaller logo and try again.")) : (upload[..length], null);
     }
 }

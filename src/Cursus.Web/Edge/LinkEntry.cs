@@ -92,14 +92,14 @@ public readonly ref struct LinkEntry
         return stage == LinkStage.Open ? this : Otherwise;
     }
 
-    private LinkSpan Span => new(
+    private LinkSchedule Span => new(
         BinaryPrimitives.ReadInt64LittleEndian(bytes[SpanAt..]) is not long.MinValue and var opens ? Instant.FromUnixTimeMilliseconds(opens) : null,
         BinaryPrimitives.ReadInt64LittleEndian(bytes[(SpanAt + sizeof(long))..]) is not long.MaxValue and var ends ? Instant.FromUnixTimeMilliseconds(ends) : null);
 
     /// <summary>Writes the record of a link that opens or ends.</summary>
     /// <param name="link">The link within its time.</param>
     /// <param name="otherwise">What answers before and afterwards.</param>
-    public static byte[] Write(byte[] link, LinkSpan span, byte[] otherwise)
+    public static byte[] Write(byte[] link, LinkSchedule span, byte[] otherwise)
     {
         byte[] record = [.. link, .. new byte[SpanLength], .. otherwise];
         record[34] |= SpanOption;

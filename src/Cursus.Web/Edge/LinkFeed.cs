@@ -288,7 +288,7 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
 
     private byte[] Record(NpgsqlDataReader reader, int domain)
     {
-        var (location, redirect, isDead, span) = (Text(reader, 3), reader.GetInt16(4), reader.GetBoolean(13), new LinkSpan(Time(reader, 14), Time(reader, 15)));
+        var (location, redirect, isDead, span) = (Text(reader, 3), reader.GetInt16(4), reader.GetBoolean(13), new LinkSchedule(Time(reader, 14), Time(reader, 15)));
         if (location is null || (span.IsAlways && !isDead))
         {
             return Record(reader, domain, location, redirect);

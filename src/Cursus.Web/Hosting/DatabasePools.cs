@@ -38,7 +38,7 @@ public sealed class DatabasePools(IServiceProvider services)
 
     /// <summary>Says at the start where the database lets in fewer connections than this process may open.</summary>
     /// <returns>What is wrong and what to do; null where all is well.</returns>
-    public static async Task<string?> FlawOf(NpgsqlDataSource pool, LimitOptions limits, CancellationToken cancel)
+    public static async Task<string?> ErrorOf(NpgsqlDataSource pool, LimitOptions limits, CancellationToken cancel)
     {
         await using var command = pool.CreateCommand("select current_setting('max_connections')::int - current_setting('superuser_reserved_connections')::int");
         var open = (int)(await command.ExecuteScalarAsync(cancel))!;

@@ -86,9 +86,9 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
         var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
         await db.Database.MigrateAsync(cancel);
         var pool = services.GetRequiredService<NpgsqlDataSource>();
-        foreach (var flaw in new[] { await DatabasePools.FlawOf(pool, options.Limits, cancel), await DatabasePools.TooManyRights(pool, cancel) }.OfType<string>())
+        foreach (var error in new[] { await DatabasePools.ErrorOf(pool, options.Limits, cancel), await DatabasePools.TooManyRights(pool, cancel) }.OfType<string>())
         {
-            log.LogWarning("{Flaw}", flaw);
+            log.LogWarning("{Error}", error);
         }
 
         await Access.KeyFile.EncryptOld(db, services.GetRequiredService<System.Security.Cryptography.X509Certificates.X509Certificate2>(), services.GetRequiredService<ILoggerFactory>(), cancel);

@@ -86,7 +86,7 @@ public static class ChangeManyLinks
             if (outcome.After is not { } after)
             {
                 refused++;
-                problems.AddRange(problems.Count < Shown ? [new Problem(outcome.Link.Id, address, outcome.Flaw!.Text)] : []);
+                problems.AddRange(problems.Count < Shown ? [new Problem(outcome.Link.Id, address, outcome.Error!.Text)] : []);
             }
             else if (after.ToJson() != outcome.Before.ToJson())
             {

@@ -39,7 +39,7 @@ public static class CopyLink
 
         // A copy of a link that has ended is to lead somewhere.
         var now = clock.GetCurrentInstant();
-        var span = link.Span.StageAt(now) == LinkStage.Ended ? LinkSpan.Always : link.Span;
+        var span = link.Span.StageAt(now) == LinkStage.Ended ? LinkSchedule.Always : link.Span;
         var like = plan with { Manner = plan.Manner with { Options = link.Options, Span = span } };
         var (links, taken) = await saving.Save([like], member, now, _ => SavedBeside.Nothing, cancel);
         if (taken.Count > 0)

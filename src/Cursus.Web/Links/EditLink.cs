@@ -70,7 +70,7 @@ public static class EditLink
         var span = vocabulary.Span(request.OpensAt, request.EndsAt, link.Span, errors);
         if (request.Title?.Trim() is { Length: 0 or > PostPlan.MaxTitle })
         {
-            errors.Add("title", new Flaw("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
+            errors.Add("title", new ValidationError("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
         }
 
         var tagNames = request.Tags is null ? null : TagsOfLinks.Names(request.Tags, errors);

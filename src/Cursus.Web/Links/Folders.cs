@@ -68,7 +68,7 @@ public static class Folders
     {
         if (typed?.Trim() is not { Length: > 0 and <= MaxName } name)
         {
-            return ApiProblem.Invalid("name", new Flaw("folder-name", $"Enter a folder name of at most {MaxName} characters."));
+            return ApiProblem.Invalid("name", new ValidationError("folder-name", $"Enter a folder name of at most {MaxName} characters."));
         }
 
         return await db.Folders.AnyAsync(f => f.WorkspaceId == member.WorkspaceId && f.Name == name && f.Id != except, cancel)

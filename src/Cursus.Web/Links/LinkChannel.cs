@@ -9,7 +9,7 @@ namespace Cursus.Web.Links;
 internal static class LinkChannel
 {
     /// <summary>Why the link can't be of this channel; null where it can. A post's placements are told apart by channel and variant.</summary>
-    public static async Task<Flaw?> Hindrance(CursusDb db, Link link, Guid? channel, CancellationToken cancel)
+    public static async Task<ValidationError?> Hindrance(CursusDb db, Link link, Guid? channel, CancellationToken cancel)
     {
         if (await db.Placements.FirstOrDefaultAsync(p => p.LinkId == link.Id, cancel) is not { } placement || channel == link.ChannelId)
         {
@@ -18,12 +18,12 @@ internal static class LinkChannel
 
         if (channel is null)
         {
-            return new Flaw("channel-missing", "This link belongs to a post, so it needs a channel. Choose one.");
+            return new ValidationError("channel-missing", "This link belongs to a post, so it needs a channel. Choose one.");
         }
 
         return await db.Placements.AnyAsync(
             p => p.PostId == placement.PostId && p.LinkId != link.Id && p.Link!.ChannelId == channel && p.Link.DeletedAt == null && p.Variant == placement.Variant, cancel)
-            ? new Flaw("variant-twice", "The post already has a link for this channel. Choose another channel.")
+            ? new ValidationError("variant-twice", "The post already has a link for this channel. Choose another channel.")
             : null;
     }
 }

@@ -63,7 +63,7 @@ public sealed record LinkFilter(
     /// <summary>Those that the lists show unless something else is asked for.</summary>
     private static IQueryable<Link> Listed(IQueryable<Link> links) => links.Where(l => l.DeletedAt == null && l.ArchivedAt == null);
 
-    /// <summary>Those that are within their time; see <see cref="LinkSpan.StageAt"/>.</summary>
+    /// <summary>Those that are within their time; see <see cref="LinkSchedule.StageAt"/>.</summary>
     private static IQueryable<Link> Open(IQueryable<Link> links, Instant now) => links.Where(l => !(l.EndsAt <= now) && !(l.OpensAt > now));
 
     private IQueryable<Link> OfState(IQueryable<Link> links, CursusDb db, Instant now, FieldErrors errors) => State switch
@@ -118,13 +118,13 @@ public sealed record LinkFilter(
             return day;
         }
 
-        errors.Add(field, new Flaw("day", $"“{text}” isn’t a valid date. Write it as year-month-day, such as 2026-11-23."));
+        errors.Add(field, new ValidationError("day", $"“{text}” isn’t a valid date. Write it as year-month-day, such as 2026-11-23."));
         return null;
     }
 
     private static IQueryable<Link> Unknown(IQueryable<Link> links, FieldErrors errors, string field, string text)
     {
-        errors.Add(field, new Flaw(field, text));
+        errors.Add(field, new ValidationError(field, text));
         return links;
     }
 }

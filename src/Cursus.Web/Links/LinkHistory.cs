@@ -87,7 +87,7 @@ public static class LinkHistory
 
         if (await db.LinkVersions.AsNoTracking().FirstOrDefaultAsync(v => v.LinkId == id && v.Number == request.Version, cancel) is not { } version)
         {
-            return ApiProblem.Invalid("version", new Flaw("version", "This link has no such version. Choose one from its history."));
+            return ApiProblem.Invalid("version", new ValidationError("version", "This link has no such version. Choose one from its history."));
         }
 
         if (link.SlugFreedAt is not null)

@@ -73,7 +73,7 @@ internal static class LinkRows
         var firing = await db.PixelsOfLinks.Where(p => ids.Contains(p.LinkId)).Join(db.Pixels, o => o.PixelId, p => p.Id, (o, p) => new { o.LinkId, p.Id, p.Name, o.Place })
             .OrderBy(p => p.Name).ThenBy(p => p.Place).ToListAsync(cancel);
         var ofLinks = firing.ToLookup(p => p.LinkId, p => new FiringPixel(p.Id, p.Name, p.Place));
-        rows.ForEach(r => (r.Pixels, r.Stage) = ([.. ofLinks[r.Id]], new LinkSpan(r.OpensAt, r.EndsAt).StageAt(now)));
+        rows.ForEach(r => (r.Pixels, r.Stage) = ([.. ofLinks[r.Id]], new LinkSchedule(r.OpensAt, r.EndsAt).StageAt(now)));
         return rows;
     }
 

@@ -39,13 +39,13 @@ public sealed record LinkSelection(
 
         if (Expected is { } expected && expected != ids.Count)
         {
-            errors.Add("links", new Flaw("links-changed", $"The list now has {ids.Count:N0} links, not {expected:N0}. Check it again before you change them all."));
+            errors.Add("links", new ValidationError("links-changed", $"The list now has {ids.Count:N0} links, not {expected:N0}. Check it again before you change them all."));
         }
 
         ids = Except is { Count: > 0 } except ? [.. ids.Except(except)] : ids;
         if (ids.Count is 0 or > Most)
         {
-            errors.Add("links", new Flaw("links", ids.Count == 0 ? "Choose at least one link of this workspace." : $"You can change at most {Most:N0} links at once. Narrow the list."));
+            errors.Add("links", new ValidationError("links", ids.Count == 0 ? "Choose at least one link of this workspace." : $"You can change at most {Most:N0} links at once. Narrow the list."));
         }
 
         return ids;

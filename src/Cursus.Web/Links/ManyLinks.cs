@@ -20,8 +20,8 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
     private const int Portion = 500;
 
     /// <summary>A link that the change would make different, or that it can't be made to.</summary>
-    /// <param name="After">Null where it can't be changed; why is in <paramref name="Flaw"/>.</param>
-    public sealed record Outcome(Link Link, LinkState Before, LinkState? After, Flaw? Flaw);
+    /// <param name="After">Null where it can't be changed; why is in <paramref name="Error"/>.</param>
+    public sealed record Outcome(Link Link, LinkState Before, LinkState? After, ValidationError? Error);
 
     /// <summary>What a change would do to links, without doing it.</summary>
     public async IAsyncEnumerable<Outcome> Try(IReadOnlyList<Guid> ids, ManyChange change, LinkRewriting rewriting)
@@ -56,7 +56,7 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
                 var outcome = Apply(link, change, rewriting);
                 if (outcome.After is null && !isGoodOnly)
                 {
-                    return $"“{link.Slug}” can’t be changed this way: {outcome.Flaw!.Text} No link was changed.";
+                    return $"“{link.Slug}” can’t be changed this way: {outcome.Error!.Text} No link was changed.";
                 }
 
                 if (outcome.After is { } after)
@@ -156,10 +156,10 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
     private static Outcome Apply(Link link, ManyChange change, LinkRewriting rewriting)
     {
         var before = LinkVersions.StateOf(link);
-        var after = change.Of(before, link.Channel is { } channel ? (channel.Source, channel.Medium) : null, out var flaw);
+        var after = change.Of(before, link.Channel is { } channel ? (channel.Source, channel.Medium) : null, out var error);
         if (after is { IsDeleted: false } && link.SlugFreedAt is not null)
         {
-            return new Outcome(link, before, null, new Flaw("slug-given-away", "Another link uses its slug now."));
+            return new Outcome(link, before, null, new ValidationError("slug-given-away", "Another link uses its slug now."));
         }
 
         if (after is not null && after.Destination != before.Destination)
@@ -168,10 +168,10 @@ internal sealed class ManyLinks(CursusDb db, LinkFeed feed, CursusOptions option
             rewriting.Vocabulary.Destination(after.Destination, errors);
             if (errors.Any)
             {
-                return new Outcome(link, before, null, new Flaw(errors.FirstCode, errors.Text));
+                return new Outcome(link, before, null, new ValidationError(errors.FirstCode, errors.Text));
             }
         }
 
-        return new Outcome(link, before, after, flaw);
+        return new Outcome(link, before, after, error);
     }
 }

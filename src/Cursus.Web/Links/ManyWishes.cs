@@ -31,19 +31,19 @@ public sealed record ManyWishes(
     {
         if (this == new ManyWishes())
         {
-            errors.Add("change", new Flaw("change", "Choose what to change."));
+            errors.Add("change", new ValidationError("change", "Choose what to change."));
         }
 
         if (Find is not null && Find.Trim().Length == 0)
         {
-            errors.Add("find", new Flaw("find", "Type the part of the destinations to replace, such as a host that has moved."));
+            errors.Add("find", new ValidationError("find", "Type the part of the destinations to replace, such as a host that has moved."));
         }
 
         var (adding, removing) = (TagsOfLinks.Names(AddTags, errors, "addTags"), TagsOfLinks.Names(RemoveTags, errors, "removeTags"));
         var folder = vocabulary.Folder(Folder, errors, "folder");
         var campaign = Campaign is null ? null : vocabulary.Campaign(Campaign, errors);
         var destination = Destination is null ? null : vocabulary.Destination(Destination, errors);
-        var span = vocabulary.Span(OpensAt, EndsAt, LinkSpan.Always, errors);
+        var span = vocabulary.Span(OpensAt, EndsAt, LinkSchedule.Always, errors);
         var added = await PixelsOfWorkspace.Find(db, member.WorkspaceId, AddPixels, errors, cancel, "addPixels");
         return new ManyChange
         {

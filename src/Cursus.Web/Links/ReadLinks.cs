@@ -38,7 +38,7 @@ public static class ReadLinks
         var today = now.InZone(member.Zone).Date;
         if (LinkOrder.By(sort, found, db, now, today) is not { } sorted)
         {
-            return ApiProblem.Invalid("sort", new Flaw("sort", $"Links are sorted by {LinkOrder.Names}."));
+            return ApiProblem.Invalid("sort", new ValidationError("sort", $"Links are sorted by {LinkOrder.Names}."));
         }
 
         // Sorting narrow rows and reading the page's links by their ids takes a fraction of sorting all that is to be shown.

@@ -29,7 +29,7 @@ public static class RedirectFiles
 
         if (form is not (null or "nginx" or "apache" or "pages"))
         {
-            return ApiProblem.Invalid("form", new Flaw("form", "Choose nginx, apache or pages."));
+            return ApiProblem.Invalid("form", new ValidationError("form", "Choose nginx, apache or pages."));
         }
 
         var redirects = await Read(id, clock.GetCurrentInstant(), db, cancel);

@@ -72,12 +72,12 @@ public static class SavedFilters
         var (name, kept) = (request.Name?.Trim() ?? filter.Name, request.Filter?.TrimStart('?') ?? filter.Filter);
         if (name.Length is 0 or > MaxName)
         {
-            return ApiProblem.Invalid("name", new Flaw("filter-name", $"Enter a filter name of at most {MaxName} characters."));
+            return ApiProblem.Invalid("name", new ValidationError("filter-name", $"Enter a filter name of at most {MaxName} characters."));
         }
 
         if (kept.Length is 0 or > MaxFilter)
         {
-            return ApiProblem.Invalid("filter", new Flaw("filter", "Choose at least one filter before saving."));
+            return ApiProblem.Invalid("filter", new ValidationError("filter", "Choose at least one filter before saving."));
         }
 
         if (await db.SavedFilters.AnyAsync(f => f.WorkspaceId == member.WorkspaceId && f.Id != filter.Id && f.Name == name, cancel))

@@ -42,9 +42,9 @@ public static class Tags
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
     {
-        if (Check(request.Name ?? "", request.Color) is { } flaw)
+        if (Check(request.Name ?? "", request.Color) is { } error)
         {
-            return ApiProblem.Invalid(flaw.Field, flaw.Flaw);
+            return ApiProblem.Invalid(error.Field, error.Error);
         }
 
         var name = request.Name!.Trim();
@@ -67,9 +67,9 @@ public static class Tags
             return ApiProblem.NotFound("tag");
         }
 
-        if (Check(request.Name ?? tag.Name, request.Color) is { } flaw)
+        if (Check(request.Name ?? tag.Name, request.Color) is { } error)
         {
-            return ApiProblem.Invalid(flaw.Field, flaw.Flaw);
+            return ApiProblem.Invalid(error.Field, error.Error);
         }
 
         var name = request.Name?.Trim() ?? tag.Name;
@@ -92,7 +92,7 @@ public static class Tags
 
         if (request.Into is not { } into || into == id || await Find(into, member, db, cancel) is null)
         {
-            return ApiProblem.Invalid("into", new Flaw("tag-unknown", "Choose another tag to merge into."));
+            return ApiProblem.Invalid("into", new ValidationError("tag-unknown", "Choose another tag to merge into."));
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
@@ -108,9 +108,9 @@ public static class Tags
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("tag");
 
-    private static (string Field, Flaw Flaw)? Check(string name, short? color) => name.Trim().Length is 0 or > TagsOfLinks.MaxNameLength
-        ? ("name", new Flaw("tag-name", $"Enter a tag of at most {TagsOfLinks.MaxNameLength} characters."))
-        : color is < 0 or > 9 ? ("color", new Flaw("color", "A colour is a number from 0 to 9.")) : null;
+    private static (string Field, ValidationError Error)? Check(string name, short? color) => name.Trim().Length is 0 or > TagsOfLinks.MaxNameLength
+        ? ("name", new ValidationError("tag-name", $"Enter a tag of at most {TagsOfLinks.MaxNameLength} characters."))
+        : color is < 0 or > 9 ? ("color", new ValidationError("color", "A colour is a number from 0 to 9.")) : null;
 
     private static ProblemHttpResult Taken(string name) => ApiProblem.Conflict("tag-taken", $"There is already a tag called “{name}”.");
 

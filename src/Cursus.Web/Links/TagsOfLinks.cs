@@ -17,7 +17,7 @@ internal static class TagsOfLinks
         var wanted = (names ?? []).Select(n => (n ?? "").Trim()).Where(n => n.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         if (wanted.FirstOrDefault(n => n.Length > MaxNameLength) is { } tooLong)
         {
-            errors.Add(field, new Flaw("tag-name", $"“{tooLong}” is longer than {MaxNameLength} characters. Shorten it."));
+            errors.Add(field, new ValidationError("tag-name", $"“{tooLong}” is longer than {MaxNameLength} characters. Shorten it."));
         }
 
         return wanted;

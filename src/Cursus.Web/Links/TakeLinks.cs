@@ -42,7 +42,7 @@ public static class TakeLinks
         var ids = await (request.Links ?? new()).Find(db, member, clock.GetCurrentInstant(), errors, cancel);
         if (request.Format is not (null or "csv" or "xlsx" or "ndjson"))
         {
-            errors.Add("format", new Flaw("format", "Choose csv, xlsx or ndjson."));
+            errors.Add("format", new ValidationError("format", "Choose csv, xlsx or ndjson."));
         }
 
         if (errors.Any)

@@ -30,12 +30,12 @@ public sealed record FetchedPage(IReadOnlyList<WebAddress> Way, int Status, stri
 /// <param name="Patience">All of it, redirects included, has to happen within this time.</param>
 /// <param name="IsHeadOnly">Whether to ask about the page without getting it.</param>
 /// <param name="MayAsk">Looked at before each address on the way; null where nothing speaks against asking.</param>
-public sealed record Asking(string UserAgent, TimeSpan Patience, bool IsHeadOnly = false, Func<WebAddress, CancellationToken, Task<Flaw?>>? MayAsk = null);
+public sealed record Asking(string UserAgent, TimeSpan Patience, bool IsHeadOnly = false, Func<WebAddress, CancellationToken, Task<ValidationError?>>? MayAsk = null);
 
 /// <summary>Why a page could not be got, in words for the person who wants it.</summary>
-public sealed class PageNotFetchedException(Flaw flaw) : Exception(flaw.Text)
+public sealed class PageNotFetchedException(ValidationError error) : Exception(error.Text)
 {
-    public Flaw Flaw { get; } = flaw;
+    public ValidationError Error { get; } = error;
 }
 
 /// <summary>
@@ -115,10 +115,10 @@ public sealed class OutgoingClient : IDisposable
 
                 if (way.Count > MaxRedirects)
                 {
-                    throw new PageNotFetchedException(OutgoingFlaws.TooManyRedirects);
+                    throw new PageNotFetchedException(OutgoingErrors.TooManyRedirects);
                 }
 
-                way.Add(WebAddress.Parse(response.Headers.Location.OriginalString, way[^1], out var flaw) ?? throw new PageNotFetchedException(flaw!));
+                way.Add(WebAddress.Parse(response.Headers.Location.OriginalString, way[^1], out var error) ?? throw new PageNotFetchedException(error!));
                 if (isOwn?.Invoke(way[^1].Host) == true)
                 {
                     return new FetchedPage(way, (int)response.StatusCode, "", [], watch.Elapsed);
@@ -127,16 +127,16 @@ public sealed class OutgoingClient : IDisposable
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {
-            throw new PageNotFetchedException(OutgoingFlaws.TooSlow);
+            throw new PageNotFetchedException(OutgoingErrors.TooSlow);
         }
         catch (HttpRequestException e)
         {
-            throw new PageNotFetchedException((e.InnerException as PageNotFetchedException)?.Flaw
-                ?? (e.HttpRequestError == HttpRequestError.SecureConnectionError ? OutgoingFlaws.Insecure(way[^1].Host) : OutgoingFlaws.Silent(way[^1].Host)));
+            throw new PageNotFetchedException((e.InnerException as PageNotFetchedException)?.Error
+                ?? (e.HttpRequestError == HttpRequestError.SecureConnectionError ? OutgoingErrors.Insecure(way[^1].Host) : OutgoingErrors.Silent(way[^1].Host)));
         }
         catch (IOException)
         {
-            throw new PageNotFetchedException(OutgoingFlaws.Silent(way[^1].Host));
+            throw new PageNotFetchedException(OutgoingErrors.Silent(way[^1].Host));
         }
     }
 
@@ -175,12 +175,12 @@ public sealed class OutgoingClient : IDisposable
     {
         if (PrivateNetwork.IsPrivate(address.Host) && !PrivateNetwork.IsAllowed(address.Host, allowed))
         {
-            throw new PageNotFetchedException(OutgoingFlaws.Private(address.Host));
+            throw new PageNotFetchedException(OutgoingErrors.Private(address.Host));
         }
 
         if (!Uri.TryCreate((address with { Fragment = null }).ToString(), UriKind.Absolute, out var uri))
         {
-            throw new PageNotFetchedException(OutgoingFlaws.Silent(address.Host));
+            throw new PageNotFetchedException(OutgoingErrors.Silent(address.Host));
         }
 
         var request = new HttpRequestMessage(asking.IsHeadOnly ? HttpMethod.Head : HttpMethod.Get, uri);
@@ -195,12 +195,12 @@ public sealed class OutgoingClient : IDisposable
         var addresses = await names.Addresses(end.Host, cancel);
         if (addresses.Count == 0)
         {
-            throw new PageNotFetchedException(OutgoingFlaws.Unknown(end.Host));
+            throw new PageNotFetchedException(OutgoingErrors.Unknown(end.Host));
         }
 
         if (!isAllowed && addresses.Any(PrivateNetwork.Covers))
         {
-            throw new PageNotFetchedException(OutgoingFlaws.Private(end.Host));
+            throw new PageNotFetchedException(OutgoingErrors.Private(end.Host));
         }
 
         var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };

@@ -65,21 +65,21 @@ public static class Campaigns
     {
         if (member.Workspace.IsVocabularyLocked && member.Role < Role.Owner)
         {
-            return ApiProblem.Invalid("name", new Flaw("vocabulary-locked", "The vocabulary is locked, so only owners can add campaigns. Choose an existing one, or ask an owner."));
+            return ApiProblem.Invalid("name", new ValidationError("vocabulary-locked", "The vocabulary is locked, so only owners can add campaigns. Choose an existing one, or ask an owner."));
         }
 
         var all = await Mine(db, member).Select(c => new CampaignPattern.Proposal(c.Name, c.Key)).ToListAsync(cancel);
         var (name, madeKey) = CampaignPattern.Expand(request.Name?.Trim() ?? "", clock.GetCurrentInstant().InZone(member.Zone).Date, all.Select(c => c.Key));
         if (name.Length is 0 or > MaxName || AsciiWords.Of(name).Count == 0)
         {
-            return ApiProblem.Invalid("name", new Flaw("name", $"Enter a campaign name of at most {MaxName} characters, including letters or digits."));
+            return ApiProblem.Invalid("name", new ValidationError("name", $"Enter a campaign name of at most {MaxName} characters, including letters or digits."));
         }
 
         // A key that was typed is kept as typed: values are compared as written, and it may have to match what is in use elsewhere.
         var key = string.IsNullOrWhiteSpace(request.Key) ? madeKey : request.Key.Trim();
-        if (!TagValue.TryParse(key, out _, out var flaw))
+        if (!TagValue.TryParse(key, out _, out var error))
         {
-            return ApiProblem.Invalid("key", flaw);
+            return ApiProblem.Invalid("key", error);
         }
 
         if (all.Any(c => c.Key == key))
@@ -113,12 +113,12 @@ public static class Campaigns
         campaign.Fallback = (await Vocabulary.Load(db, member, options, cancel)).Fallback(request.Fallback, campaign.Fallback, errors);
         if (request.Name?.Trim() is { Length: 0 or > MaxName })
         {
-            errors.Add("name", new Flaw("name", $"Enter a campaign name of at most {MaxName} characters."));
+            errors.Add("name", new ValidationError("name", $"Enter a campaign name of at most {MaxName} characters."));
         }
 
         if (request.Recipe is { } recipe && recipe != Guid.Empty && !await db.Recipes.AnyAsync(r => r.Id == recipe && r.WorkspaceId == member.WorkspaceId, cancel))
         {
-            errors.Add("recipe", new Flaw("recipe-unknown", "This workspace has no such recipe. Choose another."));
+            errors.Add("recipe", new ValidationError("recipe-unknown", "This workspace has no such recipe. Choose another."));
         }
 
         if (errors.Any)

@@ -62,7 +62,7 @@ internal static class ChannelMerge
         var into = await Channels.Mine(db, member).AsNoTracking().FirstOrDefaultAsync(c => c.Key == request.Into && c.Id != id, cancel);
         if (into is null)
         {
-            return ApiProblem.Invalid("into", new Flaw("channel-unknown", "Choose another channel of this workspace to merge into."));
+            return ApiProblem.Invalid("into", new ValidationError("channel-unknown", "Choose another channel of this workspace to merge into."));
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);

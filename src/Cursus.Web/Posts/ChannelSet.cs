@@ -38,7 +38,7 @@ public static class ChannelSet
         var added = await Make(request.Channels ?? [], member, db, clock, errors, cancel);
         if (added.Count == 0)
         {
-            errors.Add("channels", new Flaw("channels-missing", "Choose at least one channel."));
+            errors.Add("channels", new ValidationError("channels-missing", "Choose at least one channel."));
         }
 
         if (errors.Any)
@@ -79,7 +79,7 @@ public static class ChannelSet
         var keys = request.Keys ?? [];
         if (keys.Count != channels.Count || keys.Distinct().Count() != keys.Count || !keys.All(channels.ContainsKey))
         {
-            return ApiProblem.Invalid("keys", new Flaw("order", "List each channel of this workspace once. The channels may have changed since; load them again."));
+            return ApiProblem.Invalid("keys", new ValidationError("order", "List each channel of this workspace once. The channels may have changed since; load them again."));
         }
 
         for (var place = 0; place < keys.Count; place++)

@@ -108,7 +108,7 @@ public static class Channels
         return channel;
     }
 
-    internal static Flaw Taken(string key) => new("channel-taken", $"There is already a channel with the key “{key}”. Choose another name.");
+    internal static ValidationError Taken(string key) => new("channel-taken", $"There is already a channel with the key “{key}”. Choose another name.");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
         Guid id, Request request, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
@@ -153,7 +153,7 @@ public static class Channels
         {
             if (name.Trim().Length is 0 or > MaxName || AsciiWords.Of(name).Count == 0)
             {
-                errors.Add($"{field}name", new Flaw("name", $"Enter a channel name of at most {MaxName} characters, including letters or digits."));
+                errors.Add($"{field}name", new ValidationError("name", $"Enter a channel name of at most {MaxName} characters, including letters or digits."));
             }
 
             channel.Name = name.Trim();
@@ -165,7 +165,7 @@ public static class Channels
         {
             if (signet.Length is 0 or > 2)
             {
-                errors.Add($"{field}signet", new Flaw("signet", "Use one or two letters."));
+                errors.Add($"{field}signet", new ValidationError("signet", "Use one or two letters."));
             }
 
             channel.Signet = signet;
@@ -175,7 +175,7 @@ public static class Channels
         {
             if (color is < 0 or > 9)
             {
-                errors.Add($"{field}color", new Flaw("color", "A colour is a number from 0 to 9."));
+                errors.Add($"{field}color", new ValidationError("color", "A colour is a number from 0 to 9."));
             }
 
             channel.Color = color;
@@ -209,11 +209,11 @@ public static class Channels
 
         if (!ColorContrast.TryParse(text, out var color))
         {
-            errors.Add(field, new Flaw("color", $"“{typed}” isn’t a colour. Write it as #rrggbb, such as #6e2a5b."));
+            errors.Add(field, new ValidationError("color", $"“{typed}” isn’t a colour. Write it as #rrggbb, such as #6e2a5b."));
         }
         else if (ColorContrast.Ratio(color.Value, Letters) is var ratio and < ColorContrast.Text)
         {
-            errors.Add(field, new Flaw("contrast", $"White letters would be hard to read on this colour: its contrast is {CountWords.Number(ratio, "0.0")} to 1, and at least {CountWords.Number(ColorContrast.Text, "0.0")} is needed. Choose a darker one."));
+            errors.Add(field, new ValidationError("contrast", $"White letters would be hard to read on this colour: its contrast is {CountWords.Number(ratio, "0.0")} to 1, and at least {CountWords.Number(ColorContrast.Text, "0.0")} is needed. Choose a darker one."));
         }
 
         return text;
@@ -224,7 +224,7 @@ public static class Channels
     {
         if (typed is < 0 or > MaxLimit)
         {
-            errors.Add(field, new Flaw("characters", $"Enter a number of characters up to {MaxLimit:N0}, or 0 for none."));
+            errors.Add(field, new ValidationError("characters", $"Enter a number of characters up to {MaxLimit:N0}, or 0 for none."));
         }
 
         return typed == 0 ? null : typed;

@@ -35,7 +35,7 @@ public static class Drafts
         var (now, text) = (clock.GetCurrentInstant(), saved.Write(content));
         if (text.Length > SavedRequest.MaxLength)
         {
-            return ApiProblem.Invalid("content", new Flaw("draft-too-long", "This draft is too long to save. Split it into two posts."));
+            return ApiProblem.Invalid("content", new ValidationError("draft-too-long", "This draft is too long to save. Split it into two posts."));
         }
 
         var draft = await db.Drafts.FirstOrDefaultAsync(d => d.Id == id, cancel);

@@ -53,7 +53,7 @@ internal sealed class PostPlan
         plan.ProposedTitle = plan.Destination is { } page ? PageTitle.FromAddress(page.Address) : "";
         if (plan.Title.Length is 0 or > MaxTitle)
         {
-            plan.Errors.Add("title", new Flaw("title", $"Enter a title of at most {MaxTitle} characters, so that you can find the post later."));
+            plan.Errors.Add("title", new ValidationError("title", $"Enter a title of at most {MaxTitle} characters, so that you can find the post later."));
         }
 
         plan.PixelIds = vocabulary.Pixels(request.Pixels, plan.Errors);
@@ -65,7 +65,7 @@ internal sealed class PostPlan
         var placements = request.Placements ?? [];
         if (placements.Count is 0 or > MaxPlacements)
         {
-            plan.Errors.Add("placements", new Flaw("placements", $"Choose at least one channel, and at most {MaxPlacements} placements."));
+            plan.Errors.Add("placements", new ValidationError("placements", $"Choose at least one channel, and at most {MaxPlacements} placements."));
         }
 
         for (var i = 0; i < Math.Min(placements.Count, MaxPlacements); i++)
@@ -121,7 +121,7 @@ internal sealed class PostPlan
         var variant = string.IsNullOrWhiteSpace(row.Variant) ? null : row.Variant.Trim();
         if (channel is not null && Placements.Any(p => p.Channel == channel && p.Variant == variant))
         {
-            Errors.Add($"{field}.variant", new Flaw("variant-twice", $"{channel.Name} is there twice. Name the variants, for example “logo” and “button”, to tell them apart."));
+            Errors.Add($"{field}.variant", new ValidationError("variant-twice", $"{channel.Name} is there twice. Name the variants, for example “logo” and “button”, to tell them apart."));
         }
 
         var source = channel is null ? null : Vocabulary.Tag(row.Source ?? channel.Source, Errors, $"{field}.source");

@@ -74,7 +74,7 @@ public static class Recipes
         {
             if (typed.Trim().Length is 0 or > MaxName)
             {
-                return ApiProblem.Invalid("name", new Flaw("recipe-name", $"Enter a recipe name of at most {MaxName} characters."));
+                return ApiProblem.Invalid("name", new ValidationError("recipe-name", $"Enter a recipe name of at most {MaxName} characters."));
             }
 
             var name = typed.Trim();
@@ -90,7 +90,7 @@ public static class Recipes
         {
             if (content.Placements is not { Count: > 0 and <= PostPlan.MaxPlacements })
             {
-                return ApiProblem.Invalid("content", new Flaw("recipe-empty", "A recipe needs at least one channel. Tick its channels."));
+                return ApiProblem.Invalid("content", new ValidationError("recipe-empty", "A recipe needs at least one channel. Tick its channels."));
             }
 
             recipe.Content = saved.Write(content with
@@ -103,7 +103,7 @@ public static class Recipes
             });
             if (recipe.Content.Length > SavedRequest.MaxLength)
             {
-                return ApiProblem.Invalid("content", new Flaw("recipe-too-long", "This recipe is too long to save. Remove some of its options."));
+                return ApiProblem.Invalid("content", new ValidationError("recipe-too-long", "This recipe is too long to save. Remove some of its options."));
             }
         }
 

@@ -36,12 +36,12 @@ public static class SplitVariants
         var parts = request.Parts ?? new Dictionary<Guid, int>();
         if (!parts.Keys.ToHashSet().SetEquals(placements.Select(p => p.LinkId)))
         {
-            return ApiProblem.Invalid("parts", new Flaw("split-incomplete", "Give each variant of this post on this channel a share, and nothing else. The post may have changed since; load it again."));
+            return ApiProblem.Invalid("parts", new ValidationError("split-incomplete", "Give each variant of this post on this channel a share, and nothing else. The post may have changed since; load it again."));
         }
 
-        if (Split.Check([.. parts.Values]) is { } flaw)
+        if (Split.Check([.. parts.Values]) is { } error)
         {
-            return ApiProblem.Invalid("parts", flaw);
+            return ApiProblem.Invalid("parts", error);
         }
 
         placements.ForEach(p => p.Exposure = parts[p.LinkId]);

@@ -23,10 +23,10 @@ public static class ApiProblem
     public static ProblemHttpResult Invalid(FieldErrors errors) =>
         Of(StatusCodes.Status422UnprocessableEntity, errors.FirstCode, "Some fields need correcting; nothing was saved.", new Dictionary<string, object?> { ["errors"] = errors.ByField });
 
-    public static ProblemHttpResult Invalid(string field, Flaw flaw)
+    public static ProblemHttpResult Invalid(string field, ValidationError error)
     {
         var errors = new FieldErrors();
-        errors.Add(field, flaw);
+        errors.Add(field, error);
         return Invalid(errors);
     }
 

@@ -20,11 +20,11 @@ public sealed class FieldErrors
 
     public IReadOnlyDictionary<string, string[]> ByField => texts.ToDictionary(t => t.Key, t => t.Value.ToArray());
 
-    public void Add(string field, Flaw flaw)
+    public void Add(string field, ValidationError error)
     {
         if (!Any)
         {
-            FirstCode = flaw.Code;
+            FirstCode = error.Code;
         }
 
         if (!texts.TryGetValue(field, out var list))
@@ -32,6 +32,6 @@ public sealed class FieldErrors
             texts[field] = list = [];
         }
 
-        list.Add(flaw.Text);
+        list.Add(error.Text);
     }
 }

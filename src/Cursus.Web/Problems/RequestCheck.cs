@@ -13,8 +13,8 @@ internal sealed class RequestCheck(IOptions<Microsoft.AspNetCore.Http.Json.JsonO
     private const char Unstorable = '\0';
     private const int MostErrors = 50;
 
-    private static readonly Flaw Missing = new("missing", "This is required.");
-    private static readonly Flaw NoText = new("text", "This text contains a character that can’t be saved (U+0000). Remove it.");
+    private static readonly ValidationError Missing = new("missing", "This is required.");
+    private static readonly ValidationError NoText = new("text", "This text contains a character that can’t be saved (U+0000). Remove it.");
 
     private readonly JsonSerializerOptions options = json.Value.SerializerOptions;
 
@@ -64,13 +64,13 @@ internal sealed class RequestCheck(IOptions<Microsoft.AspNetCore.Http.Json.JsonO
         switch (value)
         {
             case string text when text.Length > RequestLimits.Of(property, isText: true) && RequestLimits.Of(property, isText: true) is var most:
-                errors.Add(path, new Flaw("too-long", $"At most {most:N0} characters are allowed; this has {text.Length:N0}."));
+                errors.Add(path, new ValidationError("too-long", $"At most {most:N0} characters are allowed; this has {text.Length:N0}."));
                 break;
             case string text when text.Contains(Unstorable):
                 errors.Add(path, NoText);
                 break;
             case ICollection list and not Array { Rank: > 1 } when list.Count > RequestLimits.Of(property, isText: false) && RequestLimits.Of(property, isText: false) is var most:
-                errors.Add(path, new Flaw("too-many", $"At most {most:N0} entries are allowed; this has {list.Count:N0}."));
+                errors.Add(path, new ValidationError("too-many", $"At most {most:N0} entries are allowed; this has {list.Count:N0}."));
                 break;
             case not null when type.Kind == JsonTypeInfoKind.Object:
                 LookInside(value, type, path, errors);

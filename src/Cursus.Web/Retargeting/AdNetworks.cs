@@ -74,7 +74,7 @@ public static class AdNetworks
         var pixels = await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId && p.Network == key).ToListAsync(cancel);
         if (pixels.FirstOrDefault(p => PixelSnippet.Check(described, p.Reference) is not null) is { } misfit)
         {
-            return ApiProblem.Invalid("idPattern", new Flaw("network-misfit", $"The pixel “{misfit.Name}” has the ID {misfit.Reference}, which would no longer match. Change the pattern, or remove the pixel first."));
+            return ApiProblem.Invalid("idPattern", new ValidationError("network-misfit", $"The pixel “{misfit.Name}” has the ID {misfit.Reference}, which would no longer match. Change the pattern, or remove the pixel first."));
         }
 
         network.Description = AdNetworkFile.Write(described);
@@ -95,9 +95,9 @@ public static class AdNetworks
     private static ProblemHttpResult? Check(AdNetwork network)
     {
         var errors = new FieldErrors();
-        foreach (var (field, flaw) in AdNetworkCheck.Flaws(network))
+        foreach (var (field, error) in AdNetworkCheck.Errors(network))
         {
-            errors.Add(field, flaw);
+            errors.Add(field, error);
         }
 
         return errors.Any ? ApiProblem.Invalid(errors) : null;

@@ -90,7 +90,7 @@ public static class AttachPixels
     {
         foreach (var unknown in wanted.Except(all.Select(keyOf)))
         {
-            errors.Add(field, new Flaw($"{what.Replace(' ', '-')}-unknown", $"This workspace has no {what} “{unknown}”. Choose another."));
+            errors.Add(field, new ValidationError($"{what.Replace(' ', '-')}-unknown", $"This workspace has no {what} “{unknown}”. Choose another."));
         }
 
         foreach (var place in all)

@@ -57,7 +57,7 @@ public static class HandoffSetup
         settings.Ink = request.Ink?.Trim() ?? settings.Ink;
         if (settings.Line?.Length > MaxLine)
         {
-            errors.Add("line", new Flaw("line-too-long", $"The text has more than {MaxLine} characters. Shorten it."));
+            errors.Add("line", new ValidationError("line-too-long", $"The text has more than {MaxLine} characters. Shorten it."));
         }
 
         CheckColors(settings, errors);
@@ -74,10 +74,10 @@ public static class HandoffSetup
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> SetLogo(HttpRequest request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
     {
         var (upload, tooLarge) = await LogoUpload.Read(request, cancel);
-        var (address, flaw) = upload is null ? (null, tooLarge) : LogoPicture.Shrink(upload);
-        if (flaw is not null)
+        var (address, error) = upload is null ? (null, tooLarge) : LogoPicture.Shrink(upload);
+        if (error is not null)
         {
-            return ApiProblem.Invalid("logo", flaw);
+            return ApiProblem.Invalid("logo", error);
         }
 
         return TypedResults.Ok(await SaveLogo(address, member, db, feed, cancel));
@@ -116,7 +116,7 @@ public static class HandoffSetup
         string[] countries = [.. typed.Select(c => (c ?? "").Trim().ToUpperInvariant()).Distinct().Order(StringComparer.Ordinal)];
         if (countries.FirstOrDefault(c => !CountryNames.Codes.Contains(c)) is { } unknown)
         {
-            errors.Add("countries", new Flaw("country-unknown", $"“{unknown}” isn’t an ISO 3166-1 country code. Use two letters, such as DE."));
+            errors.Add("countries", new ValidationError("country-unknown", $"“{unknown}” isn’t an ISO 3166-1 country code. Use two letters, such as DE."));
         }
 
         return countries;
@@ -133,14 +133,14 @@ public static class HandoffSetup
 
             if (question?.Length > MaxQuestion)
             {
-                errors.Add("questions", new Flaw("question-too-long", $"The question in “{language}” has more than {MaxQuestion} characters. Shorten it."));
+                errors.Add("questions", new ValidationError("question-too-long", $"The question in “{language}” has more than {MaxQuestion} characters. Shorten it."));
             }
         }
 
         return JsonSerializer.Serialize(typed.Where(q => !string.IsNullOrWhiteSpace(q.Value)).ToDictionary(q => q.Key, q => q.Value.Trim()));
     }
 
-    private static Flaw UnknownLanguage(string language) => new("language-unknown", $"There is no text in “{language}”. Languages are {string.Join(", ", ConsentWords.Languages)}.");
+    private static ValidationError UnknownLanguage(string language) => new("language-unknown", $"There is no text in “{language}”. Languages are {string.Join(", ", ConsentWords.Languages)}.");
 
     private static string? ReadPage(string typed, FieldErrors errors)
     {
@@ -149,12 +149,12 @@ public static class HandoffSetup
             return null;
         }
 
-        if (Destination.TryParse(typed, out var page, out var flaw))
+        if (Destination.TryParse(typed, out var page, out var error))
         {
             return page.Address.ToString();
         }
 
-        errors.Add("privacyPage", flaw);
+        errors.Add("privacyPage", error);
         return null;
     }
 
@@ -162,11 +162,11 @@ public static class HandoffSetup
     {
         if (!ColorContrast.TryParse(settings.Paper, out var paper) || !ColorContrast.TryParse(settings.Ink, out var ink))
         {
-            errors.Add("paper", new Flaw("color", "Write a colour as # and six hex digits, such as #6e2a5b."));
+            errors.Add("paper", new ValidationError("color", "Write a colour as # and six hex digits, such as #6e2a5b."));
         }
         else if (ColorContrast.Ratio(paper.Value, ink.Value) is < ColorContrast.Text and var ratio)
         {
-            errors.Add("ink", new Flaw("contrast", $"This text would be hard to read: its contrast is {ratio:0.0} to 1, and at least {ColorContrast.Text} to 1 is needed. Choose a darker or a lighter colour."));
+            errors.Add("ink", new ValidationError("contrast", $"This text would be hard to read: its contrast is {ratio:0.0} to 1, and at least {ColorContrast.Text} to 1 is needed. Choose a darker or a lighter colour."));
         }
     }
 

@@ -14,26 +14,26 @@ internal static class LogoPicture
     private static readonly int[] Qualities = [90, 75, 60, 40, 25];
 
     /// <summary>Reads a PNG, JPEG or WebP and returns it as a small data address.</summary>
-    /// <returns>The address, or the flaw that says why there is none.</returns>
-    public static (string? Address, Flaw? Flaw) Shrink(byte[] upload)
+    /// <returns>The address, or the error that says why there is none.</returns>
+    public static (string? Address, ValidationError? Error) Shrink(byte[] upload)
     {
         using var data = SKData.CreateCopy(upload);
         using var codec = SKCodec.Create(data);
         if (codec is null || codec.EncodedFormat is not (SKEncodedImageFormat.Png or SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Webp))
         {
-            return (null, new Flaw("logo-format", "This isn’t a readable picture. Use a PNG, JPEG or WebP file."));
+            return (null, new ValidationError("logo-format", "This isn’t a readable picture. Use a PNG, JPEG or WebP file."));
         }
 
         // The size stands in the file's head: a bomb is refused before it is unpacked.
         if ((long)codec.Info.Width * codec.Info.Height > MaxPixels)
         {
-            return (null, new Flaw("logo-large", $"The logo is {codec.Info.Width} by {codec.Info.Height} pixels. Use one of at most 2,000 by 2,000."));
+            return (null, new ValidationError("logo-large", $"The logo is {codec.Info.Width} by {codec.Info.Height} pixels. Use one of at most 2,000 by 2,000."));
         }
 
         using var picture = SKBitmap.Decode(codec);
         if (picture is null)
         {
-            return (null, new Flaw("logo-broken", "The picture is damaged. Save it again and retry."));
+            return (null, new ValidationError("logo-broken", "The picture is damaged. Save it again and retry."));
         }
 
         for (var scale = Math.Min(1f, Math.Min((float)Height / picture.Height, (float)Width / picture.Width)); scale * picture.Height >= 8; scale *= 0.8f)
@@ -49,6 +49,6 @@ internal static class LogoPicture
             }
         }
 
-        return (null, new Flaw("logo-detailed", "The logo has too much detail to scale down. Use a simpler version, for example without the name."));
+        return (null, new ValidationError("logo-detailed", "The logo has too much detail to scale down. Use a simpler version, for example without the name."));
     }
 }

@@ -38,12 +38,12 @@ public static class PixelAudience
         var errors = new FieldErrors();
         if (!AudienceWindow.Days.Contains(window))
         {
-            errors.Add("days", new Core.Flaw("window", $"Windows are {string.Join(", ", AudienceWindow.Days)} days."));
+            errors.Add("days", new Core.ValidationError("window", $"Windows are {string.Join(", ", AudienceWindow.Days)} days."));
         }
 
         if (by is not (null or "campaign" or "channel" or "link"))
         {
-            errors.Add("by", new Core.Flaw("audience-by", "Audiences can be grouped by campaign, channel or link."));
+            errors.Add("by", new Core.ValidationError("audience-by", "Audiences can be grouped by campaign, channel or link."));
         }
 
         if (errors.Any)

@@ -60,9 +60,9 @@ public static class Pixels
     private static async Task<Ok<ReadingResponse>> Read(ReadingRequest request, CurrentMember member, CursusDb db, CancellationToken cancel)
     {
         var known = await KnownNetworks.Load(db, member.WorkspaceId, cancel);
-        var (readings, flaw) = PixelSnippet.Read(request.Pasted ?? "", known.All);
+        var (readings, error) = PixelSnippet.Read(request.Pasted ?? "", known.All);
         return TypedResults.Ok(new ReadingResponse(
-            [.. readings.Select(r => new Reading(r.Network.Key, r.Network.Name, r.Reference, r.Network.Takes == PixelReference.Id))], flaw?.Text));
+            [.. readings.Select(r => new Reading(r.Network.Key, r.Network.Name, r.Reference, r.Network.Takes == PixelReference.Id))], error?.Text));
     }
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
@@ -97,7 +97,7 @@ public static class Pixels
 
         if (request.Network is { } other && other != pixel.Network)
         {
-            return ApiProblem.Invalid("network", new Flaw("pixel-network-stays", "A pixel’s network can’t be changed. Add a new pixel for another network."));
+            return ApiProblem.Invalid("network", new ValidationError("pixel-network-stays", "A pixel’s network can’t be changed. Add a new pixel for another network."));
         }
 
         pixel.Name = request.Name?.Trim() ?? pixel.Name;
@@ -129,16 +129,16 @@ public static class Pixels
         var errors = new FieldErrors();
         if (pixel.Name.Length is 0 or > MaxName)
         {
-            errors.Add("name", new Flaw("pixel-name", $"Enter a pixel name of at most {MaxName} characters."));
+            errors.Add("name", new ValidationError("pixel-name", $"Enter a pixel name of at most {MaxName} characters."));
         }
 
         if (network is null)
         {
-            errors.Add("network", new Flaw("network-unknown", "Choose the pixel’s ad network. Add others in Settings."));
+            errors.Add("network", new ValidationError("network-unknown", "Choose the pixel’s ad network. Add others in Settings."));
         }
-        else if (PixelSnippet.Check(network, pixel.Reference) is { } flaw)
+        else if (PixelSnippet.Check(network, pixel.Reference) is { } error)
         {
-            errors.Add("reference", flaw);
+            errors.Add("reference", error);
         }
 
         if (errors.Any)

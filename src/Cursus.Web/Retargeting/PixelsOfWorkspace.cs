@@ -24,12 +24,12 @@ internal static class PixelsOfWorkspace
         List<Guid> wanted = [.. (ids ?? []).Distinct()];
         if (!wanted.TrueForAll(known.Contains))
         {
-            errors.Add(field, new Flaw("pixel-unknown", "This workspace has no such pixel. It may have been deleted. Choose another."));
+            errors.Add(field, new ValidationError("pixel-unknown", "This workspace has no such pixel. It may have been deleted. Choose another."));
         }
 
         if (wanted.Count > HandoffReport.MostPixels)
         {
-            errors.Add(field, new Flaw("pixels-many", $"At most {HandoffReport.MostPixels} pixels can fire per visit. Remove some."));
+            errors.Add(field, new ValidationError("pixels-many", $"At most {HandoffReport.MostPixels} pixels can fire per visit. Remove some."));
         }
 
         return wanted;

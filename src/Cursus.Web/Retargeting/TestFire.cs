@@ -40,12 +40,12 @@ public static class TestFire
         var watch = Stopwatch.StartNew();
         try
         {
-            var answer = await client.Get(WebAddress.Parse(sent, null, out var flaw) ?? throw new PageNotFetchedException(flaw!), network.Fires.RunsScript ? "text/javascript" : "image/gif", cancel);
+            var answer = await client.Get(WebAddress.Parse(sent, null, out var error) ?? throw new PageNotFetchedException(error!), network.Fires.RunsScript ? "text/javascript" : "image/gif", cancel);
             return TypedResults.Ok(Judge(sent, answer, network));
         }
         catch (PageNotFetchedException e)
         {
-            return TypedResults.Ok(new Response(sent, null, null, watch.ElapsedMilliseconds, $"{network.Name} didn’t respond: {e.Flaw.Text}", IsGood: false));
+            return TypedResults.Ok(new Response(sent, null, null, watch.ElapsedMilliseconds, $"{network.Name} didn’t respond: {e.Error.Text}", IsGood: false));
         }
     }
 

@@ -28,8 +28,8 @@ public class DestinationTests
     [InlineData("https://northmoor.example:99999/", "destination-port")]
     public void What_cannot_be_a_destination_is_refused_with_its_reason(string? pasted, string code)
     {
-        Destination.TryParse(pasted, out _, out var flaw).ShouldBeFalse();
-        flaw!.Code.ShouldBe(code);
+        Destination.TryParse(pasted, out _, out var error).ShouldBeFalse();
+        error!.Code.ShouldBe(code);
     }
 
     [Fact]
@@ -37,8 +37,8 @@ public class DestinationTests
     {
         var longest = "https://northmoor.example/" + new string('a', Destination.MaxLength - 26);
         Destination.TryParse(longest, out _, out _).ShouldBeTrue();
-        Destination.TryParse(longest + "a", out _, out var flaw).ShouldBeFalse();
-        flaw!.Code.ShouldBe("destination-too-long");
+        Destination.TryParse(longest + "a", out _, out var error).ShouldBeFalse();
+        error!.Code.ShouldBe("destination-too-long");
     }
 
     /// <summary>Common practice, no source: a fragment makes addresses distinct without changing the page.</summary>

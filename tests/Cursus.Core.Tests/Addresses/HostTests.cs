@@ -38,8 +38,8 @@ public class HostTests
     [InlineData("192.0.2.08")]
     public void What_ends_like_an_IPv4_address_and_is_none_is_no_host(string typed)
     {
-        WebAddress.Parse($"http://{typed}/", null, out var flaw).ShouldBeNull();
-        flaw!.Code.ShouldBe("destination-no-host");
+        WebAddress.Parse($"http://{typed}/", null, out var error).ShouldBeNull();
+        error!.Code.ShouldBe("destination-no-host");
     }
 
     /// <summary>Names with their Punycode (RFC 3492) forms; values from memory, Node's URL agrees.</summary>

@@ -25,7 +25,7 @@ public class ReferenceResolutionTests
     [Fact]
     public void A_reference_to_another_scheme_is_refused()
     {
-        WebAddress.Parse("g:h", Base, out var flaw).ShouldBeNull();
-        flaw!.Code.ShouldBe("destination-scheme");
+        WebAddress.Parse("g:h", Base, out var error).ShouldBeNull();
+        error!.Code.ShouldBe("destination-scheme");
     }
 }

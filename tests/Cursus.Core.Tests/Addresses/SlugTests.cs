@@ -25,8 +25,8 @@ public class SlugTests
     [InlineData("API", "slug-reserved")]
     public void A_slug_that_would_not_work_is_refused_with_its_reason(string text, string code)
     {
-        Slug.TryParse(text, out _, out var flaw).ShouldBeFalse();
-        flaw!.Code.ShouldBe(code);
+        Slug.TryParse(text, out _, out var error).ShouldBeFalse();
+        error!.Code.ShouldBe(code);
     }
 
     [Fact]

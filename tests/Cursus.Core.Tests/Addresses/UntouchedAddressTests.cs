@@ -34,9 +34,9 @@ public class UntouchedAddressTests
     [MemberData(nameof(Addresses))]
     public void A_valid_address_is_kept_as_it_is(string address)
     {
-        if (!Destination.TryParse(address, out var destination, out var flaw))
+        if (!Destination.TryParse(address, out var destination, out var error))
         {
-            throw new ArgumentException(flaw.Text, nameof(address));
+            throw new ArgumentException(error.Text, nameof(address));
         }
 
         destination.AsEntered.ShouldBe(address.TrimEnd(' '));

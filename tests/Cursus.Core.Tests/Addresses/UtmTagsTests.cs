@@ -45,8 +45,8 @@ public class UtmTagsTests
     [InlineData("a\nb", "tag-control")]
     public void A_value_that_would_count_under_no_name_is_refused(string text, string code)
     {
-        TagValue.TryParse(text, out _, out var flaw).ShouldBeFalse();
-        flaw!.Code.ShouldBe(code);
+        TagValue.TryParse(text, out _, out var error).ShouldBeFalse();
+        error!.Code.ShouldBe(code);
     }
 
     [Fact]

@@ -13,7 +13,7 @@ public class WebPlatformTests
         cases.Count.ShouldBeGreaterThan(400);
         var differing = cases.Where(c => Read(c[0]!, c[1])?.ToString() != c[2]).ToList();
         differing.Count.ShouldBe(28);
-        differing.ShouldAllBe(c => Flaw(c[0]!) == "destination-credentials");
+        differing.ShouldAllBe(c => ValidationError(c[0]!) == "destination-credentials");
     }
 
     /// <summary>What browsers take, is saved as it was given, and pasting leaves it alone.</summary>
@@ -70,10 +70,10 @@ public class WebPlatformTests
     private static WebAddress? Read(string input, string? @base) =>
         WebAddress.Parse(input, @base is null ? null : WebAddress.Parse(@base, null, out _), out _);
 
-    private static string? Flaw(string input)
+    private static string? ValidationError(string input)
     {
-        WebAddress.Parse(input, null, out var flaw);
-        return flaw?.Code;
+        WebAddress.Parse(input, null, out var error);
+        return error?.Code;
     }
 
     private static string? Host(string name) => WebAddress.Parse($"https://{name}/", null, out _)?.Host;

@@ -5,10 +5,10 @@ namespace Cursus.Core.Tests.Clicks;
 
 public class DayCountsTests
 {
-    private static readonly Gen<(ToldClick Click, int Hour)[]> Clicks = Gen.Select(
+    private static readonly Gen<(EnrichedClick Click, int Hour)[]> Clicks = Gen.Select(
         Gen.Enum<ClickKind>(), Gen.Long[0, 40], Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[0, 23])
         .Select((kind, visitor, country, device, hour) => (
-            new ToldClick(kind, visitor, new[] { "", "GB", "DE" }[country], new[] { "phone", "tablet", "computer" }[device], "Firefox", "Linux", "en", "perch.localhost"), hour))
+            new EnrichedClick(kind, visitor, new[] { "", "GB", "DE" }[country], new[] { "phone", "tablet", "computer" }[device], "Firefox", "Linux", "en", "perch.localhost"), hour))
         .Array[0, 200];
 
     [Fact]
@@ -39,12 +39,12 @@ public class DayCountsTests
     public void There_are_never_more_people_than_clicks_though_large_numbers_are_guessed()
     {
         var random = new Random(5);
-        var days = Enumerable.Range(0, 200).Select(_ => Of([.. Enumerable.Range(0, 1000).Select(_ => (new ToldClick(ClickKind.Person, random.NextInt64() << 1, "", "phone", "Firefox", "Android", "en", ""), 12))])).ToList();
+        var days = Enumerable.Range(0, 200).Select(_ => Of([.. Enumerable.Range(0, 1000).Select(_ => (new EnrichedClick(ClickKind.Person, random.NextInt64() << 1, "", "phone", "Firefox", "Android", "en", ""), 12))])).ToList();
         days.Count(d => d.Visitors.Count > 1000).ShouldBeGreaterThan(50, "guesses are as often too high as too low");
         days.ShouldAllBe(d => d.People <= 1000 && d.People > 800);
     }
 
-    private static DayCounts Of((ToldClick Click, int Hour)[] clicks)
+    private static DayCounts Of((EnrichedClick Click, int Hour)[] clicks)
     {
         var counts = new DayCounts();
         Array.ForEach(clicks, c => counts.Add(c.Click, c.Hour));

@@ -45,8 +45,8 @@ public class HostileTextTests
         Of(pieces).Sample(
             pasted =>
             {
-                var (readings, flaw) = PixelSnippet.Read(pasted, SampleNetworks.All);
-                (readings.Count == 0).ShouldBe(flaw is not null);
+                var (readings, error) = PixelSnippet.Read(pasted, SampleNetworks.All);
+                (readings.Count == 0).ShouldBe(error is not null);
                 readings.ShouldAllBe(r => PixelSnippet.Check(r.Network, r.Reference) == null);
             },
             iter: 5_000);

@@ -28,7 +28,7 @@ public class OfficeNetworkTests
     [InlineData("::/0", "so wide")]
     public void Everything_else_is_refused_with_what_to_do(string typed, string says)
     {
-        OfficeNetwork.TryParse(typed, out _, out var flaw).ShouldBeFalse();
-        flaw!.Text.ShouldContain(says);
+        OfficeNetwork.TryParse(typed, out _, out var error).ShouldBeFalse();
+        error!.Text.ShouldContain(says);
     }
 }

@@ -52,7 +52,7 @@ public class CodeCheckTests
             style = mended;
         }
 
-        style.Flaws().ShouldBeEmpty("a fix can be drawn");
+        style.Errors().ShouldBeEmpty("a fix can be drawn");
     });
 
     [Fact]
@@ -69,7 +69,7 @@ public class CodeCheckTests
     }
 
     [Fact]
-    public void What_can_be_drawn_has_no_flaw() => Styles.Sample(style => style.Flaws().ShouldBeEmpty());
+    public void What_can_be_drawn_has_no_flaw() => Styles.Sample(style => style.Errors().ShouldBeEmpty());
 
     [Fact]
     public void What_can_t_be_drawn_is_told_at_its_field()
@@ -85,12 +85,12 @@ public class CodeCheckTests
             Logo = new(Guid.Empty, 61),
             Frame = new(FrameShape.Under, new string('a', 41), "#1234567", "red"),
         };
-        wrong.Flaws().Select(f => (f.Field, f.Flaw.Code)).ShouldBe([
+        wrong.Errors().Select(f => (f.Field, f.Error.Code)).ShouldBe([
             ("ink", "color-format"), ("gradient.to", "color-format"), ("cornerInk", "color-format"), ("centreInk", "color-format"), ("ground", "color-format"),
             ("frame.color", "color-format"), ("frame.textColor", "color-format"), ("modules", "shape-unknown"), ("quietZone", "quiet-zone-range"), ("logo", "logo-range"), ("frame.text", "frame-text"),
         ]);
-        new CodeStyle { Modules = (ModuleShape)7 }.Flaws().ShouldHaveSingleItem().Field.ShouldBe("modules");
-        new CodeStyle { Frame = new(FrameShape.Under, " ") }.Flaws().ShouldHaveSingleItem().Field.ShouldBe("frame.text");
+        new CodeStyle { Modules = (ModuleShape)7 }.Errors().ShouldHaveSingleItem().Field.ShouldBe("modules");
+        new CodeStyle { Frame = new(FrameShape.Under, " ") }.Errors().ShouldHaveSingleItem().Field.ShouldBe("frame.text");
     }
 
     private static CodeSymbol Symbol(CodeStyle style, double aspect = 1) => CodeSymbol.Of(Payload, style.Logo, aspect);

@@ -10,18 +10,18 @@ public class CellCountsTests
 {
     private static readonly LocalDate Month = new(2026, 3, 1);
 
-    private static readonly Gen<Stretch[]> Stretches =
-        Gen.Select(Gen.Int[-40, 40], Gen.Int[0, 60]).Select((from, days) => new Stretch(Month.PlusDays(from), Month.PlusDays(from + days), null)).Array[1, 2];
+    private static readonly Gen<DateRange[]> Ranges =
+        Gen.Select(Gen.Int[-40, 40], Gen.Int[0, 60]).Select((from, days) => new DateRange(Month.PlusDays(from), Month.PlusDays(from + days), null)).Array[1, 2];
 
     private static readonly Gen<(int Day, int Hour, int Count)[]> Hours =
         Gen.Select(Gen.Int[1, 31], Gen.Int[0, 23], Gen.Int[1, 9]).Array[0, 40].Select(c => c.OrderBy(x => x.Item1).ToArray());
 
     [Fact]
-    public void Each_step_of_the_calendar_has_the_counts_of_its_days() => Gen.Select(Stretches, Hours, Gen.Enum<CountStep>()).Sample((stretches, counts, step) =>
+    public void Each_step_of_the_calendar_has_the_counts_of_its_days() => Gen.Select(Ranges, Hours, Gen.Enum<CountStep>()).Sample((ranges, counts, step) =>
     {
-        var (cells, numbers) = Add(stretches, counts, step, isByWeekHour: false);
+        var (cells, numbers) = Add(ranges, counts, step, isByWeekHour: false);
         var expected =
-            from span in stretches.Index()
+            from span in ranges.Index()
             from count in counts
             let day = Month.PlusDays(count.Day - 1)
             where day >= span.Item.First && day <= span.Item.Last
@@ -30,13 +30,13 @@ public class CellCountsTests
     }, iter: 500);
 
     [Fact]
-    public void Hours_of_the_week_follow_from_the_day() => Gen.Select(Stretches, Hours).Sample((stretches, counts) =>
+    public void Hours_of_the_week_follow_from_the_day() => Gen.Select(Ranges, Hours).Sample((ranges, counts) =>
     {
-        var (cells, numbers) = Add([stretches[0]], counts, CountStep.Whole, isByWeekHour: true);
+        var (cells, numbers) = Add([ranges[0]], counts, CountStep.Whole, isByWeekHour: true);
         var expected =
             from count in counts
             let day = Month.PlusDays(count.Day - 1)
-            where day >= stretches[0].First && day <= stretches[0].Last
+            where day >= ranges[0].First && day <= ranges[0].Last
             group count.Count by $"{((int)day.DayOfWeek - 1) * 24 + count.Hour}";
         cells.All.Select(c => (numbers[c.Value], c.Clicks)).ShouldBe(expected.Select(e => (e.Key, (long)e.Sum())), ignoreOrder: true);
     }, iter: 300);
@@ -82,10 +82,10 @@ public class CellCountsTests
             cells.All.ShouldBe(expected, ignoreOrder: true);
         }, iter: 100);
 
-    private static (CellCounts Cells, ValueNumbers Numbers) Add(Stretch[] stretches, (int Day, int Hour, int Count)[] counts, CountStep step, bool isByWeekHour)
+    private static (CellCounts Cells, ValueNumbers Numbers) Add(DateRange[] ranges, (int Day, int Hour, int Count)[] counts, CountStep step, bool isByWeekHour)
     {
         var numbers = new ValueNumbers();
-        var cells = new CellCounts(stretches, step, isByWeekHour, numbers, numbers.Of("all"));
+        var cells = new CellCounts(ranges, step, isByWeekHour, numbers, numbers.Of("all"));
         cells.Add([0], 0, Month, [.. counts.Select(c => new DayValue(c.Day, numbers.Of(c.Hour.ToString(CultureInfo.InvariantCulture)), c.Count))]);
         return (cells, numbers);
     }

@@ -98,5 +98,5 @@ public class VariantsTests
     [InlineData("split-part", 0, 100)]
     [InlineData("split-part", -10, 110)]
     [InlineData("split-of-one", 100)]
-    public void A_split_is_of_whole_percentages_that_add_up_to_a_hundred(string? flaw, params int[] parts) => Split.Check(parts)?.Code.ShouldBe(flaw);
+    public void A_split_is_of_whole_percentages_that_add_up_to_a_hundred(string? error, params int[] parts) => Split.Check(parts)?.Code.ShouldBe(error);
 }

@@ -32,8 +32,8 @@ public class ManyChangeTests
     [Fact]
     public void Added_tags_are_there_once_removed_ones_are_gone_and_the_others_stay() => Gen.Select(Links, SomeIds, SomeIds).Sample((link, add, remove) =>
     {
-        var changed = new ManyChange { AddTags = add, RemoveTags = remove }.Of(link, null, out var flaw)!;
-        flaw.ShouldBeNull();
+        var changed = new ManyChange { AddTags = add, RemoveTags = remove }.Of(link, null, out var error)!;
+        error.ShouldBeNull();
         foreach (var id in Ids)
         {
             changed.TagIds.Count(t => t == id).ShouldBe(!remove.Contains(id) && (add.Contains(id) || link.TagIds.Contains(id)) ? 1 : 0);
@@ -56,8 +56,8 @@ public class ManyChangeTests
         var (first, second) = (Instant.FromUtc(2026, 11, 28, 9, 0), Instant.FromUtc(2026, 11, 29, 18, 0));
         var link = Links.Single() with { OpensAt = first };
         (new ManyChange { Ends = new(second) }.Of(link, null, out _) is { OpensAt: var opens, EndsAt: var ends } ? (opens, ends) : default).ShouldBe((first, second));
-        new ManyChange { Ends = new(first) }.Of(link, null, out var flaw).ShouldBeNull();
-        flaw!.Code.ShouldBe("ends-before-opening");
+        new ManyChange { Ends = new(first) }.Of(link, null, out var error).ShouldBeNull();
+        error!.Code.ShouldBe("ends-before-opening");
         new ManyChange { Opens = new(null), Ends = new(first) }.Of(link, null, out _)!.OpensAt.ShouldBeNull();
     }
 
@@ -66,8 +66,8 @@ public class ManyChangeTests
     {
         var link = Links.Single() with { Source = null, Medium = null };
         var change = new ManyChange { CampaignId = Ids[3] };
-        change.Of(link, null, out var flaw).ShouldBeNull();
-        flaw!.Code.ShouldBe("tags-incomplete");
+        change.Of(link, null, out var error).ShouldBeNull();
+        error!.Code.ShouldBe("tags-incomplete");
         var counted = change.Of(link, ("perch", "social"), out _)!;
         (counted.Source, counted.Medium, counted.CampaignId).ShouldBe(("perch", "social", Ids[3]));
         ManyChange.MovesVisitors(link, counted).ShouldBeTrue();
@@ -90,8 +90,8 @@ public class ManyChangeTests
     [InlineData("https://northmoor.example/a", "perch", "guildhall", "https://northmoor.example/a")]
     public void A_part_of_a_destination_is_replaced_wherever_it_stands(string destination, string find, string with, string replaced)
     {
-        new FindAndReplace(find, with).TryApply(destination, out var result, out var flaw).ShouldBeTrue();
-        (result, flaw).ShouldBe((replaced, null));
+        new FindAndReplace(find, with).TryApply(destination, out var result, out var error).ShouldBeTrue();
+        (result, error).ShouldBe((replaced, null));
     }
 
     [Theory]
@@ -99,8 +99,8 @@ public class ManyChangeTests
     [InlineData("northmoor.example", "")]
     public void What_would_be_no_address_any_more_is_refused(string find, string with)
     {
-        new FindAndReplace(find, with).TryApply("https://northmoor.example/a", out var result, out var flaw).ShouldBeFalse();
+        new FindAndReplace(find, with).TryApply("https://northmoor.example/a", out var result, out var error).ShouldBeFalse();
         result.ShouldBeNull();
-        flaw.ShouldNotBeNull();
+        error.ShouldNotBeNull();
     }
 }

@@ -10,11 +10,11 @@ public class AdNetworkCheckTests
     {
         foreach (var network in SampleNetworks.All)
         {
-            AdNetworkCheck.Flaws(network).ShouldBeEmpty(network.Name);
+            AdNetworkCheck.Errors(network).ShouldBeEmpty(network.Name);
         }
     }
 
-    public static TheoryData<string, AdNetwork> Flawed() => new()
+    public static TheoryData<string, AdNetwork> Wrong() => new()
     {
         { "key", SampleNetworks.Picture with { Key = "Night Ads" } },
         { "name", SampleNetworks.Picture with { Name = " " } },
@@ -33,6 +33,6 @@ public class AdNetworkCheckTests
     };
 
     [Theory]
-    [MemberData(nameof(Flawed))]
-    public void What_is_wrong_is_told_at_its_field(string field, AdNetwork network) => AdNetworkCheck.Flaws(network).Select(f => f.Field).ShouldBe([field]);
+    [MemberData(nameof(Wrong))]
+    public void What_is_wrong_is_told_at_its_field(string field, AdNetwork network) => AdNetworkCheck.Errors(network).Select(f => f.Field).ShouldBe([field]);
 }

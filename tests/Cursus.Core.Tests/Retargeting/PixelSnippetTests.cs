@@ -13,8 +13,8 @@ public class PixelSnippetTests
     [InlineData("<img src='//ads.example/p?i=1&amp;j=2' alt=''>", "Image pixel", "https://ads.example/p?i=1&j=2")]
     public void The_network_is_recognised_and_only_the_reference_is_taken(string pasted, string network, string reference)
     {
-        var (readings, flaw) = PixelSnippet.Read(pasted, SampleNetworks.All);
-        flaw.ShouldBeNull();
+        var (readings, error) = PixelSnippet.Read(pasted, SampleNetworks.All);
+        error.ShouldBeNull();
         readings.ShouldHaveSingleItem().ShouldSatisfyAllConditions(r => r.Network.Name.ShouldBe(network), r => r.Reference.ShouldBe(reference));
     }
 
@@ -30,13 +30,13 @@ public class PixelSnippetTests
     [InlineData("<img src='/hit?p=FL-204417'><img src='/hit?p=FL-204418'>", "several ids of Fairlead: FL-204417, FL-204418")]
     public void What_is_missing_is_said(string pasted, string says)
     {
-        var (readings, flaw) = PixelSnippet.Read(pasted, SampleNetworks.All);
+        var (readings, error) = PixelSnippet.Read(pasted, SampleNetworks.All);
         readings.ShouldBeEmpty();
-        flaw!.Text.ShouldContain(says);
+        error!.Text.ShouldContain(says);
     }
 
     [Fact]
-    public void An_endless_paste_is_refused() => PixelSnippet.Read(new string('x', AdNetworkCheck.MaxSnippet + 1), SampleNetworks.All).Flaw!.Code.ShouldBe("pixel-too-long");
+    public void An_endless_paste_is_refused() => PixelSnippet.Read(new string('x', AdNetworkCheck.MaxSnippet + 1), SampleNetworks.All).Error!.Code.ShouldBe("pixel-too-long");
 
     /// <summary>A pattern that would take other engines longer than the universe has (common knowledge of backtracking engines, no source).</summary>
     [Fact]

@@ -57,8 +57,8 @@ public class PixelTemplateTests
     [InlineData("https://ads.example/hit?p=}id{", "missing its partner")]
     public void A_slip_is_told_when_the_pixel_is_set_up(string template, string says)
     {
-        PixelTemplate.TryParseAddress(template, out _, out var flaw).ShouldBeFalse();
-        flaw.Text.ShouldContain(says);
+        PixelTemplate.TryParseAddress(template, out _, out var error).ShouldBeFalse();
+        error.Text.ShouldContain(says);
     }
 
     [Theory]

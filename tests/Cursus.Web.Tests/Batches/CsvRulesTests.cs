@@ -10,7 +10,7 @@ public class CsvRulesTests
 {
     private static IReadOnlyList<IReadOnlyList<string>> Read(string text, out ListTable table)
     {
-        ListFile.TryRead(Encoding.UTF8.GetBytes(text), out var read, out var flaw, TestContext.Current.CancellationToken).ShouldBeTrue(flaw?.Text);
+        ListFile.TryRead(Encoding.UTF8.GetBytes(text), out var read, out var error, TestContext.Current.CancellationToken).ShouldBeTrue(error?.Text);
         table = read!;
         return [.. table.Rows.Select(r => r.Cells)];
     }

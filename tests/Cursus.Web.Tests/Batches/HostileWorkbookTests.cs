@@ -46,7 +46,7 @@ public class HostileWorkbookTests
         var sheet = Row("<row r=\"1\"><c r=\"A1\" t=\"inlineStr\"><is><t>Address</t></is></c></row><row r=\"2\"><c r=\"A2\" t=\"s\"><v>0</v></c><c r=\"B2\"><v>45000.5</v></c></row>");
         const string texts = "<sst xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\"><si><t>northmoor.example</t></si></sst>";
         var whole = Workbook(sheet, texts);
-        ListFile.TryRead(whole, out var table, out var flaw, TestContext.Current.CancellationToken).ShouldBeTrue(flaw?.Text);
+        ListFile.TryRead(whole, out var table, out var error, TestContext.Current.CancellationToken).ShouldBeTrue(error?.Text);
         table!.Rows.Count.ShouldBe(1);
         Gen.Select(Gen.Bool, Gen.Select(Gen.Int[0, 100_000], Gen.Byte).Array[1, 6]).Sample((isOfPart, changes) =>
         {
@@ -64,8 +64,8 @@ public class HostileWorkbookTests
     private static void ShouldBeRefused(byte[] workbook, string code)
     {
         var before = GC.GetAllocatedBytesForCurrentThread();
-        ListFile.TryRead(workbook, out _, out var flaw, TestContext.Current.CancellationToken).ShouldBeFalse();
-        flaw!.Code.ShouldBe(code);
+        ListFile.TryRead(workbook, out _, out var error, TestContext.Current.CancellationToken).ShouldBeFalse();
+        error!.Code.ShouldBe(code);
         (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBeLessThan(Budget);
     }
 

@@ -11,7 +11,7 @@ public class ListFileTests
 {
     private static ListTable Read(byte[] content)
     {
-        ListFile.TryRead(content, out var table, out var flaw, TestContext.Current.CancellationToken).ShouldBeTrue(flaw?.Text);
+        ListFile.TryRead(content, out var table, out var error, TestContext.Current.CancellationToken).ShouldBeTrue(error?.Text);
         return table!;
     }
 
@@ -19,9 +19,9 @@ public class ListFileTests
 
     private static string CodeOf(byte[] content)
     {
-        ListFile.TryRead(content, out _, out var flaw, TestContext.Current.CancellationToken).ShouldBeFalse();
-        flaw!.Text.ShouldContain(". ");
-        return flaw.Code;
+        ListFile.TryRead(content, out _, out var error, TestContext.Current.CancellationToken).ShouldBeFalse();
+        error!.Text.ShouldContain(". ");
+        return error.Code;
     }
 
     [Fact]

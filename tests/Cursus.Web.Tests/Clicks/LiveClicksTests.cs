@@ -52,7 +52,7 @@ public class LiveClicksTests(CursusApp app)
         using var watch = live.Begin(workspace);
         var (poster, leaflet) = (Guid.NewGuid(), Guid.NewGuid());
         StoredClick Click(Guid link, int secondsAgo, string device) =>
-            new(link, workspace, now - Duration.FromSeconds(secondsAgo), new ToldClick(ClickKind.Person, 1, "", device, "", "", "", ""));
+            new(link, workspace, now - Duration.FromSeconds(secondsAgo), new EnrichedClick(ClickKind.Person, 1, "", device, "", "", "", ""));
 
         live.Tell([Click(poster, 9, "tablet"), Click(poster, 1, "phone"), Click(leaflet, 5, "computer"), Click(leaflet, 200, "watch") with { WorkspaceId = Guid.NewGuid() }]);
 

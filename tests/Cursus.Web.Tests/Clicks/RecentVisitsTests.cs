@@ -69,5 +69,5 @@ public class RecentVisitsTests
     }
 
     private static ReadClick Visit(long id, Guid link, Instant at, long visitor, ClickKind kind) => new(
-        id, new Click(at, link, kind, visitor, default, default, "", "", ""), 0, new ToldClick(kind, visitor, "", "", "", "", "", ""));
+        id, new Click(at, link, kind, visitor, default, default, "", "", ""), 0, new EnrichedClick(kind, visitor, "", "", "", "", "", ""));
 }

@@ -125,7 +125,7 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><rect width='9' height='9' fill='none'/></svg>", "logo-empty")]
     [InlineData("<html/>", "logo-format")]
     [InlineData("GIF89a", "logo-format")]
-    public void A_logo_with_anything_but_plain_shapes_is_refused(string file, string code) => LogoFile.Read(Encoding.UTF8.GetBytes(file)).Flaw!.Code.ShouldBe(code);
+    public void A_logo_with_anything_but_plain_shapes_is_refused(string file, string code) => LogoFile.Read(Encoding.UTF8.GetBytes(file)).Error!.Code.ShouldBe(code);
 
     [Fact]
     public void Of_an_SVG_only_shapes_and_colours_are_kept()
@@ -136,8 +136,8 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
               <path d="M12 12h2" fill="none" stroke="#123456" stroke-width="1"/>
             </svg>
             """;
-        var (art, flaw) = LogoFile.Read(Encoding.UTF8.GetBytes(svg));
-        flaw.ShouldBeNull();
+        var (art, error) = LogoFile.Read(Encoding.UTF8.GetBytes(svg));
+        error.ShouldBeNull();
         (art!.Width, art.Height, art.Shapes.Count).ShouldBe((20, 10, 3));
         art.Shapes.Select(s => s.Color).ShouldBe(["#ff0000", "#008080", "#123456"]);
         art.Shapes[0].Path.ShouldBe("M0 4L0 0L4 0L4 4L0 4Z", "moved by group and view box");
@@ -153,9 +153,9 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
         System.Buffers.Binary.BinaryPrimitives.WriteInt32BigEndian(png.AsSpan(16), 20_000);
         System.Buffers.Binary.BinaryPrimitives.WriteInt32BigEndian(png.AsSpan(20), 20_000);
         System.Buffers.Binary.BinaryPrimitives.WriteUInt32BigEndian(png.AsSpan(29), System.IO.Hashing.Crc32.HashToUInt32(png.AsSpan(12, 17)));
-        LogoFile.Read(png).Flaw!.Code.ShouldBe("logo-large");
+        LogoFile.Read(png).Error!.Code.ShouldBe("logo-large");
         var deep = string.Concat(Enumerable.Repeat("<g>", 60)) + "<rect width='9' height='9'/>" + string.Concat(Enumerable.Repeat("</g>", 60));
-        LogoFile.Read(Encoding.UTF8.GetBytes($"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'>{deep}</svg>")).Flaw!.Code.ShouldBe("logo-shapes");
+        LogoFile.Read(Encoding.UTF8.GetBytes($"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'>{deep}</svg>")).Error!.Code.ShouldBe("logo-shapes");
         var world = await World.Make(app);
         var answer = await world.Editor.PostAsync("/api/v1/code-logos", new ByteArrayContent(new byte[LogoUpload.MaxBytes + 1]) { Headers = { ContentType = new("application/octet-stream") } }, Cancel);
         ((string)(await World.Read(answer))["code"]!).ShouldBe("logo-file-large");

@@ -25,7 +25,7 @@ public class HostileLogoTests
     {
         var bytes = Encoding.UTF8.GetBytes(logo);
         var before = GC.GetAllocatedBytesForCurrentThread();
-        LogoFile.Read(bytes).Flaw!.Code.ShouldBe(code);
+        LogoFile.Read(bytes).Error!.Code.ShouldBe(code);
         (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBeLessThan(Budget);
     }
 
@@ -41,8 +41,8 @@ public class HostileLogoTests
                 bytes[where % bytes.Length] = with;
             }
 
-            var (art, flaw) = LogoFile.Read(bytes);
-            (art is null).ShouldBe(flaw is not null);
+            var (art, error) = LogoFile.Read(bytes);
+            (art is null).ShouldBe(error is not null);
         }, iter: 2000);
     }
 

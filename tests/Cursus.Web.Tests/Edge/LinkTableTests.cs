@@ -53,7 +53,7 @@ public class LinkTableTests
     public void Outside_of_its_time_something_else_answers_without_anybody_changing_the_link()
     {
         var (opens, ends) = (Instant.FromUtc(2026, 11, 28, 9, 0), Instant.FromUtc(2026, 11, 29, 18, 0));
-        LinkSpan[] spans = [new(opens, ends), new(opens, null), new(null, ends), LinkSpan.Always];
+        LinkSchedule[] spans = [new(opens, ends), new(opens, null), new(null, ends), LinkSchedule.Always];
         var table = new LinkTable();
         var places = new LinkEntry.Places(7, 3, 4);
         var manner = new LinkEntry.Manner(302, QueryPassing.LinkWins, ReferrerPassing.Keep, HideFromSearch: false, 250, 11, 12);

@@ -25,7 +25,7 @@ public class RequestShapeTests(CursusApp app)
     {
         var world = await World.Make(app);
         var document = await World.Read(await app.CreateClient().GetAsync("/api/openapi.json", Cancel));
-        var (asked, flaws) = (0, new List<string>());
+        var (asked, failures) = (0, new List<string>());
         foreach (var (method, path, schema) in Bodies(document))
         {
             foreach (var body in new JsonNode?[] { new JsonObject(), null, new JsonArray(), "x" })
@@ -56,12 +56,12 @@ public class RequestShapeTests(CursusApp app)
                 if (response.StatusCode is >= HttpStatusCode.InternalServerError or HttpStatusCode.BadRequest
                     || (response.StatusCode == HttpStatusCode.UnprocessableEntity && JsonNode.Parse(text)!["errors"] is not JsonObject { Count: > 0 }))
                 {
-                    flaws.Add($"{method} {path} with {what}: {(int)response.StatusCode} {text}");
+                    failures.Add($"{method} {path} with {what}: {(int)response.StatusCode} {text}");
                 }
             }
         }
 
-        flaws.ShouldBeEmpty();
+        failures.ShouldBeEmpty();
         asked.ShouldBeGreaterThan(2000, "else the document has lost its requests");
     }
 
@@ -70,7 +70,7 @@ public class RequestShapeTests(CursusApp app)
     {
         var world = await World.Make(app);
         var document = await World.Read(await app.CreateClient().GetAsync("/api/openapi.json", Cancel));
-        var flaws = new List<string>();
+        var failures = new List<string>();
         foreach (var (path, operations) in document["paths"]!.AsObject())
         {
             foreach (var name in (operations!["get"]?["parameters"]?.AsArray() ?? []).Where(p => (string)p!["in"]! == "query").Select(p => (string)p!["name"]!))
@@ -80,13 +80,13 @@ public class RequestShapeTests(CursusApp app)
                     var response = await world.Owner.GetAsync($"{path.Replace("{id}", SomeId, StringComparison.Ordinal)}?{name}={value}", HttpCompletionOption.ResponseHeadersRead, Cancel);
                     if (response.StatusCode >= HttpStatusCode.InternalServerError)
                     {
-                        flaws.Add($"{path} with {name}={value}: {(int)response.StatusCode}");
+                        failures.Add($"{path} with {name}={value}: {(int)response.StatusCode}");
                     }
                 }
             }
         }
 
-        flaws.ShouldBeEmpty();
+        failures.ShouldBeEmpty();
     }
 
     [Fact]

@@ -12,8 +12,8 @@ public class DatabasePoolsTests(CursusApp app)
     public async Task Where_the_database_lets_in_fewer_connections_than_may_be_opened_it_is_said_at_the_start()
     {
         await using var source = app.DataSource();
-        (await DatabasePools.FlawOf(source, new LimitOptions(), Cancel)).ShouldBeNull();
-        (await DatabasePools.FlawOf(source, new LimitOptions { Connections = 100_000 }, Cancel))!.ShouldContain("Raise max_connections");
+        (await DatabasePools.ErrorOf(source, new LimitOptions(), Cancel)).ShouldBeNull();
+        (await DatabasePools.ErrorOf(source, new LimitOptions { Connections = 100_000 }, Cancel))!.ShouldContain("Raise max_connections");
     }
 
     [Fact]

@@ -106,7 +106,7 @@ public sealed class OutgoingClientTests : IAsyncLifetime, IDisposable
     private async Task<string> Refusal(string address, string allowed = ".localhost")
     {
         using var client = Client(allowed);
-        return (await Should.ThrowAsync<PageNotFetchedException>(() => client.Get(Destination.Of(address).Address, "text/html", Cancel))).Flaw.Code;
+        return (await Should.ThrowAsync<PageNotFetchedException>(() => client.Get(Destination.Of(address).Address, "text/html", Cancel))).Error.Code;
     }
 
     private OutgoingClient Client(string allowed = ".localhost")

@@ -23,7 +23,7 @@ internal sealed record Picture(string Words, float Width, float Height, Action<P
     private float PaperHeight => Height + 2 * Margin + Head;
 
     /// <summary>What is wrong with how many times as large a picture is wanted; null where nothing is.</summary>
-    public static Flaw? FlawOf(int? scale) => scale is < 1 or > 4 ? new Flaw("scale", "Choose a scale from 1 to 4.") : null;
+    public static ValidationError? ErrorOf(int? scale) => scale is < 1 or > 4 ? new ValidationError("scale", "Choose a scale from 1 to 4.") : null;
 
     public byte[] Svg()
     {

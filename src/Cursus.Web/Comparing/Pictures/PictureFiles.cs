@@ -50,8 +50,8 @@ public static class PictureFiles
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Svg(string name, Task<Drawn> drawn) => Of(name, await drawn, "svg", Picture.SvgType, p => p.Svg());
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Png(string name, int? scale, Func<Task<Drawn>> draw) => Picture.FlawOf(scale) is { } flaw
-        ? ApiProblem.Invalid("scale", flaw)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Png(string name, int? scale, Func<Task<Drawn>> draw) => Picture.ErrorOf(scale) is { } error
+        ? ApiProblem.Invalid("scale", error)
         : Of(name, await draw(), "png", Picture.PngType, p => p.Png(scale ?? Picture.UsualScale));
 
     private static Results<FileContentHttpResult, ProblemHttpResult> Of(string name, Drawn drawn, string ending, string type, Func<Picture, byte[]> write) => drawn switch
@@ -71,7 +71,7 @@ public static class PictureFiles
         var question = BreakdownReport.Read(request, member, clock, errors);
         if (question is { By: not "country" })
         {
-            errors.Add("by", new Flaw("by-unknown", "Maps show countries. Compare by country."));
+            errors.Add("by", new ValidationError("by-unknown", "Maps show countries. Compare by country."));
         }
 
         return errors.Any ? null : question;

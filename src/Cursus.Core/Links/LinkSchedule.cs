@@ -19,10 +19,10 @@ public enum LinkStage
 /// <summary>From when until when a link leads to its destination.</summary>
 /// <param name="OpensAt">Its first moment; null where it is open from its making.</param>
 /// <param name="EndsAt">The first moment at which it has ended; null where it never does.</param>
-public readonly record struct LinkSpan(Instant? OpensAt, Instant? EndsAt)
+public readonly record struct LinkSchedule(Instant? OpensAt, Instant? EndsAt)
 {
     /// <summary>Most links: open from their making, for good.</summary>
-    public static LinkSpan Always => default;
+    public static LinkSchedule Always => default;
 
     /// <summary>Whether it has no bounds.</summary>
     public bool IsAlways => OpensAt is null && EndsAt is null;
@@ -31,9 +31,9 @@ public readonly record struct LinkSpan(Instant? OpensAt, Instant? EndsAt)
     public LinkStage StageAt(Instant now) => EndsAt <= now ? LinkStage.Ended : OpensAt > now ? LinkStage.Scheduled : LinkStage.Open;
 
     /// <summary>Whether a link can have it: it must not end before it opens.</summary>
-    public bool IsPossible([NotNullWhen(false)] out Flaw? flaw)
+    public bool IsPossible([NotNullWhen(false)] out ValidationError? error)
     {
-        flaw = OpensAt >= EndsAt ? new Flaw("ends-before-opening", "The link would end before it opens. Choose a later end.") : null;
-        return flaw is null;
+        error = OpensAt >= EndsAt ? new ValidationError("ends-before-opening", "The link would end before it opens. Choose a later end.") : null;
+        return error is null;
     }
 }

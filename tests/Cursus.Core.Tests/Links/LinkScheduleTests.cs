@@ -5,7 +5,7 @@ using NodaTime;
 namespace Cursus.Core.Tests.Links;
 
 /// <summary>Where a link stands in its time, and how the time is said.</summary>
-public class LinkSpanTests
+public class LinkScheduleTests
 {
     private static readonly DateTimeZone London = DateTimeZoneProviders.Tzdb["Europe/London"];
 
@@ -14,10 +14,10 @@ public class LinkSpanTests
     [Fact]
     public void A_link_leads_on_from_its_first_moment_until_just_before_its_end() => Gen.Select(Bounds, Bounds, Gen.Int[0, 5]).Sample((opens, ends, second) =>
     {
-        var span = new LinkSpan(opens, ends);
-        if (!span.IsPossible(out var flaw))
+        var span = new LinkSchedule(opens, ends);
+        if (!span.IsPossible(out var error))
         {
-            flaw.Code.ShouldBe("ends-before-opening");
+            error.Code.ShouldBe("ends-before-opening");
             (ends <= opens).ShouldBeTrue();
             return;
         }
@@ -42,8 +42,8 @@ public class LinkSpanTests
     [InlineData("2026-03-29T01:30", "2026-03-29T01:30:00Z", "2026-03-29T01:30:00Z")]
     public void A_bound_is_a_moment_a_time_by_the_workspaces_clock_or_a_whole_day(string typed, string opens, string ends)
     {
-        SpanBound.TryReadOpening(typed, London, out var opening, out _).ShouldBeTrue();
-        SpanBound.TryReadEnd(typed, London, out var end, out _).ShouldBeTrue();
+        ScheduleBound.TryReadOpening(typed, London, out var opening, out _).ShouldBeTrue();
+        ScheduleBound.TryReadEnd(typed, London, out var end, out _).ShouldBeTrue();
         (opening, end).ShouldBe((At(opens), At(ends)));
     }
 
@@ -59,10 +59,10 @@ public class LinkSpanTests
     {
         foreach (var zone in new[] { London, DateTimeZoneProviders.Tzdb["America/New_York"], DateTimeZoneProviders.Tzdb["Pacific/Auckland"] })
         {
-            SpanBound.TryReadOpening(typed, zone, out _, out var flaw).ShouldBeFalse();
-            flaw!.Code.ShouldBe(code);
-            SpanBound.TryReadEnd(typed, zone, out _, out flaw).ShouldBeFalse();
-            flaw!.Text.ShouldContain(typed);
+            ScheduleBound.TryReadOpening(typed, zone, out _, out var error).ShouldBeFalse();
+            error!.Code.ShouldBe(code);
+            ScheduleBound.TryReadEnd(typed, zone, out _, out error).ShouldBeFalse();
+            error!.Text.ShouldContain(typed);
         }
     }
 

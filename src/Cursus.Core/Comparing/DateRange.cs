@@ -2,11 +2,11 @@ using NodaTime;
 
 namespace Cursus.Core.Comparing;
 
-/// <summary>A stretch of time as the roll-ups hold it: whole days, and the part of a day at its end, which only the clicks themselves can tell.</summary>
+/// <summary>A range of time as the roll-ups hold it: whole days, and the part of a day at its end, which only the clicks themselves can tell.</summary>
 /// <param name="First">Its first day.</param>
 /// <param name="Last">Its last whole day; the one before <paramref name="First"/> where there is none.</param>
 /// <param name="Rest">The part of a day; null where it ends with a day.</param>
-public sealed record Stretch(LocalDate First, LocalDate Last, Interval? Rest)
+public sealed record DateRange(LocalDate First, LocalDate Last, Interval? Rest)
 {
     /// <summary>The last day of which anything belongs to it.</summary>
     public LocalDate LastDay => Rest is null ? Last : Last.PlusDays(1);
@@ -28,14 +28,14 @@ public sealed record Stretch(LocalDate First, LocalDate Last, Interval? Rest)
     public bool IsAllOrNoneOf(LocalDate from, LocalDate until) => (First <= from && Last >= until.PlusDays(-1)) || First >= until || Last < from;
 
     /// <summary>Whole days.</summary>
-    public static Stretch Of(Period period)
+    public static DateRange Of(Period period)
     {
         ArgumentNullException.ThrowIfNull(period);
         return new(period.From, period.To, null);
     }
 
     /// <summary>From the beginning of a day to a moment.</summary>
-    public static Stretch Of(LocalDate from, Instant end, DateTimeZone zone)
+    public static DateRange Of(LocalDate from, Instant end, DateTimeZone zone)
     {
         ArgumentNullException.ThrowIfNull(zone);
         var last = end.InZone(zone).Date;

@@ -5,5 +5,5 @@ namespace Cursus.Core.Clicks;
 /// <param name="Device">See <see cref="UserAgentReading"/>, as browser and system.</param>
 /// <param name="ReferrerHost">Host of the page that was left, or nothing.</param>
 /// <param name="Code">Number of the QR code that was scanned; 0 where the address was followed.</param>
-public readonly record struct ToldClick(
+public readonly record struct EnrichedClick(
     ClickKind Kind, long Visitor, string Country, string Device, string Browser, string Os, string Language, string ReferrerHost, byte Code = 0);

@@ -7,26 +7,26 @@ using SkiaSharp.HarfBuzz;
 namespace Cursus.Web.Drawing;
 
 /// <summary>One typeface to write with: the application's own, another that ships, or one of this machine's.</summary>
-internal sealed class Letterer
+internal sealed class FontFallback
 {
     /// <summary>Where machines keep their fonts; looked through only for letters that no font that ships has.</summary>
     private static readonly string[] FoldersOfMachine = ["/usr/share/fonts", "/usr/local/share/fonts"];
 
-    private static readonly Letterer[] Shipped =
-        [.. new[] { "NotoSans-Regular", "NotoSansMath-Regular", "NotoSansHebrew-Regular", "NotoSansArabic-Regular", "NotoEmoji-Regular" }.Select(name => new Letterer(Load(name)))];
+    private static readonly FontFallback[] Shipped =
+        [.. new[] { "NotoSans-Regular", "NotoSansMath-Regular", "NotoSansHebrew-Regular", "NotoSansArabic-Regular", "NotoEmoji-Regular" }.Select(name => new FontFallback(Load(name)))];
 
-    private static readonly (Letterer Own, IReadOnlyList<Letterer> Others)
+    private static readonly (FontFallback Own, IReadOnlyList<FontFallback> Others)
         Regular = (new(Load("HankenGrotesk-Regular")), Shipped),
         SemiBold = (new(Load("HankenGrotesk-SemiBold")), [new(Load("NotoSans-Bold")), .. Shipped[1..]]);
 
-    private static readonly Lazy<IReadOnlyList<Letterer>> OfMachine = new(FindOfMachine);
-    private static readonly ConcurrentDictionary<Rune, Letterer?> OfMachineByLetter = new();
+    private static readonly Lazy<IReadOnlyList<FontFallback>> OfMachine = new(FindOfMachine);
+    private static readonly ConcurrentDictionary<Rune, FontFallback?> OfMachineByLetter = new();
 
     private readonly SKTypeface typeface;
     private readonly Lazy<SKShaper> shaper;
     private readonly Lazy<SKFont> glyphs;
 
-    private Letterer(SKTypeface typeface)
+    private FontFallback(SKTypeface typeface)
     {
         this.typeface = typeface;
         shaper = new(() => new SKShaper(typeface));
@@ -36,7 +36,7 @@ internal sealed class Letterer
     /// <summary>The one that writes this: the application's own where it has all the letters, else the first that has; the own one as well where none does, which draws boxes.</summary>
     /// <param name="element">What is read as one letter or sign, be it of several code points.</param>
     /// <param name="before">The one that wrote what stands before. It goes on with spaces and signs between words, so that words written from right to left keep their order.</param>
-    public static Letterer For(string element, Letterer? before, bool isBold)
+    public static FontFallback For(string element, FontFallback? before, bool isBold)
     {
         var (own, others) = isBold ? SemiBold : Regular;
         return before is not null && element.All(c => char.IsWhiteSpace(c) || char.IsPunctuation(c)) && before.Has(element) ? before
@@ -68,16 +68,16 @@ internal sealed class Letterer
 
     private static bool IsUnseen(int rune) => rune is 0x200C or 0x200D or (>= 0xFE00 and <= 0xFE0F);
 
-    private static Letterer? OfMachineFor(string element) =>
+    private static FontFallback? OfMachineFor(string element) =>
         OfMachineByLetter.GetOrAdd(element.EnumerateRunes().First(), letter => OfMachine.Value.FirstOrDefault(l => l.Has(letter.ToString())));
 
-    private static List<Letterer> FindOfMachine() =>
+    private static List<FontFallback> FindOfMachine() =>
     [
         .. FoldersOfMachine.Where(Directory.Exists)
             .SelectMany(folder => Directory.EnumerateFiles(folder, "*", new EnumerationOptions { RecurseSubdirectories = true, IgnoreInaccessible = true }))
             .Where(file => Path.GetExtension(file).ToUpperInvariant() is ".TTF" or ".OTF" or ".TTC")
             .OrderBy(file => !file.Contains("Regular", StringComparison.OrdinalIgnoreCase)).ThenBy(file => file, StringComparer.Ordinal)
-            .Select(file => SKTypeface.FromFile(file)).OfType<SKTypeface>().Select(typeface => new Letterer(typeface)),
+            .Select(file => SKTypeface.FromFile(file)).OfType<SKTypeface>().Select(typeface => new FontFallback(typeface)),
     ];
 
     private static SKTypeface Load(string name) => SKTypeface.FromStream(Assembly.GetExecutingAssembly().GetManifestResourceStream($"Cursus.Web.Drawing.Fonts.{name}.ttf")!);
