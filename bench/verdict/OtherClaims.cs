@@ -1,4 +1,4 @@
-using Cursus.Core.Comparing;
+using Cursus.Core.Reports;
 
 namespace Cursus.Bench.Verdicts;
 

@@ -1,4 +1,4 @@
-using Cursus.Core.Comparing;
+using Cursus.Core.Reports;
 using MathNet.Numerics.Distributions;
 
 namespace Cursus.Bench.Verdicts;

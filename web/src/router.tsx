@@ -11,7 +11,7 @@ import {
 } from '@tanstack/react-router'
 import { Problem } from './api/client'
 import { sessionQuery } from './features/access/session'
-import { periods, readQuestion, type PeriodName } from './features/comparing/question'
+import { periods, readQuestion, type PeriodName } from './features/reports/question'
 import { readLinksSearch } from './features/links/linksSearch'
 import { NotFound } from './parts/NotFound'
 import { Failed } from './parts/States'
@@ -37,7 +37,7 @@ const shared = createRoute({
   getParentRoute: () => root,
   path: '/shared/$secret',
   component: later('SharedViewPage', () =>
-    import('./features/comparing/SharedViewPage').then((m) => m.SharedViewPage),
+    import('./features/reports/SharedViewPage').then((m) => m.SharedViewPage),
   ),
 })
 
@@ -46,7 +46,7 @@ const howCursusCounts = createRoute({
   getParentRoute: () => root,
   path: '/how-cursus-counts',
   component: later('HowCursusCounts', () =>
-    import('./features/comparing/HowCursusCounts').then((m) => m.HowCursusCounts),
+    import('./features/reports/HowCursusCounts').then((m) => m.HowCursusCounts),
   ),
 })
 
@@ -137,7 +137,7 @@ const compare = createRoute({
   path: '/compare',
   validateSearch: readQuestion,
   component: later('ComparePage', () =>
-    import('./features/comparing/ComparePage').then((m) => m.ComparePage),
+    import('./features/reports/ComparePage').then((m) => m.ComparePage),
   ),
 })
 
@@ -149,7 +149,7 @@ const campaign = createRoute({
     return period && period in periods ? { period: period as PeriodName } : {}
   },
   component: later('CampaignPage', () =>
-    import('./features/comparing/CampaignPage').then((m) => m.CampaignPage),
+    import('./features/reports/CampaignPage').then((m) => m.CampaignPage),
   ),
 })
 
@@ -160,7 +160,7 @@ const digest = createRoute({
     const week = text(search.week)
     return week && /^\d{4}-\d{2}-\d{2}$/.test(week) ? { week } : {}
   },
-  component: later('DigestPage', () => import('./features/comparing/DigestPage').then((m) => m.DigestPage)),
+  component: later('DigestPage', () => import('./features/reports/DigestPage').then((m) => m.DigestPage)),
 })
 
 const needsAttention = createRoute({

@@ -17,8 +17,8 @@ public sealed record ListedLink(
     {
         ArgumentNullException.ThrowIfNull(link);
         var isTagged = Source is not null;
-        var span = new LinkSchedule(OpensAt ?? link.OpensAt, EndsAt ?? link.EndsAt);
-        span = span.IsPossible(out _) ? span : new LinkSchedule(OpensAt, EndsAt);
+        var schedule = new LinkSchedule(OpensAt ?? link.OpensAt, EndsAt ?? link.EndsAt);
+        schedule = schedule.IsPossible(out _) ? schedule : new LinkSchedule(OpensAt, EndsAt);
         return link with
         {
             Destination = Destination,
@@ -32,8 +32,8 @@ public sealed record ListedLink(
             Note = Note ?? link.Note,
             FolderId = FolderId ?? link.FolderId,
             TagIds = [.. link.TagIds.Union(TagIds ?? []).Order()],
-            OpensAt = span.OpensAt,
-            EndsAt = span.EndsAt,
+            OpensAt = schedule.OpensAt,
+            EndsAt = schedule.EndsAt,
             BroughtAlong = BroughtAlong ?? link.BroughtAlong,
         };
     }

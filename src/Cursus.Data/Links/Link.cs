@@ -40,7 +40,7 @@ public sealed class Link
     public Instant? EndsAt { get; set; }
 
     /// <summary>From when until when it leads to its destination.</summary>
-    public LinkSchedule Span => new(OpensAt, EndsAt);
+    public LinkSchedule Schedule => new(OpensAt, EndsAt);
 
     /// <summary>Where visitors are sent: the destination with its UTM values.</summary>
     public required string FinalUrl { get; set; }

@@ -40,7 +40,7 @@ internal sealed class LinksModel : IEntityTypeConfiguration<Link>, IEntityTypeCo
         link.HasOne(l => l.Total).WithOne().HasForeignKey<LinkTotal>(t => t.LinkId);
         link.Property(l => l.Slug).HasMaxLength(Slug.MaxLength);
         link.Property(l => l.SlugKey).HasMaxLength(Slug.MaxLength);
-        link.Ignore(l => l.Span);
+        link.Ignore(l => l.Schedule);
         link.ToTable(t => t.HasCheckConstraint("ck_links_redirect", "redirect in (301, 302, 307, 308)"));
         link.ToTable(t => t.HasCheckConstraint("ck_links_span", "ends_at > opens_at"));
     }

@@ -1141,7 +1141,7 @@ namespace Cursus.Data.Migrations
                     b.ToTable("code_styles", (string)null);
                 });
 
-            modelBuilder.Entity("Cursus.Data.Comparing.SavedView", b =>
+            modelBuilder.Entity("Cursus.Data.Reports.SavedView", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -1187,7 +1187,7 @@ namespace Cursus.Data.Migrations
                     b.ToTable("saved_views", (string)null);
                 });
 
-            modelBuilder.Entity("Cursus.Data.Comparing.ViewShare", b =>
+            modelBuilder.Entity("Cursus.Data.Reports.ViewShare", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -2929,7 +2929,7 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_code_styles_workspaces_workspace_id");
                 });
 
-            modelBuilder.Entity("Cursus.Data.Comparing.SavedView", b =>
+            modelBuilder.Entity("Cursus.Data.Reports.SavedView", b =>
                 {
                     b.HasOne("Cursus.Data.Workspaces.Member", "Creator")
                         .WithMany()
@@ -2947,9 +2947,9 @@ namespace Cursus.Data.Migrations
                     b.Navigation("Creator");
                 });
 
-            modelBuilder.Entity("Cursus.Data.Comparing.ViewShare", b =>
+            modelBuilder.Entity("Cursus.Data.Reports.ViewShare", b =>
                 {
-                    b.HasOne("Cursus.Data.Comparing.SavedView", "View")
+                    b.HasOne("Cursus.Data.Reports.SavedView", "View")
                         .WithMany("Shares")
                         .HasForeignKey("ViewId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -3431,7 +3431,7 @@ namespace Cursus.Data.Migrations
                     b.Navigation("Lines");
                 });
 
-            modelBuilder.Entity("Cursus.Data.Comparing.SavedView", b =>
+            modelBuilder.Entity("Cursus.Data.Reports.SavedView", b =>
                 {
                     b.Navigation("Shares");
                 });

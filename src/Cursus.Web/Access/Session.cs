@@ -1,6 +1,6 @@
 using System.Security.Claims;
 using Cursus.Core;
-using Cursus.Core.Comparing;
+using Cursus.Core.Reports;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Edge;

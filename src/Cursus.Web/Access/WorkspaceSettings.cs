@@ -1,7 +1,7 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
-using Cursus.Core.Comparing;
+using Cursus.Core.Reports;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Addresses;
@@ -37,7 +37,7 @@ public static class WorkspaceSettings
     /// <param name="ClicksKeptMonths">0, 14, 26 or 38. Older clicks are deleted within the hour, for good.</param>
     public sealed record Edit(
         string? Name = null, string? PublicName = null, WeekStart? WeekStart = null, string? NumberLanguage = null,
-        int? Redirect = null, SlugKind? SlugKind = null, LinkWishes? Options = null, bool? IsVocabularyLocked = null, IReadOnlyList<string>? OfficeNetworks = null, bool? LeavesOutByBehaviour = null, int? ClicksKeptMonths = null);
+        int? Redirect = null, SlugKind? SlugKind = null, LinkOptionsPatch? Options = null, bool? IsVocabularyLocked = null, IReadOnlyList<string>? OfficeNetworks = null, bool? LeavesOutByBehaviour = null, int? ClicksKeptMonths = null);
 
     /// <summary>The longest name of a workspace, in characters.</summary>
     internal const int MaxName = 100;
@@ -63,7 +63,7 @@ public static class WorkspaceSettings
         }
 
         workspace.SlugKind = request.SlugKind ?? workspace.SlugKind;
-        workspace.Options = (request.Options ?? new LinkWishes()).Over(workspace.Options, errors, "options");
+        workspace.Options = (request.Options ?? new LinkOptionsPatch()).Over(workspace.Options, errors, "options");
         workspace.Redirect = Vocabulary.ReadRedirect(request.Redirect, workspace.Redirect, errors);
         workspace.IsVocabularyLocked = request.IsVocabularyLocked ?? workspace.IsVocabularyLocked;
         workspace.OfficeNetworks = request.OfficeNetworks is null ? workspace.OfficeNetworks : ReadNetworks(request.OfficeNetworks, errors);

@@ -25,7 +25,7 @@ public static class CreateLink
     public sealed record Request(
         string? Destination, string? Title = null, string? Campaign = null, string? Channel = null, string? Source = null, string? Medium = null,
         string? Term = null, string? Content = null, string? Slug = null, string? Domain = null, int? Redirect = null,
-        IReadOnlyList<string>? Tags = null, IReadOnlyList<Guid>? Pixels = null, LinkWishes? Options = null, string? Note = null, string? Folder = null,
+        IReadOnlyList<string>? Tags = null, IReadOnlyList<Guid>? Pixels = null, LinkOptionsPatch? Options = null, string? Note = null, string? Folder = null,
         string? OpensAt = null, string? EndsAt = null);
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links", Handle).ForEditors().WithSummary("Create a link without a post");
@@ -72,7 +72,7 @@ public static class CreateLink
         vocabulary.Words.Check(TagField.Medium, utm?.Medium, errors, "medium");
         vocabulary.Words.Check(TagField.Term, utm?.Term, errors, "term");
         vocabulary.Words.Check(TagField.Content, utm?.Content, errors, "content");
-        var manner = LinkManner.Read(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt, domain, vocabulary, errors);
+        var settings = LinkSettings.Read(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt, domain, vocabulary, errors);
         var tagNames = TagsOfLinks.Names(request.Tags, errors);
         if (request.Title?.Trim().Length > PostPlan.MaxTitle)
         {
@@ -86,7 +86,7 @@ public static class CreateLink
         }
 
         var title = string.IsNullOrWhiteSpace(request.Title) ? PageTitle.FromAddress(destination!.Address) : request.Title.Trim();
-        return new LinkPlan(domain!, slug, title, destination!, utm, vocabulary.Sent(utm), campaign, channel, manner, tagNames, pixels);
+        return new LinkPlan(domain!, slug, title, destination!, utm, vocabulary.Sent(utm), campaign, channel, settings, tagNames, pixels);
     }
 
     /// <summary>All three needed tags, or none; anything between is an error at what is missing.</summary>

@@ -26,7 +26,7 @@ public static class Domains
     /// <param name="HasOwnOptions">Whether new links use the domain's options instead of the workspace's; true if options are sent.</param>
     /// <param name="Options">Options of new links.</param>
     public sealed record Edit(
-        bool? IsDefault = null, string? BarePage = null, string? UnknownPage = null, string? EndedPage = null, int? Redirect = null, bool? HasOwnOptions = null, LinkWishes? Options = null);
+        bool? IsDefault = null, string? BarePage = null, string? UnknownPage = null, string? EndedPage = null, int? Redirect = null, bool? HasOwnOptions = null, LinkOptionsPatch? Options = null);
 
     /// <param name="Key">The domain's name, as requests and reports write it.</param>
     /// <param name="IsVerified">Whether it points here, so its links work.</param>
@@ -115,7 +115,7 @@ public static class Domains
         };
         var options = domain.HasOwnOptions ? domain.Options : member.Workspace.Options;
         domain.HasOwnOptions = request.HasOwnOptions ?? (domain.HasOwnOptions || request.Options is not null);
-        domain.Options = domain.HasOwnOptions ? (request.Options ?? new LinkWishes()).Over(options, errors, "options") : LinkOptions.Plain;
+        domain.Options = domain.HasOwnOptions ? (request.Options ?? new LinkOptionsPatch()).Over(options, errors, "options") : LinkOptions.Plain;
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -174,19 +174,19 @@ public static class Domains
     }
 
     /// <summary>A page of the owner's own in place of a plain one; an empty text takes it away.</summary>
-    private static string? Page(string? wish, string? given, ShortDomain domain, FieldErrors errors, string field)
+    private static string? Page(string? text, string? given, ShortDomain domain, FieldErrors errors, string field)
     {
-        if (wish is null)
+        if (text is null)
         {
             return given;
         }
 
-        if (wish.Trim().Length == 0)
+        if (text.Trim().Length == 0)
         {
             return null;
         }
 
-        if (!Destination.TryParse(wish, out var destination, out var error))
+        if (!Destination.TryParse(text, out var destination, out var error))
         {
             errors.Add(field, error);
             return given;

@@ -14,7 +14,7 @@ namespace Cursus.Web.Addresses;
 /// <param name="TagNames">Names of its tags; new ones are made.</param>
 /// <param name="PixelIds">Its own retargeting pixels.</param>
 internal sealed record LinkPlan(
-    ShortDomain Domain, Slug? Slug, string Title, Destination Destination, UtmTags? Utm, UtmTags? Sent, Campaign? Campaign, Channel? Channel, LinkManner Manner,
+    ShortDomain Domain, Slug? Slug, string Title, Destination Destination, UtmTags? Utm, UtmTags? Sent, Campaign? Campaign, Channel? Channel, LinkSettings Settings,
     IReadOnlyList<string> TagNames, IReadOnlyList<Guid> PixelIds)
 {
     /// <summary>The link under <paramref name="slug"/>, not yet saved.</summary>
@@ -34,12 +34,12 @@ internal sealed record LinkPlan(
         Content = Utm?.Content?.Text,
         CampaignId = Campaign?.Id,
         ChannelId = Channel?.Id,
-        Redirect = Manner.Redirect,
-        Options = Manner.Options,
-        Note = Manner.Note,
-        FolderId = Manner.Folder?.Id,
-        OpensAt = Manner.Span.OpensAt,
-        EndsAt = Manner.Span.EndsAt,
+        Redirect = Settings.Redirect,
+        Options = Settings.Options,
+        Note = Settings.Note,
+        FolderId = Settings.Folder?.Id,
+        OpensAt = Settings.Schedule.OpensAt,
+        EndsAt = Settings.Schedule.EndsAt,
         CreatedAt = now,
         CreatedBy = member.Id,
         Tags = [.. tags.Where(t => TagNames.Contains(t.Name, StringComparer.OrdinalIgnoreCase))],

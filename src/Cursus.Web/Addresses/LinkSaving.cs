@@ -79,10 +79,10 @@ internal sealed class LinkSaving(CursusDb db, LinkFeed feed)
     /// <summary>Wanted slugs that are not free, by place in the list.</summary>
     private async Task<IReadOnlyList<(int Place, SlugState State)>> Taken(IReadOnlyList<LinkPlan> plans, Instant now, CancellationToken cancel)
     {
-        var wishes = plans.Select((plan, i) => (Place: i, plan)).Where(p => p.plan.Slug is not null)
-            .Select(p => (p.Place, Wish: new SlugWish(p.plan.Domain.Id, p.plan.Slug, p.plan.Title, p.plan.Channel?.Key ?? ""))).ToList();
-        var states = await SlugCheck.Run(db, [.. wishes.Select(w => w.Wish)], now, cancel);
-        return [.. wishes.Zip(states, (w, state) => (w.Place, state)).Where(s => s.state.IsTaken)];
+        var requests = plans.Select((plan, i) => (Place: i, plan)).Where(p => p.plan.Slug is not null)
+            .Select(p => (p.Place, Request: new SlugRequest(p.plan.Domain.Id, p.plan.Slug, p.plan.Title, p.plan.Channel?.Key ?? ""))).ToList();
+        var states = await SlugCheck.Run(db, [.. requests.Select(w => w.Request)], now, cancel);
+        return [.. requests.Zip(states, (w, state) => (w.Place, state)).Where(s => s.state.IsTaken)];
     }
 
     /// <summary>Makes the links with their slugs and tags, frees slugs whose block has passed; the caller holds the transaction and saves.</summary>

@@ -8,7 +8,7 @@ namespace Cursus.Web.Addresses;
 /// <summary>A slug that somebody wants on a domain, or an empty one that asks for a proposal.</summary>
 /// <param name="Wanted">Null asks for a readable slug made from title and channel.</param>
 /// <param name="Else">What is wished for where the wanted one is taken.</param>
-internal sealed record SlugWish(Guid DomainId, Slug? Wanted, string Title, string ChannelKey, SlugElse Else = SlugElse.OffersOthers);
+internal sealed record SlugRequest(Guid DomainId, Slug? Wanted, string Title, string ChannelKey, SlugElse Else = SlugElse.OffersOthers);
 
 /// <summary>What is wished for where a wanted slug is taken.</summary>
 internal enum SlugElse
@@ -18,11 +18,11 @@ internal enum SlugElse
     Nothing,
 }
 
-/// <summary>What came of a wish.</summary>
+/// <summary>What came of a request.</summary>
 /// <param name="Slug">The wanted slug, or the proposed one, which is free.</param>
 /// <param name="IsTaken">Whether the wanted slug can't be had.</param>
 /// <param name="Alternatives">Three free ones where the wanted one is taken and no other does; else empty.</param>
-/// <param name="Holder">The link that has the wanted slug; null where nobody has it, or an earlier wish.</param>
+/// <param name="Holder">The link that has the wanted slug; null where nobody has it, or an earlier request.</param>
 internal sealed record SlugState(string Slug, bool IsTaken, IReadOnlyList<string> Alternatives, LinkWithSlug? Holder)
 {
     /// <summary>The deleted link that holds the wanted slug still, if that is why it is taken.</summary>
@@ -49,35 +49,35 @@ internal static class SlugCheck
     /// <summary>Until when the slug of a link deleted at that time is kept for it.</summary>
     public static Instant BlockedUntil(Instant deletedAt) => deletedAt + Block;
 
-    public static async Task<IReadOnlyList<SlugState>> Run(CursusDb db, IReadOnlyList<SlugWish> wishes, Instant now, CancellationToken cancel)
+    public static async Task<IReadOnlyList<SlugState>> Run(CursusDb db, IReadOnlyList<SlugRequest> requests, Instant now, CancellationToken cancel)
     {
-        var wanted = wishes.Where(w => w.Wanted is not null).Select(w => (w.DomainId, w.Wanted!.Key)).ToHashSet();
+        var wanted = requests.Where(w => w.Wanted is not null).Select(w => (w.DomainId, w.Wanted!.Key)).ToHashSet();
         var held = await Held(db, wanted, now, cancel);
 
         // Others are looked for only where they are needed: for many rows that is the greater part of the work.
         var seen = held.Keys.ToHashSet();
-        var candidates = wishes.Select(w => w.Wanted is null || (!seen.Add((w.DomainId, w.Wanted.Key)) && w.Else != SlugElse.Nothing) ? Candidates(w, now.InUtc().Year) : []).ToList();
-        var others = wishes.Zip(candidates).SelectMany(c => c.Second.Select(s => (c.First.DomainId, s.ToLowerInvariant()))).ToHashSet();
+        var candidates = requests.Select(w => w.Wanted is null || (!seen.Add((w.DomainId, w.Wanted.Key)) && w.Else != SlugElse.Nothing) ? Candidates(w, now.InUtc().Year) : []).ToList();
+        var others = requests.Zip(candidates).SelectMany(c => c.Second.Select(s => (c.First.DomainId, s.ToLowerInvariant()))).ToHashSet();
 
         // Earlier rows come first: a later row that wants or is offered the same slug gets another.
         var used = held.Keys.Concat((await Held(db, others, now, cancel)).Keys).ToHashSet();
         var states = new List<SlugState>();
-        foreach (var (wish, row) in wishes.Zip(candidates))
+        foreach (var (request, row) in requests.Zip(candidates))
         {
-            if (wish.Wanted is { } slug)
+            if (request.Wanted is { } slug)
             {
-                var key = (wish.DomainId, slug.Key);
+                var key = (request.DomainId, slug.Key);
                 var isTaken = !used.Add(key);
                 var holder = held.GetValueOrDefault(key);
-                if (!isTaken || wish.Else != SlugElse.TakesAnother)
+                if (!isTaken || request.Else != SlugElse.TakesAnother)
                 {
-                    states.Add(new SlugState(slug.Text, isTaken, isTaken ? [.. row.Where(s => !used.Contains((wish.DomainId, s.ToLowerInvariant()))).Take(Offered)] : [], holder));
+                    states.Add(new SlugState(slug.Text, isTaken, isTaken ? [.. row.Where(s => !used.Contains((request.DomainId, s.ToLowerInvariant()))).Take(Offered)] : [], holder));
                     continue;
                 }
             }
 
-            var proposed = row.First(s => !used.Contains((wish.DomainId, s.ToLowerInvariant())) && !wanted.Contains((wish.DomainId, s.ToLowerInvariant())));
-            used.Add((wish.DomainId, proposed.ToLowerInvariant()));
+            var proposed = row.First(s => !used.Contains((request.DomainId, s.ToLowerInvariant())) && !wanted.Contains((request.DomainId, s.ToLowerInvariant())));
+            used.Add((request.DomainId, proposed.ToLowerInvariant()));
             states.Add(new SlugState(proposed, IsTaken: false, [], Holder: null));
         }
 
@@ -129,10 +129,10 @@ internal static class SlugCheck
         return await own.Concat(earlier).ToDictionaryAsync(l => (l.DomainId, l.SlugKey), l => new LinkWithSlug(l.Id, l.IsFormer, l.DeletedAt), cancel);
     }
 
-    private static List<string> Candidates(SlugWish wish, int year)
+    private static List<string> Candidates(SlugRequest request, int year)
     {
-        var first = wish.Wanted?.Text ?? SlugMaker.Readable(wish.Title, wish.ChannelKey);
-        var others = SlugMaker.Alternatives(first, wish.Title, wish.ChannelKey, year).Take(CandidatesEach);
+        var first = request.Wanted?.Text ?? SlugMaker.Readable(request.Title, request.ChannelKey);
+        var others = SlugMaker.Alternatives(first, request.Title, request.ChannelKey, year).Take(CandidatesEach);
 
         // Random ones at the end, so that there is always something free.
         return [first, .. others, SlugMaker.Random(), SlugMaker.Random(), SlugMaker.Random()];

@@ -89,35 +89,35 @@ internal sealed class Vocabulary
     }
 
     /// <summary>Where visitors go while a destination is dead and outside of a link's time: what was given where nothing is said, and nothing where the text is empty.</summary>
-    public string? Fallback(string? wish, string? given, FieldErrors errors) => wish switch
+    public string? Fallback(string? text, string? given, FieldErrors errors) => text switch
     {
         null => given,
-        _ when wish.Trim().Length == 0 => null,
-        _ => Destination(wish, errors, "fallback")?.AsEntered,
+        _ when text.Trim().Length == 0 => null,
+        _ => Destination(text, errors, "fallback")?.AsEntered,
     };
 
     /// <summary>The wished time of a link: what was given where nothing is said, and no bound where the text is empty.</summary>
-    public LinkSchedule Span(string? opens, string? ends, LinkSchedule given, FieldErrors errors, string prefix = "")
+    public LinkSchedule Schedule(string? opens, string? ends, LinkSchedule given, FieldErrors errors, string prefix = "")
     {
-        var span = new LinkSchedule(
+        var schedule = new LinkSchedule(
             Bound(opens, given.OpensAt, ScheduleBound.TryReadOpening, errors, prefix + "opensAt"),
             Bound(ends, given.EndsAt, ScheduleBound.TryReadEnd, errors, prefix + "endsAt"));
-        if ((opens ?? ends) is not null && !span.IsPossible(out var error))
+        if ((opens ?? ends) is not null && !schedule.IsPossible(out var error))
         {
             errors.Add(prefix + "endsAt", error);
         }
 
-        return span;
+        return schedule;
     }
 
-    private Instant? Bound(string? wish, Instant? given, ReadBound read, FieldErrors errors, string field)
+    private Instant? Bound(string? text, Instant? given, ReadBound read, FieldErrors errors, string field)
     {
-        if (string.IsNullOrWhiteSpace(wish))
+        if (string.IsNullOrWhiteSpace(text))
         {
-            return wish is null ? given : null;
+            return text is null ? given : null;
         }
 
-        if (read(wish, Zone, out var at, out var error))
+        if (read(text, Zone, out var at, out var error))
         {
             return at;
         }

@@ -3,7 +3,7 @@ using System.Text.Json;
 using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
-using Cursus.Core.Comparing;
+using Cursus.Core.Reports;
 using Cursus.Core.Retargeting;
 using Cursus.Web.Retargeting;
 using NodaTime;

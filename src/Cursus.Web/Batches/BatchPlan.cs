@@ -47,7 +47,7 @@ internal sealed class BatchPlan
 
     /// <summary>Folders created with the links.</summary>
     public IReadOnlyList<Folder> NewFolders =>
-        [.. Links.Select(l => l.Link.Manner.Folder).OfType<Folder>().Where(f => reading!.IsNew(f)).Distinct().OrderBy(f => f.Name, StringComparer.OrdinalIgnoreCase)];
+        [.. Links.Select(l => l.Link.Settings.Folder).OfType<Folder>().Where(f => reading!.IsNew(f)).Distinct().OrderBy(f => f.Name, StringComparer.OrdinalIgnoreCase)];
 
     /// <summary>Lines that nothing is made of: skipped ones, and those with something wrong.</summary>
     public IReadOnlyList<LeftOutLine> LeftOut =>
@@ -128,15 +128,15 @@ internal sealed class BatchPlan
         foreach (var channel in ofLine.DefaultIfEmpty())
         {
             var errors = new FieldErrors();
-            var wishes = reading!.Wishes(line, channel, errors);
+            var request = reading!.RequestOf(line, channel, errors);
             var past = reading.Past(line, errors);
-            var link = CreateLink.Plan(wishes, vocabulary, errors, mayWait: line[ListField.ShortAddress] is not null);
+            var link = CreateLink.Plan(request, vocabulary, errors, mayWait: line[ListField.ShortAddress] is not null);
             foreach (var (field, texts) in errors.ByField)
             {
                 Problems.Add(line.Line, field, string.Join(" ", texts));
             }
 
-            if (wishes.Campaign is { } campaign && !vocabulary.HasCampaign(campaign))
+            if (request.Campaign is { } campaign && !vocabulary.HasCampaign(campaign))
             {
                 NewCampaigns.Add(campaign);
             }
@@ -144,16 +144,16 @@ internal sealed class BatchPlan
             if (link is not null && !errors.Any)
             {
                 Hint(line.Line, link, vocabulary);
-                yield return new PlannedLine(line.Line, link, past, Said(wishes, link, past));
+                yield return new PlannedLine(line.Line, link, past, Said(request, link, past));
             }
         }
     }
 
-    private static ListedLink Said(CreateLink.Request wishes, LinkPlan link, LinePast past) => new(
-        link.Destination.AsEntered, wishes.Title is null ? null : link.Title,
+    private static ListedLink Said(CreateLink.Request request, LinkPlan link, LinePast past) => new(
+        link.Destination.AsEntered, request.Title is null ? null : link.Title,
         link.Utm?.Source.Text, link.Utm?.Medium.Text, link.Utm?.Term?.Text, link.Utm?.Content?.Text, link.Utm is null ? null : link.Campaign?.Id,
-        (short?)wishes.Redirect, link.Manner.Note, link.Manner.Folder?.Id, TagIds: null, past.BroughtAlong,
-        link.Manner.Span.OpensAt, link.Manner.Span.EndsAt);
+        (short?)request.Redirect, link.Settings.Note, link.Settings.Folder?.Id, TagIds: null, past.BroughtAlong,
+        link.Settings.Schedule.OpensAt, link.Settings.Schedule.EndsAt);
 
     private void Hint(int line, LinkPlan link, Vocabulary vocabulary)
     {

@@ -19,7 +19,7 @@ public sealed record BatchRequest(
 /// <param name="SlugKind">How slugs are generated for lines without one; random if omitted.</param>
 public sealed record BatchDefaults(
     string? Campaign = null, IReadOnlyList<string>? Channels = null, string? Domain = null, IReadOnlyList<string>? Tags = null, string? Folder = null,
-    string? Note = null, int? Redirect = null, LinkWishes? Options = null, SlugKind? SlugKind = null,
+    string? Note = null, int? Redirect = null, LinkOptionsPatch? Options = null, SlugKind? SlugKind = null,
     IReadOnlyList<Guid>? Pixels = null);
 
 /// <summary>What a list from another program leaves open. Remembered, with the meaning of its columns, for the next list with the same columns.</summary>

@@ -64,7 +64,7 @@ public static class RunBatch
 
         var (table, plan) = await Plan(batch, request, member, db, options, clock, cancel);
         var rows = plan.Links.OrderBy(l => l.Outcome == LineOutcome.Made).Take(PreviewedRows).Select(l => new Row(
-            l.Line, l.Outcome, l.Link.Channel?.Key, l.Link.Title, l.ShortUrl(options), l.FinalUrl, l.Link.Manner.Folder?.Name, l.Past.CreatedAt?.InZone(member.Zone).Date, l.Past.BroughtAlong, l.Remark));
+            l.Line, l.Outcome, l.Link.Channel?.Key, l.Link.Title, l.ShortUrl(options), l.FinalUrl, l.Link.Settings.Folder?.Name, l.Past.CreatedAt?.InZone(member.Zone).Date, l.Past.BroughtAlong, l.Remark));
         var takenOver = plan.Links.Count(l => l.Outcome == LineOutcome.TakenOver);
         return TypedResults.Ok(new Preview(
             plan.Links.Count - takenOver, plan.Links.Count(l => l.Outcome == LineOutcome.Renamed), takenOver, plan.LeftOut.Count(l => l.Outcome == LineOutcome.Skipped),

@@ -21,8 +21,8 @@ internal static class SlugsOfLines
         };
 
         bool Asks(PlannedLine line) => line.Link.Slug is not null || kind == SlugKind.Readable;
-        var wishes = lines.Where(Asks).Select(l => new SlugWish(l.Link.Domain.Id, l.Link.Slug, l.Link.Title, l.Link.Channel?.Key ?? "", otherwise)).ToList();
-        var states = new Queue<SlugState>(await SlugCheck.Run(db, wishes, now, cancel));
+        var requests = lines.Where(Asks).Select(l => new SlugRequest(l.Link.Domain.Id, l.Link.Slug, l.Link.Title, l.Link.Channel?.Key ?? "", otherwise)).ToList();
+        var states = new Queue<SlugState>(await SlugCheck.Run(db, requests, now, cancel));
         var takenOver = new HashSet<Guid>();
         return [.. lines.Select(l => Asks(l) ? With(l, states.Dequeue(), taken, takenOver) : l)];
     }

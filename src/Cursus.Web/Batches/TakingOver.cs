@@ -9,7 +9,7 @@ using NodaTime;
 namespace Cursus.Web.Batches;
 
 /// <summary>Makes links that are there already what lines of a list say of them. Their history keeps how they were, and the batch takes it back as one.</summary>
-internal sealed class TakingOver(CursusDb db, ManyLinks many)
+internal sealed class TakingOver(CursusDb db, BulkEditRun many)
 {
     /// <summary>Writes within the caller's transaction.</summary>
     /// <param name="written">Links of the batch that are written already, for the progress.</param>

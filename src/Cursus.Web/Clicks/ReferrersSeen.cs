@@ -1,5 +1,5 @@
 using Cursus.Web.Access;
-using Cursus.Web.Comparing;
+using Cursus.Web.Reports;
 using NodaTime;
 using Npgsql;
 

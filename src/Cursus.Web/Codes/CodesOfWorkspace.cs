@@ -4,9 +4,9 @@ using Cursus.Core.Codes;
 using Cursus.Data;
 using Cursus.Data.Codes;
 using Cursus.Web.Access;
-using Cursus.Web.Comparing;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
+using Cursus.Web.Reports;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -37,7 +37,7 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
     /// <summary>How often people came by each code of a link, all time, by the code's number.</summary>
     public async Task<IReadOnlyDictionary<int, long>> ScansOf(Guid link, CancellationToken cancel)
     {
-        var question = Question.OfLastDays("code", Core.Comparing.Period.MaxDays, member, clock.GetCurrentInstant()) with { Filters = new Dictionary<string, string[]> { ["link"] = [link.ToString()] } };
+        var question = Question.OfLastDays("code", Core.Reports.Period.MaxDays, member, clock.GetCurrentInstant()) with { Filters = new Dictionary<string, string[]> { ["link"] = [link.ToString()] } };
         var byCode = await counting.ByKey(question, cancel);
         return byCode.Where(c => c.Key.Length > 0).ToDictionary(c => int.Parse(c.Key[(c.Key.IndexOf('/') + 1)..], CultureInfo.InvariantCulture), c => c.Value);
     }

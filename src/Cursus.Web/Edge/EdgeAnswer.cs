@@ -60,7 +60,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         }
 
         var scanned = ScannedPath.Read(trimmed);
-        if (!links.TryFind(domain.Number, scanned.Slug, out var link) || link.HasSpan || link.LeadsNowhere || link.Referrer == ReferrerPassing.HideByPage
+        if (!links.TryFind(domain.Number, scanned.Slug, out var link) || link.HasSchedule || link.LeadsNowhere || link.Referrer == ReferrerPassing.HideByPage
             || (query.Length > 0 && link.PassQuery != QueryPassing.Off) || !Ascii.IsValid(link.Utf8Location) || pixels.Of(domain, link) is not null)
         {
             return false;
@@ -100,7 +100,7 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
     {
         // Links without a time, which are nearly all, need no clock.
         var stage = LinkStage.Open;
-        var answering = link.HasSpan ? link.At(clock.GetCurrentInstant(), out stage) : link;
+        var answering = link.HasSchedule ? link.At(clock.GetCurrentInstant(), out stage) : link;
         return stage == LinkStage.Scheduled && IsTeam(exchange, domain) ? Follow(exchange, domain, link, code)
             : !answering.LeadsNowhere ? Follow(exchange, domain, answering, code)
             : stage == LinkStage.Scheduled ? exchange.WritePage(StatusCodes.Status404NotFound, EdgePages.Scheduled)

@@ -9,12 +9,12 @@ namespace Cursus.Web.Edge;
 /// <summary>A visit to a link that has pixels.</summary>
 /// <param name="Location">Where it leads, with what was passed on of the visitor's query.</param>
 internal sealed record HandoffVisit(
-    DomainEntry Domain, Guid LinkId, string Slug, string OwnLocation, string Location, int? Deadline, ReferrerPassing Referrer, IReadOnlyList<PixelEntry> Pixels, HandoffManner Manner)
+    DomainEntry Domain, Guid LinkId, string Slug, string OwnLocation, string Location, int? Deadline, ReferrerPassing Referrer, IReadOnlyList<PixelEntry> Pixels, EdgeHandoffSettings Settings)
 {
     /// <param name="slug">As the visitor typed it.</param>
     /// <param name="query">The visitor's, with or without its question mark.</param>
-    public static HandoffVisit Of(DomainEntry domain, in LinkEntry link, string slug, string query, (IReadOnlyList<PixelEntry> Pixels, HandoffManner Manner) fired) =>
-        new(domain, link.Id, slug, link.Location, link.LocationWith(query), link.HandoffDeadline, link.Referrer, fired.Pixels, fired.Manner);
+    public static HandoffVisit Of(DomainEntry domain, in LinkEntry link, string slug, string query, (IReadOnlyList<PixelEntry> Pixels, EdgeHandoffSettings Settings) fired) =>
+        new(domain, link.Id, slug, link.Location, link.LocationWith(query), link.HandoffDeadline, link.Referrer, fired.Pixels, fired.Settings);
 }
 
 /// <summary>Answers visits to links with pixels: with the handoff page, or with nothing where the visit is to be redirected plainly; and takes down what became of the pixels.</summary>
@@ -30,7 +30,7 @@ internal sealed class HandoffAnswer(ClickJournal journal, CursusOptions options)
         var headers = exchange.Request.Headers;
         var kind = KindOf(exchange, visitor);
         var saysNo = Consent.SaysNo(headers["Sec-GPC"], headers["DNT"]);
-        var mustAsk = Consent.MustAsk(visit.Manner.Consent, visit.Manner.Countries, visitor.Country);
+        var mustAsk = Consent.MustAsk(visit.Settings.Consent, visit.Settings.Countries, visitor.Country);
         switch (HandoffDecision.Of(kind, saysNo, headers.Cookie.Count > 0 ? Remembered(exchange) : null, mustAsk))
         {
             case HandoffCourse.Fire:
@@ -90,18 +90,18 @@ internal sealed class HandoffAnswer(ClickJournal journal, CursusOptions options)
         var values = new PixelValues(
             "", "", options.ShortUrl(visit.Domain.Name, visit.Slug), visit.Location, tags.GetValueOrDefault(TagField.Campaign)?.Text, tags.GetValueOrDefault(TagField.Source)?.Text,
             tags.GetValueOrDefault(TagField.Medium)?.Text, Random.Shared.NextInt64().ToString("x", System.Globalization.CultureInfo.InvariantCulture), visitor.At.ToUnixTimeMilliseconds());
-        var question = isAsking ? Question(visit.Manner, exchange.Request.Headers.AcceptLanguage.ToString(), visit.Pixels.Select(p => p.Fires.Network.Consent)) : null;
+        var question = isAsking ? Question(visit.Settings, exchange.Request.Headers.AcceptLanguage.ToString(), visit.Pixels.Select(p => p.Fires.Network.Consent)) : null;
         return new HandoffPage(
             visit.Slug, exchange.Request.QueryString, visit.Location, [.. visit.Pixels.Select(p => p.Fires)], values, visit.Deadline ?? HandoffPage.DefaultDeadline,
-            visit.Referrer != ReferrerPassing.Keep, question, visit.Manner.Look);
+            visit.Referrer != ReferrerPassing.Keep, question, visit.Settings.Look);
     }
 
     /// <summary>The question in the language that a visitor prefers, in the workspace's own words where it has some.</summary>
-    internal static HandoffQuestion Question(HandoffManner manner, string acceptLanguage, IEnumerable<ConsentCategory> categories)
+    internal static HandoffQuestion Question(EdgeHandoffSettings settings, string acceptLanguage, IEnumerable<ConsentCategory> categories)
     {
         var language = ConsentWords.LanguageOf(acceptLanguage);
         var words = ConsentWords.In(language).For(categories);
         return new HandoffQuestion(
-            language, manner.Questions.TryGetValue(language, out var own) ? words with { Question = own } : words, manner.Who, manner.PrivacyPage);
+            language, settings.Questions.TryGetValue(language, out var own) ? words with { Question = own } : words, settings.Who, settings.PrivacyPage);
     }
 }

@@ -17,10 +17,10 @@ public readonly ref struct LinkEntry
 {
     private const int SlugAt = 36;
     private const byte HandoffOption = 32;
-    private const byte SpanOption = 64;
+    private const byte ScheduleOption = 64;
     private const short UsualDeadline = -1;
     private const int Nowhere = -1;
-    private const int SpanLength = 2 * sizeof(long);
+    private const int ScheduleLength = 2 * sizeof(long);
 
     private readonly ReadOnlySpan<byte> bytes;
 
@@ -47,7 +47,7 @@ public readonly ref struct LinkEntry
     public bool LeadsNowhere => LocationLength == Nowhere;
 
     /// <summary>Whether it opens or ends.</summary>
-    public bool HasSpan => (bytes[34] & SpanOption) != 0;
+    public bool HasSchedule => (bytes[34] & ScheduleOption) != 0;
 
     /// <summary>Where it leads.</summary>
     public string Location => Encoding.UTF8.GetString(Utf8Location);
@@ -72,12 +72,12 @@ public readonly ref struct LinkEntry
     public int[] Pixels => HasHandoff ? MemoryMarshal.Cast<byte, int>(bytes.Slice(HandoffAt + 3, bytes[HandoffAt + 2] * sizeof(int))).ToArray() : [];
 
     /// <summary>Bytes of the record alone.</summary>
-    public int Length => SpanAt + (HasSpan ? SpanLength + Otherwise.Length : 0);
+    public int Length => ScheduleAt + (HasSchedule ? ScheduleLength + Otherwise.Length : 0);
 
-    private int SpanAt => HandoffAt + (HasHandoff ? 3 + bytes[HandoffAt + 2] * sizeof(int) : 0);
+    private int ScheduleAt => HandoffAt + (HasHandoff ? 3 + bytes[HandoffAt + 2] * sizeof(int) : 0);
 
     /// <summary>What answers outside of its time.</summary>
-    private LinkEntry Otherwise => new(bytes[(SpanAt + SpanLength)..]);
+    private LinkEntry Otherwise => new(bytes[(ScheduleAt + ScheduleLength)..]);
 
     private bool HasHandoff => (bytes[34] & HandoffOption) != 0;
 
@@ -88,49 +88,49 @@ public readonly ref struct LinkEntry
     /// <summary>What answers at a time: the link itself, or before it opens and after it has ended what stands for it.</summary>
     public LinkEntry At(Instant now, out LinkStage stage)
     {
-        stage = HasSpan ? Span.StageAt(now) : LinkStage.Open;
+        stage = HasSchedule ? Schedule.StageAt(now) : LinkStage.Open;
         return stage == LinkStage.Open ? this : Otherwise;
     }
 
-    private LinkSchedule Span => new(
-        BinaryPrimitives.ReadInt64LittleEndian(bytes[SpanAt..]) is not long.MinValue and var opens ? Instant.FromUnixTimeMilliseconds(opens) : null,
-        BinaryPrimitives.ReadInt64LittleEndian(bytes[(SpanAt + sizeof(long))..]) is not long.MaxValue and var ends ? Instant.FromUnixTimeMilliseconds(ends) : null);
+    private LinkSchedule Schedule => new(
+        BinaryPrimitives.ReadInt64LittleEndian(bytes[ScheduleAt..]) is not long.MinValue and var opens ? Instant.FromUnixTimeMilliseconds(opens) : null,
+        BinaryPrimitives.ReadInt64LittleEndian(bytes[(ScheduleAt + sizeof(long))..]) is not long.MaxValue and var ends ? Instant.FromUnixTimeMilliseconds(ends) : null);
 
     /// <summary>Writes the record of a link that opens or ends.</summary>
     /// <param name="link">The link within its time.</param>
     /// <param name="otherwise">What answers before and afterwards.</param>
-    public static byte[] Write(byte[] link, LinkSchedule span, byte[] otherwise)
+    public static byte[] Write(byte[] link, LinkSchedule schedule, byte[] otherwise)
     {
-        byte[] record = [.. link, .. new byte[SpanLength], .. otherwise];
-        record[34] |= SpanOption;
-        BinaryPrimitives.WriteInt64LittleEndian(record.AsSpan(link.Length), span.OpensAt?.ToUnixTimeMilliseconds() ?? long.MinValue);
-        BinaryPrimitives.WriteInt64LittleEndian(record.AsSpan(link.Length + sizeof(long)), span.EndsAt?.ToUnixTimeMilliseconds() ?? long.MaxValue);
+        byte[] record = [.. link, .. new byte[ScheduleLength], .. otherwise];
+        record[34] |= ScheduleOption;
+        BinaryPrimitives.WriteInt64LittleEndian(record.AsSpan(link.Length), schedule.OpensAt?.ToUnixTimeMilliseconds() ?? long.MinValue);
+        BinaryPrimitives.WriteInt64LittleEndian(record.AsSpan(link.Length + sizeof(long)), schedule.EndsAt?.ToUnixTimeMilliseconds() ?? long.MaxValue);
         return record;
     }
 
     /// <summary>Writes a record.</summary>
     /// <param name="slugKey">ASCII in lower case, at most <see cref="Slug.MaxLength"/> characters.</param>
     /// <param name="location">Null where it leads nowhere.</param>
-    public static byte[] Write(Guid id, string slugKey, string? location, in Places places, in Manner manner)
+    public static byte[] Write(Guid id, string slugKey, string? location, in Places places, in Settings settings)
     {
         var handoffAt = SlugAt + slugKey.Length + (location is null ? 0 : Encoding.UTF8.GetByteCount(location));
-        var hasHandoff = manner.HandoffDeadline is not null || manner.Pixels.Length > 0;
-        var record = new byte[handoffAt + (hasHandoff ? 3 + manner.Pixels.Length * sizeof(int) : 0)];
+        var hasHandoff = settings.HandoffDeadline is not null || settings.Pixels.Length > 0;
+        var record = new byte[handoffAt + (hasHandoff ? 3 + settings.Pixels.Length * sizeof(int) : 0)];
         id.TryWriteBytes(record);
         BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(16), places.Domain);
         BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(20), places.Campaign);
         BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(24), places.Channel);
         BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(28), location is null ? Nowhere : handoffAt - SlugAt - slugKey.Length);
-        BinaryPrimitives.WriteInt16LittleEndian(record.AsSpan(32), manner.Redirect);
-        record[34] = (byte)((int)manner.PassQuery | ((int)manner.Referrer << 2) | (manner.HideFromSearch ? 16 : 0) | (hasHandoff ? HandoffOption : 0));
+        BinaryPrimitives.WriteInt16LittleEndian(record.AsSpan(32), settings.Redirect);
+        record[34] = (byte)((int)settings.PassQuery | ((int)settings.Referrer << 2) | (settings.HideFromSearch ? 16 : 0) | (hasHandoff ? HandoffOption : 0));
         record[35] = (byte)slugKey.Length;
         Encoding.ASCII.GetBytes(slugKey, record.AsSpan(SlugAt));
         Encoding.UTF8.GetBytes(location ?? "", record.AsSpan(SlugAt + slugKey.Length));
         if (hasHandoff)
         {
-            BinaryPrimitives.WriteInt16LittleEndian(record.AsSpan(handoffAt), manner.HandoffDeadline ?? UsualDeadline);
-            record[handoffAt + 2] = (byte)manner.Pixels.Length;
-            MemoryMarshal.AsBytes(manner.Pixels.AsSpan()).CopyTo(record.AsSpan(handoffAt + 3));
+            BinaryPrimitives.WriteInt16LittleEndian(record.AsSpan(handoffAt), settings.HandoffDeadline ?? UsualDeadline);
+            record[handoffAt + 2] = (byte)settings.Pixels.Length;
+            MemoryMarshal.AsBytes(settings.Pixels.AsSpan()).CopyTo(record.AsSpan(handoffAt + 3));
         }
 
         return record;
@@ -143,6 +143,6 @@ public readonly ref struct LinkEntry
 
     /// <summary>How a link is answered.</summary>
     /// <param name="Pixels">Numbers of the pixels of the link and its post, at most <see cref="Core.Retargeting.HandoffReport.MostPixels"/> of them count.</param>
-    public readonly record struct Manner(
+    public readonly record struct Settings(
         short Redirect, QueryPassing PassQuery, ReferrerPassing Referrer, bool HideFromSearch, short? HandoffDeadline, params int[] Pixels);
 }

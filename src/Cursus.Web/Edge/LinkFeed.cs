@@ -288,17 +288,17 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
 
     private byte[] Record(NpgsqlDataReader reader, int domain)
     {
-        var (location, redirect, isDead, span) = (Text(reader, 3), reader.GetInt16(4), reader.GetBoolean(13), new LinkSchedule(Time(reader, 14), Time(reader, 15)));
-        if (location is null || (span.IsAlways && !isDead))
+        var (location, redirect, isDead, schedule) = (Text(reader, 3), reader.GetInt16(4), reader.GetBoolean(13), new LinkSchedule(Time(reader, 14), Time(reader, 15)));
+        if (location is null || (schedule.IsAlways && !isDead))
         {
             return Record(reader, domain, location, redirect);
         }
 
         // Where a link leads now is not for good if it has led, or will lead, elsewhere.
         var elsewhere = Text(reader, 12) is { } fallback ? FallbackDestination.For(fallback, location) : null;
-        redirect = span.IsAlways && elsewhere is null ? redirect : FallbackDestination.Redirect(redirect);
+        redirect = schedule.IsAlways && elsewhere is null ? redirect : FallbackDestination.Redirect(redirect);
         var within = Record(reader, domain, isDead ? elsewhere ?? location : location, redirect);
-        return span.IsAlways ? within : LinkEntry.Write(within, span, Record(reader, domain, elsewhere, redirect));
+        return schedule.IsAlways ? within : LinkEntry.Write(within, schedule, Record(reader, domain, elsewhere, redirect));
     }
 
     private byte[] Record(NpgsqlDataReader reader, int domain, string? location, short redirect) => LinkEntry.Write(

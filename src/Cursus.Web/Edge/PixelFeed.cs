@@ -58,7 +58,7 @@ public sealed class PixelFeed(PixelTable pixels)
             networks[(workspace, network.Key)] = network;
         }
 
-        var manners = rows.Askings.ToDictionary(a => a.WorkspaceId, a => HandoffMannerOf(a.Who, a.Settings ?? new HandoffSettings()));
+        var settings = rows.Askings.ToDictionary(a => a.WorkspaceId, a => HandoffSettingsOf(a.Who, a.Settings ?? new HandoffSettings()));
         var places = rows.Attachments.ToLookup(a => a.PixelId, a => a.Place);
         pixels.Replace(rows.Pixels.GroupBy(p => p.WorkspaceId).ToDictionary(workspace => workspace.Key, workspace =>
         {
@@ -67,7 +67,7 @@ public sealed class PixelFeed(PixelTable pixels)
                 .Where(p => p.Network is not null)
                 .Select(p => new PixelEntry(p.Id, pixels.NumberOf(p.Id), new HandoffPixel(p.Network!, p.Reference))).ToList();
             return new WorkspacePixels(
-                manners[workspace.Key],
+                settings[workspace.Key],
                 entries.ToFrozenDictionary(e => e.Number),
                 entries.SelectMany(e => places[e.Id].Select(place => (Place: pixels.NumberOf(place), Entry: e))).GroupBy(a => a.Place).ToFrozenDictionary(g => g.Key, g => g.Select(a => a.Entry).ToArray()));
         }));
@@ -87,7 +87,7 @@ public sealed class PixelFeed(PixelTable pixels)
     };
 
     /// <summary>The settings of a workspace as the edge goes by them.</summary>
-    internal static HandoffManner HandoffMannerOf(string who, HandoffSettings settings) => new(
+    internal static EdgeHandoffSettings HandoffSettingsOf(string who, HandoffSettings settings) => new(
         who, settings.Consent, settings.Countries.Select(c => CountryCode.Of(c)).ToFrozenSet(),
         JsonSerializer.Deserialize<Dictionary<string, string>>(settings.Questions) ?? [], settings.PrivacyPage, new HandoffLook(settings.Line, settings.Logo, settings.Paper, settings.Ink));
 }

@@ -11,12 +11,12 @@ public sealed record PixelEntry(Guid Id, int Number, HandoffPixel Fires);
 /// <summary>Whom a workspace asks, in which words, and how its handoff page looks.</summary>
 /// <param name="Who">Who asks: the workspace's public name.</param>
 /// <param name="Questions">The workspace's own questions by language.</param>
-public sealed record HandoffManner(
+public sealed record EdgeHandoffSettings(
     string Who, ConsentMode Consent, IReadOnlyCollection<CountryCode> Countries, IReadOnlyDictionary<string, string> Questions, string? PrivacyPage, HandoffLook Look);
 
 /// <summary>The pixels of one workspace, and where they are attached for many links at once.</summary>
 /// <param name="Attached">By number of a campaign, channel or domain.</param>
-public sealed record WorkspacePixels(HandoffManner Manner, FrozenDictionary<int, PixelEntry> Pixels, FrozenDictionary<int, PixelEntry[]> Attached);
+public sealed record WorkspacePixels(EdgeHandoffSettings Settings, FrozenDictionary<int, PixelEntry> Pixels, FrozenDictionary<int, PixelEntry[]> Attached);
 
 /// <summary>
 /// The pixels of all workspaces. Replaced as a whole when one changes, which is rare. Campaigns, channels, domains and pixels have numbers here, so that a link's record
@@ -47,7 +47,7 @@ public sealed class PixelTable
     public void Replace(IReadOnlyDictionary<Guid, WorkspacePixels> with) => workspaces = with.ToFrozenDictionary();
 
     /// <summary>The pixels that fire at a visit of <paramref name="link"/>, each once, in the order of their numbers; null, at once, where there are none.</summary>
-    public (IReadOnlyList<PixelEntry> Pixels, HandoffManner Manner)? Of(DomainEntry domain, in LinkEntry link)
+    public (IReadOnlyList<PixelEntry> Pixels, EdgeHandoffSettings Settings)? Of(DomainEntry domain, in LinkEntry link)
     {
         if (!workspaces.TryGetValue(domain.WorkspaceId, out var workspace))
         {
@@ -61,7 +61,7 @@ public sealed class PixelTable
         }
 
         PixelEntry[] all = [.. own.Select(workspace.Pixels.GetValueOrDefault).OfType<PixelEntry>(), .. ofCampaign, .. ofChannel, .. ofDomain];
-        return all.Length == 0 ? null : ([.. all.DistinctBy(p => p.Number).OrderBy(p => p.Number).Take(HandoffReport.MostPixels)], workspace.Manner);
+        return all.Length == 0 ? null : ([.. all.DistinctBy(p => p.Number).OrderBy(p => p.Number).Take(HandoffReport.MostPixels)], workspace.Settings);
     }
 
     private static PixelEntry[] At(WorkspacePixels workspace, int place) => place != 0 && workspace.Attached.TryGetValue(place, out var attached) ? attached : [];

@@ -39,8 +39,8 @@ public static class CopyLink
 
         // A copy of a link that has ended is to lead somewhere.
         var now = clock.GetCurrentInstant();
-        var span = link.Span.StageAt(now) == LinkStage.Ended ? LinkSchedule.Always : link.Span;
-        var like = plan with { Manner = plan.Manner with { Options = link.Options, Span = span } };
+        var schedule = link.Schedule.StageAt(now) == LinkStage.Ended ? LinkSchedule.Always : link.Schedule;
+        var like = plan with { Settings = plan.Settings with { Options = link.Options, Schedule = schedule } };
         var (links, taken) = await saving.Save([like], member, now, _ => SavedBeside.Nothing, cancel);
         if (taken.Count > 0)
         {

@@ -29,7 +29,7 @@ public static class EditLink
     /// <param name="IsArchived">Hidden from lists, but still redirecting.</param>
     public sealed record Request(
         string? Title = null, string? Destination = null, string? Campaign = null, string? Source = null, string? Medium = null,
-        string? Term = null, string? Content = null, int? Redirect = null, IReadOnlyList<string>? Tags = null, LinkWishes? Options = null, string? Note = null,
+        string? Term = null, string? Content = null, int? Redirect = null, IReadOnlyList<string>? Tags = null, LinkOptionsPatch? Options = null, string? Note = null,
         string? Folder = null, IReadOnlyList<Guid>? Pixels = null, string? Slug = null, string? Domain = null, bool? IsArchived = null, string? Fallback = null,
         string? OpensAt = null, string? EndsAt = null, string? Channel = null);
 
@@ -67,15 +67,15 @@ public static class EditLink
         var utm = CreateLink.ReadTags(
             request.Source ?? link.Source, request.Medium ?? link.Medium, campaign, request.Term ?? link.Term, request.Content ?? link.Content, errors);
         var fallback = vocabulary.Fallback(request.Fallback, link.Fallback, errors);
-        var span = vocabulary.Span(request.OpensAt, request.EndsAt, link.Span, errors);
+        var schedule = vocabulary.Schedule(request.OpensAt, request.EndsAt, link.Schedule, errors);
         if (request.Title?.Trim() is { Length: 0 or > PostPlan.MaxTitle })
         {
             errors.Add("title", new ValidationError("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
         }
 
         var tagNames = request.Tags is null ? null : TagsOfLinks.Names(request.Tags, errors);
-        var wishes = (request.Options ?? new LinkWishes()).Over(link.Options, errors, "options");
-        var note = request.Note is null ? link.Note : LinkManner.ReadNote(request.Note, errors, "note");
+        var linkOptions = (request.Options ?? new LinkOptionsPatch()).Over(link.Options, errors, "options");
+        var note = request.Note is null ? link.Note : LinkSettings.ReadNote(request.Note, errors, "note");
         var folder = vocabulary.Folder(request.Folder, errors, "folder");
         var pixels = request.Pixels is null ? null : await PixelsOfWorkspace.Find(db, member.WorkspaceId, request.Pixels, errors, cancel);
         var slug = Vocabulary.OptionalSlug(request.Slug, errors, "slug");
@@ -101,13 +101,13 @@ public static class EditLink
         link.Title = request.Title?.Trim() ?? link.Title;
         link.Destination = destination!.AsEntered;
         link.Fallback = fallback;
-        (link.OpensAt, link.EndsAt) = (span.OpensAt, span.EndsAt);
+        (link.OpensAt, link.EndsAt) = (schedule.OpensAt, schedule.EndsAt);
         link.FinalUrl = destination.FinishedWith(vocabulary.Sent(utm)).ToString();
         (link.Source, link.Medium, link.Term, link.Content) = (utm?.Source.Text, utm?.Medium.Text, utm?.Term?.Text, utm?.Content?.Text);
         link.CampaignId = campaign?.Id;
         link.ChannelId = request.Channel is null ? link.ChannelId : channel?.Id;
         link.Redirect = redirect;
-        link.Options = wishes;
+        link.Options = linkOptions;
         link.Note = note;
         link.FolderId = request.Folder is null ? link.FolderId : folder?.Id;
         link.ArchivedAt = request.IsArchived switch { true => link.ArchivedAt ?? now, false => null, null => link.ArchivedAt };

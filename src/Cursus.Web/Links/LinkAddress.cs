@@ -21,7 +21,7 @@ internal static class LinkAddress
         {
             // One of its own earlier addresses becomes the present one again. It goes first, since the database lets no two have the same.
             var isOwn = await db.LinkAliases.Where(a => a.LinkId == link.Id && a.DomainId == domain.Id && a.SlugKey == slug.Key).ExecuteDeleteAsync(cancel) == 1;
-            if (!isOwn && (await SlugCheck.Run(db, [new SlugWish(domain.Id, slug, link.Title, "")], now, cancel))[0] is { IsTaken: true } taken)
+            if (!isOwn && (await SlugCheck.Run(db, [new SlugRequest(domain.Id, slug, link.Title, "")], now, cancel))[0] is { IsTaken: true } taken)
             {
                 return SlugTaken.Problem([("slug", taken)]);
             }

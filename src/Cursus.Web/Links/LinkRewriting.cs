@@ -76,7 +76,7 @@ internal sealed class LinkRewriting
         link.DeletedAt = state.IsDeleted ? link.DeletedAt ?? now : null;
         Set(link.Tags, [.. state.TagIds.Where(tags.ContainsKey).Select(id => tags[id])]);
         Set(link.Pixels, [.. state.PixelIds.Where(pixels.ContainsKey).Select(id => pixels[id])]);
-        link.FinalUrl = ManyChange.MovesVisitors(before, state) ? Finished(link) : link.FinalUrl;
+        link.FinalUrl = BulkEdit.MovesVisitors(before, state) ? Finished(link) : link.FinalUrl;
     }
 
     /// <summary>Where the link leads with its UTM values, merged ones replaced.</summary>

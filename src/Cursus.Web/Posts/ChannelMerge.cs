@@ -51,7 +51,7 @@ internal static class ChannelMerge
     }
 
     private static async Task<Results<Ok<Channels.Response>, ProblemHttpResult>> Merge(
-        Guid id, Request request, CurrentMember member, CursusDb db, ManyLinks links, SavedRequest saved, LinkFeed feed, IClock clock, CancellationToken cancel)
+        Guid id, Request request, CurrentMember member, CursusDb db, BulkEditRun links, SavedRequest saved, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
         var from = await Channels.Mine(db, member).AsNoTracking().FirstOrDefaultAsync(c => c.Id == id, cancel);
         if (from is null)

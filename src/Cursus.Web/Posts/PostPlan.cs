@@ -14,7 +14,7 @@ namespace Cursus.Web.Posts;
 
 /// <summary>One placement as it would be saved.</summary>
 internal sealed record PlannedPlacement(
-    Channel? Channel, string? Variant, UtmTags? Tags, UtmTags? Sent, string? FinalUrl, Slug? Slug, SlugKind? SlugKind, string Title, ShortDomain? Domain, LinkManner Manner,
+    Channel? Channel, string? Variant, UtmTags? Tags, UtmTags? Sent, string? FinalUrl, Slug? Slug, SlugKind? SlugKind, string Title, ShortDomain? Domain, LinkSettings Settings,
     IReadOnlyList<string> TagNames, IReadOnlyList<Guid> PixelIds, IReadOnlyList<TagHint> Hints);
 
 /// <summary>A value in a row that is probably a misspelling of an agreed one.</summary>
@@ -60,7 +60,7 @@ internal sealed class PostPlan
 
         // What stands for all rows is checked once, so that one slip is told once.
         var domain = vocabulary.Domain(request.Domain, plan.Errors);
-        var forAll = LinkManner.Read(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt, domain, vocabulary, plan.Errors);
+        var forAll = LinkSettings.Read(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt, domain, vocabulary, plan.Errors);
         var tagNames = TagsOfLinks.Names(request.Tags, plan.Errors);
         var placements = request.Placements ?? [];
         if (placements.Count is 0 or > MaxPlacements)
@@ -73,8 +73,8 @@ internal sealed class PostPlan
             var row = placements[i] ?? new PlacementRequest(null);
             var field = $"placements[{i}]";
             var rowDomain = row.Domain is null ? domain : vocabulary.Domain(row.Domain, plan.Errors, $"{field}.domain");
-            var manner = plan.MannerOf(row, field, request, rowDomain, forAll, vocabulary);
-            plan.Add(row, field, request.PastedTags ?? PastedTags.Replace, rowDomain, manner, row.Tags is null ? tagNames : TagsOfLinks.Names(row.Tags, plan.Errors, $"{field}.tags"), vocabulary);
+            var settings = plan.SettingsOf(row, field, request, rowDomain, forAll, vocabulary);
+            plan.Add(row, field, request.PastedTags ?? PastedTags.Replace, rowDomain, settings, row.Tags is null ? tagNames : TagsOfLinks.Names(row.Tags, plan.Errors, $"{field}.tags"), vocabulary);
         }
 
         return plan;
@@ -85,17 +85,17 @@ internal sealed class PostPlan
     public async Task<IReadOnlyList<SlugState?>> CheckSlugs(CursusDb db, SlugKind usual, Instant now, CancellationToken cancel)
     {
         var asked = Placements.Where(p => p.Domain is not null && (p.Slug is not null || (p.SlugKind ?? usual) != SlugKind.Random)).ToList();
-        var wishes = asked.Select(p => new SlugWish(p.Domain!.Id, p.Slug, Title.Length > 0 ? Title : ProposedTitle, p.Channel?.Key ?? "")).ToList();
-        var states = new Queue<SlugState>(await SlugCheck.Run(db, wishes, now, cancel));
+        var requests = asked.Select(p => new SlugRequest(p.Domain!.Id, p.Slug, Title.Length > 0 ? Title : ProposedTitle, p.Channel?.Key ?? "")).ToList();
+        var states = new Queue<SlugState>(await SlugCheck.Run(db, requests, now, cancel));
         var isAsked = asked.ToHashSet<object>(ReferenceEqualityComparer.Instance);
         return [.. Placements.Select(p => isAsked.Contains(p) ? states.Dequeue() : null)];
     }
 
     /// <summary>The links to save. Call only where nothing is wrong.</summary>
     public IReadOnlyList<LinkPlan> Links() => [.. Placements.Select(p =>
-        new LinkPlan(p.Domain!, p.Slug, p.Title, Destination!, p.Tags, p.Sent, Campaign, p.Channel, p.Manner, p.TagNames, p.PixelIds))];
+        new LinkPlan(p.Domain!, p.Slug, p.Title, Destination!, p.Tags, p.Sent, Campaign, p.Channel, p.Settings, p.TagNames, p.PixelIds))];
 
-    private LinkManner MannerOf(PlacementRequest row, string field, PostRequest post, ShortDomain? domain, LinkManner forAll, Vocabulary vocabulary)
+    private LinkSettings SettingsOf(PlacementRequest row, string field, PostRequest post, ShortDomain? domain, LinkSettings forAll, Vocabulary vocabulary)
     {
         var isLikeAll = row is { Domain: null, Redirect: null, Options: null, Note: null, Folder: null, OpensAt: null, EndsAt: null };
         if (isLikeAll)
@@ -103,19 +103,19 @@ internal sealed class PostPlan
             return forAll;
         }
 
-        // The post's own wishes lie between the row's and its domain's; what is wrong with them has been told already.
+        // The post's own settings lie between the row's and its domain's; what is wrong with them has been told already.
         var told = new FieldErrors();
-        var ofPost = LinkManner.Read(post.Redirect, post.Options, post.Note, post.Folder, post.OpensAt, post.EndsAt, domain, vocabulary, told);
-        return new LinkManner(
+        var ofPost = LinkSettings.Read(post.Redirect, post.Options, post.Note, post.Folder, post.OpensAt, post.EndsAt, domain, vocabulary, told);
+        return new LinkSettings(
             Vocabulary.ReadRedirect(row.Redirect, ofPost.Redirect, Errors, $"{field}.redirect"),
-            (row.Options ?? new LinkWishes()).Over(ofPost.Options, Errors, $"{field}.options"),
-            row.Note is null ? ofPost.Note : LinkManner.ReadNote(row.Note, Errors, $"{field}.note"),
+            (row.Options ?? new LinkOptionsPatch()).Over(ofPost.Options, Errors, $"{field}.options"),
+            row.Note is null ? ofPost.Note : LinkSettings.ReadNote(row.Note, Errors, $"{field}.note"),
             row.Folder is null ? ofPost.Folder : vocabulary.Folder(row.Folder, Errors, $"{field}.folder"),
-            vocabulary.Span(row.OpensAt, row.EndsAt, ofPost.Span, Errors, $"{field}."));
+            vocabulary.Schedule(row.OpensAt, row.EndsAt, ofPost.Schedule, Errors, $"{field}."));
     }
 
     private void Add(
-        PlacementRequest row, string field, PastedTags pasted, ShortDomain? domain, LinkManner manner, IReadOnlyList<string> tagNames, Vocabulary vocabulary)
+        PlacementRequest row, string field, PastedTags pasted, ShortDomain? domain, LinkSettings settings, IReadOnlyList<string> tagNames, Vocabulary vocabulary)
     {
         var channel = vocabulary.ActiveChannel(row.Channel, Errors, $"{field}.channel");
         var variant = string.IsNullOrWhiteSpace(row.Variant) ? null : row.Variant.Trim();
@@ -146,7 +146,7 @@ internal sealed class PostPlan
         var sent = vocabulary.Sent(tags);
         var finalUrl = sent is null || Destination is null ? null : Destination.With(sent).ToString();
         Placements.Add(new PlannedPlacement(
-            channel, variant, tags, sent, finalUrl, slug, row.SlugKind, string.IsNullOrWhiteSpace(row.Title) ? Title : row.Title.Trim(), domain, manner, tagNames,
+            channel, variant, tags, sent, finalUrl, slug, row.SlugKind, string.IsNullOrWhiteSpace(row.Title) ? Title : row.Title.Trim(), domain, settings, tagNames,
             vocabulary.Pixels(row.Pixels, Errors, $"{field}.pixels"), [.. hints]));
     }
 }

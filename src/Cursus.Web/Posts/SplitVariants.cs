@@ -1,5 +1,5 @@
 using Cursus.Core;
-using Cursus.Core.Comparing;
+using Cursus.Core.Reports;
 using Cursus.Data;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;

@@ -47,7 +47,7 @@ public static class UndoSending
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> UndoBatch(
-        Guid id, CurrentMember member, CursusDb db, ManyLinks many, LinkFeed feed, IClock clock, CancellationToken cancel)
+        Guid id, CurrentMember member, CursusDb db, BulkEditRun many, LinkFeed feed, IClock clock, CancellationToken cancel)
     {
         var batches = db.Batches.Where(b => b.Id == id && b.WorkspaceId == member.WorkspaceId);
         var links = db.Links.Where(l => db.BatchLines.Any(b => b.BatchId == id && b.LinkId == l.Id && b.Outcome != LineOutcome.TakenOver));

@@ -103,12 +103,12 @@ public static class HandoffSetup
             return ApiProblem.Invalid("language", UnknownLanguage(language));
         }
 
-        var manner = PixelFeed.HandoffMannerOf(member.Workspace.ShownName, await Find(db, member, cancel));
+        var settings = PixelFeed.HandoffSettingsOf(member.Workspace.ShownName, await Find(db, member, cancel));
         var networks = await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).OrderBy(p => p.Name).Select(p => p.Network).Distinct().ToListAsync(cancel);
         var known = await KnownNetworks.Load(db, member.WorkspaceId, cancel);
         var used = networks.Select(known.Find).OfType<AdNetwork>().ToList();
-        var question = language is null ? null : HandoffAnswer.Question(manner, language, used.Select(n => n.Consent).DefaultIfEmpty());
-        return TypedResults.Text(manner.Look.Sample(question, [.. used.Select(n => n.Name)]), "text/html");
+        var question = language is null ? null : HandoffAnswer.Question(settings, language, used.Select(n => n.Consent).DefaultIfEmpty());
+        return TypedResults.Text(settings.Look.Sample(question, [.. used.Select(n => n.Name)]), "text/html");
     }
 
     private static string[] ReadCountries(IReadOnlyList<string> typed, FieldErrors errors)

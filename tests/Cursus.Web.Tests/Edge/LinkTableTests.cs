@@ -56,11 +56,11 @@ public class LinkTableTests
         LinkSchedule[] spans = [new(opens, ends), new(opens, null), new(null, ends), LinkSchedule.Always];
         var table = new LinkTable();
         var places = new LinkEntry.Places(7, 3, 4);
-        var manner = new LinkEntry.Manner(302, QueryPassing.LinkWins, ReferrerPassing.Keep, HideFromSearch: false, 250, 11, 12);
+        var settings = new LinkEntry.Settings(302, QueryPassing.LinkWins, ReferrerPassing.Keep, HideFromSearch: false, 250, 11, 12);
         for (var i = 0; i < spans.Length; i++)
         {
-            var link = LinkEntry.Write(Id, $"s{i}", "https://northmoor.example/sale", places, manner);
-            table.Put(LinkEntry.Write(link, spans[i], LinkEntry.Write(Id, $"s{i}", i % 2 == 0 ? "https://northmoor.example/all" : null, places, manner)));
+            var link = LinkEntry.Write(Id, $"s{i}", "https://northmoor.example/sale", places, settings);
+            table.Put(LinkEntry.Write(link, spans[i], LinkEntry.Write(Id, $"s{i}", i % 2 == 0 ? "https://northmoor.example/all" : null, places, settings)));
         }
 
         foreach (var now in new[] { opens, ends }.SelectMany(b => new[] { b - Duration.FromMilliseconds(1), b, b + Duration.FromMilliseconds(1) }))

@@ -1,6 +1,6 @@
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
-using Cursus.Web.Comparing;
+using Cursus.Web.Reports;
 
 namespace Cursus.Web.Tests.Hosting;
 
@@ -61,7 +61,7 @@ public partial class ApiDocumentTests(CursusApp app)
     [Fact]
     public async Task Reports_call_dimensions_as_the_screen_does()
     {
-        var screen = await File.ReadAllTextAsync(Repository.Of("web", "src", "features", "comparing", "question.ts"), Cancel);
+        var screen = await File.ReadAllTextAsync(Repository.Of("web", "src", "features", "reports", "question.ts"), Cancel);
         var words = WordsOfDimensions().Matches(screen.Split("export const dimensions = {")[1].Split('}')[0]).ToDictionary(m => m.Groups[1].Value, m => m.Groups[2].Value);
         // A placement is a link of a post, and only asked for by a post's own view.
         words.ShouldBe(Dimension.All.Keys.Except(["placement"]).ToDictionary(key => key, QuestionWords.Name), ignoreOrder: true);

@@ -1,6 +1,6 @@
-using Cursus.Web.Comparing;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
+using Cursus.Web.Reports;
 
 namespace Cursus.Web.Tests.Limits;
 

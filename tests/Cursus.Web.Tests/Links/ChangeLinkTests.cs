@@ -79,7 +79,7 @@ public class ChangeLinkTests(CursusApp app)
     }
 
     [Fact]
-    public async Task Who_wishes_for_the_usual_wait_is_back_at_what_was_never_set()
+    public async Task The_default_wait_is_stored_as_if_it_had_never_been_set()
     {
         var (world, link) = await One("waiting");
         await Patch(world.Editor, link, new { options = new { handoffDeadline = 300 } });

@@ -191,10 +191,10 @@ public class LinkTimeTests(CursusApp app)
         map.Split('\n').Where(l => l.StartsWith('/')).ShouldBe([$"/coming https://www.northmoor.example/sale?{Tags}", $"/over-led https://www.northmoor.example/all?{Tags}"]);
     }
 
-    private static async Task<JsonNode> Link(World world, params (string Field, JsonNode? Value)[] wishes)
+    private static async Task<JsonNode> Link(World world, params (string Field, JsonNode? Value)[] values)
     {
         var wish = new JsonObject { ["destination"] = "https://www.northmoor.example/sale", ["campaign"] = "winter-members", ["channel"] = "perch" };
-        foreach (var (field, value) in wishes)
+        foreach (var (field, value) in values)
         {
             wish[field] = value;
         }

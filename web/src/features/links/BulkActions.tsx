@@ -9,13 +9,13 @@ import { counted } from '../../parts/numbers'
 import { SpanFields } from '../../parts/SpanFields'
 import { TagsField } from '../../parts/TagPill'
 import { PixelsField } from '../retargeting/PixelsField'
-import type { Selection, Wishes } from './links'
+import type { Selection, BulkEdit } from './links'
 
 export interface ActionProps {
   links: Selection
   count: number
   isBusy: boolean
-  onChange: (wishes: Wishes, isGoodOnly?: boolean) => Promise<unknown>
+  onChange: (edit: BulkEdit, isGoodOnly?: boolean) => Promise<unknown>
 }
 
 /** Lists open upwards, off the buttons below them; the panel stands at the foot of the window, so that there is room above. */
@@ -65,10 +65,10 @@ export function TagsAction({ isBusy, onChange }: ActionProps) {
   return (
     <Panel label="Tag" icon={<IconTag size={16} aria-hidden />} isBusy={isBusy}>
       {(close) => {
-        const done = (wishes: Wishes) => {
+        const done = (edit: BulkEdit) => {
           close()
           setNames([])
-          void onChange(wishes)
+          void onChange(edit)
         }
         return (
           <>
@@ -150,10 +150,10 @@ export function PixelsAction({ isBusy, onChange }: ActionProps) {
   return (
     <Panel label="Pixels" icon={<IconCrosshair size={16} aria-hidden />} isBusy={isBusy}>
       {(close) => {
-        const done = (wishes: Wishes) => {
+        const done = (edit: BulkEdit) => {
           close()
           setIds([])
-          void onChange(wishes)
+          void onChange(edit)
         }
         return (
           <>
@@ -184,9 +184,9 @@ export function TimeAction({ isBusy, onChange }: ActionProps) {
   return (
     <Panel label="Time" icon={<IconClock size={16} aria-hidden />} isBusy={isBusy}>
       {(close) => {
-        const done = (wishes: Wishes) => {
+        const done = (edit: BulkEdit) => {
           close()
-          void onChange(wishes)
+          void onChange(edit)
         }
         return (
           <>

@@ -6,7 +6,7 @@ import { wordsOf } from '../../api/client'
 import { count, counted } from '../../parts/numbers'
 import { mayEdit, useSession } from '../access/session'
 import { BulkCodes } from '../codes/BulkCodes'
-import type { Wishes } from './links'
+import type { BulkEdit } from './links'
 import type { LinksSearch } from './linksSearch'
 import classes from './BulkBar.module.css'
 import {
@@ -37,9 +37,9 @@ export function BulkBar({ selection, search, total }: Props) {
   useHotkeys([['Escape', selection.clear]])
   if (selection.count === 0) return null
   const links = selectionOf(selection.picked, search, total)
-  const run = (wishes: Wishes, isGoodOnly = false) =>
+  const run = (edit: BulkEdit, isGoodOnly = false) =>
     change
-      .mutateAsync({ links, change: wishes, isGoodOnly })
+      .mutateAsync({ links, change: edit, isGoodOnly })
       .then(selection.clear)
       .catch((error: Error) =>
         notifications.show({ color: 'red', message: wordsOf(error), autoClose: 10_000 }),

@@ -120,11 +120,11 @@ export function changedParts(before: LinkValues, after: LinkValues): Change {
       | 'term'
       | 'content',
   ) => (changed.has(field) ? { [field]: after[field] } : {})
-  const wishes = Object.fromEntries(options.filter((o) => changed.has(o)).map((o) => [o, after[o]]))
+  const edit = Object.fromEntries(options.filter((o) => changed.has(o)).map((o) => [o, after[o]]))
   const wait = changed.has('handoffDeadline')
     ? { handoffDeadline: after.handoffDeadline === '' ? usualWait : after.handoffDeadline }
     : {}
-  const wished = { ...wishes, ...wait }
+  const wished = { ...edit, ...wait }
   return {
     ...plain('title'),
     ...plain('destination'),

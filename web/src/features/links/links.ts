@@ -4,9 +4,9 @@ import { filterOf, type LinksSearch } from './linksSearch'
 
 export type Link = Schema['LinkResponse']
 export type LinkVersion = Schema['LinkHistoryEntry']
-export type LinkChange = Schema['ChangeManyLinksResponse']
+export type LinkChange = Schema['BulkEditsResponse']
 export type Selection = Schema['LinkSelection']
-export type Wishes = Schema['ManyWishes']
+export type BulkEdit = Schema['BulkEditRequest']
 
 /** Links as the view asks for them, a page at a time. */
 export const linksQuery = (search: LinksSearch) => {

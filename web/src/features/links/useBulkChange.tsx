@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { api, Problem, read } from '../../api/client'
 import { tellFailure } from '../../parts/tellFailure'
 import { count, counted } from '../../parts/numbers'
-import { linksChanged, type LinkChange, type Selection, type Wishes } from './links'
+import { linksChanged, type LinkChange, type Selection, type BulkEdit } from './links'
 
 const seconds = 1000
 
@@ -12,7 +12,7 @@ const seconds = 1000
 export function useBulkChange() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: async (request: { links: Selection; change: Wishes; isGoodOnly?: boolean }) => {
+    mutationFn: async (request: { links: Selection; change: BulkEdit; isGoodOnly?: boolean }) => {
       let change = await read(api.POST('/api/v1/link-changes', { body: { isGoodOnly: false, ...request } }))
       while (change.state === 'running') {
         tellProgress(change)

@@ -7,28 +7,28 @@ import { SpanFields } from '../../parts/SpanFields'
 import { slugKinds } from '../../parts/slugKinds'
 import { TagsField } from '../../parts/TagPill'
 import { PixelsField } from '../retargeting/PixelsField'
-import type { Wishes } from './draft'
+import type { PostSettings } from './draft'
 import classes from './OptionsPanel.module.css'
 
 interface Props {
   /** Whom the fields belong to, for their names: "all rows" or a channel. */
   of: string
-  wishes: Wishes
+  settings: PostSettings
   /** What holds where nothing is wished here. */
-  given: Wishes
+  given: PostSettings
   domains: Domain[]
   /** True shows what stands outside the panel for all rows: domain, redirect and tags. */
   isForOneRow: boolean
   /** Fields that only a row has, above its note and tags. */
   children?: ReactNode
-  onChange: (wishes: Wishes) => void
+  onChange: (settings: PostSettings) => void
   onClose: () => void
 }
 
 /** How links behave on the way and stand in web pages, in sections: for all rows, or for one. */
 export function OptionsPanel({
   of,
-  wishes,
+  settings,
   given,
   domains,
   isForOneRow,
@@ -36,9 +36,9 @@ export function OptionsPanel({
   onChange,
   onClose,
 }: Props) {
-  const options = wishes.options ?? {}
-  const change = (part: Partial<Wishes>) => onChange(pruned({ ...wishes, ...part }))
-  const setOption = (part: Wishes['options']) => change({ options: { ...options, ...part } })
+  const options = settings.options ?? {}
+  const change = (part: Partial<PostSettings>) => onChange(pruned({ ...settings, ...part }))
+  const setOption = (part: PostSettings['options']) => change({ options: { ...options, ...part } })
   const asAll = isForOneRow ? 'same as all rows' : 'default'
   const name = (label: string) => `${label} for ${of}`
   return (
@@ -58,22 +58,22 @@ export function OptionsPanel({
               size="sm"
               label="Tags"
               aria-label={name('Tags')}
-              placeholder={wishes.tags ? '' : asAll}
-              value={wishes.tags ?? []}
+              placeholder={settings.tags ? '' : asAll}
+              value={settings.tags ?? []}
               onChange={(names) => change({ tags: names.length > 0 ? names : undefined })}
             />
           )}
           <FolderField
             size="sm"
             aria-label={name('Folder')}
-            value={wishes.folder ?? null}
+            value={settings.folder ?? null}
             onChange={(folder) => change({ folder: folder ?? undefined })}
           />
           <TextInput
             size="sm"
             label="Note for colleagues"
             placeholder="none"
-            value={wishes.note ?? ''}
+            value={settings.note ?? ''}
             onChange={(event) => change({ note: event.currentTarget.value || undefined })}
           />
         </Section>
@@ -87,7 +87,7 @@ export function OptionsPanel({
                 clearable
                 placeholder={asAll}
                 data={domains.filter((d) => d.isVerified).map((d) => ({ value: d.name, label: d.shown }))}
-                value={wishes.domain ?? null}
+                value={settings.domain ?? null}
                 onChange={(domain) => change({ domain: domain ?? undefined })}
               />
               <Select
@@ -97,7 +97,7 @@ export function OptionsPanel({
                 clearable
                 placeholder={asAll}
                 data={redirects}
-                value={wishes.redirect ? String(wishes.redirect) : null}
+                value={settings.redirect ? String(settings.redirect) : null}
                 onChange={(redirect) => change({ redirect: redirect ? Number(redirect) : undefined })}
               />
             </>
@@ -109,8 +109,8 @@ export function OptionsPanel({
             clearable={isForOneRow}
             placeholder={asAll}
             data={slugKinds}
-            value={wishes.slugKind ?? (isForOneRow ? null : (given.slugKind ?? null))}
-            onChange={(kind) => change({ slugKind: (kind as Wishes['slugKind']) ?? undefined })}
+            value={settings.slugKind ?? (isForOneRow ? null : (given.slugKind ?? null))}
+            onChange={(kind) => change({ slugKind: (kind as PostSettings['slugKind']) ?? undefined })}
           />
           <Select
             size="sm"
@@ -146,13 +146,13 @@ export function OptionsPanel({
                 ? 'In addition to those for all rows'
                 : 'In addition to those of the campaign and channels'
             }
-            value={wishes.pixels ?? []}
+            value={settings.pixels ?? []}
             onChange={(ids) => change({ pixels: ids.length > 0 ? ids : undefined })}
           />
           <SpanFields
             of={of}
-            opensAt={wishes.opensAt ?? ''}
-            endsAt={wishes.endsAt ?? ''}
+            opensAt={settings.opensAt ?? ''}
+            endsAt={settings.endsAt ?? ''}
             onOpensAt={(opensAt) => change({ opensAt: opensAt || undefined })}
             onEndsAt={(endsAt) => change({ endsAt: endsAt || undefined })}
           />
@@ -199,12 +199,12 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
 }
 
 /** Without what is wished no more. */
-function pruned(wishes: Wishes): Wishes {
+function pruned(settings: PostSettings): PostSettings {
   const options = Object.fromEntries(
-    Object.entries(wishes.options ?? {}).filter(([, value]) => value != null),
+    Object.entries(settings.options ?? {}).filter(([, value]) => value != null),
   )
   const kept = Object.fromEntries(
-    Object.entries(wishes).filter(([key, value]) => key !== 'options' && value !== undefined),
+    Object.entries(settings).filter(([key, value]) => key !== 'options' && value !== undefined),
   )
   return Object.keys(options).length > 0 ? { ...kept, options } : kept
 }

@@ -6,7 +6,7 @@ import type { Channel, Domain } from '../../api/vocabulary'
 import { day } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { agreedList } from './AgreedWords'
-import type { Row, Wishes } from './draft'
+import type { Row, PostSettings } from './draft'
 import classes from './PlacementRows.module.css'
 import { differing, type DifferingAddress } from './differing'
 import { RowOptionsButton, RowOptionsPanel, TermAndContent } from './RowOptions'
@@ -17,7 +17,7 @@ interface Props {
   channels: Channel[]
   domains: Domain[]
   /** What is wished for all rows. */
-  all: Wishes
+  all: PostSettings
   preview: ReturnType<typeof usePreview>['rows']
   domain: string
   /** What is still needed before addresses can be shown. */
@@ -98,7 +98,7 @@ interface RowProps {
   missing: string
   address: DifferingAddress | undefined
   domains: Domain[]
-  all: Wishes
+  all: PostSettings
   onChange: (part: Partial<Row>) => void
   onAddVariant: () => void
   onRemove?: () => void

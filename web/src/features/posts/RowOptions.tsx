@@ -2,7 +2,7 @@ import { ActionIcon, TextInput, Tooltip } from '@mantine/core'
 import { IconAdjustmentsHorizontal } from '@tabler/icons-react'
 import type { Domain } from '../../api/vocabulary'
 import { agreedList } from './AgreedWords'
-import { countWishes, type Row, type Wishes } from './draft'
+import { countSettings, type Row, type PostSettings } from './draft'
 import { OptionsPanel } from './OptionsPanel'
 
 interface ButtonProps {
@@ -14,7 +14,7 @@ interface ButtonProps {
 
 /** Opens a row’s options below it; how many are set shows on it. */
 export function RowOptionsButton({ name, row, isOpen, onToggle }: ButtonProps) {
-  const set = countWishes(row.own)
+  const set = countSettings(row.own)
   const label = set > 0 ? `Options for ${name}, ${set} set` : `Options for ${name}`
   return (
     <Tooltip label={label}>
@@ -36,7 +36,7 @@ export function RowOptionsButton({ name, row, isOpen, onToggle }: ButtonProps) {
 interface PanelProps {
   name: string
   row: Row
-  all: Wishes
+  all: PostSettings
   domains: Domain[]
   onChange: (part: Partial<Row>) => void
   onClose: () => void
@@ -47,7 +47,7 @@ export function RowOptionsPanel({ name, row, all, domains, onChange, onClose }: 
   return (
     <OptionsPanel
       of={name}
-      wishes={row.own}
+      settings={row.own}
       given={all}
       domains={domains}
       isForOneRow

@@ -6,7 +6,7 @@ import { useRef, useState } from 'react'
 import type { Domain } from '../../api/vocabulary'
 import { redirects } from '../../parts/redirects'
 import { TagsField } from '../../parts/TagPill'
-import { countWishes, isWorthKeeping, ticked, type Draft, type Wishes } from './draft'
+import { countSettings, isWorthKeeping, ticked, type Draft, type PostSettings } from './draft'
 import { OptionsPanel } from './OptionsPanel'
 import classes from './SendSheet.module.css'
 import type { usePreview } from './usePreview'
@@ -15,10 +15,10 @@ interface Props {
   draft: Draft
   domains: Domain[]
   /** What rows have where nothing is said. */
-  usual: Wishes
+  usual: PostSettings
   preview: ReturnType<typeof usePreview>['rows']
   isSaving: boolean
-  onChange: (all: Wishes) => void
+  onChange: (all: PostSettings) => void
   onKeep: () => Promise<void>
 }
 
@@ -32,7 +32,7 @@ export function SendBar({ draft, domains, usual, preview, isSaving, onChange, on
   const standard = verified.find((d) => d.isDefault) ?? verified[0]
   const effective = all.redirect ?? usual.redirect
   const longest = longestSaving(draft, preview)
-  const hidden = countWishes({ ...all, tags: undefined, domain: undefined, redirect: undefined })
+  const hidden = countSettings({ ...all, tags: undefined, domain: undefined, redirect: undefined })
   const keep = useMutation({
     mutationFn: onKeep,
     onSuccess: () => notifications.show({ message: 'Draft saved', autoClose: 2000 }),
@@ -44,7 +44,7 @@ export function SendBar({ draft, domains, usual, preview, isSaving, onChange, on
         <div className={classes.options}>
           <OptionsPanel
             of="all rows"
-            wishes={all}
+            settings={all}
             given={usual}
             domains={domains}
             isForOneRow={false}

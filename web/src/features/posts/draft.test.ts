@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Channel } from '../../api/vocabulary'
-import { countWishes, fromRequest, newDraft, newRow, ticked, toRequest, withRecipe } from './draft'
+import { countSettings, fromRequest, newDraft, newRow, ticked, toRequest, withRecipe } from './draft'
 
 const channels = ['guildhall', 'perch', 'poster'].map((key) => ({ key }) as Channel)
 
@@ -70,7 +70,7 @@ describe('a kept draft', () => {
     ).toEqual(['guildhall', 'perch', 'poster'])
   })
 
-  it('lends its rows and wishes as a recipe, not its page or title', () => {
+  it('lends its rows and settings as a recipe, not its page or title', () => {
     const begun = { ...newDraft('lensworks.example', channels, ['poster']), title: 'Mirrors' }
     const cooked = withRecipe(begun, toRequest(kept), channels)
     expect([cooked.destination, cooked.title, cooked.all.tags]).toEqual([
@@ -89,8 +89,8 @@ describe('a kept draft', () => {
   })
 
   it('shows how much is set where it cannot be seen', () => {
-    expect(countWishes({})).toBe(0)
-    expect(countWishes({ redirect: 301, options: { newTab: true, nofollow: false, anchorText: null } })).toBe(
+    expect(countSettings({})).toBe(0)
+    expect(countSettings({ redirect: 301, options: { newTab: true, nofollow: false, anchorText: null } })).toBe(
       3,
     )
   })

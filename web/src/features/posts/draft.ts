@@ -5,7 +5,7 @@ import type { Schema } from '../../api/client'
 export type PastedTags = NonNullable<Schema['PostRequest']['pastedTags']>
 
 /** What can be wished for a link, or for all of a post; what is absent is taken from the next wider place. */
-export interface Wishes {
+export interface PostSettings {
   domain?: string
   redirect?: number
   slugKind?: NonNullable<Schema['PlacementRequest']['slugKind']>
@@ -17,7 +17,7 @@ export interface Wishes {
   endsAt?: string
   /** Ids of retargeting pixels. */
   pixels?: string[]
-  options?: Partial<Schema['LinkWishes']>
+  options?: Partial<Schema['LinkOptionsPatch']>
 }
 
 /** One row of the sheet: a channel that the post may go to, ticked or not. */
@@ -33,7 +33,7 @@ export interface Row {
   /** As typed; empty takes the proposed one. */
   slug: string
   /** What this row wants otherwise than the rest. */
-  own: Wishes
+  own: PostSettings
 }
 
 /** A post as it stands in the sheet. Empty texts mean "as proposed". */
@@ -44,7 +44,7 @@ export interface Draft {
   title: string
   campaign: string | null
   pastedTags: PastedTags
-  all: Wishes
+  all: PostSettings
   rows: Row[]
 }
 
@@ -120,7 +120,7 @@ export function fromRequest(request: Schema['PostRequest'], channels: Channel[])
     term: p.term ?? '',
     content: p.content ?? '',
     slug: p.slug ?? '',
-    own: { ...wishesOf(p), ...(sharedKind || !p.slugKind ? {} : { slugKind: p.slugKind }) },
+    own: { ...settingsOf(p), ...(sharedKind || !p.slugKind ? {} : { slugKind: p.slugKind }) },
   }))
   const order = new Map(channels.map((c, i) => [c.key, i]))
   const waiting = channels
@@ -131,12 +131,12 @@ export function fromRequest(request: Schema['PostRequest'], channels: Channel[])
     title: request.title ?? '',
     campaign: request.campaign ?? null,
     pastedTags: request.pastedTags ?? 'replace',
-    all: { ...wishesOf(request), ...(sharedKind ? { slugKind: sharedKind } : {}) },
+    all: { ...settingsOf(request), ...(sharedKind ? { slugKind: sharedKind } : {}) },
     rows: [...rows, ...waiting].toSorted((a, b) => (order.get(a.channel) ?? 0) - (order.get(b.channel) ?? 0)),
   }
 }
 
-function wishesOf(from: Schema['PostRequest'] | Schema['PlacementRequest']): Wishes {
+function settingsOf(from: Schema['PostRequest'] | Schema['PlacementRequest']): PostSettings {
   const { domain, redirect, tags, note, folder, opensAt, endsAt, pixels, options } = from
   return Object.fromEntries(
     Object.entries({ domain, redirect, tags, note, folder, opensAt, endsAt, pixels, options }).filter(
@@ -145,7 +145,7 @@ function wishesOf(from: Schema['PostRequest'] | Schema['PlacementRequest']): Wis
   )
 }
 
-/** Puts a recipe into the sheet: its rows and wishes, while page, title, campaign and time stay: those are of the post that it was made from. */
+/** Puts a recipe into the sheet: its rows and settings, while page, title, campaign and time stay: those are of the post that it was made from. */
 export function withRecipe(draft: Draft, recipe: Schema['PostRequest'], channels: Channel[]): Draft {
   const { rows, all } = fromRequest(recipe, channels)
   const { opensAt, endsAt } = draft.all
@@ -156,10 +156,10 @@ export function withRecipe(draft: Draft, recipe: Schema['PostRequest'], channels
   }
 }
 
-const withoutTime = (wishes: Wishes): Wishes =>
-  Object.fromEntries(Object.entries(wishes).filter(([name]) => name !== 'opensAt' && name !== 'endsAt'))
+const withoutTime = (settings: PostSettings): PostSettings =>
+  Object.fromEntries(Object.entries(settings).filter(([name]) => name !== 'opensAt' && name !== 'endsAt'))
 
-/** How many wishes stand in an object, to be shown where they are hidden in a panel. */
-export const countWishes = ({ options, ...others }: Wishes) =>
+/** How many settings stand in an object, to be shown where they are hidden in a panel. */
+export const countSettings = ({ options, ...others }: PostSettings) =>
   Object.values(others).filter((v) => v !== undefined).length +
   Object.values(options ?? {}).filter((v) => v != null).length

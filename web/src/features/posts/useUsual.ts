@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { vocabulary, type Domain } from '../../api/vocabulary'
-import type { Wishes } from './draft'
+import type { PostSettings } from './draft'
 
 /** What new links on a short domain have where neither the post nor its row says: the domain’s, else the workspace’s. */
-export function useUsual(domain: Domain | undefined): Wishes {
+export function useUsual(domain: Domain | undefined): PostSettings {
   const { data: workspace } = useQuery(vocabulary.workspace)
   return {
     redirect: domain?.redirect ?? workspace?.redirect,
@@ -13,7 +13,7 @@ export function useUsual(domain: Domain | undefined): Wishes {
 }
 
 /** What a row has where it says nothing: what is wished for all rows, over what is usual. */
-export const over = (usual: Wishes, all: Wishes): Wishes => ({
+export const over = (usual: PostSettings, all: PostSettings): PostSettings => ({
   ...usual,
   ...all,
   options: { ...usual.options, ...all.options },
