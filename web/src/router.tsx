@@ -136,9 +136,7 @@ const compare = createRoute({
   getParentRoute: () => members,
   path: '/compare',
   validateSearch: readQuestion,
-  component: later('ComparePage', () =>
-    import('./features/reports/ComparePage').then((m) => m.ComparePage),
-  ),
+  component: later('ComparePage', () => import('./features/reports/ComparePage').then((m) => m.ComparePage)),
 })
 
 const campaign = createRoute({

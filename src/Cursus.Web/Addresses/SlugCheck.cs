@@ -7,10 +7,10 @@ namespace Cursus.Web.Addresses;
 
 /// <summary>A slug that somebody wants on a domain, or an empty one that asks for a proposal.</summary>
 /// <param name="Wanted">Null asks for a readable slug made from title and channel.</param>
-/// <param name="Else">What is wished for where the wanted one is taken.</param>
+/// <param name="Else">What to do if the wanted one is taken.</param>
 internal sealed record SlugRequest(Guid DomainId, Slug? Wanted, string Title, string ChannelKey, SlugElse Else = SlugElse.OffersOthers);
 
-/// <summary>What is wished for where a wanted slug is taken.</summary>
+/// <summary>What to do if a wanted slug is taken.</summary>
 internal enum SlugElse
 {
     OffersOthers,

@@ -96,7 +96,7 @@ internal sealed class Vocabulary
         _ => Destination(text, errors, "fallback")?.AsEntered,
     };
 
-    /// <summary>The wished time of a link: what was given where nothing is said, and no bound where the text is empty.</summary>
+    /// <summary>The requested schedule of a link: what was given where nothing is said, and no bound where the text is empty.</summary>
     public LinkSchedule Schedule(string? opens, string? ends, LinkSchedule given, FieldErrors errors, string prefix = "")
     {
         var schedule = new LinkSchedule(
@@ -271,7 +271,7 @@ internal sealed class Vocabulary
         return slug;
     }
 
-    /// <summary>The wished type, or <paramref name="given"/> where none is wished.</summary>
+    /// <summary>The requested type, or <paramref name="given"/> if none is.</summary>
     public static short ReadRedirect(int? status, short given, FieldErrors errors, string field = "redirect")
     {
         if (status is null or 301 or 302 or 307 or 308)

@@ -6,7 +6,7 @@ using NodaTime;
 
 namespace Cursus.Web.Batches;
 
-/// <summary>Finds out which slugs of a list are taken, does with them what was chosen, and gives readable ones where those are wished for.</summary>
+/// <summary>Finds out which slugs of a list are taken, does with them what was chosen, and gives readable ones where those were asked for.</summary>
 internal static class SlugsOfLines
 {
     /// <summary>The lines with their slugs and what becomes of them, those with <see cref="LineOutcome.Skipped"/> and <see cref="LineOutcome.Refused"/> among them.</summary>

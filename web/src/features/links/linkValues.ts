@@ -120,11 +120,11 @@ export function changedParts(before: LinkValues, after: LinkValues): Change {
       | 'term'
       | 'content',
   ) => (changed.has(field) ? { [field]: after[field] } : {})
-  const edit = Object.fromEntries(options.filter((o) => changed.has(o)).map((o) => [o, after[o]]))
+  const switched = Object.fromEntries(options.filter((o) => changed.has(o)).map((o) => [o, after[o]]))
   const wait = changed.has('handoffDeadline')
     ? { handoffDeadline: after.handoffDeadline === '' ? usualWait : after.handoffDeadline }
     : {}
-  const wished = { ...edit, ...wait }
+  const changedOptions = { ...switched, ...wait }
   return {
     ...plain('title'),
     ...plain('destination'),
@@ -144,6 +144,6 @@ export function changedParts(before: LinkValues, after: LinkValues): Change {
     ...(changed.has('tags') ? { tags: after.tags } : {}),
     ...(changed.has('pixels') ? { pixels: after.pixels } : {}),
     ...(changed.has('folder') ? { folder: after.folder ?? '' } : {}),
-    ...(Object.keys(wished).length > 0 ? { options: wished } : {}),
+    ...(Object.keys(changedOptions).length > 0 ? { options: changedOptions } : {}),
   }
 }

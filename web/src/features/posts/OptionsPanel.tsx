@@ -14,7 +14,7 @@ interface Props {
   /** Whom the fields belong to, for their names: "all rows" or a channel. */
   of: string
   settings: PostSettings
-  /** What holds where nothing is wished here. */
+  /** What applies where nothing is set here. */
   given: PostSettings
   domains: Domain[]
   /** True shows what stands outside the panel for all rows: domain, redirect and tags. */
@@ -198,7 +198,7 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
   )
 }
 
-/** Without what is wished no more. */
+/** Without settings that were cleared. */
 function pruned(settings: PostSettings): PostSettings {
   const options = Object.fromEntries(
     Object.entries(settings.options ?? {}).filter(([, value]) => value != null),

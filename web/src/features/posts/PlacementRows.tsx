@@ -16,7 +16,7 @@ interface Props {
   rows: Row[]
   channels: Channel[]
   domains: Domain[]
-  /** What is wished for all rows. */
+  /** Settings of all rows. */
   all: PostSettings
   preview: ReturnType<typeof usePreview>['rows']
   domain: string

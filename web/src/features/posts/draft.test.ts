@@ -90,8 +90,8 @@ describe('a kept draft', () => {
 
   it('shows how much is set where it cannot be seen', () => {
     expect(countSettings({})).toBe(0)
-    expect(countSettings({ redirect: 301, options: { newTab: true, nofollow: false, anchorText: null } })).toBe(
-      3,
-    )
+    expect(
+      countSettings({ redirect: 301, options: { newTab: true, nofollow: false, anchorText: null } }),
+    ).toBe(3)
   })
 })

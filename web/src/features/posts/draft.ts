@@ -4,7 +4,7 @@ import type { Schema } from '../../api/client'
 /** What becomes of UTM values that stand in the pasted address. */
 export type PastedTags = NonNullable<Schema['PostRequest']['pastedTags']>
 
-/** What can be wished for a link, or for all of a post; what is absent is taken from the next wider place. */
+/** Settings of a link, or of all links of a post; what is absent comes from the next level up. */
 export interface PostSettings {
   domain?: string
   redirect?: number

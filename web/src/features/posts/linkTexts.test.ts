@@ -22,7 +22,7 @@ describe('the link as HTML', () => {
   } as const
   const link = { title: 'Stars & more', shortUrl: 'http://n.localhost/a' }
 
-  it('is a plain anchor where nothing else is wished', () => {
+  it('is a plain anchor unless something else is set', () => {
     expect(asHtml({ ...link, options: plain })).toBe('<a href="http://n.localhost/a">Stars &amp; more</a>')
   })
 

@@ -12,7 +12,7 @@ export function useUsual(domain: Domain | undefined): PostSettings {
   }
 }
 
-/** What a row has where it says nothing: what is wished for all rows, over what is usual. */
+/** What a row gets where it sets nothing: the settings of all rows, then the defaults. */
 export const over = (usual: PostSettings, all: PostSettings): PostSettings => ({
   ...usual,
   ...all,

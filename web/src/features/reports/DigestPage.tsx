@@ -109,7 +109,7 @@ function Weeks({ from }: { from: string }) {
 
 function ByMail({ digest, week }: { digest: Digest; week: string | undefined }) {
   const queries = useQueryClient()
-  const wish = useMutation({
+  const subscription = useMutation({
     mutationFn: (wantsMail: boolean) =>
       read(api.PATCH('/api/v1/reports/digest/mail', { body: { wantsMail } })),
     onSuccess: (_, wantsMail) =>
@@ -129,13 +129,13 @@ function ByMail({ digest, week }: { digest: Digest; week: string | undefined }) 
     <Group mt="lg" gap="lg">
       <Switch
         label="Send it to me by e-mail on Monday mornings"
-        checked={wish.isPending ? wish.variables : digest.wantsMail}
-        onChange={(event) => wish.mutate(event.currentTarget.checked)}
+        checked={subscription.isPending ? subscription.variables : digest.wantsMail}
+        onChange={(event) => subscription.mutate(event.currentTarget.checked)}
       />
       <Button variant="subtle" size="compact-md" loading={send.isPending} onClick={() => send.mutate()}>
         Send me last week’s now
       </Button>
-      {(wish.error ?? send.error) && <Failed error={(wish.error ?? send.error)!} />}
+      {(subscription.error ?? send.error) && <Failed error={(subscription.error ?? send.error)!} />}
     </Group>
   )
 }
