@@ -41,7 +41,7 @@ test('a page dies, visitors are led to a fallback meanwhile, and back when it ha
   await setMood(request, site, 'gone')
   const id = page.url().match(/links\/([0-9a-f-]{36})/)![1]
   const { check } = (await (await page.request.get(`/api/v1/links/${id}`)).json()) as { check: { page: string } }
-  await call(page, 'POST', `link-checks/${check.page}/again`)
+  await call(page, 'POST', `link-checks/${check.page}/again`, undefined, 200)
 
   await page.goto('/links')
   await page.getByRole('link', { name: /pages? needs? attention/ }).click()

@@ -26,11 +26,12 @@ export async function signInByHand(page: Page, who: string) {
   await expect(page.getByRole('heading', { level: 1, name: 'New post' })).toBeVisible()
 }
 
-/** Calls the API as the signed-in member. */
-export async function call<T>(page: Page, method: 'POST' | 'PATCH' | 'PUT', path: string, data?: unknown): Promise<T> {
+/** Calls the API as the signed-in member, and expects success, or exactly this status. */
+export async function call<T>(page: Page, method: 'POST' | 'PATCH' | 'PUT', path: string, data?: unknown, status?: number): Promise<T> {
   const { csrfToken } = (await (await page.request.get('/api/v1/session')).json()) as { csrfToken: string }
   const response = await page.request.fetch(`/api/v1/${path}`, { method, data, headers: { 'X-CSRF-Token': csrfToken } })
   expect(response.ok(), await response.text()).toBe(true)
+  if (status) expect(response.status()).toBe(status)
   return (await response.json()) as T
 }
 

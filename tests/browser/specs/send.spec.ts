@@ -52,7 +52,7 @@ test('a slug lost to somebody else while saving is repaired in place', async ({ 
   const slug = unique('race').replace(' ', '-')
   await page.getByLabel('Slug for Perch').fill(slug)
   await expect(page.getByLabel('free')).toHaveCount(2)
-  await call(page, 'POST', 'links', { destination: 'northmoor.example', slug })
+  await call(page, 'POST', 'links', { destination: 'northmoor.example', slug }, 201)
   await page.getByRole('button', { name: 'Save 2 links' }).click()
   await expect(page.getByRole('alert')).toContainText('Not saved yet')
   await page.getByRole('row', { name: /Perch/ }).getByRole('button', { name: `${slug}-perch` }).click()

@@ -1,7 +1,7 @@
 import { VisuallyHidden } from '@mantine/core'
 import { Link } from '@tanstack/react-router'
 import { useChannelLooks, type ChannelLook } from '../../api/vocabulary'
-import { channelPaint } from '../../parts/channelPaint'
+import { channelPaint, plainPaint } from '../../parts/channelPaint'
 import { change, count, percent } from '../../parts/numbers'
 import { number } from './figures'
 import { laneOf, scaleOf, type LaneShape } from './lanes'
@@ -110,7 +110,7 @@ function Lane({ row, lane, answer, channel, opened, scale, hasPosts, hasBefore, 
   const at = (clicks: number) => `${(100 * Math.min(clicks, scale)) / scale}%`
   const isPerPost = answer.per === 'post'
   const figure = isPerPost ? number(row.clicksPerPost) : count(row.clicks)
-  const color = channelPaint(channel, 'light-dark(#6e2a5b, #cb97ba)')
+  const color = channelPaint(channel, plainPaint)
   return (
     <tr>
       <th scope="row">

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { api, read, type Schema } from '../../api/client'
 import { useChannels } from '../../api/vocabulary'
-import { channelPaint } from '../../parts/channelPaint'
+import { channelPaint, plainPaint } from '../../parts/channelPaint'
 import { count, day, percent } from '../../parts/numbers'
 import { Signet } from '../../parts/Signet'
 import { Failed, Loading } from '../../parts/States'
@@ -89,7 +89,7 @@ function Roads({ by, rows }: { by: Dimension; rows: Life[] }) {
       <tbody>
         {rows.map((row) => {
           const channel = by === 'channel' ? channels.get(row.key) : undefined
-          const color = channelPaint(channel, 'light-dark(#6e2a5b, #cb97ba)')
+          const color = channelPaint(channel, plainPaint)
           return (
             <tr key={row.key}>
               <th scope="row">
