@@ -16,7 +16,7 @@ namespace Cursus.Core.Addresses;
 public sealed partial record WebAddress(string Scheme, string Host, int? Port, string Path, string? Query, string? Fragment)
 {
     /// <summary>Reads an absolute address, or, with a <paramref name="base"/>, also a relative reference (RFC 3986, section 5).
-    /// Returns null with a <paramref name="error"/> where it is not an http(s) address or carries credentials.</summary>
+    /// Returns null with an <paramref name="error"/> where it is not an http(s) address or carries credentials.</summary>
     public static WebAddress? Parse(string text, WebAddress? @base, out ValidationError? error)
     {
         error = null;

@@ -4,7 +4,7 @@ using System.Text;
 namespace Cursus.Core.Retargeting;
 
 /// <summary>
-/// A text with macros in braces, such as <c>https://ads.example/hit?p={id}&amp;u={link}</c>. A brace that opens no known macro is a error, so that a slip is told when the pixel is
+/// A text with macros in braces, such as <c>https://ads.example/hit?p={id}&amp;u={link}</c>. A brace that opens no known macro is an error, so that a slip is told when the pixel is
 /// set up and not by a network that gets nonsense.
 /// </summary>
 public sealed class PixelTemplate

@@ -22,10 +22,10 @@ internal sealed class LoopCheck(OutgoingClient outgoing, IMemoryCache cache)
     public void Remember(Destination destination, Guid workspaceId, FetchedPage page, Vocabulary vocabulary) =>
         cache.Set(Key(destination, workspaceId), new Seen(OwnDomainOn(page, vocabulary)), Kept);
 
-    /// <summary>What is known of the page already: a error where it leads back.</summary>
+    /// <summary>What is known of the page already: an error where it leads back.</summary>
     public ValidationError? Known(Destination destination, Guid workspaceId) => ErrorOf(cache.Get<Seen>(Key(destination, workspaceId)));
 
-    /// <summary>A error where the page leads back; null where it doesn't, or doesn't say in time.</summary>
+    /// <summary>An error where the page leads back; null where it doesn't, or doesn't say in time.</summary>
     public async Task<ValidationError?> Find(Destination destination, CurrentMember member, Vocabulary vocabulary, CancellationToken cancel)
     {
         if (cache.Get<Seen>(Key(destination, member.WorkspaceId)) is { } seen)

@@ -35,7 +35,7 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
     /// <summary>Whether <paramref name="folder"/> is yet to be made.</summary>
     public bool IsNew(Folder folder) => !foldersThere.Contains(folder);
 
-    /// <summary>The request that a line makes for one channel; what is wrong with them is added to <paramref name="errors"/>.</summary>
+    /// <summary>The request that a line makes for one channel; what is wrong with it is added to <paramref name="errors"/>.</summary>
     public CreateLink.Request RequestOf(ListLine line, string? channel, FieldErrors errors)
     {
         var campaign = line[ListField.Campaign] is { } named ? vocabulary.CampaignKey(named) : forAll.Campaign;
