@@ -36,7 +36,7 @@ public sealed record HandoffLook(string? Line, string? Logo, string Paper, strin
     {
         var html = new StringBuilder();
         WriteHead(html, question);
-        WriteMain(html, question, networks, slug: "", query: "");
+        WriteMain(html, question, networks, page: null);
         return html.Append("</html>").ToString();
     }
 
@@ -45,9 +45,8 @@ public sealed record HandoffLook(string? Line, string? Logo, string Paper, strin
         .Append(Encoded(Line ?? "Leading on")).Append("</title><style>").Append(Style(question)).Append("</style>");
 
     /// <summary>What people see. The question is a form, so that it can be answered without scripts too.</summary>
-    /// <param name="slug">Tells the link when the form is sent.</param>
-    /// <param name="query">The visitor's own query.</param>
-    internal void WriteMain(StringBuilder html, HandoffQuestion? question, IReadOnlyList<string> networks, string slug, string query)
+    /// <param name="page">What the form sends back; null for a sample, which sends nothing.</param>
+    internal void WriteMain(StringBuilder html, HandoffQuestion? question, IReadOnlyList<string> networks, HandoffPage? page)
     {
         html.Append("<main>");
         if (Logo is { } logo)
@@ -62,7 +61,7 @@ public sealed record HandoffLook(string? Line, string? Logo, string Paper, strin
 
         if (question is not null)
         {
-            WriteQuestion(html, question, networks, slug, query);
+            WriteQuestion(html, question, networks, page);
         }
 
         html.Append("</main>");
@@ -70,18 +69,24 @@ public sealed record HandoffLook(string? Line, string? Logo, string Paper, strin
 
     internal static string Encoded(string text) => Encoder.Encode(text);
 
-    private static void WriteQuestion(StringBuilder html, HandoffQuestion question, IReadOnlyList<string> networks, string slug, string query)
+    private static void WriteQuestion(StringBuilder html, HandoffQuestion question, IReadOnlyList<string> networks, HandoffPage? page)
     {
         var text = question.Words.Ask([.. networks.Distinct()], question.Who);
         html.Append("<form method=\"post\" action=\"/").Append(HandoffPage.ReportPath).Append("\" aria-labelledby=\"q\"><h1 id=\"q\">").Append(Encoded(text))
-            .Append("</h1><input type=\"hidden\" name=\"slug\" value=\"").Append(Encoded(slug)).Append("\"><input type=\"hidden\" name=\"query\" value=\"").Append(Encoded(query))
-            .Append("\"><div><button name=\"answer\" value=\"yes\">").Append(Encoded(question.Words.Yes)).Append("</button><button name=\"answer\" value=\"no\">")
+            .Append("</h1>");
+        WriteHidden(html, "slug", page?.Slug);
+        WriteHidden(html, "ticket", page?.Ticket.ToString());
+        WriteHidden(html, "query", page?.Query);
+        html.Append("<div><button name=\"answer\" value=\"yes\">").Append(Encoded(question.Words.Yes)).Append("</button><button name=\"answer\" value=\"no\">")
             .Append(Encoded(question.Words.No)).Append("</button></div></form>");
         if (question.PrivacyPage is { } privacy)
         {
             html.Append("<a href=\"").Append(Encoded(privacy)).Append("\">").Append(Encoded(question.Words.Privacy)).Append("</a>");
         }
     }
+
+    private static void WriteHidden(StringBuilder html, string name, string? value) =>
+        html.Append("<input type=\"hidden\" name=\"").Append(name).Append("\" value=\"").Append(Encoded(value ?? "")).Append("\">");
 
     /// <summary>Colours go into a style sheet, where no quote would hold them back: what is no colour is not written.</summary>
     private static string Color(string color, string otherwise) => ColorContrast.TryParse(color, out _) ? color : otherwise;

@@ -16,13 +16,15 @@ public sealed record HandoffPixel(AdNetwork Network, string Reference);
 /// in a block of data, so that no text of anybody can become script, and the policy can name the script by its hash and the networks by their hosts.
 /// </summary>
 /// <param name="Slug">Tells the link when the page reports back.</param>
+/// <param name="Ticket">What was decided of this visit; sent back with each report.</param>
 /// <param name="Query">The visitor's own query, for a browser that answers the question without scripts.</param>
 /// <param name="Destination">Where it goes on to.</param>
 /// <param name="Values">What macros stand for, apart from the pixel's own id.</param>
 /// <param name="DeadlineMilliseconds">How long networks are waited for.</param>
 /// <param name="HidesReferrer">True where the destination isn't to learn from which page the visitor came.</param>
 public sealed record HandoffPage(
-    string Slug, string Query, string Destination, IReadOnlyList<HandoffPixel> Pixels, PixelValues Values, int DeadlineMilliseconds, bool HidesReferrer, HandoffQuestion? Question, HandoffLook Look)
+    string Slug, HandoffTicket Ticket, string Query, string Destination, IReadOnlyList<HandoffPixel> Pixels, PixelValues Values, int DeadlineMilliseconds, bool HidesReferrer, HandoffQuestion? Question,
+    HandoffLook Look)
 {
     /// <summary>Path on each short domain where the page reports back.</summary>
     public const string ReportPath = ".well-known/cursus-handoff";
@@ -48,7 +50,7 @@ public sealed record HandoffPage(
             WriteWithoutScript(html, fired);
         }
 
-        Look.WriteMain(html, Question, [.. Pixels.Select(p => p.Network.Name)], Slug, Query);
+        Look.WriteMain(html, Question, [.. Pixels.Select(p => p.Network.Name)], this);
 
         // A block of data ends only at "</script" and is told otherwise only by "<!--" (HTML Standard, section 4.12.1.3): without the one sign that both begin with, nothing gets out of it.
         var data = Data(fired).ToJsonString(Json).Replace("<", "\\u003c", StringComparison.Ordinal);
@@ -80,13 +82,15 @@ public sealed record HandoffPage(
             html.Append("<img alt=\"\" referrerpolicy=\"unsafe-url\" src=\"").Append(HandoffLook.Encoded(pixel.Address)).Append("\">");
         }
 
-        html.Append("<img alt=\"\" src=\"/").Append(ReportPath).Append("?slug=").Append(HandoffLook.Encoded(Uri.EscapeDataString(Slug))).Append("\"></noscript>");
+        html.Append("<img alt=\"\" src=\"/").Append(ReportPath).Append("?slug=").Append(HandoffLook.Encoded(Uri.EscapeDataString(Slug)))
+            .Append("&amp;ticket=").Append(Ticket).Append("\"></noscript>");
     }
 
     private JsonObject Data(IEnumerable<(AdNetwork Network, FilledPixel Filled)> fired) => new()
     {
         ["to"] = Destination,
         ["slug"] = Slug,
+        ["ticket"] = Ticket.ToString(),
         ["path"] = "/" + ReportPath,
         ["wait"] = DeadlineMilliseconds,
         ["pixels"] = new JsonArray([.. fired.Select(f => f.Filled.ToJson(f.Network))]),

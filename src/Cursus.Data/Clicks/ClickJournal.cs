@@ -35,6 +35,9 @@ public sealed class ClickJournal : IDisposable
     private readonly HashSet<string> damagedFiles = [];
     private long lost;
     private long damaged;
+    private readonly HashSet<long> unknownAt = [];
+    private readonly HashSet<string> unknownFiles = [];
+    private long unknown;
 
     // Where there was no room for a new file the flusher looks for some, and visitors don't: each try costs them a walk to the disk.
     private volatile bool hasNoRoom;
@@ -51,7 +54,7 @@ public sealed class ClickJournal : IDisposable
         Array.ForEach(Directory.GetFiles(folder, "*" + JournalSegment.Unfinished), File.Delete);
         foreach (var nothing in Directory.GetFiles(folder, "*" + JournalSegment.Extension).Where(f => new FileInfo(f).Length == 0))
         {
-            JournalSegment.Quarantine(nothing);
+            JournalSegment.Keep(nothing, JournalSegment.DamagedFolder);
         }
 
         segments = [.. Directory.EnumerateFiles(folder, "*" + JournalSegment.Extension).Order(StringComparer.Ordinal).Select(JournalSegment.Open)];
@@ -72,6 +75,9 @@ public sealed class ClickJournal : IDisposable
 
     /// <summary>Clicks found since the start that can't be read any more, because the disk has changed what was written. The files that they are in are kept in <c>damaged/</c>.</summary>
     public long Damaged => Interlocked.Read(ref damaged);
+
+    /// <summary>Events found since the start that only a later version of Cursus knows. The files that they are in are kept in <c>newer/</c>.</summary>
+    public long Unknown => Interlocked.Read(ref unknown);
 
     /// <summary>How often a visitor's thread has tried to make a file.</summary>
     internal int TriedOnTheWay { get; private set; }
@@ -134,13 +140,17 @@ public sealed class ClickJournal : IDisposable
                     continue;
                 }
 
-                if (ClickRecord.Is(content))
+                switch (JournalEvent.KindOf(content))
                 {
-                    clicks.Add((next, ClickRecord.Read(content, texts)));
-                }
-                else
-                {
-                    reports.Add((next, HandoffRecord.Read(content)));
+                    case JournalEventKind.Click:
+                        clicks.Add((next, ClickRecord.Read(content, texts)));
+                        break;
+                    case JournalEventKind.HandoffReport:
+                        reports.Add((next, HandoffRecord.Read(content)));
+                        break;
+                    default:
+                        PassUnknown(segment, next);
+                        break;
                 }
 
                 next = following;
@@ -169,9 +179,10 @@ public sealed class ClickJournal : IDisposable
             foreach (var segment in forgotten)
             {
                 segment.Dispose();
-                if (damagedFiles.Remove(segment.Path))
+                var (isDamaged, hasUnknown) = (damagedFiles.Remove(segment.Path), unknownFiles.Remove(segment.Path));
+                if (isDamaged || hasUnknown)
                 {
-                    JournalSegment.Quarantine(segment.Path);
+                    JournalSegment.Keep(segment.Path, isDamaged ? JournalSegment.DamagedFolder : JournalSegment.NewerFolder);
                 }
                 else
                 {
@@ -202,7 +213,8 @@ public sealed class ClickJournal : IDisposable
         appended.Dispose();
     }
 
-    private bool Append(ReadOnlySpan<byte> content)
+    /// <summary>Appends the record of one event.</summary>
+    internal bool Append(ReadOnlySpan<byte> content)
     {
         lock (gate)
         {
@@ -232,6 +244,16 @@ public sealed class ClickJournal : IDisposable
         }
 
         return good;
+    }
+
+    /// <summary>What a later version has written is for that version to read, after a step back to this one.</summary>
+    private void PassUnknown(JournalSegment segment, long position)
+    {
+        if (unknownAt.Add(position))
+        {
+            unknownFiles.Add(segment.Path);
+            Interlocked.Increment(ref unknown);
+        }
     }
 
     private static Guid ReadOrMakeKey(string path)

@@ -5,9 +5,9 @@ using NodaTime;
 
 namespace Cursus.Data.Clicks;
 
-/// <summary>How a click is written in the journal: fixed fields first, then three texts of two-byte length and UTF-8, then the number of the code that was scanned, the signs and the
-/// network; journals of earlier versions end before. A report on pixels (<see cref="HandoffRecord"/>) is told from
-/// it by the byte where a click has its kind.</summary>
+/// <summary>How a click is written in the journal: fixed parts first, then three texts of two-byte length and UTF-8, then the number of the code that was scanned, the signs and the
+/// network; journals of earlier versions end before. What later versions add comes behind that as fields: number (1), length (2), content. A reader passes over those that it doesn't
+/// know, which is all of them so far.</summary>
 internal static class ClickRecord
 {
     /// <summary>Where the kind stands.</summary>
@@ -19,9 +19,6 @@ internal static class ClickRecord
 
     /// <summary>The most bytes that one click can take.</summary>
     public const int MaxLength = FixedLength + EndLength + 3 * 2 + 3 * (ReferrerHost.MaxLength + Click.MaxUserAgent + 8);
-
-    /// <summary>Whether these bytes are a click's.</summary>
-    public static bool Is(ReadOnlySpan<byte> content) => content[KindAt] != HandoffRecord.Mark;
 
     public static int Write(in Visit visit, Span<byte> to)
     {

@@ -8,7 +8,7 @@ namespace Cursus.Data.Clicks;
 /// became of it (1).</summary>
 internal static class HandoffRecord
 {
-    /// <summary>Stands where a click has its kind, and is none.</summary>
+    /// <summary>Tells it from a click; see <see cref="JournalEvent"/>.</summary>
     public const byte Mark = 0x80;
 
     private const int FixedLength = ClickRecord.KindAt + 1 + 8;

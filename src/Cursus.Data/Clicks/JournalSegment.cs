@@ -16,6 +16,12 @@ internal sealed unsafe class JournalSegment : IDisposable
     /// <summary>Of a file that nothing is written in yet; one that a dead process left is thrown away.</summary>
     public const string Unfinished = ".next";
 
+    /// <summary>Where files are kept that the disk has changed.</summary>
+    public const string DamagedFolder = "damaged";
+
+    /// <summary>Where files are kept that hold what only a later version can read.</summary>
+    public const string NewerFolder = "newer";
+
     /// <summary>What visitors sent is nobody's business but the server's.</summary>
     public const UnixFileMode OwnersOnly = UnixFileMode.UserRead | UnixFileMode.UserWrite;
 
@@ -193,10 +199,11 @@ internal sealed unsafe class JournalSegment : IDisposable
     }
 
     /// <summary>Puts a file out of the journal's way without deleting it, since parts of it could not be read.</summary>
-    public static void Quarantine(string path)
+    /// <param name="folder">Its new folder, inside of the journal's.</param>
+    public static void Keep(string path, string folder)
     {
-        var folder = Directory.CreateDirectory(System.IO.Path.Combine(System.IO.Path.GetDirectoryName(path)!, "damaged")).FullName;
-        File.Move(path, System.IO.Path.Combine(folder, System.IO.Path.GetFileName(path)), overwrite: true);
+        var full = Directory.CreateDirectory(System.IO.Path.Combine(System.IO.Path.GetDirectoryName(path)!, folder)).FullName;
+        File.Move(path, System.IO.Path.Combine(full, System.IO.Path.GetFileName(path)), overwrite: true);
     }
 
     /// <summary>Waits until everything written is on the disk.</summary>

@@ -3,13 +3,15 @@ using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Clicks;
 
-/// <summary>Says once a minute in the log how many clicks the journal could not keep: because there was no room, or because its disk has changed them.</summary>
+/// <summary>Says once a minute in the log how many clicks the journal could not keep: because there was no room, or because its disk has changed them;
+/// and how many events only a later version can read.</summary>
 internal sealed class JournalWatch(ClickJournal journal, ILogger<JournalWatch> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMinutes(1);
 
     private long lostTold;
     private long damagedTold;
+    private long unknownTold;
 
     /// <summary>Says what has come since it was last said; nothing where nothing has.</summary>
     public void Tell()
@@ -29,6 +31,14 @@ internal sealed class JournalWatch(ClickJournal journal, ILogger<JournalWatch> l
                 "{Count} clicks can’t be read from the journal any more: its disk has changed what was written. All others are counted, and the damaged files are kept beside the journal, in “damaged”.",
                 damaged);
             damagedTold = damaged;
+        }
+
+        if (journal.Unknown is var unknown && unknown > unknownTold)
+        {
+            log.LogWarning(
+                "The journal has {Count} events that a later version of Cursus has written and this one doesn’t know. Their files are kept beside the journal, in “newer”; that version can read them.",
+                unknown);
+            unknownTold = unknown;
         }
     }
 

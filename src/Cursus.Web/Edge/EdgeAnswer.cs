@@ -1,7 +1,6 @@
 using System.Net;
 using System.Text;
 using Cursus.Core.Addresses;
-using Cursus.Core.Clicks;
 using Cursus.Core.Codes;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
@@ -60,19 +59,32 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         }
 
         var scanned = ScannedPath.Read(trimmed);
-        if (!links.TryFind(domain.Number, scanned.Slug, out var link) || link.HasSchedule || link.LeadsNowhere || link.Referrer == ReferrerPassing.HideByPage
-            || (query.Length > 0 && link.PassQuery != QueryPassing.Off) || !Ascii.IsValid(link.Utf8Location) || pixels.Of(domain, link) is not null)
+        if (!links.TryFind(domain.Number, scanned.Slug, out var link))
         {
             return false;
         }
 
-        visits.Record(headers, connection, domain, link, scanned.Code, null);
+        var target = link.Target;
+        if (!target.Schedule.IsAlways)
+        {
+            return false;
+        }
+
+        // No cookie comes with such a request and no pass, so that it is nobody's of the team.
+        var now = clock.GetCurrentInstant();
+        var decision = LinkDecision.Of(target, now, isTeam: false);
+        if (decision.Kind != LinkResponseKind.Redirect || (query.Length > 0 && decision.PassQuery != QueryPassing.Off) || !Ascii.IsValid(decision.Address) || pixels.Of(domain, link) is not null)
+        {
+            return false;
+        }
+
+        visits.Record(visits.Read(now, headers, connection, domain, isTeam: false), headers, link.Id, scanned.Code);
         redirect = new()
         {
-            Status = link.Redirect,
-            Location = link.Utf8Location,
-            HidesReferrer = link.Referrer != ReferrerPassing.Keep,
-            HidesFromSearch = link.HideFromSearch,
+            Status = decision.Status,
+            Location = decision.Address,
+            HidesReferrer = decision.HidesReferrer,
+            HidesFromSearch = decision.HidesFromSearch,
         };
         return true;
     }
@@ -96,49 +108,33 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         }
     }
 
+    /// <summary>Decides, writes down what was decided, and responds.</summary>
     private Task AnswerLink(Exchange exchange, DomainEntry domain, in LinkEntry link, byte code)
     {
-        // Links without a time, which are nearly all, need no clock.
-        var stage = LinkStage.Open;
-        var answering = link.HasSchedule ? link.At(clock.GetCurrentInstant(), out stage) : link;
-        return stage == LinkStage.Scheduled && IsTeam(exchange, domain) ? Follow(exchange, domain, link, code)
-            : !answering.LeadsNowhere ? Follow(exchange, domain, answering, code)
-            : stage == LinkStage.Scheduled ? exchange.WritePage(StatusCodes.Status404NotFound, EdgePages.Scheduled)
-            : LeadOrShow(exchange, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended);
-    }
-
-    private Task Follow(Exchange exchange, DomainEntry domain, in LinkEntry link, byte code)
-    {
-        var (request, response) = (exchange.Request, exchange.Response);
-        var visitor = visits.Record(VisitorHeaders.Of(request), exchange.Connection?.RemoteIpAddress, domain, link, code, IsTeam(exchange, domain) ? ClickKind.Team : null);
-        if (link.HideFromSearch)
+        var (now, isTeam) = (clock.GetCurrentInstant(), IsTeam(exchange, domain));
+        var decision = LinkDecision.Of(link.Target, now, isTeam);
+        if (!decision.LeadsOn)
         {
-            response.Headers["X-Robots-Tag"] = PlainRedirect.NoIndex;
+            return decision.Kind == LinkResponseKind.ScheduledPage
+                ? exchange.WritePage(StatusCodes.Status404NotFound, EdgePages.Scheduled)
+                : LeadOrShow(exchange, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended);
         }
 
-        var safe = journal.WhenSafe();
-        if (pixels.Of(domain, link) is { } fired
-            && handoffs.Decide(exchange, HandoffVisit.Of(domain, link, ScannedPath.Read(request.Path.AsSpan().Trim('/')).Slug.ToString(), request.QueryString, fired), visitor) is { } page)
+        var headers = VisitorHeaders.Of(exchange.Request);
+        var visitor = visits.Read(now, headers, exchange.Connection?.RemoteIpAddress, domain, isTeam);
+        visits.Record(visitor, headers, link.Id, code);
+        if (pixels.Of(domain, link) is not { } fired)
         {
-            return After(safe, exchange, e => e.Write(page));
+            return exchange.LeadOn(decision, journal.WhenSafe());
         }
 
-        var location = link.LocationWith(request.QueryString);
-        if (link.Referrer != ReferrerPassing.Keep)
-        {
-            response.Headers["Referrer-Policy"] = PlainRedirect.NoReferrer;
-        }
-
-        if (link.Referrer == ReferrerPassing.HideByPage)
-        {
-            response.Headers.ContentSecurityPolicy = EdgePages.OnwardSecurity;
-            return After(safe, exchange, e => e.WritePage(StatusCodes.Status200OK, EdgePages.Onward(location)));
-        }
-
-        response.Headers.CacheControl = PlainRedirect.CacheControl;
-        response.Headers.Location = location;
-        response.StatusCode = link.Redirect;
-        return safe;
+        var slug = ScannedPath.Read(exchange.Request.Path.AsSpan().Trim('/')).Slug.ToString();
+        var visit = HandoffVisit.Of(domain, link, decision, slug, exchange.Request.QueryString, fired.Pixels, fired.Settings);
+        var handoff = handoffs.Decide(exchange, visit, visitor);
+        decision = decision.With(handoff);
+        return decision.Kind == LinkResponseKind.HandoffPage
+            ? exchange.Write(handoffs.Page(exchange, visit, visitor, handoff == HandoffCourse.Ask), decision, journal.WhenSafe())
+            : exchange.LeadOn(decision, journal.WhenSafe());
     }
 
     /// <summary>Whether the request is a test-open or of a browser that was marked before.</summary>
@@ -190,11 +186,5 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
     {
         exchange.Response.Headers.RetryAfter = "2";
         return exchange.WritePage(StatusCodes.Status503ServiceUnavailable, EdgePages.Starting);
-    }
-
-    private static async Task After(Task safe, Exchange exchange, Func<Exchange, Task> answer)
-    {
-        await safe;
-        await answer(exchange);
     }
 }

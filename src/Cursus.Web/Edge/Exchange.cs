@@ -1,4 +1,5 @@
 using Cursus.Core.Clicks;
+using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Microsoft.AspNetCore.Http.Features;
 
@@ -46,6 +47,36 @@ internal readonly struct Exchange(IFeatureCollection features)
         return IsHead ? Task.CompletedTask : features.GetRequiredFeature<IHttpResponseBodyFeature>().Stream.WriteAsync(body).AsTask();
     }
 
+    /// <summary>Leads a visitor of a link on: by a redirect, or by a page that hides where they came from.</summary>
+    /// <param name="safe">Ends when the click is as safe as it must be before the answer goes out.</param>
+    public Task LeadOn(in LinkDecision decision, Task safe)
+    {
+        HideFromSearch(decision);
+        var location = TeamMark.Location(decision, Request.QueryString);
+        if (decision.HidesReferrer)
+        {
+            Response.Headers["Referrer-Policy"] = PlainRedirect.NoReferrer;
+        }
+
+        if (decision.Kind == LinkResponseKind.OnwardPage)
+        {
+            Response.Headers.ContentSecurityPolicy = EdgePages.OnwardSecurity;
+            return After(safe, e => e.WritePage(StatusCodes.Status200OK, EdgePages.Onward(location)));
+        }
+
+        Response.Headers.CacheControl = PlainRedirect.CacheControl;
+        Response.Headers.Location = location;
+        Response.StatusCode = decision.Status;
+        return safe;
+    }
+
+    /// <summary>Answers a visitor of a link with a handoff page.</summary>
+    public Task Write(HandoffPage page, in LinkDecision decision, Task safe)
+    {
+        HideFromSearch(decision);
+        return After(safe, e => e.Write(page));
+    }
+
     /// <summary>Answers with a handoff page.</summary>
     public Task Write(HandoffPage page)
     {
@@ -59,5 +90,19 @@ internal readonly struct Exchange(IFeatureCollection features)
         Response.Headers.ContentSecurityPolicy = contentSecurity;
         Response.Headers["Referrer-Policy"] = page.ReferrerPolicy;
         return WritePage(StatusCodes.Status200OK, html);
+    }
+
+    private void HideFromSearch(in LinkDecision decision)
+    {
+        if (decision.HidesFromSearch)
+        {
+            Response.Headers["X-Robots-Tag"] = PlainRedirect.NoIndex;
+        }
+    }
+
+    private async Task After(Task safe, Func<Exchange, Task> answer)
+    {
+        await safe;
+        await answer(this);
     }
 }

@@ -1,20 +1,23 @@
 using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
+using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Cursus.Data.Clicks;
 using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Edge;
 
-/// <summary>A visit to a link that has pixels.</summary>
-/// <param name="Location">Where it leads, with what was passed on of the visitor's query.</param>
+/// <summary>A visit to a link that has pixels, as it was decided.</summary>
+/// <param name="Page">Where it leads; <paramref name="OwnLocation"/> is the address of that.</param>
+/// <param name="Location">The same with what was passed on of the visitor's query.</param>
 internal sealed record HandoffVisit(
-    DomainEntry Domain, Guid LinkId, string Slug, string OwnLocation, string Location, int? Deadline, ReferrerPassing Referrer, IReadOnlyList<PixelEntry> Pixels, EdgeHandoffSettings Settings)
+    DomainEntry Domain, Guid LinkId, string Slug, LinkPage Page, string OwnLocation, string Location, int? Deadline, bool HidesReferrer, IReadOnlyList<PixelEntry> Pixels, EdgeHandoffSettings Settings)
 {
     /// <param name="slug">As the visitor typed it.</param>
     /// <param name="query">The visitor's, with or without its question mark.</param>
-    public static HandoffVisit Of(DomainEntry domain, in LinkEntry link, string slug, string query, (IReadOnlyList<PixelEntry> Pixels, EdgeHandoffSettings Settings) fired) =>
-        new(domain, link.Id, slug, link.Location, link.LocationWith(query), link.HandoffDeadline, link.Referrer, fired.Pixels, fired.Settings);
+    public static HandoffVisit Of(
+        DomainEntry domain, in LinkEntry link, in LinkDecision decision, string slug, string query, IReadOnlyList<PixelEntry> pixels, EdgeHandoffSettings settings) => new(
+        domain, link.Id, slug, decision.Page, decision.AddressWith(""), TeamMark.Location(decision, query), link.HandoffDeadline, decision.HidesReferrer, pixels, settings);
 }
 
 /// <summary>Answers visits to links with pixels: with the handoff page, or with nothing where the visit is to be redirected plainly; and takes down what became of the pixels.</summary>
@@ -24,32 +27,21 @@ internal sealed class HandoffAnswer(ClickJournal journal, CursusOptions options)
     private const string Yes = "yes";
     private const string No = "no";
 
-    /// <summary>The page that the visitor gets, or null for a plain redirect. What is decided before any page is written down at once.</summary>
-    public HandoffPage? Decide(Exchange exchange, HandoffVisit visit, VisitReader.Visitor visitor)
+    /// <summary>What becomes of the pixels at a visit. What is decided before any page is written down at once.</summary>
+    public HandoffCourse Decide(Exchange exchange, HandoffVisit visit, VisitReader.Visitor visitor)
     {
         var headers = exchange.Request.Headers;
         var kind = KindOf(exchange, visitor);
         var saysNo = Consent.SaysNo(headers["Sec-GPC"], headers["DNT"]);
         var mustAsk = Consent.MustAsk(visit.Settings.Consent, visit.Settings.Countries, visitor.Country);
-        switch (HandoffDecision.Of(kind, saysNo, headers.Cookie.Count > 0 ? Remembered(exchange) : null, mustAsk))
+        var course = HandoffDecision.Of(kind, saysNo, headers.Cookie.Count > 0 ? Remembered(exchange) : null, mustAsk);
+        if (course is HandoffCourse.Declined or HandoffCourse.OptedOut)
         {
-            case HandoffCourse.Fire:
-                return Page(exchange, visit, visitor, isAsking: false);
-            case HandoffCourse.Ask:
-                return Page(exchange, visit, visitor, isAsking: true);
-            case HandoffCourse.Declined:
-                Report(visit, visitor, kind, HandoffOutcome.Declined);
-                return null;
-            case HandoffCourse.OptedOut:
-                Report(visit, visitor, kind, HandoffOutcome.OptedOut);
-                return null;
-            default:
-                return null;
+            Report(visit, visitor, kind, course == HandoffCourse.Declined ? HandoffOutcome.Declined : HandoffOutcome.OptedOut);
         }
-    }
 
-    /// <summary>The page without a question, for a visitor who has just said yes.</summary>
-    public HandoffPage Fire(Exchange exchange, HandoffVisit visit, VisitReader.Visitor visitor) => Page(exchange, visit, visitor, isAsking: false);
+        return course;
+    }
 
     /// <summary>Remembers an answer on this short domain. By the server: browsers keep what scripts store for a few days only.</summary>
     public void Remember(HttpContext context, ConsentAnswer answer) => context.Response.Cookies.Append(CookieName, answer == ConsentAnswer.Yes ? Yes : No, new CookieOptions
@@ -84,7 +76,8 @@ internal sealed class HandoffAnswer(ClickJournal journal, CursusOptions options)
         _ => null,
     };
 
-    private HandoffPage Page(Exchange exchange, HandoffVisit visit, VisitReader.Visitor visitor, bool isAsking)
+    /// <summary>The page that a visitor gets.</summary>
+    public HandoffPage Page(Exchange exchange, HandoffVisit visit, VisitReader.Visitor visitor, bool isAsking)
     {
         var tags = Destination.TryParse(visit.OwnLocation, out var destination, out _) ? UtmTags.In(destination.Address) : new Dictionary<TagField, TagValue>();
         var values = new PixelValues(
@@ -92,8 +85,8 @@ internal sealed class HandoffAnswer(ClickJournal journal, CursusOptions options)
             tags.GetValueOrDefault(TagField.Medium)?.Text, Random.Shared.NextInt64().ToString("x", System.Globalization.CultureInfo.InvariantCulture), visitor.At.ToUnixTimeMilliseconds());
         var question = isAsking ? Question(visit.Settings, exchange.Request.Headers.AcceptLanguage.ToString(), visit.Pixels.Select(p => p.Fires.Network.Consent)) : null;
         return new HandoffPage(
-            visit.Slug, exchange.Request.QueryString, visit.Location, [.. visit.Pixels.Select(p => p.Fires)], values, visit.Deadline ?? HandoffPage.DefaultDeadline,
-            visit.Referrer != ReferrerPassing.Keep, question, visit.Settings.Look);
+            visit.Slug, new HandoffTicket(visit.Page, [.. visit.Pixels.Select(p => p.Id)]), exchange.Request.QueryString, visit.Location, [.. visit.Pixels.Select(p => p.Fires)], values,
+            visit.Deadline ?? HandoffPage.DefaultDeadline, visit.HidesReferrer, question, visit.Settings.Look);
     }
 
     /// <summary>The question in the language that a visitor prefers, in the workspace's own words where it has some.</summary>

@@ -1,5 +1,4 @@
 using System.Text;
-using Cursus.Core.Clicks;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Microsoft.AspNetCore.WebUtilities;
@@ -45,7 +44,8 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
     private Task Answer(Exchange exchange, DomainEntry domain, Dictionary<string, Microsoft.Extensions.Primitives.StringValues> form)
     {
         string Field(string name) => form.TryGetValue(name, out var value) ? value.ToString() : "";
-        if (Visit(exchange, domain, Field("slug"), Field("query")) is not { } visit)
+        var ticket = HandoffTicket.TryParse(Field("ticket"), out var decided) ? decided : HandoffTicket.None;
+        if (Visit(exchange, domain, Field("slug"), Field("query"), ticket) is not { } visit)
         {
             exchange.Response.StatusCode = StatusCodes.Status404NotFound;
             return Task.CompletedTask;
@@ -54,10 +54,11 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
         var visitor = Visitor(exchange, domain);
         if (Field("came") is { Length: > 0 } came)
         {
-            if (came.Length == visit.Pixels.Count)
+            if (came.Length == ticket.Pixels.Count)
             {
+                // A pixel that was deleted meanwhile is nobody's any more.
                 handoffs.Report(visit, visitor, HandoffAnswer.KindOf(exchange, visitor),
-                    [.. visit.Pixels.Zip(came, (pixel, mark) => new PixelOutcome(pixel.Id, mark == '1' ? HandoffOutcome.Fired : HandoffOutcome.Missed))]);
+                    [.. ticket.Pixels.Zip(came, (pixel, mark) => new PixelOutcome(pixel, mark == '1' ? HandoffOutcome.Fired : HandoffOutcome.Missed)).Where(o => visit.Pixels.Any(p => p.Id == o.Pixel))]);
             }
         }
         else if (Field("answer") is "yes" or "no")
@@ -85,7 +86,7 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
 
         if (answer == ConsentAnswer.Yes)
         {
-            return exchange.Write(handoffs.Fire(exchange, visit, visitor));
+            return exchange.Write(handoffs.Page(exchange, visit, visitor, isAsking: false));
         }
 
         // A redirect would be held back by the page's policy for forms; a page that leads on is not.
@@ -96,8 +97,8 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
     /// <summary>Pictures are all that fires without scripts, and nothing says whether they came.</summary>
     private void ReportWithoutScript(Exchange exchange, DomainEntry domain)
     {
-        var slug = QueryHelpers.ParseQuery(exchange.Request.QueryString).GetValueOrDefault("slug").ToString();
-        if (Visit(exchange, domain, slug, "") is { } visit)
+        var query = QueryHelpers.ParseQuery(exchange.Request.QueryString);
+        if (HandoffTicket.TryParse(query.GetValueOrDefault("ticket").ToString(), out var ticket) && Visit(exchange, domain, query.GetValueOrDefault("slug").ToString(), "", ticket) is { } visit)
         {
             var visitor = Visitor(exchange, domain);
             handoffs.Report(visit, visitor, HandoffAnswer.KindOf(exchange, visitor), [.. visit.Pixels.Select(p =>
@@ -105,20 +106,16 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
         }
     }
 
-    private HandoffVisit? Visit(Exchange exchange, DomainEntry domain, string slug, string query)
-    {
-        if (!links.TryFind(domain.Number, slug, out var link))
-        {
-            return null;
-        }
-
-        var answering = link.At(clock.GetCurrentInstant(), out var stage);
-        answering = stage == LinkStage.Scheduled && team.IsOn(exchange, domain.WorkspaceId) ? link : answering;
-        return !answering.LeadsNowhere && pixels.Of(domain, answering) is { } fired ? HandoffVisit.Of(domain, answering, slug, query, fired) : null;
-    }
+    /// <summary>The visit that a page reports on, as it was decided then. Null where the link has gone meanwhile.</summary>
+    private HandoffVisit? Visit(Exchange exchange, DomainEntry domain, string slug, string query, HandoffTicket ticket) =>
+        links.TryFind(domain.Number, slug, out var link)
+        && LinkDecision.Again(link.Target, ticket.Page, clock.GetCurrentInstant(), team.IsOn(exchange, domain.WorkspaceId)) is { LeadsOn: true } decision
+        && pixels.Settings(domain) is { } settings
+            ? HandoffVisit.Of(domain, link, decision, slug, query, pixels.Of(domain, ticket.Pixels), settings)
+            : null;
 
     private VisitReader.Visitor Visitor(Exchange exchange, DomainEntry domain) =>
-        visits.Read(VisitorHeaders.Of(exchange.Request), exchange.Connection?.RemoteIpAddress, domain, team.IsOn(exchange, domain.WorkspaceId) ? ClickKind.Team : null);
+        visits.ReadReport(clock.GetCurrentInstant(), VisitorHeaders.Of(exchange.Request), exchange.Connection?.RemoteIpAddress, domain, team.IsOn(exchange, domain.WorkspaceId));
 
     /// <summary>The form, or null where it is longer than any that a handoff page sends.</summary>
     private static async Task<Dictionary<string, Microsoft.Extensions.Primitives.StringValues>?> ReadForm(Exchange exchange)

@@ -288,24 +288,18 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
 
     private byte[] Record(NpgsqlDataReader reader, int domain)
     {
-        var (location, redirect, isDead, schedule) = (Text(reader, 3), reader.GetInt16(4), reader.GetBoolean(13), new LinkSchedule(Time(reader, 14), Time(reader, 15)));
-        if (location is null || (schedule.IsAlways && !isDead))
-        {
-            return Record(reader, domain, location, redirect);
-        }
-
-        // Where a link leads now is not for good if it has led, or will lead, elsewhere.
-        var elsewhere = Text(reader, 12) is { } fallback ? FallbackDestination.For(fallback, location) : null;
-        redirect = schedule.IsAlways && elsewhere is null ? redirect : FallbackDestination.Redirect(redirect);
-        var within = Record(reader, domain, isDead ? elsewhere ?? location : location, redirect);
-        return schedule.IsAlways ? within : LinkEntry.Write(within, schedule, Record(reader, domain, elsewhere, redirect));
+        var (location, isDead, schedule) = (Text(reader, 3), reader.GetBoolean(13), new LinkSchedule(Time(reader, 14), Time(reader, 15)));
+        return LinkEntry.Write(
+            reader.GetGuid(0), reader.GetString(2), location,
+            new(domain, pixels.NumberOf(Id(reader, 8)), pixels.NumberOf(Id(reader, 9))),
+            new(reader.GetInt16(4), (QueryPassing)reader.GetInt16(5), (ReferrerPassing)reader.GetInt16(6), reader.GetBoolean(7), reader.IsDBNull(10) ? null : reader.GetInt16(10),
+                reader.IsDBNull(11) ? [] : [.. reader.GetFieldValue<Guid[]>(11).Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))])
+            {
+                Schedule = schedule,
+                IsDead = isDead,
+                Fallback = location is not null && (isDead || !schedule.IsAlways) && Text(reader, 12) is { } fallback ? FallbackDestination.For(fallback, location) : null,
+            });
     }
-
-    private byte[] Record(NpgsqlDataReader reader, int domain, string? location, short redirect) => LinkEntry.Write(
-        reader.GetGuid(0), reader.GetString(2), location,
-        new(domain, pixels.NumberOf(Id(reader, 8)), pixels.NumberOf(Id(reader, 9))),
-        new(redirect, (QueryPassing)reader.GetInt16(5), (ReferrerPassing)reader.GetInt16(6), reader.GetBoolean(7), reader.IsDBNull(10) ? null : reader.GetInt16(10),
-            reader.IsDBNull(11) ? [] : [.. reader.GetFieldValue<Guid[]>(11).Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))]));
 
     private static Instant? Time(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetFieldValue<Instant>(column);
 

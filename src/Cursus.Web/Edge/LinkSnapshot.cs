@@ -13,7 +13,7 @@ namespace Cursus.Web.Edge;
 /// </summary>
 internal static class LinkSnapshot
 {
-    private const int Version = 1;
+    private const int Version = 2;
     private const int HashLength = 16;
     private const int MostBytes = 1 << 20;
 

@@ -64,5 +64,13 @@ public sealed class PixelTable
         return all.Length == 0 ? null : ([.. all.DistinctBy(p => p.Number).OrderBy(p => p.Number).Take(HandoffReport.MostPixels)], workspace.Settings);
     }
 
+    /// <summary>Pixels by their ids, as far as the domain's workspace has them.</summary>
+    public IReadOnlyList<PixelEntry> Of(DomainEntry domain, IReadOnlyList<Guid> ids) => workspaces.TryGetValue(domain.WorkspaceId, out var workspace)
+        ? [.. ids.Select(id => numbers.TryGetValue(id, out var number) ? workspace.Pixels.GetValueOrDefault(number) : null).OfType<PixelEntry>()]
+        : [];
+
+    /// <summary>How the domain's workspace hands over; null where it has no pixels.</summary>
+    public EdgeHandoffSettings? Settings(DomainEntry domain) => workspaces.TryGetValue(domain.WorkspaceId, out var workspace) ? workspace.Settings : null;
+
     private static PixelEntry[] At(WorkspacePixels workspace, int place) => place != 0 && workspace.Attached.TryGetValue(place, out var attached) ? attached : [];
 }

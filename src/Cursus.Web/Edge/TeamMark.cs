@@ -1,4 +1,6 @@
 using System.Security.Cryptography;
+using Cursus.Core.Addresses;
+using Cursus.Core.Links;
 using Cursus.Web.Hosting;
 using Microsoft.AspNetCore.DataProtection;
 
@@ -38,9 +40,10 @@ public sealed class TeamMark(IDataProtectionProvider protection, CursusOptions o
             ? content[32..]
             : null;
 
-    /// <summary>A visitor's query without a pass.</summary>
-    public static string WithoutPass(string query) =>
-        string.Join('&', query.TrimStart('?').Split('&').Where(p => !p.StartsWith(PassParameter + "=", StringComparison.Ordinal)));
+    /// <summary>Where a visitor is led; a pass in their query goes no further.</summary>
+    public static string Location(in LinkDecision decision, string query) => decision.AddressWith(
+        decision.PassQuery == QueryPassing.Off || query.Length == 0 ? ""
+        : string.Join('&', query.TrimStart('?').Split('&').Where(p => !p.StartsWith(PassParameter + "=", StringComparison.Ordinal))));
 
     /// <summary>Whether this browser has been marked for the workspace that owns the short domain.</summary>
     public bool IsOn(HttpRequest request, Guid workspaceId) =>

@@ -5,7 +5,7 @@ using NodaTime;
 namespace Cursus.Web.Edge;
 
 /// <summary>Writes down in the click journal what a request tells of its visitor. The network address is used for country and hash and not kept.</summary>
-internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddress addresses, CountryTable countries, IClock clock)
+internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddress addresses, CountryTable countries)
 {
     /// <summary>What is known of a visitor in the moment of answering.</summary>
     /// <param name="Kind">As far as the request's headers tell, the user agent apart.</param>
@@ -13,22 +13,38 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
     /// <param name="Network">That of the visitor's network.</param>
     public readonly record struct Visitor(Instant At, ClickKind Kind, long Hash, int Network, CountryCode Country, RequestSigns Signs);
 
-    /// <summary>Writes one answered visit down.</summary>
-    /// <param name="code">Number of the QR code that was scanned; 0 where the address was followed.</param>
-    /// <param name="kind">What is known otherwise of who it was; null goes by the request.</param>
-    public Visitor Record(in VisitorHeaders headers, IPAddress? connection, DomainEntry domain, in LinkEntry link, byte code, ClickKind? kind)
+    /// <summary>Reads who makes a visit.</summary>
+    /// <param name="isTeam">Whether it is known otherwise that it is one of the workspace's own people.</param>
+    public Visitor Read(Instant now, in VisitorHeaders headers, IPAddress? connection, DomainEntry domain, bool isTeam) => ReadReport(now, headers, connection, domain, isTeam) with
     {
-        var visitor = Read(headers, connection, domain, kind) with
-        {
-            Signs = RequestSignsReader.Read(headers.Accept, headers.AcceptLanguage, headers.SecFetchMode, headers.SecChUa, headers.IsSecure),
-        };
+        Signs = RequestSignsReader.Read(headers.Accept, headers.AcceptLanguage, headers.SecFetchMode, headers.SecChUa, headers.IsSecure),
+    };
+
+    /// <summary>The same of requests that are no visits: a page's own, which show none of the signs of a visit.</summary>
+    public Visitor ReadReport(Instant now, in VisitorHeaders headers, IPAddress? connection, DomainEntry domain, bool isTeam)
+    {
+        var address = addresses.Of(connection, headers.ForwardedFor);
+        var salt = domain.Salts.At(now);
+        return new Visitor(
+            now,
+            isTeam || IsOffice(domain, address) ? ClickKind.Team : KindByRequest(headers),
+            VisitorHash.Of(salt, domain.Name, address, Cut(headers.UserAgent)),
+            NetworkHash.Of(salt, address),
+            countries.Find(address),
+            RequestSigns.Untold);
+    }
+
+    /// <summary>Writes a visit that is led on down.</summary>
+    /// <param name="code">Number of the QR code that was scanned; 0 where the address was followed.</param>
+    public void Record(in Visitor visitor, in VisitorHeaders headers, Guid linkId, byte code)
+    {
         Span<char> texts = stackalloc char[ReferrerHost.MaxLength + PrimaryLanguage.MaxLength];
         var host = texts[..ReferrerHost.Read(headers.Referer, texts)];
         var language = texts[ReferrerHost.MaxLength..][..PrimaryLanguage.Read(headers.AcceptLanguage, texts[ReferrerHost.MaxLength..])];
         journal.Append(new Visit
         {
             At = visitor.At,
-            LinkId = link.Id,
+            LinkId = linkId,
             Kind = visitor.Kind,
             Visitor = visitor.Hash,
             Country = visitor.Country,
@@ -40,22 +56,6 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
             Signs = visitor.Signs,
             Network = visitor.Network,
         });
-        return visitor;
-    }
-
-    /// <summary>The same without writing anything down, for requests that are no clicks: a page's own, which show none of the signs of a visit.</summary>
-    public Visitor Read(in VisitorHeaders headers, IPAddress? connection, DomainEntry domain, ClickKind? kind)
-    {
-        var now = clock.GetCurrentInstant();
-        var address = addresses.Of(connection, headers.ForwardedFor);
-        var salt = domain.Salts.At(now);
-        return new Visitor(
-            now,
-            kind ?? (IsOffice(domain, address) ? ClickKind.Team : KindByRequest(headers)),
-            VisitorHash.Of(salt, domain.Name, address, Cut(headers.UserAgent)),
-            NetworkHash.Of(salt, address),
-            countries.Find(address),
-            RequestSigns.Untold);
     }
 
     /// <summary>What the request tells that the journal doesn't keep; the user agent is read later, apart from the answer.</summary>

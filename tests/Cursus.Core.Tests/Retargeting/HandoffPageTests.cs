@@ -5,6 +5,7 @@ using System.Text.Json;
 using AngleSharp.Dom;
 using AngleSharp.Html.Parser;
 using CsCheck;
+using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 
 namespace Cursus.Core.Tests.Retargeting;
@@ -14,9 +15,11 @@ public class HandoffPageTests
     private static readonly HandoffQuestion Question = new("en", ConsentWords.In("en"), "Northmoor Observatory", "https://www.northmoor.example/privacy");
 
     private static HandoffPage Page(HandoffQuestion? question = null, HandoffLook? look = null, PixelValues? values = null, string slug = "geminids-perch", string query = "", string? destination = null) => new(
-        slug, query, destination ?? SampleNetworks.Values.Destination,
+        slug, Ticket, query, destination ?? SampleNetworks.Values.Destination,
         [new(SampleNetworks.Picture, "FL-204417"), new(SampleNetworks.Calls, "9f2c41d07ab3"), new(SampleNetworks.List, "GH20441733")],
         values ?? SampleNetworks.Values, 800, HidesReferrer: false, question, look ?? HandoffLook.Blank);
+
+    private static readonly HandoffTicket Ticket = new(LinkPage.Fallback, [Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid()]);
 
     private static IDocument Parse(HandoffPage page) => new HtmlParser().ParseDocument(Encoding.UTF8.GetString(page.Write().Html));
 
@@ -131,7 +134,7 @@ public class HandoffPageTests
         var buttons = form.QuerySelectorAll("button");
         buttons.Select(b => b.GetAttribute("value")).ShouldBe(["yes", "no"]);
         buttons.ShouldAllBe(b => b.Attributes.Length == 2);
-        form.QuerySelectorAll("input").Select(i => i.GetAttribute("value")).ShouldBe(["geminids-perch", "?a=1"]);
+        form.QuerySelectorAll("input").Select(i => i.GetAttribute("value")).ShouldBe(["geminids-perch", Ticket.ToString(), "?a=1"]);
     }
 
     [Fact]

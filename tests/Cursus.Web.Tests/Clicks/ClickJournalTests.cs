@@ -49,6 +49,57 @@ public sealed class ClickJournalTests : IDisposable
         ClickRecord.Read(bytes.AsSpan(0, length - (code == 0 ? 6 : 5)), new TextPool()).ShouldBe(click with { Signs = RequestSigns.Untold, Network = 0 });
     }
 
+    /// <summary>A file as it was written on 1 December 2026, with two clicks and a report on pixels.</summary>
+    [Fact]
+    public void A_file_that_an_earlier_version_wrote_is_read_to_the_last_event()
+    {
+        File.Copy(Path.Combine(AppContext.BaseDirectory, "Clicks", "Journals", "before-fields.clicks"), Path.Combine(folder, "00000000000000000000.clicks"));
+        using var journal = new ClickJournal(folder, SmallSegments);
+        var batch = journal.Read(0, 10);
+        var (link, at) = (Guid.Parse("11111111-1111-1111-1111-111111111111"), Instant.FromUtc(2026, 12, 1, 9, 0));
+        batch.Clicks.Select(c => c.Click).ShouldBe([
+            new Click(
+                at, link, ClickKind.Person, 41, CountryCode.Of("DE"), ClientHints.Read("\"Android\"", "?1", ""), "perch.example", "Mozilla/5.0 (X11; Linux x86_64) Perch/1.0 ü", "de", 2, (RequestSigns)21, 77),
+            new Click(at + Duration.FromSeconds(2), Guid.Parse("44444444-4444-4444-4444-444444444444"), ClickKind.Head, -5, default, default, "", "", "", 0, default, 0),
+        ]);
+        var report = batch.Reports.ShouldHaveSingleItem().Report;
+        (report.At, report.LinkId, report.Visitor).ShouldBe((at + Duration.FromSeconds(1), link, 41));
+        report.Pixels.ShouldBe([
+            new PixelOutcome(Guid.Parse("22222222-2222-2222-2222-222222222222"), HandoffOutcome.Fired), new PixelOutcome(Guid.Parse("33333333-3333-3333-3333-333333333333"), HandoffOutcome.Missed)]);
+    }
+
+    /// <summary>Whoever steps back by a version finds clicks in the journal that the later one has written.</summary>
+    [Fact]
+    public void A_click_with_fields_of_a_later_version_is_read_without_them() => Clicks.Sample(click =>
+    {
+        var bytes = new byte[ClickRecord.MaxLength + 10];
+        var length = ClickRecord.Write(click.ToVisit(), bytes);
+        byte[] field = [200, 2, 0, 1, 2, 201, 0, 0];
+        field.CopyTo(bytes.AsSpan(length));
+        ClickRecord.Read(bytes.AsSpan(0, length + field.Length), new TextPool()).ShouldBe(click);
+    });
+
+    [Fact]
+    public void Events_that_only_a_later_version_knows_are_passed_over_and_their_files_kept()
+    {
+        var clicks = Clicks.Array[60].Single();
+        using var journal = Open(out var path);
+        var unknown = new byte[40];
+        unknown[ClickRecord.KindAt] = 0x81;
+        foreach (var click in clicks)
+        {
+            journal.Append(click.ToVisit());
+            _ = click != clicks[3] || journal.Append(unknown);
+        }
+
+        ReadAll(journal, 0).ShouldBe(clicks);
+        journal.Read(0, 1000).Clicks.Count.ShouldBe(clicks.Length);
+        (journal.Unknown, journal.Damaged).ShouldBe((1, 0));
+        journal.Forget(journal.End);
+        Directory.GetFiles(Path.Combine(path, "newer")).Select(Path.GetFileName).ShouldBe(["00000000000000000000.clicks"]);
+        Directory.GetFiles(path, "*.clicks").Length.ShouldBe(1, "the others are forgotten as ever");
+    }
+
     /// <summary>Reports on pixels lie between the clicks and are told from them.</summary>
     [Fact]
     public void Reports_on_pixels_come_back_between_the_clicks_each_as_it_was() => Gen.Select(Clicks.Array[0, 30], Reports.Array[0, 30], Gen.Int[1, 9]).Sample((clicks, reports, most) =>

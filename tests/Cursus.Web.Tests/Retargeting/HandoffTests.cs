@@ -1,6 +1,8 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
+using Cursus.Core.Links;
+using Cursus.Core.Retargeting;
 using Microsoft.AspNetCore.Mvc.Testing;
 
 namespace Cursus.Web.Tests.Retargeting;
@@ -59,10 +61,10 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
     public async Task What_became_of_each_pixel_is_counted_apart()
     {
         var (world, slug, pixel) = await Ready();
-        await Report(world, $"slug={slug}&came=11", visitor: 1);
-        await Report(world, $"slug={slug}&came=10", visitor: 1);
-        await Report(world, $"slug={slug}&came=10", visitor: 2);
-        await Report(world, $"slug={slug}&came=1", visitor: 3); // of an older state of the link
+        await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=11", visitor: 1);
+        await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=10", visitor: 1);
+        await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=10", visitor: 2);
+        await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=1", visitor: 3); // not of these pixels
         await world.Visit(slug, r => r.Headers.Add("Sec-GPC", "1"));
         await world.Visit(slug, r => r.Headers.Add("Cookie", "cursus-consent=no"));
         await app.Shipped();
@@ -82,18 +84,47 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
     }
 
     [Fact]
+    public async Task A_page_reports_on_the_visit_that_got_it_whatever_has_become_of_the_link_since()
+    {
+        var (world, slug, pixel) = await Ready();
+        var page = await (await world.Visit(slug)).Content.ReadAsStringAsync(Cancel);
+        var ticket = System.Text.RegularExpressions.Regex.Match(page, "\"ticket\":\"([^\"]+)\"").Groups[1].Value;
+        HandoffTicket.TryParse(ticket, out var read).ShouldBeTrue();
+        read!.Pixels.Select(p => p.ToString()).ShouldBe([pixel.Fairlead, pixel.Beaconry], ignoreOrder: true);
+        (await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{pixel.Fairlead}/attachments", new { campaigns = Array.Empty<string>() }, Cancel)).EnsureSuccessStatusCode();
+        (await world.Owner.DeleteAsync($"/api/v1/pixels/{pixel.Beaconry}", Cancel)).EnsureSuccessStatusCode();
+        await Report(world, $"slug={slug}&ticket={ticket}&came=11", visitor: 1);
+        await app.Shipped();
+        Outcomes((await world.Get($"/api/v1/pixels/{pixel.Fairlead}/audience"))["outcomes"]!).ShouldBe((1, 0, 0, 0));
+    }
+
+    [Fact]
+    public async Task Nobody_learns_by_a_made_up_report_where_a_link_will_lead()
+    {
+        var (world, slug, pixel) = await Ready();
+        var link = (await world.Get("/api/v1/links?query=" + slug))["items"]![0]!;
+        (await world.Editor.PatchAsJsonAsync($"/api/v1/links/{(string)link["id"]!}", new { opensAt = "2036-12-01T09:00" }, Cancel)).EnsureSuccessStatusCode();
+        foreach (var ticket in new[] { $"{pixel.Ticket}", $"1{$"{pixel.Ticket}"[1..]}", "7", "nonsense", "" })
+        {
+            var answer = await Report(world, $"slug={slug}&ticket={ticket}&answer=no");
+            answer.StatusCode.ShouldBe(HttpStatusCode.NotFound, ticket);
+            (await answer.Content.ReadAsStringAsync(Cancel)).ShouldBeEmpty();
+        }
+    }
+
+    [Fact]
     public async Task Reports_of_the_team_of_machines_and_of_other_sites_pages_count_for_nobody()
     {
         var (world, slug, pixel) = await Ready();
-        await Report(world, $"slug={slug}&came=11", change: r =>
+        await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=11", change: r =>
         {
             r.Headers.UserAgent.Clear();
             r.Headers.UserAgent.ParseAdd("ExampleBot/2.0");
         });
-        (await Report(world, $"slug={slug}&came=11", change: r => r.Headers.Add("Sec-Fetch-Site", "cross-site"))).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=11", change: r => r.Headers.Add("Sec-Fetch-Site", "cross-site"))).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await Report(world, $"slug=nothing&came=11")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await Report(world, $"slug={slug}&came=11&more={new string('x', 5000)}")).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        (await Report(world, $"slug={slug}&came=11", host: (await World.Make(app)).Domain)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=11&more={new string('x', 5000)}")).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=11", host: (await World.Make(app)).Domain)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         await app.Shipped();
         Outcomes((await world.Get($"/api/v1/pixels/{pixel.Fairlead}/audience"))["outcomes"]!).ShouldBe((0, 0, 0, 0));
     }
@@ -125,7 +156,7 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
     public async Task An_answer_is_remembered_for_the_short_domain_and_no_longer_than_promised(string answer, int days)
     {
         var (world, slug, pixel) = await Ready("everybody");
-        var response = await Report(world, $"slug={slug}&answer={answer}&remember=1");
+        var response = await Report(world, $"slug={slug}&ticket={pixel.Ticket}&answer={answer}&remember=1");
         response.StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var cookie = response.Headers.GetValues("Set-Cookie").ShouldHaveSingleItem();
         cookie.Split("; ").Order(StringComparer.Ordinal).ShouldBe(
@@ -137,11 +168,11 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
     [Fact]
     public async Task Without_scripts_the_form_leads_on_and_only_a_yes_fires()
     {
-        var (world, slug, _) = await Ready("everybody");
-        var yes = await (await Report(world, $"slug={slug}&query=%3Fa%3D1&answer=yes")).Content.ReadAsStringAsync(Cancel);
+        var (world, slug, pixel) = await Ready("everybody");
+        var yes = await (await Report(world, $"slug={slug}&ticket={pixel.Ticket}&query=%3Fa%3D1&answer=yes")).Content.ReadAsStringAsync(Cancel);
         yes.ShouldContain("<noscript><meta http-equiv=\"refresh\"");
         yes.ShouldContain("https://px.fairlead.example/hit?p=FL-204417");
-        var no = await (await Report(world, $"slug={slug}&answer=no")).Content.ReadAsStringAsync(Cancel);
+        var no = await (await Report(world, $"slug={slug}&ticket={pixel.Ticket}&answer=no")).Content.ReadAsStringAsync(Cancel);
         no.ShouldContain("http-equiv=\"refresh\"");
         no.ShouldNotContain("fairlead");
     }
@@ -183,8 +214,8 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
         (await response.Content.ReadAsByteArrayAsync(Cancel)).Length.ShouldBeLessThan(4096);
     }
 
-    /// <summary>A link of a campaign that two pixels are attached to.</summary>
-    private async Task<(World World, string Slug, (string Fairlead, string Beaconry) Pixel)> Ready(string? consent = "off")
+    /// <summary>A link of a campaign that two pixels are attached to, and what its page sends back.</summary>
+    private async Task<(World World, string Slug, (string Fairlead, string Beaconry, HandoffTicket Ticket) Pixel)> Ready(string? consent = "off")
     {
         var world = await World.Make(app);
         var pixel = await Pixels.SetUp(world);
@@ -194,7 +225,7 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
             (await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{id}/attachments", new { campaigns = new[] { "winter-members" } }, Cancel)).EnsureSuccessStatusCode();
         }
 
-        return (world, World.Slug(await world.Send(), 0), pixel);
+        return (world, World.Slug(await world.Send(), 0), (pixel.Fairlead, pixel.Beaconry, new(LinkPage.Destination, [Guid.Parse(pixel.Fairlead), Guid.Parse(pixel.Beaconry)])));
     }
 
     /// <summary>What the page reports back.</summary>

@@ -2,7 +2,7 @@
 // The same for every link, so that the policy can name it by its hash: all that differs stands in the block of data.
 {
 const d = JSON.parse(document.getElementById('d').textContent);
-const tell = (words) => navigator.sendBeacon(d.path, new URLSearchParams({ slug: d.slug, ...words }));
+const tell = (words) => navigator.sendBeacon(d.path, new URLSearchParams({ slug: d.slug, ticket: d.ticket, ...words }));
 const goOn = () => location.replace(d.to);
 // How each kind is fired: calls ok when its network has answered, no when it won't.
 const ways = {
