@@ -29,7 +29,7 @@ app.UsePrepared();
 app.UseRouting();
 app.UseRateLimiter();
 app.UseAuthentication();
-app.UseMemberGate();
+app.UseRolePolicies();
 app.UseMemberLimits();
 app.UseIdempotency();
 app.MapApi();

@@ -28,7 +28,7 @@ public static class ColumnNames
         (ListField.OpensAt, ["opens", "opensat", "openson", "startsat", "starts", "startdate", "activefrom", "validfrom"]),
         (ListField.EndsAt, ["ends", "endsat", "endson", "enddate", "expires", "expiresat", "expireson", "expiry", "expirydate", "expirationdate", "validuntil", "activeuntil"]),
         (ListField.CreatedAt, ["createdat", "created", "createdon", "datecreated", "creationdate", "createdate", "madeon"]),
-        (ListField.BroughtAlong, ["broughtalong", "clicksbroughtalong", "clicks", "totalclicks", "clickcount", "clickstotal", "visits"]),
+        (ListField.ImportedClicks, ["importedclicks", "broughtalong", "clicksbroughtalong", "clicks", "totalclicks", "clickcount", "clickstotal", "visits"]),
     }.SelectMany(f => f.Names.Select(name => (name, f.Field))).ToFrozenDictionary(f => f.name, f => f.Field);
 
     /// <summary>The field that a column of this name holds; null where the name says nothing. Case, accents, spaces and punctuation don't matter.</summary>

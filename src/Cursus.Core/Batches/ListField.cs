@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Cursus.Core.Batches;
 
 /// <summary>What a column of a list says about the links to be made from its lines.</summary>
@@ -35,5 +37,6 @@ public enum ListField
     CreatedAt,
 
     /// <summary>Clicks that were counted there; never mixed with those that Cursus counts.</summary>
-    BroughtAlong,
+    [JsonStringEnumMemberName("brought-along")]
+    ImportedClicks,
 }

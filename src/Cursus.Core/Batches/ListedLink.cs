@@ -6,10 +6,10 @@ namespace Cursus.Core.Batches;
 /// <summary>What a line of a list says about a link that is there already. What it doesn't say stays as it is.</summary>
 /// <param name="Source">Comes with <paramref name="Medium"/> and <paramref name="CampaignId"/>, or not at all.</param>
 /// <param name="TagIds">Are added to those it has.</param>
-/// <param name="BroughtAlong">Clicks that were counted elsewhere.</param>
+/// <param name="ImportedClicks">Clicks that were counted elsewhere.</param>
 public sealed record ListedLink(
     string Destination, string? Title = null, string? Source = null, string? Medium = null, string? Term = null, string? Content = null, Guid? CampaignId = null,
-    short? Redirect = null, string? Note = null, Guid? FolderId = null, IReadOnlyList<Guid>? TagIds = null, long? BroughtAlong = null,
+    short? Redirect = null, string? Note = null, Guid? FolderId = null, IReadOnlyList<Guid>? TagIds = null, long? ImportedClicks = null,
     Instant? OpensAt = null, Instant? EndsAt = null)
 {
     /// <summary>The link as it is when it has been taken over.</summary>
@@ -34,7 +34,7 @@ public sealed record ListedLink(
             TagIds = [.. link.TagIds.Union(TagIds ?? []).Order()],
             OpensAt = schedule.OpensAt,
             EndsAt = schedule.EndsAt,
-            BroughtAlong = BroughtAlong ?? link.BroughtAlong,
+            ImportedClicks = ImportedClicks ?? link.ImportedClicks,
         };
     }
 }

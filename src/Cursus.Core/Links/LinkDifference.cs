@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Cursus.Core.Addresses;
 using NodaTime;
 using NodaTime.Text;
@@ -34,7 +35,8 @@ public enum LinkField
     Folder,
     Tags,
     Pixels,
-    BroughtAlong,
+    [JsonStringEnumMemberName("brought-along")]
+    ImportedClicks,
     Archived,
     Deleted,
 }
@@ -88,7 +90,7 @@ public sealed record LinkDifference(LinkField Field, string? From, string? To)
         [LinkField.Folder] = state.FolderId is { } folder ? nameOf(folder) : null,
         [LinkField.Tags] = Names(state.TagIds, nameOf),
         [LinkField.Pixels] = Names(state.PixelIds, nameOf),
-        [LinkField.BroughtAlong] = state.BroughtAlong is { } clicks ? CountWords.Number(clicks) : null,
+        [LinkField.ImportedClicks] = state.ImportedClicks is { } clicks ? CountWords.Number(clicks) : null,
         [LinkField.Archived] = OnOrNull(state.IsArchived),
         [LinkField.Deleted] = OnOrNull(state.IsDeleted),
     };

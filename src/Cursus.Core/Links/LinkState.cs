@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Cursus.Core.Addresses;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
@@ -50,7 +51,8 @@ public sealed record LinkState
     public IReadOnlyList<Guid> PixelIds { get; init; } = [];
 
     /// <summary>Clicks that were counted elsewhere, before the link came to Cursus.</summary>
-    public long? BroughtAlong { get; init; }
+    [JsonPropertyName("broughtAlong")]
+    public long? ImportedClicks { get; init; }
 
     /// <summary>Hidden from lists, but still redirecting.</summary>
     public bool IsArchived { get; init; }

@@ -154,7 +154,7 @@ public sealed class ClickJournal : IDisposable
                 }
 
                 next = following;
-                Courtesy.After(clicks.Count + reports.Count);
+                Backpressure.YieldAfter(clicks.Count + reports.Count);
             }
         }
 

@@ -55,7 +55,7 @@ internal sealed class ClickReader(IClock clock)
             var kind = click.Kind == ClickKind.Person ? reading.Kind : click.Kind;
             read.Add(new ReadClick(id, click, agentId, new EnrichedClick(
                 kind, click.Visitor, click.Country.ToString(), reading.Device, reading.Browser, reading.Os, click.Language, click.ReferrerHost, click.Code)));
-            Courtesy.After(read.Count);
+            Backpressure.YieldAfter(read.Count);
         }
 
         return read;

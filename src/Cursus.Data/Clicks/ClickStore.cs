@@ -165,7 +165,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDis
         var rows = new CopyRows();
         for (var i = 0; i < clicks.Count; i++)
         {
-            Courtesy.After(i);
+            Backpressure.YieldAfter(i);
             var (id, click, agentId, told, _) = clicks[i];
             rows.Row(10).Add(id).Add(click.At).Add(click.LinkId).Add(click.Visitor).Add(agentId).Add((short)told.Kind)
                 .Add(told.Country).Add(click.Language).Add(click.ReferrerHost).Add((short)click.Code);

@@ -24,7 +24,7 @@ internal static class DayRollUp
         var added = new Added([], [], []);
         for (var i = 0; i < clicks.Count; i++)
         {
-            Courtesy.After(i);
+            Backpressure.YieldAfter(i);
             var read = clicks[i];
             if (homes.Of(read.Click.LinkId) is { } home)
             {

@@ -63,7 +63,7 @@ public sealed class Link
     public LinkOptions Options { get; set; } = LinkOptions.Plain;
 
     /// <summary>Clicks that were counted elsewhere, before the link came to Cursus; null where it was made here. Never part of a figure.</summary>
-    public long? BroughtAlong { get; set; }
+    public long? ImportedClicks { get; set; }
 
     /// <summary>What colleagues should know about it; never visible to visitors.</summary>
     public string? Note { get; set; }

@@ -33,6 +33,8 @@ internal sealed class LinksModel : IEntityTypeConfiguration<Link>, IEntityTypeCo
         link.HasIndex(l => new { l.WorkspaceId, l.Title });
         link.HasIndex(l => new { l.WorkspaceId, l.EndsAt }).HasFilter("opens_at is not null or ends_at is not null").HasDatabaseName("ix_links_with_span");
         link.HasIndex(l => l.ChangeId).HasFilter("change_id is not null");
+        // The name that archives of earlier versions have.
+        link.Property(l => l.ImportedClicks).HasColumnName("brought_along");
         link.Property(l => l.PageKey).HasComputedColumnSql("md5(split_part(destination, '#', 1))::uuid", stored: true);
         link.HasIndex(l => new { l.WorkspaceId, l.PageKey });
         link.Property(l => l.Version).HasDefaultValue(1).IsConcurrencyToken();

@@ -1141,98 +1141,6 @@ namespace Cursus.Data.Migrations
                     b.ToTable("code_styles", (string)null);
                 });
 
-            modelBuilder.Entity("Cursus.Data.Reports.SavedView", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<Instant>("CreatedAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("created_at");
-
-                    b.Property<Guid?>("CreatedBy")
-                        .HasColumnType("uuid")
-                        .HasColumnName("created_by");
-
-                    b.Property<bool>("IsPinned")
-                        .HasColumnType("boolean")
-                        .HasColumnName("is_pinned");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name");
-
-                    b.Property<string>("Question")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("question");
-
-                    b.Property<Guid>("WorkspaceId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("workspace_id");
-
-                    b.HasKey("Id")
-                        .HasName("pk_saved_views");
-
-                    b.HasIndex("CreatedBy")
-                        .HasDatabaseName("ix_saved_views_created_by");
-
-                    b.HasIndex("WorkspaceId", "Name")
-                        .IsUnique()
-                        .HasDatabaseName("ix_saved_views_workspace_id_name");
-
-                    b.ToTable("saved_views", (string)null);
-                });
-
-            modelBuilder.Entity("Cursus.Data.Reports.ViewShare", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<Instant>("CreatedAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("created_at");
-
-                    b.Property<Instant?>("ExpiresAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("expires_at");
-
-                    b.Property<byte[]>("Hash")
-                        .IsRequired()
-                        .HasColumnType("bytea")
-                        .HasColumnName("hash");
-
-                    b.Property<Instant?>("LastSeenAt")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("last_seen_at");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name");
-
-                    b.Property<Guid>("ViewId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("view_id");
-
-                    b.HasKey("Id")
-                        .HasName("pk_view_shares");
-
-                    b.HasIndex("Hash")
-                        .IsUnique()
-                        .HasDatabaseName("ix_view_shares_hash");
-
-                    b.HasIndex("ViewId")
-                        .HasDatabaseName("ix_view_shares_view_id");
-
-                    b.ToTable("view_shares", (string)null);
-                });
-
             modelBuilder.Entity("Cursus.Data.Links.Folder", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1269,10 +1177,6 @@ namespace Cursus.Data.Migrations
                     b.Property<Instant?>("ArchivedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("archived_at");
-
-                    b.Property<long?>("BroughtAlong")
-                        .HasColumnType("bigint")
-                        .HasColumnName("brought_along");
 
                     b.Property<Guid?>("CampaignId")
                         .HasColumnType("uuid")
@@ -1339,6 +1243,10 @@ namespace Cursus.Data.Migrations
                     b.Property<Guid?>("FolderId")
                         .HasColumnType("uuid")
                         .HasColumnName("folder_id");
+
+                    b.Property<long?>("ImportedClicks")
+                        .HasColumnType("bigint")
+                        .HasColumnName("brought_along");
 
                     b.Property<string>("Medium")
                         .HasColumnType("text")
@@ -1991,6 +1899,98 @@ namespace Cursus.Data.Migrations
                     b.ToTable("recipes", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Reports.SavedView", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<Guid?>("CreatedBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("created_by");
+
+                    b.Property<bool>("IsPinned")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_pinned");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Question")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("question");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_saved_views");
+
+                    b.HasIndex("CreatedBy")
+                        .HasDatabaseName("ix_saved_views_created_by");
+
+                    b.HasIndex("WorkspaceId", "Name")
+                        .IsUnique()
+                        .HasDatabaseName("ix_saved_views_workspace_id_name");
+
+                    b.ToTable("saved_views", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Reports.ViewShare", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<Instant?>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("expires_at");
+
+                    b.Property<byte[]>("Hash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash");
+
+                    b.Property<Instant?>("LastSeenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_seen_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<Guid>("ViewId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("view_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_view_shares");
+
+                    b.HasIndex("Hash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_view_shares_hash");
+
+                    b.HasIndex("ViewId")
+                        .HasDatabaseName("ix_view_shares_view_id");
+
+                    b.ToTable("view_shares", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Retargeting.HandoffSettings", b =>
                 {
                     b.Property<Guid>("WorkspaceId")
@@ -2339,6 +2339,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
 
+                    b.Property<string>("Location")
+                        .HasColumnType("text")
+                        .HasColumnName("location");
+
                     b.Property<string>("Request")
                         .IsRequired()
                         .HasColumnType("text")
@@ -2347,6 +2351,10 @@ namespace Cursus.Data.Migrations
                     b.Property<int?>("Status")
                         .HasColumnType("integer")
                         .HasColumnName("status");
+
+                    b.Property<string>("EntityTag")
+                        .HasColumnType("text")
+                        .HasColumnName("entity_tag");
 
                     b.HasKey("MemberId", "Key")
                         .HasName("pk_idempotent_answers");
@@ -2929,36 +2937,6 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_code_styles_workspaces_workspace_id");
                 });
 
-            modelBuilder.Entity("Cursus.Data.Reports.SavedView", b =>
-                {
-                    b.HasOne("Cursus.Data.Workspaces.Member", "Creator")
-                        .WithMany()
-                        .HasForeignKey("CreatedBy")
-                        .OnDelete(DeleteBehavior.SetNull)
-                        .HasConstraintName("fk_saved_views_members_created_by");
-
-                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
-                        .WithMany()
-                        .HasForeignKey("WorkspaceId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_saved_views_workspaces_workspace_id");
-
-                    b.Navigation("Creator");
-                });
-
-            modelBuilder.Entity("Cursus.Data.Reports.ViewShare", b =>
-                {
-                    b.HasOne("Cursus.Data.Reports.SavedView", "View")
-                        .WithMany("Shares")
-                        .HasForeignKey("ViewId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_view_shares_saved_views_view_id");
-
-                    b.Navigation("View");
-                });
-
             modelBuilder.Entity("Cursus.Data.Links.Folder", b =>
                 {
                     b.HasOne("Cursus.Data.Workspaces.Workspace", null)
@@ -3192,6 +3170,36 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_recipes_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Reports.SavedView", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Member", "Creator")
+                        .WithMany()
+                        .HasForeignKey("CreatedBy")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_saved_views_members_created_by");
+
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_saved_views_workspaces_workspace_id");
+
+                    b.Navigation("Creator");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Reports.ViewShare", b =>
+                {
+                    b.HasOne("Cursus.Data.Reports.SavedView", "View")
+                        .WithMany("Shares")
+                        .HasForeignKey("ViewId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_view_shares_saved_views_view_id");
+
+                    b.Navigation("View");
                 });
 
             modelBuilder.Entity("Cursus.Data.Retargeting.HandoffSettings", b =>
@@ -3431,11 +3439,6 @@ namespace Cursus.Data.Migrations
                     b.Navigation("Lines");
                 });
 
-            modelBuilder.Entity("Cursus.Data.Reports.SavedView", b =>
-                {
-                    b.Navigation("Shares");
-                });
-
             modelBuilder.Entity("Cursus.Data.Links.Link", b =>
                 {
                     b.Navigation("Aliases");
@@ -3450,6 +3453,11 @@ namespace Cursus.Data.Migrations
             modelBuilder.Entity("Cursus.Data.Posts.Post", b =>
                 {
                     b.Navigation("Placements");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Reports.SavedView", b =>
+                {
+                    b.Navigation("Shares");
                 });
 #pragma warning restore 612, 618
         }

@@ -18,6 +18,12 @@ public sealed class IdempotentAnswer
 
     public string? ContentType { get; set; }
 
+    /// <summary>Header <c>Location</c>: where what was made can be read.</summary>
+    public string? Location { get; set; }
+
+    /// <summary>Header <c>ETag</c>: its version.</summary>
+    public string? EntityTag { get; set; }
+
     /// <summary>Null where it holds a secret, or is too large to be kept.</summary>
     public byte[]? Body { get; set; }
 

@@ -7,7 +7,7 @@ using Microsoft.AspNetCore.Identity;
 
 namespace Cursus.Web.Access;
 
-/// <summary>Sign-in by cookie for people and by token for programs, with roles checked by <see cref="MemberGate"/>.</summary>
+/// <summary>Sign-in by cookie for people and by token for programs, with roles checked by <see cref="RolePolicies"/>.</summary>
 public static class AccessSetup
 {
     internal const string SignInLimit = "sign-in";
@@ -69,6 +69,7 @@ public static class AccessSetup
         });
         AddProtection(services, options.KeyFile);
         services.AddScoped<CurrentMember>();
+        services.AddRolePolicies();
         services.AddSingleton<MemberLimits>();
         if (!DocumentBuild.IsRunning)
         {

@@ -3,7 +3,7 @@ using NodaTime;
 
 namespace Cursus.Web.Access;
 
-/// <summary>Who makes this request, in which workspace and role. Filled by <see cref="MemberGate"/> before an endpoint runs.</summary>
+/// <summary>Who makes this request, in which workspace and role. Filled by <see cref="MemberHandler"/> before an endpoint runs.</summary>
 public sealed class CurrentMember
 {
     private Member? member;

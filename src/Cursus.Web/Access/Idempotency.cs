@@ -4,6 +4,7 @@ using Cursus.Data.Workspaces;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Primitives;
 using NodaTime;
 
 namespace Cursus.Web.Access;
@@ -24,7 +25,7 @@ public static class Idempotency
     public static void UseIdempotency(this IApplicationBuilder app) => app.Use(async (context, next) =>
     {
         var key = context.Request.Headers[Header].ToString();
-        if (key.Length == 0 || !HttpMethods.IsPost(context.Request.Method) || context.GetEndpoint()?.Metadata.GetMetadata<NeedsRole>() is null)
+        if (key.Length == 0 || !HttpMethods.IsPost(context.Request.Method) || !context.IsForMembers())
         {
             await next(context);
             return;
@@ -78,6 +79,8 @@ public static class Idempotency
         {
             context.Response.StatusCode = status;
             context.Response.ContentType = answer.ContentType;
+            context.Response.Headers.Location = answer.Location;
+            context.Response.Headers.ETag = answer.EntityTag;
             await context.Response.Body.WriteAsync(answer.Body, context.RequestAborted);
         }
     }
@@ -107,7 +110,9 @@ public static class Idempotency
         }
 
         var isKept = kept.Length <= MaxBody && context.GetEndpoint()?.Metadata.GetMetadata<SecretAnswer>() is null;
-        (answer.Status, answer.ContentType, answer.Body) = (context.Response.StatusCode, context.Response.ContentType, isKept ? kept.ToArray() : null);
+        var response = context.Response;
+        (answer.Status, answer.ContentType, answer.Body) = (response.StatusCode, response.ContentType, isKept ? kept.ToArray() : null);
+        (answer.Location, answer.EntityTag) = isKept ? (Text(response.Headers.Location), Text(response.Headers.ETag)) : (null, null);
         await db.SaveChangesAsync(CancellationToken.None);
         kept.Position = 0;
         await kept.CopyToAsync(body, context.RequestAborted);
@@ -140,6 +145,8 @@ public static class Idempotency
         request.Body.Position = 0;
         return $"{request.Method} {request.Path}{request.QueryString} {Convert.ToHexStringLower(hash)}";
     }
+
+    private static string? Text(StringValues header) => header.Count == 0 ? null : header.ToString();
 
     private sealed record SecretAnswer;
 }

@@ -30,8 +30,8 @@ public static class Installation
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/installation", Get).WithSummary("Whether this installation has an owner yet");
-        api.MapPost("/installation", MakeFirstOwner).RequireRateLimiting(AccessSetup.SignInLimit).WithSummary("Create the first owner and workspace");
+        api.MapGet("/installation", Get).ForAnybody().WithSummary("Whether this installation has an owner yet");
+        api.MapPost("/installation", MakeFirstOwner).ForAnybody().RequireRateLimiting(AccessSetup.SignInLimit).WithSummary("Create the first owner and workspace");
     }
 
     private static async Task<Ok<Response>> Get(CursusDb db, CancellationToken cancel)
@@ -42,7 +42,7 @@ public static class Installation
             .ToListAsync(cancel);
         return TypedResults.Ok(new Response(
             !await db.Workspaces.AnyAsync(cancel),
-            [.. demo.Select(m => new DemoSignIn(m.Name, MemberGate.Name(m.Role), m.Email!, DemoScenario.Password))]));
+            [.. demo.Select(m => new DemoSignIn(m.Name, RolePolicies.Name(m.Role), m.Email!, DemoScenario.Password))]));
     }
 
     private static async Task<Results<Created, ProblemHttpResult>> MakeFirstOwner(

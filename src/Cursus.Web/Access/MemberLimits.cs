@@ -32,7 +32,7 @@ internal sealed class MemberLimits(CursusOptions options) : IDisposable
 
     public async Task Pass(HttpContext context, RequestDelegate next)
     {
-        if (context.GetEndpoint()?.Metadata.GetMetadata<NeedsRole>() is null)
+        if (!context.IsForMembers())
         {
             await next(context);
             return;

@@ -38,7 +38,7 @@ public static class Session
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/session", Get).ForViewers().WithSummary("Who is signed in");
-        api.MapPost("/session", SignIn).RequireRateLimiting(AccessSetup.SignInLimit).WithSummary("Sign in in a browser");
+        api.MapPost("/session", SignIn).ForAnybody().RequireRateLimiting(AccessSetup.SignInLimit).WithSummary("Sign in in a browser");
         api.MapGet("/session/introduction", Introduce).ForViewers().ExcludeFromDescription();
         api.MapDelete("/session", SignOut).ForViewers().WithSummary("Sign out");
     }
@@ -50,7 +50,7 @@ public static class Session
         return TypedResults.Ok(new Response(
             member.Account.Name,
             member.Account.Email!,
-            MemberGate.Name(member.Role),
+            RolePolicies.Name(member.Role),
             member.Workspace.Name,
             member.Workspace.TimeZone,
             (WeekStart)member.Workspace.WeekStart,

@@ -57,7 +57,7 @@ public static class BatchFiles
             .ToListAsync(cancel);
         var told = lines.Select(l => l.Link is not { } link ? LinesFile.LeftOut(l.Line, l.Outcome, l.Problem, l.Address) : new LinesFile.Line(
             l.Line, l.Outcome, l.Problem, options.ShortUrl(l.Domain, link.Slug), link.FinalUrl, link.Destination, link.Title, l.Channel, l.Campaign,
-            link.Source, link.Medium, link.Term, link.Content, l.Folder, link.CreatedAt, link.Schedule, link.BroughtAlong));
+            link.Source, link.Medium, link.Term, link.Content, l.Folder, link.CreatedAt, link.Schedule, link.ImportedClicks));
         return LinesFile.File([.. told], member.Zone, name, "links");
     }
 }

@@ -53,7 +53,7 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, TakingOver tak
     {
         for (var place = 0; place < links.Count; place++)
         {
-            (links[place].CreatedAt, links[place].BroughtAlong) = (At(lines[place], place, now), lines[place].Past.BroughtAlong);
+            (links[place].CreatedAt, links[place].ImportedClicks) = (At(lines[place], place, now), lines[place].Past.ImportedClicks);
         }
 
         var takenOver = plan.Links.Where(l => l.TakesOver is not null).ToList();

@@ -152,7 +152,7 @@ internal sealed class BatchPlan
     private static ListedLink Said(CreateLink.Request request, LinkPlan link, LinePast past) => new(
         link.Destination.AsEntered, request.Title is null ? null : link.Title,
         link.Utm?.Source.Text, link.Utm?.Medium.Text, link.Utm?.Term?.Text, link.Utm?.Content?.Text, link.Utm is null ? null : link.Campaign?.Id,
-        (short?)request.Redirect, link.Settings.Note, link.Settings.Folder?.Id, TagIds: null, past.BroughtAlong,
+        (short?)request.Redirect, link.Settings.Note, link.Settings.Folder?.Id, TagIds: null, past.ImportedClicks,
         link.Settings.Schedule.OpensAt, link.Settings.Schedule.EndsAt);
 
     private void Hint(int line, LinkPlan link, Vocabulary vocabulary)

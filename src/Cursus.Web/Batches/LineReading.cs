@@ -12,8 +12,8 @@ namespace Cursus.Web.Batches;
 
 /// <summary>What a line says of a link beside what any new link is asked for.</summary>
 /// <param name="CreatedAt">When it was made, there where it comes from.</param>
-/// <param name="BroughtAlong">Clicks counted there.</param>
-internal sealed record LinePast(LocalDate PublishedOn, Instant? CreatedAt, long? BroughtAlong);
+/// <param name="ImportedClicks">Clicks counted there.</param>
+internal sealed record LinePast(LocalDate PublishedOn, Instant? CreatedAt, long? ImportedClicks);
 
 /// <summary>Reads the lines of one list by the choices that were made for it.</summary>
 /// <param name="order">Which number of its days comes first.</param>
@@ -69,12 +69,12 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
             errors.Add("createdAt", new ValidationError("made-in-future", $"“{line[ListField.CreatedAt]}” is in the future."));
         }
 
-        return new LinePast(publishedOn ?? (createdAt ?? now).InZone(zone).Date, createdAt, BroughtAlong(line, errors));
+        return new LinePast(publishedOn ?? (createdAt ?? now).InZone(zone).Date, createdAt, ImportedClicks(line, errors));
     }
 
-    private static long? BroughtAlong(ListLine line, FieldErrors errors)
+    private static long? ImportedClicks(ListLine line, FieldErrors errors)
     {
-        if (line[ListField.BroughtAlong] is not { } text)
+        if (line[ListField.ImportedClicks] is not { } text)
         {
             return null;
         }

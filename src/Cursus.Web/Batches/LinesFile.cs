@@ -20,7 +20,7 @@ internal static class LinesFile
     /// <summary>One line, with what is known of its link.</summary>
     public sealed record Line(
         int Number, LineOutcome Outcome, string? Remark, string? ShortUrl, string? FinalUrl, string? Destination, string? Title, string? Channel, string? Campaign,
-        string? Source, string? Medium, string? Term, string? Content, string? Folder, Instant? CreatedAt, LinkSchedule Schedule, long? BroughtAlong);
+        string? Source, string? Medium, string? Term, string? Content, string? Folder, Instant? CreatedAt, LinkSchedule Schedule, long? ImportedClicks);
 
     /// <summary>What would become of the lines.</summary>
     public static FileContentHttpResult Of(BatchPlan plan, CursusOptions options, DateTimeZone zone, string list)
@@ -28,7 +28,7 @@ internal static class LinesFile
         var made = plan.Links.Select(l => new Line(
             l.Line, l.Outcome, l.Remark, l.ShortUrl(options), l.FinalUrl, l.Link.Destination.AsEntered, l.Link.Title, l.Link.Channel?.Key, l.Link.Campaign?.Key,
             l.Link.Utm?.Source.Text, l.Link.Utm?.Medium.Text, l.Link.Utm?.Term?.Text, l.Link.Utm?.Content?.Text, l.Link.Settings.Folder?.Name, l.Past.CreatedAt,
-            l.Link.Settings.Schedule, l.Past.BroughtAlong));
+            l.Link.Settings.Schedule, l.Past.ImportedClicks));
         var leftOut = plan.LeftOut.Select(l => LeftOut(l.Line, l.Outcome, l.Remark, l.Address));
         return File([.. made.Concat(leftOut).OrderBy(l => l.Number)], zone, list, "report");
     }
@@ -45,7 +45,7 @@ internal static class LinesFile
     [
         CsvFile.Text(line.Number), line.ShortUrl, JsonNamingPolicy.KebabCaseLower.ConvertName($"{line.Outcome}"), line.Remark, line.FinalUrl, line.Destination, line.Title, line.Channel,
         line.Campaign, line.Source, line.Medium, line.Term, line.Content, line.Folder,
-        Time(line.CreatedAt, zone), Time(line.Schedule.OpensAt, zone), Time(line.Schedule.EndsAt, zone), line.BroughtAlong is { } clicks ? CsvFile.Text(clicks) : null,
+        Time(line.CreatedAt, zone), Time(line.Schedule.OpensAt, zone), Time(line.Schedule.EndsAt, zone), line.ImportedClicks is { } clicks ? CsvFile.Text(clicks) : null,
     ];
 
     private static string? Time(Instant? at, DateTimeZone zone) => at is { } time ? CsvFile.Time(time, zone) : null;

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Cursus.Core.Batches;
 using Cursus.Data;
 using Cursus.Data.Batches;
@@ -43,9 +44,9 @@ public static class RunBatch
     /// <param name="ShortUrl">Null if the slug is generated when the link is created.</param>
     /// <param name="Remark">Why it needs attention.</param>
     /// <param name="CreatedOn">The day it was created in the original tool.</param>
-    /// <param name="BroughtAlong">Clicks counted there.</param>
+    /// <param name="ImportedClicks">Clicks counted there.</param>
     public sealed record Row(
-        int Line, LineOutcome Outcome, string? Channel, string Title, string? ShortUrl, string FinalUrl, string? Folder, LocalDate? CreatedOn, long? BroughtAlong, string? Remark);
+        int Line, LineOutcome Outcome, string? Channel, string Title, string? ShortUrl, string FinalUrl, string? Folder, LocalDate? CreatedOn, [property: JsonPropertyName("broughtAlong")] long? ImportedClicks, string? Remark);
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -64,7 +65,7 @@ public static class RunBatch
 
         var (table, plan) = await Plan(batch, request, member, db, options, clock, cancel);
         var rows = plan.Links.OrderBy(l => l.Outcome == LineOutcome.Made).Take(PreviewedRows).Select(l => new Row(
-            l.Line, l.Outcome, l.Link.Channel?.Key, l.Link.Title, l.ShortUrl(options), l.FinalUrl, l.Link.Settings.Folder?.Name, l.Past.CreatedAt?.InZone(member.Zone).Date, l.Past.BroughtAlong, l.Remark));
+            l.Line, l.Outcome, l.Link.Channel?.Key, l.Link.Title, l.ShortUrl(options), l.FinalUrl, l.Link.Settings.Folder?.Name, l.Past.CreatedAt?.InZone(member.Zone).Date, l.Past.ImportedClicks, l.Remark));
         var takenOver = plan.Links.Count(l => l.Outcome == LineOutcome.TakenOver);
         return TypedResults.Ok(new Preview(
             plan.Links.Count - takenOver, plan.Links.Count(l => l.Outcome == LineOutcome.Renamed), takenOver, plan.LeftOut.Count(l => l.Outcome == LineOutcome.Skipped),

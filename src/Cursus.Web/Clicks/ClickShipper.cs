@@ -8,7 +8,7 @@ using NodaTime;
 
 namespace Cursus.Web.Clicks;
 
-/// <summary>Moves clicks from the journal into PostgreSQL, giving way to visitors (<see cref="ShippingPace"/>). While the database is away they wait in the journal.</summary>
+/// <summary>Moves clicks from the journal into PostgreSQL, giving way to visitors (<see cref="Backpressure"/>). While the database is away they wait in the journal.</summary>
 internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ShippingState state, LiveClicks live, Prepared prepared, ILogger<ClickShipper> log) : BackgroundService
 {
     private static readonly TimeSpan Gathering = TimeSpan.FromMilliseconds(50);
@@ -18,7 +18,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
     private readonly AsyncContextThread thread = new();
 
     private readonly Queue<double> looks = [];
-    private int size = ShippingPace.LargestBatch;
+    private int size = Backpressure.LargestBatch;
 
     public override void Dispose()
     {
@@ -73,7 +73,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
 
                 if (journal.End != lastEnd)
                 {
-                    await GiveWay(lastBatch, cancel);
+                    await HoldBack(lastBatch, cancel);
                 }
 
                 lastEnd = journal.End;
@@ -85,7 +85,7 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
                 var stored = await store.Ship(batch, cancel);
                 next = batch.Next;
                 lastBatch = Duration.FromTimeSpan(Stopwatch.GetElapsedTime(began));
-                size = ShippingPace.NextSize(size, lastBatch);
+                size = Backpressure.NextSize(size, lastBatch);
                 state.Done(batch.Count, next);
                 live.Tell(stored);
                 await (ahead ?? Task.CompletedTask);
@@ -107,23 +107,23 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
     }
 
     /// <summary>Waits while visitors need the processors.</summary>
-    private async Task GiveWay(Duration lastBatch, CancellationToken cancel)
+    private async Task HoldBack(Duration lastBatch, CancellationToken cancel)
     {
         Duration rest;
         var rested = Duration.Zero;
         do
         {
             var (began, used) = (Stopwatch.GetTimestamp(), Environment.CpuUsage.TotalTime);
-            await Task.Delay(ShippingPace.Look.ToTimeSpan(), cancel);
+            await Task.Delay(Backpressure.Look.ToTimeSpan(), cancel);
             var took = Stopwatch.GetElapsedTime(began);
-            if (looks.Count == ShippingPace.Looks)
+            if (looks.Count == Backpressure.Looks)
             {
                 looks.Dequeue();
             }
 
             looks.Enqueue((Environment.CpuUsage.TotalTime - used) / (took * Environment.ProcessorCount));
             rested += Duration.FromTimeSpan(took);
-            rest = ShippingPace.Rest(ShippingPace.BusyBy(looks), state.OldestWaiting, journal.Fullness, lastBatch);
+            rest = Backpressure.Rest(Backpressure.BusyBy(looks), state.OldestWaiting, journal.Fullness, lastBatch);
         }
         while (rested < rest);
     }

@@ -191,12 +191,12 @@ public static class ApiSetup
         ReferrersSeen.Map(api);
         Find.Map(api);
 
-        app.MapOpenApi("/api/openapi.json");
+        app.MapOpenApi("/api/openapi.json").ForAnybody();
         app.MapScalarApiReference("/api/reference", reference => reference
             .WithTitle("Cursus API")
             .WithOpenApiRoutePattern("/api/openapi.json")
             .WithDefaultHttpClient(ScalarTarget.Shell, ScalarClient.Curl)
-            .DisableDefaultFonts());
+            .DisableDefaultFonts()).ForAnybody();
     }
 
     /// <summary>Requests and responses stand inside their operation in C#, so the operation's name makes theirs unique: <c>ChannelsResponse</c>.</summary>

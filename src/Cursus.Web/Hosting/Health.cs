@@ -24,15 +24,15 @@ public static class Health
 
     public static void MapHealth(this WebApplication app)
     {
-        app.MapGet("/healthz", () => Results.Text("alive")).ExcludeFromDescription();
-        app.MapGet("/readyz", async (HttpContext context, CursusDb db, LinkFeed feed, LinkTable links, Prepared prepared, ClickJournal journal, ShippingState shipping, CancellationToken cancel) =>
+        app.MapGet("/healthz", () => Results.Text("alive")).ForAnybody().ExcludeFromDescription();
+        app.MapGet("/readyz", async (HttpContext context, CursusDb db, MemberHandler members, LinkFeed feed, LinkTable links, Prepared prepared, ClickJournal journal, ShippingState shipping, CancellationToken cancel) =>
         {
             var readiness = new Readiness(
                 prepared.IsDone && await db.Database.CanConnectAsync(cancel), feed.IsLoaded, journal.Lost, journal.Damaged, links.Count, links.Size, feed.LoadedIn?.TotalSeconds,
                 shipping.WaitingBytes, Math.Round(shipping.OldestWaiting.TotalSeconds, 3), shipping.Shipped, shipping.LastBatch);
             var status = readiness is { Database: true, Edge: true } ? 200 : 503;
-            return IsHere(context) || (readiness.Database && await MemberGate.FindMember(context) is not null) ? Results.Json(readiness, statusCode: status) : Results.Json(new { readiness.Database, readiness.Edge }, statusCode: status);
-        }).ExcludeFromDescription();
+            return IsHere(context) || (readiness.Database && await members.Find(context) is not null) ? Results.Json(readiness, statusCode: status) : Results.Json(new { readiness.Database, readiness.Edge }, statusCode: status);
+        }).ForAnybody().ExcludeFromDescription();
     }
 
     /// <summary>Whether somebody asks on the machine itself; through a proxy everybody seems to.</summary>

@@ -114,7 +114,7 @@ public static class ExportLinks
         link.ShortUrl, link.Title, Listed(link.Destination), link.FinalUrl, link.Channel, link.Campaign, link.Source, link.Medium, link.Term, link.Content,
         string.Join(", ", link.Tags), link.Folder, link.Note, CsvFile.Text(link.Redirect), CsvFile.Time(link.CreatedAt, zone), link.CreatedBy, CsvFile.Text(link.Clicks),
         link.LastClickAt is { } last ? CsvFile.Time(last, zone) : null, JsonNamingPolicy.KebabCaseLower.ConvertName($"{link.State}"), string.Join(", ", link.Aliases),
-        link.BroughtAlong is { } elsewhere ? CsvFile.Text(elsewhere) : null,
+        link.ImportedClicks is { } elsewhere ? CsvFile.Text(elsewhere) : null,
         link.OpensAt is { } opens ? CsvFile.Time(opens, zone) : null, link.EndsAt is { } ends ? CsvFile.Time(ends, zone) : null,
     ];
 }

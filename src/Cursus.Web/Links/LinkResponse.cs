@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Cursus.Core.Links;
 using Cursus.Web.Addresses;
 using Cursus.Web.Checking;
@@ -23,7 +24,7 @@ namespace Cursus.Web.Links;
 /// <param name="OpensAt">When it opens, if it wasn't open from the start.</param>
 /// <param name="EndsAt">When it ends, if it does.</param>
 /// <param name="Check">Link check of the destination; null if it isn't checked.</param>
-/// <param name="BroughtAlong"><paramref name="Clicks"/> counted elsewhere before the link was imported; never part of <paramref name="Clicks"/>.</param>
+/// <param name="ImportedClicks"><paramref name="Clicks"/> counted elsewhere before the link was imported; never part of <paramref name="Clicks"/>.</param>
 /// <param name="State">Its state.</param>
 /// <param name="Variant">Tells two placements of a post on one channel apart.</param>
 public sealed record LinkResponse(
@@ -32,7 +33,7 @@ public sealed record LinkResponse(
     int Redirect, IReadOnlyList<string> Tags, IReadOnlyList<Guid> Pixels, Instant CreatedAt, string? CreatedBy, long Clicks, LinkPost? Post,
     LinkOptions Options, string? Note, string? Folder, Instant? DeletedAt, Instant? BlockedUntil, IReadOnlyList<FiringPixel> FiringPixels,
     Instant? LastClickAt, IReadOnlyList<int>? Course, IReadOnlyList<string> Aliases, int Version, Instant? ArchivedAt, Instant? ChangedAt, string? ChangedBy,
-    string? Fallback, LinkCheckOf? Check, StateOfLink State, long? BroughtAlong, Instant? OpensAt, Instant? EndsAt)
+    string? Fallback, LinkCheckOf? Check, StateOfLink State, [property: JsonPropertyName("broughtAlong")] long? ImportedClicks, Instant? OpensAt, Instant? EndsAt)
 {
     /// <param name="courses">The last thirty days of links, where they are to be told.</param>
     internal static LinkResponse Of(LinkRow row, CursusOptions options, LinkCourses? courses = null) => new(
@@ -41,7 +42,7 @@ public sealed record LinkResponse(
         row.Redirect, row.Tags, [.. row.Pixels.Where(p => p.Place == "link").Select(p => p.Id)], row.CreatedAt, row.CreatedBy, row.Clicks, row.Post,
         row.Options, row.Note, row.Folder, row.DeletedAt, row.DeletedAt is { } deleted && row.SlugFreedAt is null ? SlugCheck.BlockedUntil(deleted) : null, row.Pixels,
         row.LastClickAt, courses?.Of(row.Id), [.. row.Aliases.Select(a => options.ShortUrl(a.Domain, a.Slug))], row.Version, row.ArchivedAt, row.ChangedAt, row.ChangedBy,
-        row.Fallback, row.Page is { } page && row.DeletedAt is null ? LinkCheckOf.Of(page.Id, page.State, page.IgnoredUntil) : null, StateOf(row), row.BroughtAlong, row.OpensAt, row.EndsAt);
+        row.Fallback, row.Page is { } page && row.DeletedAt is null ? LinkCheckOf.Of(page.Id, page.State, page.IgnoredUntil) : null, StateOf(row), row.ImportedClicks, row.OpensAt, row.EndsAt);
 
     private static StateOfLink StateOf(LinkRow row) => row switch
     {

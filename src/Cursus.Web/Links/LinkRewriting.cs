@@ -70,7 +70,7 @@ internal sealed class LinkRewriting
         link.Redirect = state.Redirect;
         link.Options = state.Options;
         link.Note = state.Note;
-        link.BroughtAlong = state.BroughtAlong;
+        link.ImportedClicks = state.ImportedClicks;
         link.FolderId = state.FolderId is { } folder && folders.ContainsKey(folder) ? folder : null;
         link.ArchivedAt = state.IsArchived ? link.ArchivedAt ?? now : null;
         link.DeletedAt = state.IsDeleted ? link.DeletedAt ?? now : null;

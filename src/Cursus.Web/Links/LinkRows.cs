@@ -52,7 +52,7 @@ internal sealed class LinkRow
     /// <summary>Where it stood in its time when it was read.</summary>
     public LinkStage Stage { get; set; }
 
-    public required long? BroughtAlong { get; init; }
+    public required long? ImportedClicks { get; init; }
 
     /// <summary>The one that it leads to, where that is asked; as a list, since a database reads the one of fifty links by their keys so, and else all pages there are.</summary>
     public required List<CheckedPage> Pages { get; init; }
@@ -110,7 +110,7 @@ internal static class LinkRows
         Fallback = l.Fallback,
         OpensAt = l.OpensAt,
         EndsAt = l.EndsAt,
-        BroughtAlong = l.BroughtAlong,
+        ImportedClicks = l.ImportedClicks,
         Pages = db.CheckedPages.Where(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey).ToList(),
         ChangedBy = db.Members.Where(m => m.Id == l.ChangedBy).Select(m => m.Account!.Name).FirstOrDefault(),
         Post = l.Placement == null ? null : new LinkPost(l.Placement.Post!.Id, l.Placement.Post.Title, l.Placement.Post.Campaign!.Name, l.Placement.Post.PublishedOn),

@@ -33,7 +33,7 @@ internal static class LinkVersions
         FolderId = link.FolderId,
         TagIds = [.. link.Tags.Select(t => t.Id).Order()],
         PixelIds = [.. link.Pixels.Select(p => p.Id).Order()],
-        BroughtAlong = link.BroughtAlong,
+        ImportedClicks = link.ImportedClicks,
         IsArchived = link.ArchivedAt is not null,
         IsDeleted = link.DeletedAt is not null,
     };

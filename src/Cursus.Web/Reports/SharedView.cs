@@ -28,7 +28,7 @@ public static class SharedView
     public sealed record SharedChannel(string Key, string Name, string Signet, int Color, string? OwnColor);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapGet("/shared/{secret}", Handle).RequireRateLimiting(AccessSetup.SharedLimit).WithSummary("A shared view, for anyone with its link");
+        api.MapGet("/shared/{secret}", Handle).ForAnybody().RequireRateLimiting(AccessSetup.SharedLimit).WithSummary("A shared view, for anyone with its link");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(string secret, CursusDb db, Counting counting, IClock clock, HttpContext context, CancellationToken cancel)
     {

@@ -17,7 +17,7 @@ public class ColumnNamesTests
     [InlineData("Short URL", ListField.ShortAddress)]
     [InlineData("Long URL", ListField.Destination)]
     [InlineData("Date created", ListField.CreatedAt)]
-    [InlineData("Total clicks", ListField.BroughtAlong)]
+    [InlineData("Total clicks", ListField.ImportedClicks)]
     [InlineData("Category", ListField.Group)]
     public void A_name_is_known_whatever_its_case_spaces_and_punctuation(string name, ListField field) => ColumnNames.FieldOf(name).ShouldBe(field);
 

@@ -42,7 +42,7 @@ public class TakenSlugsTests
         CampaignId = Guid.NewGuid(),
         Note = "Printed on the programme",
         TagIds = [Guid.NewGuid()],
-        BroughtAlong = 12,
+        ImportedClicks = 12,
         IsArchived = true,
     };
 
@@ -79,7 +79,7 @@ public class TakenSlugsTests
             Note = "New",
             FolderId = folder,
             TagIds = [.. new[] { There.TagIds[0], tag }.Order()],
-            BroughtAlong = 1204,
+            ImportedClicks = 1204,
         }).ToJson());
     }
 }

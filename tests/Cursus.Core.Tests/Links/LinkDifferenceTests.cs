@@ -52,7 +52,7 @@ public class LinkDifferenceTests
             (LinkField.Folder, Plain with { FolderId = Things[2].Id }, null, "Shop"),
             (LinkField.Tags, Plain with { TagIds = [Things[4].Id, Things[3].Id] }, null, "event, members"),
             (LinkField.Pixels, Plain with { PixelIds = [Things[5].Id] }, null, "Fairlead"),
-            (LinkField.BroughtAlong, Plain with { BroughtAlong = 1204 }, null, "1,204"),
+            (LinkField.ImportedClicks, Plain with { ImportedClicks = 1204 }, null, "1,204"),
             (LinkField.Archived, Plain with { IsArchived = true }, null, "yes"),
             (LinkField.Deleted, Plain with { IsDeleted = true }, null, "yes"),
         };

@@ -58,6 +58,27 @@ public class IdempotencyTests(CursusApp app)
     }
 
     [Fact]
+    public async Task A_repeat_gets_status_headers_and_body_of_the_first_answer()
+    {
+        var world = await World.Make(app);
+        var first = await Post(world, "/api/v1/folders", new { name = "Winter" }, "folder");
+        first.StatusCode.ShouldBe(HttpStatusCode.Created);
+        var again = await Post(world, "/api/v1/folders", new { name = "Winter" }, "folder");
+        again.StatusCode.ShouldBe(HttpStatusCode.Created);
+        again.Headers.Location.ShouldNotBeNull().ShouldBe(first.Headers.Location);
+        (await again.Content.ReadAsStringAsync(Cancel)).ShouldBe(await first.Content.ReadAsStringAsync(Cancel));
+        (await world.Editor.GetAsync(again.Headers.Location, Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
+
+        var post = await world.Send();
+        var link = post["placements"]![0]!["link"]!;
+        (await world.Editor.PatchAsJsonAsync($"/api/v1/links/{link["id"]}", new { title = "Geminids again" }, Cancel)).EnsureSuccessStatusCode();
+        var restored = await Post(world, $"/api/v1/links/{link["id"]}/restore", new { version = 1 }, "restore");
+        restored.StatusCode.ShouldBe(HttpStatusCode.OK, await restored.Content.ReadAsStringAsync(Cancel));
+        restored.Headers.ETag.ShouldNotBeNull();
+        (await Post(world, $"/api/v1/links/{link["id"]}/restore", new { version = 1 }, "restore")).Headers.ETag.ShouldBe(restored.Headers.ETag);
+    }
+
+    [Fact]
     public async Task Answers_are_kept_for_an_hour()
     {
         var world = await World.Make(app);

@@ -36,7 +36,7 @@ public class ListsFromElsewhereTests(CursusApp app)
     }
 
     [Fact]
-    public async Task Clicks_brought_along_stand_beside_the_counted_ones_and_are_part_of_no_figure()
+    public async Task Imported_clicks_stand_beside_the_counted_ones_and_are_part_of_no_figure()
     {
         var world = await World.Make(app);
         await Made(world, await Upload(world, Old(world)), new { });

@@ -1,0 +1,76 @@
+using System.Security.Claims;
+using Cursus.Data;
+using Cursus.Data.Workspaces;
+using Microsoft.AspNetCore.Antiforgery;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Cursus.Web.Access;
+
+/// <summary>A member with at least this role must ask.</summary>
+internal sealed record MemberRequirement(Role Role) : IAuthorizationRequirement;
+
+/// <summary>Finds the member who asks, and lets a request through where their role is enough and, with a cookie, where it is meant.</summary>
+internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery antiforgery, CurrentMember current) : AuthorizationHandler<MemberRequirement>
+{
+    protected override async Task HandleRequirementAsync(AuthorizationHandlerContext context, MemberRequirement requirement)
+    {
+        if (context.Resource is not HttpContext request)
+        {
+            return;
+        }
+
+        if (await Find(request) is not { } member)
+        {
+            context.Fail(AccessRefusal.NotSignedIn(this));
+        }
+        else if (member.Role < requirement.Role)
+        {
+            context.Fail(AccessRefusal.Role(this, requirement.Role, member.Role));
+        }
+        else if (!await IsMeant(request))
+        {
+            context.Fail(AccessRefusal.NotMeant(this));
+        }
+        else
+        {
+            current.Is(member);
+            context.Succeed(requirement);
+        }
+    }
+
+    /// <summary>The member who makes a request; null where nobody is signed in, or not any more.</summary>
+    public async Task<Member?> Find(HttpContext context)
+    {
+        var members = db.Members.Include(m => m.Workspace).Include(m => m.Account).AsNoTracking();
+        if (Guid.TryParse(context.User.FindFirstValue(TokenSignIn.MemberClaim), out var memberId))
+        {
+            return await members.FirstOrDefaultAsync(m => m.Id == memberId, context.RequestAborted);
+        }
+
+        if (!Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var accountId) || !Guid.TryParse(context.User.FindFirstValue(Session.SignInClaim), out var browser))
+        {
+            return null;
+        }
+
+        var now = clock.GetCurrentInstant();
+        var found = await members.Where(m => m.AccountId == accountId).OrderBy(m => m.CreatedAt)
+            .Select(m => new { Member = m, SignIn = db.SignIns.FirstOrDefault(s => s.Id == browser && s.AccountId == accountId && s.LastUsedAt > now - SignIn.Life) })
+            .FirstOrDefaultAsync(context.RequestAborted);
+        if (found?.SignIn is { } signIn && signIn.LastUsedAt < now - Duration.FromDays(1))
+        {
+            await db.SignIns.Where(s => s.Id == browser).ExecuteUpdateAsync(s => s.SetProperty(x => x.LastUsedAt, now), context.RequestAborted);
+        }
+
+        return found?.SignIn is null ? null : found.Member;
+    }
+
+    /// <summary>A browser sends its cookie with requests of other sites too; a program that sends a token means what it says.</summary>
+    private async Task<bool> IsMeant(HttpContext context) =>
+        HttpMethods.IsGet(context.Request.Method)
+        || HttpMethods.IsHead(context.Request.Method)
+        || context.User.Identity?.AuthenticationType != IdentityConstants.ApplicationScheme
+        || await antiforgery.IsRequestValidAsync(context);
+}
