@@ -184,9 +184,14 @@ five_free_ports() {
 }
 
 test_checks() {
-  counted "formatting of the C# code" dotnet format Cursus.slnx --verify-no-changes --no-restore --exclude src/Cursus.Data/Migrations
+  counted "formatting of the C# code" code_is_formatted
+  counted "length of lines of C#" node scripts/line-length.mjs
   counted "the model has no change without a migration" migrations_are_complete
   counted "scripts are valid" bash -n cursus scripts/*.sh .ci/run
+}
+
+code_is_formatted() {
+  dotnet tool restore >/dev/null && dotnet csharpier check .
 }
 
 migrations_are_complete() {

@@ -1,5 +1,5 @@
-// What the edge is measured against. "PORT": the smallest program on Kestrel that leads on. "PORT insert": the same with an insert for each click before the answer.
-// Nothing of ASP.NET Core's pipeline stands between them and the server.
+// What the edge is measured against. "PORT": the smallest program on Kestrel that leads on. "PORT insert": the same with an insert for each click
+// before the answer. Nothing of ASP.NET Core's pipeline stands between them and the server.
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.AspNetCore.Http.Features;
@@ -12,7 +12,8 @@ using Npgsql;
 var transport = new SocketTransportFactory(Options.Create(new SocketTransportOptions()), NullLoggerFactory.Instance);
 using var server = new KestrelServer(Options.Create(new KestrelServerOptions()), transport, NullLoggerFactory.Instance);
 server.Features.Get<IServerAddressesFeature>()!.Addresses.Add($"http://127.0.0.1:{args[0]}");
-NpgsqlDataSource? database = args.Length > 1 ? NpgsqlDataSource.Create(Environment.GetEnvironmentVariable("ConnectionStrings__Cursus") + ";Maximum Pool Size=40") : null;
+NpgsqlDataSource? database =
+    args.Length > 1 ? NpgsqlDataSource.Create(Environment.GetEnvironmentVariable("ConnectionStrings__Cursus") + ";Maximum Pool Size=40") : null;
 await server.StartAsync(new Constant(database), CancellationToken.None);
 await Task.Delay(Timeout.Infinite);
 
@@ -34,21 +35,21 @@ internal sealed class Constant(NpgsqlDataSource? database) : IHttpApplication<IF
         return Task.CompletedTask;
     }
 
-    public void DisposeContext(IFeatureCollection context, Exception? exception)
-    {
-    }
+    public void DisposeContext(IFeatureCollection context, Exception? exception) { }
 
     private static void Lead(IFeatureCollection context)
     {
         var response = context.GetRequiredFeature<IHttpResponseFeature>();
         response.StatusCode = StatusCodes.Status302Found;
-        response.Headers.Location = "https://www.northmoor.example/events/geminids-night?utm_source=perch&utm_medium=social&utm_campaign=winter-members";
+        response.Headers.Location =
+            "https://www.northmoor.example/events/geminids-night?utm_source=perch&utm_medium=social&utm_campaign=winter-members";
     }
 
     private async Task Insert(IFeatureCollection context, NpgsqlDataSource into)
     {
         await using var command = into.CreateCommand(
-            "insert into clicks (id, at, link_id, visitor, user_agent_id, kind, country, language, referrer_host) values ($1, now(), $2, $3, 0, 0, 'GB', 'en', 'perch.localhost')");
+            "insert into clicks (id, at, link_id, visitor, user_agent_id, kind, country, language, referrer_host) values ($1, now(), $2, $3, 0, 0, 'GB', 'en', 'perch.localhost')"
+        );
         var id = Interlocked.Increment(ref clicks);
         command.Parameters.Add(new() { Value = id });
         command.Parameters.Add(new() { Value = Link });

@@ -1,4 +1,4 @@
-using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 
 namespace Cursus.Bench.Machines;
 
@@ -10,11 +10,15 @@ internal sealed record Scanner(int Links, double Gap, double Every, string Addre
 {
     public static IReadOnlyList<Scanner> All { get; } =
     [
-        .. from addresses in new (string Name, Func<Random, int, int> From)[] { ("one address", (_, _) => 1), ("addresses of one network", (r, _) => r.Next(1, 255)) }
-           from gap in new[] { 0.05, 0.5, 1 }
-           from links in new[] { 3, 5, 12 }
-           from every in gap == 0.5 ? new[] { 30, 2.0 } : [30]
-           select new Scanner(links, gap, every, addresses.Name, addresses.From),
+        .. from addresses in new (string Name, Func<Random, int, int> From)[]
+        {
+            ("one address", (_, _) => 1),
+            ("addresses of one network", (r, _) => r.Next(1, 255)),
+        }
+        from gap in new[] { 0.05, 0.5, 1 }
+        from links in new[] { 3, 5, 12 }
+        from every in gap == 0.5 ? new[] { 30, 2.0 } : [30]
+        select new Scanner(links, gap, every, addresses.Name, addresses.From),
         new(12, 0.05, 30, "many networks", (r, _) => 256 * r.Next(1, 100_000)),
     ];
 

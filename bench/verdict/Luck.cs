@@ -20,7 +20,8 @@ internal sealed class Luck
     public int Poisson(double mean) => mean <= 0 ? 0 : MathNet.Numerics.Distributions.Poisson.Sample(random, mean);
 
     /// <summary>A multiplier with mean 1 whose logarithm has this standard deviation.</summary>
-    public double Multiplier(double logDeviation) => logDeviation == 0 ? 1 : Math.Exp(Normal.Sample(random, 0, logDeviation) - logDeviation * logDeviation / 2);
+    public double Multiplier(double logDeviation) =>
+        logDeviation == 0 ? 1 : Math.Exp(Normal.Sample(random, 0, logDeviation) - logDeviation * logDeviation / 2);
 
     /// <summary>How many times until one fails that succeeds with this probability; at least 1.</summary>
     public int Geometric(double goesOn)

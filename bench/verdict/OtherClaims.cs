@@ -14,26 +14,44 @@ internal static class OtherClaims
     {
         foreach (var (weeks, name) in new[] { (4, "28 days"), (13, "91 days"), (52, "364 days") })
         {
-            yield return new($"one weekday ahead of the next, {name}", Part(times, i => Weekdays(weeks, 1, i)), Part(times, i => Weekdays(weeks, 1.5, i)));
+            yield return new(
+                $"one weekday ahead of the next, {name}",
+                Part(times, i => Weekdays(weeks, 1, i)),
+                Part(times, i => Weekdays(weeks, 1.5, i))
+            );
         }
 
         foreach (var perDay in new[] { 0.7, 2 })
         {
             yield return new(
                 $"a channel's week differs from the one before, {7 * perDay:0} posts a week",
-                Part(times, i => Weeks(perDay, 1, Rhythm.AtRandom, i)), Part(times, i => Weeks(perDay, 1.5, Rhythm.AtRandom, i)));
+                Part(times, i => Weeks(perDay, 1, Rhythm.AtRandom, i)),
+                Part(times, i => Weeks(perDay, 1.5, Rhythm.AtRandom, i))
+            );
         }
 
-        yield return new("the same, posts by the calendar, 14 a week", Part(times, i => Weeks(2, 1, Rhythm.ByTheCalendar, i)), Part(times, i => Weeks(2, 1.5, Rhythm.ByTheCalendar, i)));
+        yield return new(
+            "the same, posts by the calendar, 14 a week",
+            Part(times, i => Weeks(2, 1, Rhythm.ByTheCalendar, i)),
+            Part(times, i => Weeks(2, 1.5, Rhythm.ByTheCalendar, i))
+        );
         yield return new("one country ahead of another, by post, 28 days", Part(times, i => Countries(1, i)), Part(times, i => Countries(1.5, i)));
         yield return new("one post ahead of another, over eight channels", Part(times, i => TwoPosts(1, i)), Part(times, i => TwoPosts(1.5, i)));
-        yield return new("one variant ahead of another, readers who click 1.4 times", Part(times, i => Variant(1, i)), Part(times, i => Variant(1.5, i)));
+        yield return new(
+            "one variant ahead of another, readers who click 1.4 times",
+            Part(times, i => Variant(1, i)),
+            Part(times, i => Variant(1.5, i))
+        );
         yield return new("any lead among eight equal channels, 28 days", Part(times, i => AnyOf(8, _ => 1, i)), null);
         yield return new(
-            "a lead between the equal channels of four pairs, each twice as good as the next; by lead, 90 days", Part(times, i => AnyOf(8, c => Math.Pow(2, c / 2), i, onlyPairs: true)) / 4, null);
+            "a lead between the equal channels of four pairs, each twice as good as the next; by lead, 90 days",
+            Part(times, i => AnyOf(8, c => Math.Pow(2, c / 2), i, onlyPairs: true)) / 4,
+            null
+        );
     }
 
-    /// <summary>How often the number of posts that is said to settle a lead holds the number that would on average: 20 % more on one channel, 28 days.</summary>
+    /// <summary>How often the number of posts that is said to settle a lead holds the number that would on average: 20 % more on one channel, 28
+    /// days.</summary>
     public static (double Said, double Held) MorePosts(int times)
     {
         var scenario = new Scenario("more posts", true, 60, [1.2], 0.6, 0.3);
@@ -70,19 +88,31 @@ internal static class OtherClaims
     {
         var world = World.Draw(new Scenario("weekdays", true, 60, [1.2]), 7 * weeks, 1, new("weekdays", weeks, effect, number), hasDays: true);
         var luck = new Luck("mondays", number);
-        var groups = Enumerable.Range(0, 7).ToDictionary(
-            weekday => $"{weekday}",
-            weekday => Enumerable.Range(0, weeks).Select(week =>
-            {
-                var clicks = world.Days[0][7 * week + weekday];
-                return new UnitCount(week, clicks + (weekday == 0 ? luck.Poisson(clicks * (effect - 1)) : 0), false);
-            }).ToArray());
+        var groups = Enumerable
+            .Range(0, 7)
+            .ToDictionary(
+                weekday => $"{weekday}",
+                weekday =>
+                    Enumerable
+                        .Range(0, weeks)
+                        .Select(week =>
+                        {
+                            var clicks = world.Days[0][7 * week + weekday];
+                            return new UnitCount(week, clicks + (weekday == 0 ? luck.Poisson(clicks * (effect - 1)) : 0), false);
+                        })
+                        .ToArray()
+            );
         return IsClear(groups["0"], groups[effect > 1 ? "3" : "1"], new(UnitKind.Week, null, true, groups));
     }
 
     private static bool Weeks(double perDay, double effect, Rhythm rhythm, int number)
     {
-        var scenario = new Scenario("digest", true, 60, [1.2]) { PerDay = perDay, Channels = 1, Rhythm = rhythm };
+        var scenario = new Scenario("digest", true, 60, [1.2])
+        {
+            PerDay = perDay,
+            Channels = 1,
+            Rhythm = rhythm,
+        };
         var world = World.Weeks(scenario, effect, new("digest", perDay, effect, rhythm, number));
         return WeekChange.Of(world.Units.Of("c0"), world.Units.Of("c1"), world.Units).Call == VerdictCall.Clear;
     }
@@ -91,7 +121,12 @@ internal static class OtherClaims
     private static bool Countries(double effect, int number)
     {
         var world = World.Draw(new Scenario("countries", true, 60, [1.2], 0.6, 0.5), 28, effect, new("countries", effect, number));
-        var units = new ClickUnits(UnitKind.Post, world.Units.Days, true, new Dictionary<string, UnitCount[]> { ["a"] = world.Units.Of("c0"), ["b"] = world.Units.Of("c1") });
+        var units = new ClickUnits(
+            UnitKind.Post,
+            world.Units.Days,
+            true,
+            new Dictionary<string, UnitCount[]> { ["a"] = world.Units.Of("c0"), ["b"] = world.Units.Of("c1") }
+        );
         return IsClear(units.Of("a"), units.Of("b"), units);
     }
 
@@ -100,7 +135,8 @@ internal static class OtherClaims
     {
         var luck = new Luck("posts", effect, number);
         var sizes = Enumerable.Range(0, 8).Select(_ => 60 * luck.Multiplier(0.8)).ToArray();
-        UnitCount[] Post(double better) => [.. sizes.Select((size, channel) => new UnitCount(channel, luck.Poisson(size * better * luck.Multiplier(0.3)), false))];
+        UnitCount[] Post(double better) =>
+            [.. sizes.Select((size, channel) => new UnitCount(channel, luck.Poisson(size * better * luck.Multiplier(0.3)), false))];
         var groups = new Dictionary<string, UnitCount[]> { ["a"] = Post(effect), ["b"] = Post(1) };
         return IsClear(groups["a"], groups["b"], new(UnitKind.Link, null, true, groups));
     }
@@ -128,5 +164,6 @@ internal static class OtherClaims
     }
 
     private static bool IsClear(UnitCount[] one, UnitCount[] other, ClickUnits units) =>
-        (one.Sum(u => u.Clicks) >= other.Sum(u => u.Clicks) ? Verdict.Between(one, other, units) : Verdict.Between(other, one, units)).Call == VerdictCall.Clear;
+        (one.Sum(u => u.Clicks) >= other.Sum(u => u.Clicks) ? Verdict.Between(one, other, units) : Verdict.Between(other, one, units)).Call
+        == VerdictCall.Clear;
 }

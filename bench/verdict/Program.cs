@@ -1,7 +1,8 @@
 using System.Text.Json;
 using Cursus.Bench.Verdicts;
 
-// verdict.dll [--small] [--json] [--demo FILE] [--write FILE]: how often verdicts are right, by simulation. Seeds are the names of scenarios, periods and draws.
+// verdict.dll [--small] [--json] [--demo FILE] [--write FILE]: how often verdicts are right, by simulation. Seeds are the names of scenarios, periods
+// and draws.
 string? Argument(string name) => Array.IndexOf(args, name) is >= 0 and var at && at + 1 < args.Length ? args[at + 1] : null;
 var isSmall = args.Contains("--small");
 var (times, timesOfOthers) = isSmall ? (200, 40) : (4000, 300);
@@ -14,9 +15,15 @@ foreach (var scenario in Scenario.All)
     {
         World Draw(double effect, int number) => World.Draw(scenario, days, effect, new(scenario.Name, days, number));
         World DrawDays(double effect, int number) => World.Draw(scenario, days, effect, new(scenario.Name, days, number), hasDays: true);
-        var rules = Rules.All.Select((r, i) => i == 0
-            ? Tally.Of(times, scenario.Channels > 2 ? Rules.Leader : r.Rule, scenario.IsPerPost, Draw, hasWhiskers: true)
-            : scenario.Channels > 2 ? null : Tally.Of(timesOfOthers, r.Rule, scenario.IsPerPost, DrawDays)).OfType<Tally>().ToList();
+        var rules = Rules
+            .All.Select(
+                (r, i) =>
+                    i == 0 ? Tally.Of(times, scenario.Channels > 2 ? Rules.Leader : r.Rule, scenario.IsPerPost, Draw, hasWhiskers: true)
+                    : scenario.Channels > 2 ? null
+                    : Tally.Of(timesOfOthers, r.Rule, scenario.IsPerPost, DrawDays)
+            )
+            .OfType<Tally>()
+            .ToList();
         results.Add((scenario, days, rules));
     }
 
@@ -29,7 +36,9 @@ if (Argument("--demo") is { } file)
     var draw = DemoPosts.From(file);
     foreach (var days in periods)
     {
-        demo.Add((days, [.. Rules.All.Select((r, i) => Tally.Of(i == 0 ? times : timesOfOthers, r.Rule, false, (_, number) => draw(days, number)!))]));
+        demo.Add(
+            (days, [.. Rules.All.Select((r, i) => Tally.Of(i == 0 ? times : timesOfOthers, r.Rule, false, (_, number) => draw(days, number)!))])
+        );
     }
 }
 

@@ -13,12 +13,17 @@ internal static class Rules
 
     public static readonly IReadOnlyList<(string Name, Rule Rule)> All =
     [
-        ("posts, paired (Cursus)", Shipped), ("days (the former rule)", ByDays), ("posts, not paired", Unpaired), ("posts, bootstrap", Bootstrap),
+        ("posts, paired (Cursus)", Shipped),
+        ("days (the former rule)", ByDays),
+        ("posts, not paired", Unpaired),
+        ("posts, bootstrap", Bootstrap),
     ];
 
     /// <summary>The rule of Cursus on the two that lead, whichever they are.</summary>
     public static (double Low, double High)? Leader(World world, bool isPerPost, Luck luck) =>
-        Breakdown.Of(world.Groups, units: world.Units).Rows[0].Lead is { Call: not VerdictCall.TooFew, Low: { } low } verdict ? (low, verdict.High ?? double.PositiveInfinity) : null;
+        Breakdown.Of(world.Groups, units: world.Units).Rows[0].Lead is { Call: not VerdictCall.TooFew, Low: { } low } verdict
+            ? (low, verdict.High ?? double.PositiveInfinity)
+            : null;
 
     private static (double Low, double High)? Shipped(World world, bool isPerPost, Luck luck)
     {
@@ -27,7 +32,8 @@ internal static class Rules
         return verdict is { Call: not VerdictCall.TooFew, Low: { } low } ? (low, verdict.High ?? double.PositiveInfinity) : null;
     }
 
-    /// <summary>Days, or months beyond 92 of them, as independent draws: quasi-likelihood of the split with Pearson's dispersion from seven steps on, else the exact test.</summary>
+    /// <summary>Days, or months beyond 92 of them, as independent draws: quasi-likelihood of the split with Pearson's dispersion from seven steps on,
+    /// else the exact test.</summary>
     private static (double Low, double High)? ByDays(World world, bool isPerPost, Luck luck)
     {
         long[] Steps(long[] days) => days.Length <= 92 ? days : [.. days.Chunk(30).Select(month => month.Sum())];
@@ -39,8 +45,10 @@ internal static class Rules
         }
 
         var share = a / (a + b);
-        var dispersion = steps.Count < 7 || share is 0 or 1 ? 1
-            : Math.Max(1, steps.Sum(s => Math.Pow(s.A - (s.A + s.B) * share, 2) / ((s.A + s.B) * share * (1 - share))) / (steps.Count - 1));
+        var dispersion =
+            steps.Count < 7 || share is 0 or 1
+                ? 1
+                : Math.Max(1, steps.Sum(s => Math.Pow(s.A - (s.A + s.B) * share, 2) / ((s.A + s.B) * share * (1 - share))) / (steps.Count - 1));
         if (dispersion > 1)
         {
             var reach = Math.Exp(StudentT.InvCDF(0, 1, steps.Count - 1, 1 - Tail) * Math.Sqrt(dispersion * (1 / a + 1 / b)));
@@ -79,7 +87,8 @@ internal static class Rules
         return (Math.Exp(first.Log - second.Log - reach), Math.Exp(first.Log - second.Log + reach));
     }
 
-    /// <summary>Draws posts with replacement, on whatever channels each was, and takes the middle 95 % of the ratios (Cameron, Gelbach and Miller 2008 discuss such "pairs cluster bootstraps").</summary>
+    /// <summary>Draws posts with replacement, on whatever channels each was, and takes the middle 95 % of the ratios (Cameron, Gelbach and Miller
+    /// 2008 discuss such "pairs cluster bootstraps").</summary>
     private static (double Low, double High)? Bootstrap(World world, bool isPerPost, Luck luck)
     {
         const int draws = 199;
@@ -89,8 +98,13 @@ internal static class Rules
             return null;
         }
 
-        var units = one.Select(u => (u.Unit, A: u, B: default(UnitCount))).Concat(other.Select(u => (u.Unit, A: default(UnitCount), B: u)))
-            .GroupBy(u => u.Unit, (_, same) => same.Aggregate((x, y) => (x.Unit, x.A.Clicks > 0 || x.A.IsNew ? x.A : y.A, x.B.Clicks > 0 || x.B.IsNew ? x.B : y.B))).ToList();
+        var units = one.Select(u => (u.Unit, A: u, B: default(UnitCount)))
+            .Concat(other.Select(u => (u.Unit, A: default(UnitCount), B: u)))
+            .GroupBy(
+                u => u.Unit,
+                (_, same) => same.Aggregate((x, y) => (x.Unit, x.A.Clicks > 0 || x.A.IsNew ? x.A : y.A, x.B.Clicks > 0 || x.B.IsNew ? x.B : y.B))
+            )
+            .ToList();
         var ratios = new double[draws];
         for (var draw = 0; draw < draws; draw++)
         {
@@ -110,5 +124,6 @@ internal static class Rules
 
     private static (UnitCount[] One, UnitCount[] Other) Sides(World world) => (world.Units.Of("c0"), world.Units.Of("c1"));
 
-    private static bool AreEnough(UnitCount[] one, UnitCount[] other) => Math.Min(one.Length, other.Length) >= Verdict.FewestUnits && one.Sum(u => u.Clicks) > 0 && other.Sum(u => u.Clicks) > 0;
+    private static bool AreEnough(UnitCount[] one, UnitCount[] other) =>
+        Math.Min(one.Length, other.Length) >= Verdict.FewestUnits && one.Sum(u => u.Clicks) > 0 && other.Sum(u => u.Clicks) > 0;
 }

@@ -13,7 +13,14 @@ internal enum Rhythm
 /// <param name="HalfLives">Days until half of a post's clicks have come, by channel; the last one goes on.</param>
 /// <param name="PostVariation">Coefficient of variation of what a post's channels have in common.</param>
 /// <param name="PlacementDeviation">Standard deviation of the logarithm of what each has of its own.</param>
-internal sealed record Scenario(string Name, bool ArePosts, double Mean, double[] HalfLives, double PostVariation = 0.6, double PlacementDeviation = 0.3)
+internal sealed record Scenario(
+    string Name,
+    bool ArePosts,
+    double Mean,
+    double[] HalfLives,
+    double PostVariation = 0.6,
+    double PlacementDeviation = 0.3
+)
 {
     public int Channels { get; init; } = 2;
 
@@ -33,14 +40,32 @@ internal sealed record Scenario(string Name, bool ArePosts, double Mean, double[
     public static readonly IReadOnlyList<Scenario> All =
     [
         new("independent over-dispersed days", true, 60, [0.01], 0, 0.7) { PerDay = 1 },
-        .. from mean in new double[] { 60, 300 } from life in new[] { 0.5, 1.2, 4 } from deviation in new[] { 0.3, 0.6 }
-           select new Scenario($"same posts, {mean:0} clicks, half-life {life}, placements {deviation}", true, mean, [life], 0.6, deviation),
-        .. from rhythm in new[] { Rhythm.AtRandom, Rhythm.ByTheCalendar } from life in new[] { 0.5, 1.2, 4 }
-           select new Scenario($"own posts {(rhythm == Rhythm.AtRandom ? "at random" : "by the calendar")}, half-life {life}", false, life == 0.5 ? 60 : 300, [life], 0.6, life == 0.5 ? 0.3 : 0.6) { Rhythm = rhythm },
+        .. from mean in new double[] { 60, 300 }
+        from life in new[] { 0.5, 1.2, 4 }
+        from deviation in new[] { 0.3, 0.6 }
+        select new Scenario($"same posts, {mean:0} clicks, half-life {life}, placements {deviation}", true, mean, [life], 0.6, deviation),
+        .. from rhythm in new[] { Rhythm.AtRandom, Rhythm.ByTheCalendar }
+        from life in new[] { 0.5, 1.2, 4 }
+        select new Scenario(
+            $"own posts {(rhythm == Rhythm.AtRandom ? "at random" : "by the calendar")}, half-life {life}",
+            false,
+            life == 0.5 ? 60 : 300,
+            [life],
+            0.6,
+            life == 0.5 ? 0.3 : 0.6
+        )
+        {
+            Rhythm = rhythm,
+        },
         new("eight equal channels, same posts", true, 60, [1.2]) { Channels = 8 },
         new("eight equal channels, own posts", false, 60, [1.2]) { Channels = 8 },
         new("one posts four times as often, equal in all", false, 60, [1.2], 0.6, 0.6) { TimesAsOften = 4, PerDay = 0.35 },
-        new("one posts four times as often, equal per post", false, 60, [1.2], 0.6, 0.6) { TimesAsOften = 4, PerDay = 0.35, IsPerPost = true },
+        new("one posts four times as often, equal per post", false, 60, [1.2], 0.6, 0.6)
+        {
+            TimesAsOften = 4,
+            PerDay = 0.35,
+            IsPerPost = true,
+        },
         new("same posts, per post", true, 60, [1.2], 0.6, 0.6) { IsPerPost = true },
         new("half-lives 0.5 and 4, own posts, per post", false, 60, [0.5, 4], 0.6, 0.3) { IsPerPost = true },
         new("half-lives 0.5 and 4, same posts", true, 60, [0.5, 4], 0.6, 0.6),

@@ -11,7 +11,16 @@ namespace Cursus.Bench.Verdicts;
 /// <param name="Wrong20">In how many it called the other group clear then.</param>
 /// <param name="Wrong50">The same with 50 % more.</param>
 /// <param name="Expected">In how many the whisker of the first group held its clicks to expect; null if the rule draws none.</param>
-internal sealed record Tally(double Shown, double Clear, double Covered, double Power20, double Power50, double Wrong20, double Wrong50, double? Expected)
+internal sealed record Tally(
+    double Shown,
+    double Clear,
+    double Covered,
+    double Power20,
+    double Power50,
+    double Wrong20,
+    double Wrong50,
+    double? Expected
+)
 {
     /// <summary>Draws worlds and asks a rule about each.</summary>
     /// <param name="draw">A world by effect and number.</param>
@@ -45,8 +54,15 @@ internal sealed record Tally(double Shown, double Clear, double Covered, double 
         });
         double Part(int count) => (double)count / times;
         return new(
-            Part(shown), Part(clear), shown == 0 ? 1 : 1 - (double)clear / shown, Part(found[0]), Part(found[1]), Part(wrong[0]), Part(wrong[1]),
-            whiskers == 0 ? null : (double)held / whiskers);
+            Part(shown),
+            Part(clear),
+            shown == 0 ? 1 : 1 - (double)clear / shown,
+            Part(found[0]),
+            Part(found[1]),
+            Part(wrong[0]),
+            Part(wrong[1]),
+            whiskers == 0 ? null : (double)held / whiskers
+        );
     }
 
     private static readonly double[] Effects = [1.2, 1.5];

@@ -68,7 +68,13 @@ internal sealed class World
         (long Clicks, bool IsNew) Place(int channel, double at, double success)
         {
             var often = channel == 0 && !scenario.IsPerPost ? scenario.TimesAsOften : 1;
-            var mean = scenario.Mean / often * (channel == 0 ? effect : 1) * (better?.Invoke(channel) ?? 1) * success * luck.Multiplier(scenario.PlacementDeviation);
+            var mean =
+                scenario.Mean
+                / often
+                * (channel == 0 ? effect : 1)
+                * (better?.Invoke(channel) ?? 1)
+                * success
+                * luck.Multiplier(scenario.PlacementDeviation);
             if (!hasDays)
             {
                 return (luck.Poisson(mean * (Gone(days - at) - Gone(-at))), at >= 0);
@@ -109,29 +115,65 @@ internal sealed class World
             var at = byRandom ? -lead + luck.Part() * (2 * week + lead) : -lead + (first + i) / scenario.PerDay;
             var mean = scenario.Mean * luck.Multiplier(common) * luck.Multiplier(scenario.PlacementDeviation) * (at >= week ? effect : 1);
             double Gone(double until) => until <= at ? 0 : 1 - Math.Pow(0.5, (until - at) / scenario.HalfLife(0));
-            posts.Add((at, new()
-            {
-                [0] = (luck.Poisson(mean * (Gone(2 * week) - Gone(week))), at >= week),
-                [1] = (luck.Poisson(mean * (Gone(week) - Gone(0))), at is >= 0 and < week),
-            }));
+            posts.Add(
+                (
+                    at,
+                    new()
+                    {
+                        [0] = (luck.Poisson(mean * (Gone(2 * week) - Gone(week))), at >= week),
+                        [1] = (luck.Poisson(mean * (Gone(week) - Gone(0))), at is >= 0 and < week),
+                    }
+                )
+            );
         }
 
-        return Of(posts, [[], []], 0);
+        return Of(
+            posts,
+            [
+                [],
+                [],
+            ],
+            0
+        );
     }
 
     /// <summary>Puts posts in order, as an answer has them.</summary>
-    public static World Of(IEnumerable<(double Day, Dictionary<int, (long Clicks, bool IsNew)> Channels)> posts, long[][] byDay, double expected, bool isShared = false)
+    public static World Of(
+        IEnumerable<(double Day, Dictionary<int, (long Clicks, bool IsNew)> Channels)> posts,
+        long[][] byDay,
+        double expected,
+        bool isShared = false
+    )
     {
         var ordered = posts.Where(p => p.Channels.Values.Any(c => c.Clicks > 0 || c.IsNew)).OrderBy(p => p.Day).ToList();
-        var groups = Enumerable.Range(0, byDay.Length).ToDictionary(
-            c => $"c{c}",
-            c => ordered.Index().Where(p => p.Item.Channels.TryGetValue(c, out var ofChannel) && (ofChannel.Clicks > 0 || ofChannel.IsNew))
-                .Select(p => new UnitCount(p.Index, p.Item.Channels[c].Clicks, p.Item.Channels[c].IsNew)).ToArray());
+        var groups = Enumerable
+            .Range(0, byDay.Length)
+            .ToDictionary(
+                c => $"c{c}",
+                c =>
+                    ordered
+                        .Index()
+                        .Where(p => p.Item.Channels.TryGetValue(c, out var ofChannel) && (ofChannel.Clicks > 0 || ofChannel.IsNew))
+                        .Select(p => new UnitCount(p.Index, p.Item.Channels[c].Clicks, p.Item.Channels[c].IsNew))
+                        .ToArray()
+            );
         return new()
         {
             Days = byDay,
             Units = new(UnitKind.Post, [.. ordered.Select(p => (int)Math.Floor(p.Day))], isShared, groups),
-            Groups = [.. groups.Select(g => new GroupCount(g.Key, g.Key, g.Value.Sum(u => u.Clicks), null, null, g.Value.Length, 0, g.Value.Count(u => u.IsNew)))],
+            Groups =
+            [
+                .. groups.Select(g => new GroupCount(
+                    g.Key,
+                    g.Key,
+                    g.Value.Sum(u => u.Clicks),
+                    null,
+                    null,
+                    g.Value.Length,
+                    0,
+                    g.Value.Count(u => u.IsNew)
+                )),
+            ],
             Expected = expected,
         };
     }

@@ -3,8 +3,9 @@ using System.Globalization;
 namespace Cursus.Core;
 
 /// <summary>
-/// How numbers in sentences are written for the person who reads them: with which signs between thousands and before decimals (Unicode CLDR, through the platform's ICU). It flows with the work that is done
-/// for that person, as the platform's own culture does, so that sentences needn't hand it on. Files and addresses never ask it.
+/// How numbers in sentences are written for the person who reads them: with which signs between thousands and before decimals (Unicode CLDR, through
+/// the platform's ICU). It flows with the work that is done for that person, as the platform's own culture does, so that sentences needn't hand it
+/// on. Files and addresses never ask it.
 /// </summary>
 public static class NumberLanguage
 {
@@ -19,7 +20,8 @@ public static class NumberLanguage
     private static readonly AsyncLocal<NumberFormatInfo?> Chosen = new();
 
     /// <summary>The tags (BCP 47) that can be chosen. Those whose numbers need other digits than the rest of the screen are left out.</summary>
-    public static IReadOnlyList<string> Tags { get; } = ["en-GB", "en-IN", "de-DE", "de-CH", "fr-FR", "es-ES", "it-IT", "nl-NL", "pl-PL", "pt-BR", "sv-SE"];
+    public static IReadOnlyList<string> Tags { get; } =
+    ["en-GB", "en-IN", "de-DE", "de-CH", "fr-FR", "es-ES", "it-IT", "nl-NL", "pl-PL", "pt-BR", "sv-SE"];
 
     private static readonly Dictionary<string, NumberFormatInfo> Numbers = Tags.ToDictionary(t => t, NumbersOf);
 
@@ -30,7 +32,8 @@ public static class NumberLanguage
     public static void Use(string tag) => Chosen.Value = Numbers[tag];
 
     /// <summary>A written number with the percent sign where the language has it.</summary>
-    internal static string Percent(string number) => (Chosen.Value ?? Numbers[Default]).PercentPositivePattern == 1 ? $"{number}%" : $"{number}{NoBreakSpace}%";
+    internal static string Percent(string number) =>
+        (Chosen.Value ?? Numbers[Default]).PercentPositivePattern == 1 ? $"{number}%" : $"{number}{NoBreakSpace}%";
 
     /// <summary>The platform's, with the space that every typeface has in place of the narrow one.</summary>
     private static NumberFormatInfo NumbersOf(string tag)

@@ -7,17 +7,19 @@ using NpgsqlTypes;
 namespace Cursus.Data;
 
 /// <summary>
-/// Writes new rows by PostgreSQL's COPY, which takes thousands of links at once in a fraction of the time that single inserts need. Columns, their order
-/// and their types are those of the model, so that nothing about a table is said twice.
+/// Writes new rows by PostgreSQL's COPY, which takes thousands of links at once in a fraction of the time that single inserts need. Columns, their
+/// order and their types are those of the model, so that nothing about a table is said twice.
 /// </summary>
 public static class BulkRows
 {
     private const int Portion = 250;
 
-    /// <summary>Writes <paramref name="rows"/> in the context's transaction, without tracking them; what they refer to must be there already.</summary>
+    /// <summary>Writes <paramref name="rows"/> in the context's transaction, without tracking them; what they refer to must be there
+    /// already.</summary>
     /// <param name="progress">Is told how many rows are written.</param>
     /// <exception cref="PostgresException">A rule of the table is broken, such as a slug given twice.</exception>
-    public static Task WriteRows<T>(this CursusDb db, IReadOnlyCollection<T> rows, CancellationToken cancel, IProgress<int>? progress = null) where T : class
+    public static Task WriteRows<T>(this CursusDb db, IReadOnlyCollection<T> rows, CancellationToken cancel, IProgress<int>? progress = null)
+        where T : class
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(rows);
@@ -33,7 +35,14 @@ public static class BulkRows
 
     /// <summary>Writes rows of a table that only joins two others.</summary>
     /// <param name="table">Name of the table in the database.</param>
-    public static Task WritePairs(this CursusDb db, string table, string first, string second, IReadOnlyCollection<(Guid First, Guid Second)> pairs, CancellationToken cancel)
+    public static Task WritePairs(
+        this CursusDb db,
+        string table,
+        string first,
+        string second,
+        IReadOnlyCollection<(Guid First, Guid Second)> pairs,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(pairs);
@@ -42,11 +51,22 @@ public static class BulkRows
             return Task.CompletedTask;
         }
 
-        List<Column> columns = [new(first, NpgsqlDbType.Uuid, p => (((Guid, Guid))p).Item1), new(second, NpgsqlDbType.Uuid, p => (((Guid, Guid))p).Item2)];
+        List<Column> columns =
+        [
+            new(first, NpgsqlDbType.Uuid, p => (((Guid, Guid))p).Item1),
+            new(second, NpgsqlDbType.Uuid, p => (((Guid, Guid))p).Item2),
+        ];
         return Write(db, table, columns, pairs, cancel, progress: null);
     }
 
-    private static async Task Write(CursusDb db, string table, List<Column> columns, IEnumerable rows, CancellationToken cancel, IProgress<int>? progress)
+    private static async Task Write(
+        CursusDb db,
+        string table,
+        List<Column> columns,
+        IEnumerable rows,
+        CancellationToken cancel,
+        IProgress<int>? progress
+    )
     {
         var connection = (NpgsqlConnection)db.Database.GetDbConnection();
         var names = string.Join(", ", columns.Select(c => $"\"{c.Name}\""));
@@ -80,9 +100,9 @@ public static class BulkRows
             var mapping = property.GetRelationalTypeMapping();
             var getter = property.GetGetter();
             var type = ((NpgsqlParameter)mapping.CreateParameter(new NpgsqlCommand(), "p", null)).NpgsqlDbType;
-            return new Column(property.GetColumnName(), type, row => getter.GetClrValueUsingContainingEntity(row) is { } value
-                ? mapping.Converter?.ConvertToProvider(value) ?? value
-                : null);
+            return new Column(property.GetColumnName(), type, row =>
+                getter.GetClrValueUsingContainingEntity(row) is { } value ? mapping.Converter?.ConvertToProvider(value) ?? value : null
+            );
         }
     }
 }

@@ -7,8 +7,9 @@ using Npgsql;
 namespace Cursus.Data;
 
 /// <summary>
-/// Rows in the binary format of PostgreSQL's COPY (PostgreSQL documentation, "COPY", section "Binary Format"), gathered in memory and sent at once. Takes a tenth of the time
-/// of writing value by value, which counts where tens of thousands of clicks come each second. Each value must be of its column's very type.
+/// Rows in the binary format of PostgreSQL's COPY (PostgreSQL documentation, "COPY", section "Binary Format"), gathered in memory and sent at once.
+/// Takes a tenth of the time of writing value by value, which counts where tens of thousands of clicks come each second. Each value must be of its
+/// column's very type.
 /// </summary>
 internal sealed class CopyRows
 {
@@ -74,7 +75,8 @@ internal sealed class CopyRows
             length += 4 + Encoding.UTF8.GetByteCount(counts[i].Key);
         }
 
-        return Array(counts.Count, TextType, length, i => Add(counts[i].Key)).Array(counts.Count, Int4Type, 8 * counts.Count, i => Add(counts[i].Value));
+        return Array(counts.Count, TextType, length, i => Add(counts[i].Key))
+            .Array(counts.Count, Int4Type, 8 * counts.Count, i => Add(counts[i].Value));
     }
 
     /// <summary>Sends the rows. Nothing is written where one of them is refused.</summary>
@@ -86,7 +88,8 @@ internal sealed class CopyRows
         await copy.WriteAsync(bytes.WrittenMemory, cancel);
     }
 
-    /// <summary>An array of one dimension: number of dimensions, whether there are nulls, the elements' type, their number, the first one's index; then the elements.</summary>
+    /// <summary>An array of one dimension: number of dimensions, whether there are nulls, the elements' type, their number, the first one's index;
+    /// then the elements.</summary>
     private CopyRows Array(int count, int type, int elementBytes, Action<int> element)
     {
         Length((count == 0 ? 12 : 20) + elementBytes).Int32(count == 0 ? 0 : 1).Int32(0).Int32(type);

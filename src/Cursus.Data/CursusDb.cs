@@ -68,9 +68,8 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     /// <summary>The connection and naming that every context of this database shares.</summary>
-    public static void Configure(DbContextOptionsBuilder options, string connectionString) => options
-        .UseNpgsql(connectionString, npgsql => npgsql.UseNodaTime())
-        .UseSnakeCaseNamingConvention();
+    public static void Configure(DbContextOptionsBuilder options, string connectionString) =>
+        options.UseNpgsql(connectionString, npgsql => npgsql.UseNodaTime()).UseSnakeCaseNamingConvention();
 
     protected override void OnModelCreating(ModelBuilder builder)
     {

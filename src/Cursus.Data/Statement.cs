@@ -8,7 +8,8 @@ internal static class Statement
     public static Task Run(this NpgsqlConnection connection, string sql, CancellationToken cancel) => Run(new NpgsqlCommand(sql, connection), cancel);
 
     /// <summary>However long they take.</summary>
-    public static Task RunLong(this NpgsqlConnection connection, string sql, CancellationToken cancel) => Run(new NpgsqlCommand(sql, connection) { CommandTimeout = 0 }, cancel);
+    public static Task RunLong(this NpgsqlConnection connection, string sql, CancellationToken cancel) =>
+        Run(new NpgsqlCommand(sql, connection) { CommandTimeout = 0 }, cancel);
 
     private static async Task Run(NpgsqlCommand statement, CancellationToken cancel)
     {

@@ -4,8 +4,8 @@ using System.Globalization;
 namespace Cursus.Standins;
 
 /// <summary>
-/// The invented ad networks. Each knows a browser by a cookie of its own, hears of visits by its pixel (a picture, or a script in one of two styles), gathers audiences by
-/// "address contains" within a window of days, and shows an advert to browsers that are in one.
+/// The invented ad networks. Each knows a browser by a cookie of its own, hears of visits by its pixel (a picture, or a script in one of two styles),
+/// gathers audiences by "address contains" within a window of days, and shows an advert to browsers that are in one.
 /// </summary>
 internal sealed class AdNetworks(TimeProvider time)
 {
@@ -51,10 +51,13 @@ internal sealed class AdNetworks(TimeProvider time)
     public static bool Has(string host) => Networks.ContainsKey(host);
 
     /// <summary>The frame with an advert that a feed shows.</summary>
-    public static string Sponsored(HttpRequest feed) => $"""
-        <aside aria-label="Sponsored"><small>Sponsored</small>
-        <iframe title="Advert" src="http://{OnFeeds.GetValueOrDefault(feed.Host.Host, "fairlead.localhost")}{Port(feed)}/advert" style="width:100%;height:92px;border:1px solid #ddd;border-radius:8px"></iframe></aside>
-        """;
+    public static string Sponsored(HttpRequest feed) =>
+        $"""
+            <aside aria-label="Sponsored"><small>Sponsored</small>
+            <iframe title="Advert" src="http://{OnFeeds.GetValueOrDefault(feed.Host.Host, "fairlead.localhost")}{Port(
+                feed
+            )}/advert" style="width:100%;height:92px;border:1px solid #ddd;border-radius:8px"></iframe></aside>
+            """;
 
     public async Task Answer(HttpContext context)
     {
@@ -73,7 +76,11 @@ internal sealed class AdNetworks(TimeProvider time)
                 await Send(context, "image/gif", Picture);
                 break;
             case "/pixel.js" when network.ScriptOf is { } script:
-                await Send(context, "text/javascript; charset=utf-8", System.Text.Encoding.UTF8.GetBytes(script($"http://{host}{Port(request)}/told")));
+                await Send(
+                    context,
+                    "text/javascript; charset=utf-8",
+                    System.Text.Encoding.UTF8.GetBytes(script($"http://{host}{Port(request)}/told"))
+                );
                 break;
             case "/advert":
                 await ShowAdvert(context, network, book);
@@ -93,28 +100,30 @@ internal sealed class AdNetworks(TimeProvider time)
     private static string Port(HttpRequest request) => request.Host.Port is { } port ? $":{port}" : "";
 
     /// <summary>The script of a network that is told what to do by calling one function.</summary>
-    private static string CallStyle(string told) => $$"""
-        (() => {
-          const waiting = (window.beaconry && window.beaconry.waiting) || [];
-          let pixel = '';
-          const run = (what, value, more) => {
-            if (what === 'begin') pixel = value;
-            if (what === 'saw') new Image().src = '{{told}}?p=' + encodeURIComponent(pixel) + '&on=' + encodeURIComponent(location.href) + '&e=' + encodeURIComponent(value);
-          };
-          window.beaconry = run;
-          waiting.forEach((one) => run(...one));
-        })();
-        """;
+    private static string CallStyle(string told) =>
+        $$"""
+            (() => {
+              const waiting = (window.beaconry && window.beaconry.waiting) || [];
+              let pixel = '';
+              const run = (what, value, more) => {
+                if (what === 'begin') pixel = value;
+                if (what === 'saw') new Image().src = '{{told}}?p=' + encodeURIComponent(pixel) + '&on=' + encodeURIComponent(location.href) + '&e=' + encodeURIComponent(value);
+              };
+              window.beaconry = run;
+              waiting.forEach((one) => run(...one));
+            })();
+            """;
 
     /// <summary>The script of a network that reads what to do from a list.</summary>
-    private static string ListStyle(string told) => $$"""
-        (() => {
-          const list = window.guildhallAds || [];
-          const tell = (entry) => navigator.sendBeacon('{{told}}?p=' + encodeURIComponent(entry.pixel) + '&on=' + encodeURIComponent(entry.address) + '&e=' + encodeURIComponent(entry.event));
-          list.forEach(tell);
-          window.guildhallAds = { push: tell };
-        })();
-        """;
+    private static string ListStyle(string told) =>
+        $$"""
+            (() => {
+              const list = window.guildhallAds || [];
+              const tell = (entry) => navigator.sendBeacon('{{told}}?p=' + encodeURIComponent(entry.pixel) + '&on=' + encodeURIComponent(entry.address) + '&e=' + encodeURIComponent(entry.event));
+              list.forEach(tell);
+              window.guildhallAds = { push: tell };
+            })();
+            """;
 
     /// <summary>Writes a visit down under the browser's cookie, which is set anew where there is none.</summary>
     private void Hear(HttpContext context, Book book)
@@ -124,32 +133,60 @@ internal sealed class AdNetworks(TimeProvider time)
         if (string.IsNullOrEmpty(browser))
         {
             browser = Guid.NewGuid().ToString("N");
-            context.Response.Cookies.Append(CookieName, browser, new CookieOptions { HttpOnly = true, Secure = true, SameSite = SameSiteMode.None, MaxAge = TimeSpan.FromDays(180) });
+            context.Response.Cookies.Append(
+                CookieName,
+                browser,
+                new CookieOptions
+                {
+                    HttpOnly = true,
+                    Secure = true,
+                    SameSite = SameSiteMode.None,
+                    MaxAge = TimeSpan.FromDays(180),
+                }
+            );
         }
 
-        book.Visits.Enqueue(new Visit(time.GetUtcNow(), browser, query["p"].ToString(), query["on"] is [{ Length: > 0 } on] ? on : context.Request.Headers.Referer.ToString()));
-        while (book.Visits.Count > MostVisits && book.Visits.TryDequeue(out _))
-        {
-        }
+        book.Visits.Enqueue(
+            new Visit(
+                time.GetUtcNow(),
+                browser,
+                query["p"].ToString(),
+                query["on"] is [{ Length: > 0 } on] ? on : context.Request.Headers.Referer.ToString()
+            )
+        );
+        while (book.Visits.Count > MostVisits && book.Visits.TryDequeue(out _)) { }
     }
 
     private IEnumerable<Visit> In(Audience audience, Book book) =>
-        book.Visits.Where(v => v.At > time.GetUtcNow().AddDays(-audience.Days) && v.Address.Contains(audience.Contains, StringComparison.OrdinalIgnoreCase));
+        book.Visits.Where(v =>
+            v.At > time.GetUtcNow().AddDays(-audience.Days) && v.Address.Contains(audience.Contains, StringComparison.OrdinalIgnoreCase)
+        );
 
     private Task ShowAdvert(HttpContext context, Network network, Book book)
     {
         var browser = context.Request.Cookies[CookieName];
         var audience = string.IsNullOrEmpty(browser) ? null : book.Audiences.LastOrDefault(a => In(a, book).Any(v => v.Browser == browser));
-        return Html.Write(context, StatusCodes.Status200OK, "Advert", network.Color, audience is null
-            ? $"<p style=\"margin:14px 18px\">Nothing in particular, by {Html.Text(network.Name)}.</p>"
-            : $"<p style=\"margin:14px 18px\" id=\"advert\"><b>Northmoor Observatory</b><br>Come back to “{Html.Text(audience.Name)}”: the sky is still there.</p>");
+        return Html.Write(
+            context,
+            StatusCodes.Status200OK,
+            "Advert",
+            network.Color,
+            audience is null
+                ? $"<p style=\"margin:14px 18px\">Nothing in particular, by {Html.Text(network.Name)}.</p>"
+                : $"<p style=\"margin:14px 18px\" id=\"advert\"><b>Northmoor Observatory</b><br>Come back to “{Html.Text(audience.Name)}”: the sky is still there.</p>"
+        );
     }
 
     private static async Task AddAudience(HttpContext context, Book book)
     {
         var form = await context.Request.ReadFormAsync(context.RequestAborted);
         var (name, contains) = (form["name"].ToString().Trim(), form["contains"].ToString().Trim());
-        if (name.Length is > 0 and <= 100 && contains.Length is > 0 and <= 500 && int.TryParse(form["days"], CultureInfo.InvariantCulture, out var days) && days is > 0 and <= 180)
+        if (
+            name.Length is > 0 and <= 100
+            && contains.Length is > 0 and <= 500
+            && int.TryParse(form["days"], CultureInfo.InvariantCulture, out var days)
+            && days is > 0 and <= 180
+        )
         {
             book.Audiences.Enqueue(new Audience(name, contains, days));
         }
@@ -160,22 +197,36 @@ internal sealed class AdNetworks(TimeProvider time)
 
     private Task ShowAudiences(HttpContext context, Network network, Book book)
     {
-        var rows = string.Concat(book.Audiences.Reverse().Select(a =>
-            $"<tr><td>{Html.Text(a.Name)}<td>{Html.Text(a.Contains)}<td>{a.Days} days<td>{In(a, book).Select(v => v.Browser).Distinct().Count()}"));
+        var rows = string.Concat(
+            book.Audiences.Reverse()
+                .Select(a =>
+                    $"<tr><td>{Html.Text(a.Name)}<td>{Html.Text(a.Contains)}<td>{a.Days} days<td>{In(a, book).Select(v => v.Browser).Distinct().Count()}"
+                )
+        );
         var seen = book.Visits.Select(v => v.Browser).Distinct().Count();
-        return Html.Write(context, StatusCodes.Status200OK, $"{network.Name}, audiences", network.Color, $"""
+        return Html.Write(
+            context,
+            StatusCodes.Status200OK,
+            $"{network.Name}, audiences",
+            network.Color,
+            $"""
             <header>{Html.Text(network.Name)}, for advertisers</header>
             <main><h1>Your pixel</h1><p>Id <code>{Html.Text(network.Id)}</code>. Its code:</p>
             <textarea readonly rows="6" aria-label="The pixel's code">{Html.Text(Snippet(context.Request, network))}</textarea>
             <p>{book.Visits.Count} visits of {seen} browsers were heard of.</p>
             <h1>Audiences</h1>
-            {(rows.Length > 0 ? $"<table><tr><th>Name<th>Address contains<th>Window<th>Browsers</tr>{rows}</table>" : "<p>No audience has been defined.</p>")}
+            {(
+                rows.Length > 0
+                    ? $"<table><tr><th>Name<th>Address contains<th>Window<th>Browsers</tr>{rows}</table>"
+                    : "<p>No audience has been defined.</p>"
+            )}
             <h2>Define one</h2>
             <form method="post"><p><label>Name <input name="name" size="30" required></label>
             <label>Address contains <input name="contains" size="44" required></label>
             <label>Window in days <input name="days" value="28" size="4" required></label>
             <button>Define</button></p></form></main>
-            """);
+            """
+        );
     }
 
     private static string Snippet(HttpRequest request, Network network)
@@ -184,8 +235,10 @@ internal sealed class AdNetworks(TimeProvider time)
         return network.Name switch
         {
             "Fairlead" => $"<!-- Fairlead pixel -->\n<img src=\"{site}/px.gif?p={network.Id}\" width=\"1\" height=\"1\" alt=\"\">",
-            "Beaconry" => $"<!-- Beaconry -->\n<script async src=\"{site}/pixel.js\"></script>\n<script>\n  beaconry('begin', '{network.Id}');\n  beaconry('saw', 'page');\n</script>",
-            _ => $"<!-- Guildhall Ads -->\n<script>\n  window.guildhallAds = window.guildhallAds || [];\n  guildhallAds.push({{ pixel: '{network.Id}', event: 'visit', address: location.href }});\n</script>\n<script async src=\"{site}/pixel.js\"></script>",
+            "Beaconry" =>
+                $"<!-- Beaconry -->\n<script async src=\"{site}/pixel.js\"></script>\n<script>\n  beaconry('begin', '{network.Id}');\n  beaconry('saw', 'page');\n</script>",
+            _ =>
+                $"<!-- Guildhall Ads -->\n<script>\n  window.guildhallAds = window.guildhallAds || [];\n  guildhallAds.push({{ pixel: '{network.Id}', event: 'visit', address: location.href }});\n</script>\n<script async src=\"{site}/pixel.js\"></script>",
         };
     }
 

@@ -28,19 +28,27 @@ internal static class DestinationSites
         }
 
         Task Say(int status, string heading, string text) =>
-            Html.Write(context, status, $"{heading} · {name}", color, $"<header>{Html.Text(name)}</header><main><h1>{Html.Text(heading)}</h1><p>{Html.Text(text)}</p></main>");
-        await (moods.Of(request.Host.Host + request.Path) switch
-        {
-            "gone" => Say(StatusCodes.Status410Gone, "No longer here", "This page was taken down. There is no successor."),
-            "failing" => Say(StatusCodes.Status500InternalServerError, "Something broke", "Our server could not make this page."),
-            "hanging" => Task.Delay(TimeSpan.FromMinutes(2), context.RequestAborted).ContinueWith(_ => { }, TaskScheduler.Default),
-            "circling" => Lead(context, StatusCodes.Status302Found, request.Path + "?once=more"),
-            "lying" => Say(StatusCodes.Status200OK, "Page not found", "What you are looking for is no longer available."),
-            "renamed" => Say(StatusCodes.Status200OK, "Garden furniture in oak", "Benches, tables and a swing."),
-            "moved" => Lead(context, StatusCodes.Status301MovedPermanently, request.Path + "/present"),
-            "shut" => Say(StatusCodes.Status403Forbidden, "Not for you", "Sign in to read this page."),
-            _ => Show(context, name, color),
-        });
+            Html.Write(
+                context,
+                status,
+                $"{heading} · {name}",
+                color,
+                $"<header>{Html.Text(name)}</header><main><h1>{Html.Text(heading)}</h1><p>{Html.Text(text)}</p></main>"
+            );
+        await (
+            moods.Of(request.Host.Host + request.Path) switch
+            {
+                "gone" => Say(StatusCodes.Status410Gone, "No longer here", "This page was taken down. There is no successor."),
+                "failing" => Say(StatusCodes.Status500InternalServerError, "Something broke", "Our server could not make this page."),
+                "hanging" => Task.Delay(TimeSpan.FromMinutes(2), context.RequestAborted).ContinueWith(_ => { }, TaskScheduler.Default),
+                "circling" => Lead(context, StatusCodes.Status302Found, request.Path + "?once=more"),
+                "lying" => Say(StatusCodes.Status200OK, "Page not found", "What you are looking for is no longer available."),
+                "renamed" => Say(StatusCodes.Status200OK, "Garden furniture in oak", "Benches, tables and a swing."),
+                "moved" => Lead(context, StatusCodes.Status301MovedPermanently, request.Path + "/present"),
+                "shut" => Say(StatusCodes.Status403Forbidden, "Not for you", "Sign in to read this page."),
+                _ => Show(context, name, color),
+            }
+        );
     }
 
     private static Task Lead(HttpContext context, int status, string location)
@@ -55,16 +63,25 @@ internal static class DestinationSites
         var request = context.Request;
         var title = TitleOf(request.Path, name);
         var parameters = string.Concat(request.Query.SelectMany(q => q.Value.Select(v => $"<tr><th>{Html.Text(q.Key)}<td>{Html.Text(v)}")));
-        return Html.Write(context, StatusCodes.Status200OK, $"{title} · {name}", color, $"""
+        return Html.Write(
+            context,
+            StatusCodes.Status200OK,
+            $"{title} · {name}",
+            color,
+            $"""
             <header>{Html.Text(name)}</header>
             <main><h1>{Html.Text(title)}</h1>
             <p>A page of the demo's world. This is how you came here:</p>
-            <table id="arrival"><tr><th>Address<td>{Html.Text(request.Host + request.Path)}<tr><th>Query<td id="query">{Html.Text(request.QueryString.Value)}
+            <table id="arrival"><tr><th>Address<td>{Html.Text(request.Host + request.Path)}<tr><th>Query<td id="query">{Html.Text(
+                request.QueryString.Value
+            )}
             <tr><th>Referrer<td id="referrer">{Html.Text(request.Headers.Referer)}{parameters}</table></main>
-            """, $"""
+            """,
+            $"""
             <meta property="og:title" content="{Html.Text(title)}"><meta property="og:site_name" content="{Html.Text(name)}">
             <meta property="og:description" content="A page of {Html.Text(name)}.">
-            """);
+            """
+        );
     }
 
     private static string TitleOf(PathString path, string name)

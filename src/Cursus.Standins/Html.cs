@@ -11,7 +11,8 @@ internal static class Html
     {
         context.Response.StatusCode = status;
         context.Response.ContentType = "text/html; charset=utf-8";
-        return context.Response.WriteAsync($$"""
+        return context.Response.WriteAsync(
+            $$"""
             <!doctype html>
             <html lang="en">
             <meta charset="utf-8">
@@ -30,6 +31,7 @@ internal static class Html
             </style>
             {{body}}
             </html>
-            """);
+            """
+        );
     }
 }

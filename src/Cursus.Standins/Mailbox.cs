@@ -21,7 +21,12 @@ internal sealed class Mailbox(int port) : BackgroundService
         var services = new SmtpServer.ComponentModel.ServiceProvider();
         services.Add(new Store(Keep));
         var server = new SmtpServer.SmtpServer(
-            new SmtpServerOptionsBuilder().ServerName(Host).Endpoint(e => e.Endpoint(new System.Net.IPEndPoint(System.Net.IPAddress.Loopback, port))).Build(), services);
+            new SmtpServerOptionsBuilder()
+                .ServerName(Host)
+                .Endpoint(e => e.Endpoint(new System.Net.IPEndPoint(System.Net.IPAddress.Loopback, port)))
+                .Build(),
+            services
+        );
         return server.StartAsync(stoppingToken);
     }
 
@@ -30,34 +35,53 @@ internal sealed class Mailbox(int port) : BackgroundService
     {
         var all = letters.Reverse().ToList();
         var chosen = all.FirstOrDefault(l => l.MessageId == context.Request.Query["letter"].ToString()) ?? all.FirstOrDefault();
-        var rows = string.Concat(all.Select(l => $"""
-            <tr><td>{Html.Text(l.To.ToString())}<td><a href="?letter={Uri.EscapeDataString(l.MessageId ?? "")}">{Html.Text(l.Subject)}</a><td>{Html.Text(l.Date.ToString("d MMM HH:mm", System.Globalization.CultureInfo.InvariantCulture))}
-            """));
+        var rows = string.Concat(
+            all.Select(l =>
+                $"""
+                    <tr><td>{Html.Text(l.To.ToString())}<td><a href="?letter={Uri.EscapeDataString(l.MessageId ?? "")}">{Html.Text(
+                        l.Subject
+                    )}</a><td>{Html.Text(l.Date.ToString("d MMM HH:mm", System.Globalization.CultureInfo.InvariantCulture))}
+                    """
+            )
+        );
 
         // A frame without any permission: what a letter holds is shown and not run.
-        var letter = chosen is null ? "" : $"""
-            <h2>{Html.Text(chosen.Subject)}</h2>
-            <iframe sandbox title="The letter" style="width:100%;height:560px;border:1px solid #ccc" srcdoc="{Html.Text(chosen.HtmlBody ?? chosen.TextBody ?? "")}"></iframe>
-            """;
-        return Html.Write(context, StatusCodes.Status200OK, "Hillfoot Post, your letters", "#5a3d2b", $"""
+        var letter = chosen is null
+            ? ""
+            : $"""
+                <h2>{Html.Text(chosen.Subject)}</h2>
+                <iframe sandbox title="The letter" style="width:100%;height:560px;border:1px solid #ccc" srcdoc="{Html.Text(
+                    chosen.HtmlBody ?? chosen.TextBody ?? ""
+                )}"></iframe>
+                """;
+        return Html.Write(
+            context,
+            StatusCodes.Status200OK,
+            "Hillfoot Post, your letters",
+            "#5a3d2b",
+            $"""
             <header>Hillfoot Post, everybody's mailbox</header>
             <main><h1>Letters</h1>
             {(all.Count == 0 ? "<p>No letter has come yet.</p>" : $"<table><tr><th>To<th>Subject<th>Came</tr>{rows}</table>")}
             {letter}</main>
-            """);
+            """
+        );
     }
 
     private void Keep(MimeMessage letter)
     {
         letters.Enqueue(letter);
-        while (letters.Count > Most && letters.TryDequeue(out _))
-        {
-        }
+        while (letters.Count > Most && letters.TryDequeue(out _)) { }
     }
 
     private sealed class Store(Action<MimeMessage> keep) : MessageStore
     {
-        public override async Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
+        public override async Task<SmtpResponse> SaveAsync(
+            ISessionContext context,
+            IMessageTransaction transaction,
+            ReadOnlySequence<byte> buffer,
+            CancellationToken cancellationToken
+        )
         {
             using var bytes = new MemoryStream(buffer.ToArray());
             keep(await MimeMessage.LoadAsync(bytes, cancellationToken));

@@ -47,18 +47,31 @@ internal sealed class Moods
             return;
         }
 
-        static string Choice(string chosen) => string.Concat(All.Select(m => $"<option value=\"{m.Key}\"{(m.Key == chosen ? " selected" : "")}>{Html.Text(m.Value)}"));
-        var rows = string.Concat(moods.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => $"""
-            <tr><td>{Html.Text(m.Key)}<td><form method="post"><input type="hidden" name="page" value="{Html.Text(m.Key)}">
-            <select name="mood" aria-label="What {Html.Text(m.Key)} does">{Choice(m.Value)}</select> <button>Set</button></form>
-            """));
-        await Html.Write(context, StatusCodes.Status200OK, "Moods of pages", "#4c3a52", $"""
+        static string Choice(string chosen) =>
+            string.Concat(All.Select(m => $"<option value=\"{m.Key}\"{(m.Key == chosen ? " selected" : "")}>{Html.Text(m.Value)}"));
+        var rows = string.Concat(
+            moods
+                .OrderBy(m => m.Key, StringComparer.Ordinal)
+                .Select(m =>
+                    $"""
+                        <tr><td>{Html.Text(m.Key)}<td><form method="post"><input type="hidden" name="page" value="{Html.Text(m.Key)}">
+                        <select name="mood" aria-label="What {Html.Text(m.Key)} does">{Choice(m.Value)}</select> <button>Set</button></form>
+                        """
+                )
+        );
+        await Html.Write(
+            context,
+            StatusCodes.Status200OK,
+            "Moods of pages",
+            "#4c3a52",
+            $"""
             <header>Moods of pages</header>
             <main><h1>What pages do</h1><p>Every other page of the sites answers as it should.</p>
             <table><tr><th>Page<th>What it does</tr>{rows}</table>
             <h2>Another page</h2>
             <form method="post"><p><label>Address <input name="page" size="44" required></label>
             <label>What it does <select name="mood">{Choice("gone")}</select></label> <button>Set</button></p></form></main>
-            """);
+            """
+        );
     }
 }

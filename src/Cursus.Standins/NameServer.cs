@@ -45,7 +45,11 @@ internal sealed class NameServer(Zones zones, int port) : IHostedService, IDispo
             var here = zones.At(name).ToList();
             response.ReturnCode = here.Count > 0 || Zones.Keeps(name) ? ReturnCode.NoError : ReturnCode.NxDomain;
             response.IsAuthoritiveAnswer = true;
-            response.AnswerRecords.AddRange(here.Where(r => r.Type.Equals(question.RecordType.ToString(), StringComparison.OrdinalIgnoreCase)).Select(Record).OfType<DnsRecordBase>());
+            response.AnswerRecords.AddRange(
+                here.Where(r => r.Type.Equals(question.RecordType.ToString(), StringComparison.OrdinalIgnoreCase))
+                    .Select(Record)
+                    .OfType<DnsRecordBase>()
+            );
         }
 
         return response;

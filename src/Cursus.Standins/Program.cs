@@ -19,22 +19,26 @@ if (builder.Configuration.GetValue<int?>("MailPort") is not null)
 }
 
 var certificates = new Certificates(TimeProvider.System);
-builder.WebHost.ConfigureKestrel(kestrel => kestrel.ConfigureHttpsDefaults(tls => tls.ServerCertificateSelector = (_, name) => certificates.Of(name ?? "localhost")));
+builder.WebHost.ConfigureKestrel(kestrel =>
+    kestrel.ConfigureHttpsDefaults(tls => tls.ServerCertificateSelector = (_, name) => certificates.Of(name ?? "localhost"))
+);
 
 var app = builder.Build();
 var moods = new Moods();
 var networks = new SocialNetworks(TimeProvider.System);
 var adNetworks = new AdNetworks(TimeProvider.System);
 
-app.Run(context => context.Request.Host.Host switch
-{
-    var host when DestinationSites.Has(host) => DestinationSites.Answer(context, moods),
-    var host when SocialNetworks.Has(host) => networks.Answer(context),
-    var host when AdNetworks.Has(host) => adNetworks.Answer(context),
-    Registrar.Host => Registrar.Answer(context, zones),
-    Mailbox.Host => mailbox.Answer(context),
-    Moods.Host => moods.Answer(context),
-    _ => Overview.Answer(context, DestinationSites.Hosts, SocialNetworks.Hosts, AdNetworks.Hosts, [Registrar.Host, Mailbox.Host, Moods.Host]),
-});
+app.Run(context =>
+    context.Request.Host.Host switch
+    {
+        var host when DestinationSites.Has(host) => DestinationSites.Answer(context, moods),
+        var host when SocialNetworks.Has(host) => networks.Answer(context),
+        var host when AdNetworks.Has(host) => adNetworks.Answer(context),
+        Registrar.Host => Registrar.Answer(context, zones),
+        Mailbox.Host => mailbox.Answer(context),
+        Moods.Host => moods.Answer(context),
+        _ => Overview.Answer(context, DestinationSites.Hosts, SocialNetworks.Hosts, AdNetworks.Hosts, [Registrar.Host, Mailbox.Host, Moods.Host]),
+    }
+);
 app.Run();
 return 0;

@@ -25,12 +25,23 @@ internal static class Registrar
             return;
         }
 
-        var rows = string.Concat(zones.All.Select(r => $"""
-            <tr><td>{r.Type}<td>{Html.Text(r.Name)}<td>{Html.Text(r.Value)}
-            <td><form method="post"><input type="hidden" name="remove" value="{r.Id}"><button aria-label="Remove {r.Type} {Html.Text(r.Name)} {Html.Text(r.Value)}">Remove</button></form>
-            """));
+        var rows = string.Concat(
+            zones.All.Select(r =>
+                $"""
+                    <tr><td>{r.Type}<td>{Html.Text(r.Name)}<td>{Html.Text(r.Value)}
+                    <td><form method="post"><input type="hidden" name="remove" value="{r.Id}"><button aria-label="Remove {r.Type} {Html.Text(
+                        r.Name
+                    )} {Html.Text(r.Value)}">Remove</button></form>
+                    """
+            )
+        );
         var wrong = context.Request.Query["wrong"].ToString();
-        await Html.Write(context, StatusCodes.Status200OK, "Hillfoot Names, your records", "#2f5d50", $"""
+        await Html.Write(
+            context,
+            StatusCodes.Status200OK,
+            "Hillfoot Names, your records",
+            "#2f5d50",
+            $"""
             <header>Hillfoot Names, registrar</header>
             <main><h1>Your records</h1>
             <p>Domains of Northmoor Observatory: {Html.Text(string.Join(", ", Zones.Domains))}.</p>
@@ -43,7 +54,8 @@ internal static class Registrar
             <label>Value <input name="value" size="44" required></label>
             <button>Add record</button></p>
             </form></main>
-            """);
+            """
+        );
     }
 
     /// <summary>Adds a record; what is wrong with it, or nothing.</summary>

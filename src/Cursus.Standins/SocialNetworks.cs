@@ -34,9 +34,7 @@ internal sealed partial class SocialNetworks(TimeProvider time)
             if (text.Length is > 0 and <= 5000)
             {
                 feed.Enqueue((time.GetUtcNow(), text));
-                while (feed.Count > Kept && feed.TryDequeue(out _))
-                {
-                }
+                while (feed.Count > Kept && feed.TryDequeue(out _)) { }
             }
 
             context.Response.StatusCode = StatusCodes.Status303SeeOther;
@@ -46,13 +44,19 @@ internal sealed partial class SocialNetworks(TimeProvider time)
 
         var (name, color) = Networks[host];
         var posts = string.Concat(feed.Reverse().Select(p => $"<article>{Linked(p.Text)}<br><small>{p.At:HH:mm} UTC</small></article>"));
-        await Html.Write(context, StatusCodes.Status200OK, name, color, $"""
+        await Html.Write(
+            context,
+            StatusCodes.Status200OK,
+            name,
+            color,
+            $"""
             <header>{Html.Text(name)}</header>
             <main><h1>Your feed</h1>
             <form method="post"><label for="text">Say something</label><textarea id="text" name="text" rows="3" required></textarea><button>Post</button></form>
             {AdNetworks.Sponsored(context.Request)}
             {(posts.Length > 0 ? posts : "<p>Nothing has been posted yet.</p>")}</main>
-            """);
+            """
+        );
     }
 
     private static string Linked(string text)

@@ -6,15 +6,25 @@ using System.Text.Json;
 namespace Cursus.Standins;
 
 /// <summary>
-/// Visitors for a while: real requests to short links, from people on phones and computers with the referrers of the links' networks, from crawlers, preview fetchers,
-/// browsers that fetch ahead, link checkers, programs that pose as browsers, mail scanners that open one link after the other, and from people who click twice.
+/// Visitors for a while: real requests to short links, from people on phones and computers with the referrers of the links' networks, from crawlers,
+/// preview fetchers, browsers that fetch ahead, link checkers, programs that pose as browsers, mail scanners that open one link after the other, and
+/// from people who click twice.
 /// </summary>
 internal sealed class Traffic(IReadOnlyList<Traffic.Target> targets, Traffic.AgentsFile agents, IPEndPoint server, int seed)
 {
     private const int MostAtOnce = 256;
 
     // Of a hundred visits so many are of each sort; the rest are people's.
-    private static readonly (string Name, int Share)[] Others = [("machine", 9), ("preview", 4), ("prefetch", 2), ("header request", 2), ("impostor", 3), ("scanner", 1), ("repeat", 4)];
+    private static readonly (string Name, int Share)[] Others =
+    [
+        ("machine", 9),
+        ("preview", 4),
+        ("prefetch", 2),
+        ("header request", 2),
+        ("impostor", 3),
+        ("scanner", 1),
+        ("repeat", 4),
+    ];
 
     private const int LinksOfMessage = 5;
     private const string Pages = "text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8";
@@ -30,10 +40,14 @@ internal sealed class Traffic(IReadOnlyList<Traffic.Target> targets, Traffic.Age
 
     private sealed record Visit(string Sort, Target Target, string Agent, IPAddress Address, string Language, string? Referrer);
 
-    /// <summary>Runs <c>traffic --links FILE --agents FILE --port N --rate N --for SECONDS</c>. Lines of links are a short address, a tab, and the channel's key.</summary>
+    /// <summary>Runs <c>traffic --links FILE --agents FILE --port N --rate N --for SECONDS</c>. Lines of links are a short address, a tab, and the
+    /// channel's key.</summary>
     public static async Task<int> Run(IConfiguration options)
     {
-        var targets = File.ReadLines(options["links"]!).Select(line => line.Split('\t')).Select(parts => new Target(new Uri(parts[0]), parts.ElementAtOrDefault(1) ?? "")).ToList();
+        var targets = File.ReadLines(options["links"]!)
+            .Select(line => line.Split('\t'))
+            .Select(parts => new Target(new Uri(parts[0]), parts.ElementAtOrDefault(1) ?? ""))
+            .ToList();
         if (targets.Count == 0)
         {
             await Console.Error.WriteLineAsync("There are no links to follow yet. Create a post first.");
@@ -50,17 +64,19 @@ internal sealed class Traffic(IReadOnlyList<Traffic.Target> targets, Traffic.Age
     private async Task<int> Send(double rate, TimeSpan during)
     {
         // Names below .localhost are this machine (RFC 6761, section 6.3), whatever the system's resolver says.
-        using var client = new HttpClient(new SocketsHttpHandler
-        {
-            AllowAutoRedirect = false,
-            UseCookies = false,
-            ConnectCallback = async (_, cancel) =>
+        using var client = new HttpClient(
+            new SocketsHttpHandler
             {
-                var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
-                await socket.ConnectAsync(server, cancel);
-                return new NetworkStream(socket, ownsSocket: true);
-            },
-        });
+                AllowAutoRedirect = false,
+                UseCookies = false,
+                ConnectCallback = async (_, cancel) =>
+                {
+                    var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
+                    await socket.ConnectAsync(server, cancel);
+                    return new NetworkStream(socket, ownsSocket: true);
+                },
+            }
+        );
         using var room = new SemaphoreSlim(MostAtOnce);
         var (began, due) = (TimeProvider.System.GetTimestamp(), TimeSpan.Zero);
         var (running, previous) = (new List<Task>(), (Visit?)null);
@@ -74,14 +90,16 @@ internal sealed class Traffic(IReadOnlyList<Traffic.Target> targets, Traffic.Age
             var visit = Next(previous);
             previous = visit.Sort == "person" ? visit : previous;
             await room.WaitAsync();
-            running.Add((visit.Sort == "scanner" ? Scan(client, visit) : Follow(client, visit)).ContinueWith(_ => room.Release(), TaskScheduler.Default));
+            running.Add(
+                (visit.Sort == "scanner" ? Scan(client, visit) : Follow(client, visit)).ContinueWith(_ => room.Release(), TaskScheduler.Default)
+            );
             running.RemoveAll(t => t.IsCompleted);
         }
 
         await Task.WhenAll(running);
         foreach (var (what, count) in answered.OrderByDescending(a => a.Value))
         {
-            Console.WriteLine($"  {count,6} {what}");
+            Console.WriteLine($"  {count, 6} {what}");
         }
 
         return answered.GetValueOrDefault("not answered");
@@ -103,7 +121,14 @@ internal sealed class Traffic(IReadOnlyList<Traffic.Target> targets, Traffic.Age
             "preview" => new Visit(sort, target, Any(agents.Previews), Anywhere(), "", null),
             "impostor" or "scanner" => new Visit(sort, target, Any(agents.Desktops), Anywhere(), "en-GB", null),
             "prefetch" => new Visit(sort, target, Any(agents.Desktops), Anywhere(), Any(agents.Languages), null),
-            _ => new Visit("person", target, random.Next(100) < 65 ? Any(agents.Phones) : Any(agents.Desktops), Anywhere(), Any(agents.Languages), From(target)),
+            _ => new Visit(
+                "person",
+                target,
+                random.Next(100) < 65 ? Any(agents.Phones) : Any(agents.Desktops),
+                Anywhere(),
+                Any(agents.Languages),
+                From(target)
+            ),
         };
     }
 
@@ -117,13 +142,14 @@ internal sealed class Traffic(IReadOnlyList<Traffic.Target> targets, Traffic.Age
     }
 
     /// <summary>Mostly the link's own network, now and then another one, often nothing.</summary>
-    private string? From(Target target) => random.Next(100) switch
-    {
-        < 45 => null,
-        < 90 when SocialNetworks.Has($"{target.Channel}.localhost") => $"http://{target.Channel}.localhost/",
-        < 96 => $"http://{Any([.. SocialNetworks.Hosts])}/",
-        _ => null,
-    };
+    private string? From(Target target) =>
+        random.Next(100) switch
+        {
+            < 45 => null,
+            < 90 when SocialNetworks.Has($"{target.Channel}.localhost") => $"http://{target.Channel}.localhost/",
+            < 96 => $"http://{Any([.. SocialNetworks.Hosts])}/",
+            _ => null,
+        };
 
     private async Task Follow(HttpClient client, Visit visit)
     {

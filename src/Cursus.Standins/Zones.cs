@@ -20,12 +20,17 @@ internal sealed class Zones
 
     public static readonly IReadOnlyList<string> Domains = ["visit-northmoor.example", "northmoor.example"];
 
-    public IEnumerable<ZoneRecord> All => records.Values.OrderBy(r => r.Name, StringComparer.Ordinal).ThenBy(r => r.Type, StringComparer.Ordinal).ThenBy(r => r.Value, StringComparer.Ordinal);
+    public IEnumerable<ZoneRecord> All =>
+        records
+            .Values.OrderBy(r => r.Name, StringComparer.Ordinal)
+            .ThenBy(r => r.Type, StringComparer.Ordinal)
+            .ThenBy(r => r.Value, StringComparer.Ordinal);
 
     public IEnumerable<ZoneRecord> At(string name) => All.Where(r => r.Name.Equals(name, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>Whether the registrar keeps the zone that this name belongs to.</summary>
-    public static bool Keeps(string name) => Domains.Any(d => name.Equals(d, StringComparison.OrdinalIgnoreCase) || name.EndsWith("." + d, StringComparison.OrdinalIgnoreCase));
+    public static bool Keeps(string name) =>
+        Domains.Any(d => name.Equals(d, StringComparison.OrdinalIgnoreCase) || name.EndsWith("." + d, StringComparison.OrdinalIgnoreCase));
 
     public void Add(string type, string name, string value)
     {

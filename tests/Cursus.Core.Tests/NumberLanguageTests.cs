@@ -11,13 +11,16 @@ public class NumberLanguageTests
     [InlineData("de-CH", "1’234’567", "1.2K", "35.9%")]
     public async Task Numbers_are_written_as_the_language_writes_them(string tag, string whole, string brief, string share)
     {
-        await Task.Run(() =>
-        {
-            NumberLanguage.Use(tag);
-            CountWords.Number(1_234_567).ShouldBe(whole);
-            CountWords.Brief(1_234).ShouldBe(brief);
-            CountWords.Percent(0.3589).ShouldBe(share);
-        }, TestContext.Current.CancellationToken);
+        await Task.Run(
+            () =>
+            {
+                NumberLanguage.Use(tag);
+                CountWords.Number(1_234_567).ShouldBe(whole);
+                CountWords.Brief(1_234).ShouldBe(brief);
+                CountWords.Percent(0.3589).ShouldBe(share);
+            },
+            TestContext.Current.CancellationToken
+        );
         CountWords.Percent(0.3589).ShouldBe("35.9%", "what one does for its reader, another doesn’t notice");
     }
 

@@ -18,10 +18,12 @@ public class ArchitectureTests
     [Fact]
     public void The_core_does_no_input_or_output_and_knows_no_framework()
     {
-        References("Cursus.Core", "PackageReference").ShouldBe(["NodaTime", "NodaTime.Serialization.SystemTextJson", "MathNet.Numerics", "QRCoder", "YamlDotNet"], ignoreOrder: true);
+        References("Cursus.Core", "PackageReference")
+            .ShouldBe(["NodaTime", "NodaTime.Serialization.SystemTextJson", "MathNet.Numerics", "QRCoder", "YamlDotNet"], ignoreOrder: true);
         References("Cursus.Core", "FrameworkReference").ShouldBeEmpty();
         string[] forbidden = ["System.IO.File", "HttpClient", "File.", "Console.", "DateTime.Now", "DateTime.UtcNow", "SystemClock"];
-        var found = Directory.EnumerateFiles(Path.Combine(Sources, "Cursus.Core"), "*.cs", SearchOption.AllDirectories)
+        var found = Directory
+            .EnumerateFiles(Path.Combine(Sources, "Cursus.Core"), "*.cs", SearchOption.AllDirectories)
             .Where(f => !f.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal))
             .SelectMany(f => forbidden.Where(File.ReadAllText(f).Contains).Select(word => $"{Path.GetFileName(f)}: {word}"));
         found.ShouldBeEmpty();

@@ -11,11 +11,11 @@ import {
 } from '@tanstack/react-router'
 import { Problem } from './api/client'
 import { sessionQuery } from './features/access/session'
-import { periods, readQuestion, type PeriodName } from './features/reports/question'
-import { readLinksSearch } from './features/links/linksSearch'
+import { periods, readQuestion, type PeriodName } from './features/reports/question/question'
+import { readLinksSearch } from './features/links/filter/linksSearch'
 import { NotFound } from './parts/NotFound'
 import { Failed } from './parts/States'
-import { text } from './parts/addressText'
+import { text } from './parts/format/addressText'
 import { later } from './parts/later'
 import { Shell } from './shell/Shell'
 
@@ -37,7 +37,7 @@ const shared = createRoute({
   getParentRoute: () => root,
   path: '/shared/$secret',
   component: later('SharedViewPage', () =>
-    import('./features/reports/SharedViewPage').then((m) => m.SharedViewPage),
+    import('./features/reports/views/SharedViewPage').then((m) => m.SharedViewPage),
   ),
 })
 
@@ -103,7 +103,7 @@ const send = createRoute({
     to: text(search.to) ?? text(search.text)?.match(/https?:\/\/\S+/)?.[0],
     draft: text(search.draft),
   }),
-  component: later('SendPage', () => import('./features/posts/SendPage').then((m) => m.SendPage)),
+  component: later('SendPage', () => import('./features/posts/send/SendPage').then((m) => m.SendPage)),
 })
 
 const many = createRoute({
@@ -116,27 +116,29 @@ const many = createRoute({
 const post = createRoute({
   getParentRoute: () => members,
   path: '/posts/$postId',
-  component: later('PostPage', () => import('./features/posts/PostPage').then((m) => m.PostPage)),
+  component: later('PostPage', () => import('./features/posts/handout/PostPage').then((m) => m.PostPage)),
 })
 
 const links = createRoute({
   getParentRoute: () => members,
   path: '/links',
   validateSearch: readLinksSearch,
-  component: later('LinksPage', () => import('./features/links/LinksPage').then((m) => m.LinksPage)),
+  component: later('LinksPage', () => import('./features/links/list/LinksPage').then((m) => m.LinksPage)),
 })
 
 const link = createRoute({
   getParentRoute: () => links,
   path: '$linkId',
-  component: later('LinkSheet', () => import('./features/links/LinkSheet').then((m) => m.LinkSheet)),
+  component: later('LinkSheet', () => import('./features/links/sheet/LinkSheet').then((m) => m.LinkSheet)),
 })
 
 const compare = createRoute({
   getParentRoute: () => members,
   path: '/compare',
   validateSearch: readQuestion,
-  component: later('ComparePage', () => import('./features/reports/ComparePage').then((m) => m.ComparePage)),
+  component: later('ComparePage', () =>
+    import('./features/reports/compare/ComparePage').then((m) => m.ComparePage),
+  ),
 })
 
 const campaign = createRoute({

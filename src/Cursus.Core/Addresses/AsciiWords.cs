@@ -20,7 +20,8 @@ public static class AsciiWords
         ['ħ'] = "h",
     };
 
-    /// <summary>The words of <paramref name="text"/>: accents dropped, ligatures written out, apostrophes closed up, everything else a word break.</summary>
+    /// <summary>The words of <paramref name="text"/>: accents dropped, ligatures written out, apostrophes closed up, everything else a word
+    /// break.</summary>
     public static IReadOnlyList<string> Of(string text)
     {
         var folded = new StringBuilder(text.Length);
@@ -37,7 +38,8 @@ public static class AsciiWords
         return folded.ToString().Split(' ', StringSplitOptions.RemoveEmptyEntries);
     }
 
-    /// <summary>The words joined by hyphens and cut at a word's end, at most <paramref name="maxLength"/> characters; empty where there are no words.</summary>
+    /// <summary>The words joined by hyphens and cut at a word's end, at most <paramref name="maxLength"/> characters; empty where there are no
+    /// words.</summary>
     public static string Hyphenated(string text, int maxLength)
     {
         var words = Of(text);

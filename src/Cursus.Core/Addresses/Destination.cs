@@ -1,5 +1,7 @@
 using System.Diagnostics.CodeAnalysis;
 using System.Text.RegularExpressions;
+using Cursus.Core.Addresses.Tagging;
+using Cursus.Core.Addresses.Urls;
 
 namespace Cursus.Core.Addresses;
 
@@ -19,12 +21,18 @@ public sealed partial record Destination
 
     public WebAddress Address { get; }
 
-    /// <summary>Reads an address and changes nothing in it but space and control characters around it, which the URL Standard takes away as well. A missing scheme becomes https, and http on <c>.localhost</c> names, which have no certificates (RFC 6761, section 6.3).</summary>
+    /// <summary>Reads an address and changes nothing in it but space and control characters around it, which the URL Standard takes away as well. A
+    /// missing scheme becomes https, and http on <c>.localhost</c> names, which have no certificates (RFC 6761, section 6.3).</summary>
     public static bool TryParse(string? text, [NotNullWhen(true)] out Destination? destination, [NotNullWhen(false)] out ValidationError? error)
     {
         destination = null;
         var entered = (text ?? "").Trim(Around);
-        error = entered.Length switch { 0 => AddressErrors.Missing, > MaxLength => AddressErrors.TooLong, _ => null };
+        error = entered.Length switch
+        {
+            0 => AddressErrors.Missing,
+            > MaxLength => AddressErrors.TooLong,
+            _ => null,
+        };
         if (error is not null)
         {
             return false;
@@ -50,7 +58,8 @@ public sealed partial record Destination
 
     /// <summary>A destination that is known to be good, such as one that was saved.</summary>
     /// <exception cref="ArgumentException">It is not good after all.</exception>
-    public static Destination Of(string text) => TryParse(text, out var destination, out var error) ? destination : throw new ArgumentException(error.Text, nameof(text));
+    public static Destination Of(string text) =>
+        TryParse(text, out var destination, out var error) ? destination : throw new ArgumentException(error.Text, nameof(text));
 
     /// <summary>The finished address: this destination with the <paramref name="tags"/> written into its query.</summary>
     public WebAddress With(UtmTags tags) => tags.WriteInto(Address);

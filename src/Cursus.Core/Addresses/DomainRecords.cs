@@ -1,3 +1,5 @@
+using Cursus.Core.Addresses.Urls;
+
 namespace Cursus.Core.Addresses;
 
 /// <summary>One DNS record that a short domain needs.</summary>
@@ -21,13 +23,15 @@ public sealed record DomainFinding(string Type, string Name, IReadOnlyList<strin
 /// <summary>Which records make a short domain lead here, and whether they do.</summary>
 public static class DomainRecords
 {
-    /// <summary>Time to live to enter, in seconds: long enough to spare lookups, short enough to correct a slip within the hour (common practice, no source).</summary>
+    /// <summary>Time to live to enter, in seconds: long enough to spare lookups, short enough to correct a slip within the hour (common practice, no
+    /// source).</summary>
     public const int TimeToLive = 3600;
 
     /// <summary>Label under which the proof of ownership stands; an underscore keeps it apart from host names (RFC 8552).</summary>
     public const string ProofLabel = "_cursus";
 
-    /// <summary>The records to make: an apex needs addresses, since it cannot be an alias (RFC 1034, section 3.6.2); a subdomain is an alias of the edge.</summary>
+    /// <summary>The records to make: an apex needs addresses, since it cannot be an alias (RFC 1034, section 3.6.2); a subdomain is an alias of the
+    /// edge.</summary>
     public static IReadOnlyList<DomainRecord> Needed(string name, string proof, string? edgeHost, IReadOnlyList<string> edgeAddresses)
     {
         var text = new DomainRecord("TXT", $"{ProofLabel}.{name}", [ProofText(proof)]);
@@ -39,17 +43,35 @@ public static class DomainRecords
     public static string ProofText(string proof) => "cursus-proof=" + proof;
 
     /// <summary>Each needed record with what was found. A subdomain may have the edge's addresses instead of the alias.</summary>
-    public static IReadOnlyList<DomainFinding> Judge(IReadOnlyList<DomainRecord> needed, DomainAnswers answers, IReadOnlyList<string> edgeAddresses) =>
-        [.. needed.Select(record => record.Type switch { "TXT" => Proof(record, answers), "CNAME" => Alias(record, answers, edgeAddresses), _ => Addresses(record, answers) })];
+    public static IReadOnlyList<DomainFinding> Judge(
+        IReadOnlyList<DomainRecord> needed,
+        DomainAnswers answers,
+        IReadOnlyList<string> edgeAddresses
+    ) =>
+        [
+            .. needed.Select(record =>
+                record.Type switch
+                {
+                    "TXT" => Proof(record, answers),
+                    "CNAME" => Alias(record, answers, edgeAddresses),
+                    _ => Addresses(record, answers),
+                }
+            ),
+        ];
 
     private static DomainFinding Proof(DomainRecord record, DomainAnswers answers)
     {
         var isGood = answers.Texts.Contains(record.Values[0]);
-        return new DomainFinding("TXT", record.Name, record.Values, answers.Texts, isGood, isGood
-            ? "Proves that the domain is yours."
-            : answers.Texts.Count == 0
-                ? "Not found yet. Add this text at your registrar to prove that the domain is yours."
-                : "There is a different text here. Add this one as well, or correct it.");
+        return new DomainFinding(
+            "TXT",
+            record.Name,
+            record.Values,
+            answers.Texts,
+            isGood,
+            isGood ? "Proves that the domain is yours."
+                : answers.Texts.Count == 0 ? "Not found yet. Add this text at your registrar to prove that the domain is yours."
+                : "There is a different text here. Add this one as well, or correct it."
+        );
     }
 
     private static DomainFinding Alias(DomainRecord record, DomainAnswers answers, IReadOnlyList<string> edgeAddresses)
@@ -58,17 +80,27 @@ public static class DomainRecords
         if (answers.Alias is { } alias)
         {
             var isGood = alias.Equals(target, StringComparison.OrdinalIgnoreCase);
-            return new DomainFinding("CNAME", record.Name, record.Values, [alias], isGood, isGood
-                ? "Leads here."
-                : $"Points to {alias}. Change the record’s target to {target}.");
+            return new DomainFinding(
+                "CNAME",
+                record.Name,
+                record.Values,
+                [alias],
+                isGood,
+                isGood ? "Leads here." : $"Points to {alias}. Change the record’s target to {target}."
+            );
         }
 
         var leadsHere = answers.Addresses.Count > 0 && answers.Addresses.All(edgeAddresses.Contains) && answers.SixAddresses.Count == 0;
-        return new DomainFinding("CNAME", record.Name, record.Values, [.. answers.Addresses, .. answers.SixAddresses], leadsHere, leadsHere
-            ? "Points here by its address records."
-            : answers.Addresses.Count + answers.SixAddresses.Count == 0
-                ? $"Not found yet. Add a CNAME record from this name to {target}."
-                : $"Has address records. Remove them, then add a CNAME record to {target}.");
+        return new DomainFinding(
+            "CNAME",
+            record.Name,
+            record.Values,
+            [.. answers.Addresses, .. answers.SixAddresses],
+            leadsHere,
+            leadsHere ? "Points here by its address records."
+                : answers.Addresses.Count + answers.SixAddresses.Count == 0 ? $"Not found yet. Add a CNAME record from this name to {target}."
+                : $"Has address records. Remove them, then add a CNAME record to {target}."
+        );
     }
 
     private static DomainFinding Addresses(DomainRecord record, DomainAnswers answers)

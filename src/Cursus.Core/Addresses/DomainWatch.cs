@@ -11,10 +11,10 @@ public static class DomainWatch
     /// <summary>New records can take this long to be seen everywhere; afterwards nobody is waiting in front of the screen.</summary>
     private static readonly Duration Spreading = Duration.FromHours(48);
 
-    /// <summary>Gap to the next look while the records are not good yet: an eighth of the time waited so far, from ten seconds to an hour, then six hours.</summary>
-    public static Duration WhileWaiting(Duration waited) => waited > Spreading
-        ? Duration.FromHours(6)
-        : Duration.Max(Shortest, Duration.Min(Longest, waited / 8));
+    /// <summary>Gap to the next look while the records are not good yet: an eighth of the time waited so far, from ten seconds to an hour, then six
+    /// hours.</summary>
+    public static Duration WhileWaiting(Duration waited) =>
+        waited > Spreading ? Duration.FromHours(6) : Duration.Max(Shortest, Duration.Min(Longest, waited / 8));
 
     /// <summary>Gap to the next look at a domain that has been good: six hours, and a quarter of one while it fails.</summary>
     public static Duration WhenVerified(bool isFailing) => isFailing ? Duration.FromMinutes(15) : Duration.FromHours(6);

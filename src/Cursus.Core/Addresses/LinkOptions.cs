@@ -19,7 +19,8 @@ public enum ReferrerPassing : short
     /// <summary>As the visitor's browser would send it.</summary>
     Keep = 0,
 
-    /// <summary>Hidden by the redirect's Referrer-Policy (W3C Referrer Policy, section 8.1: a redirect's policy holds for the next request).</summary>
+    /// <summary>Hidden by the redirect's Referrer-Policy (W3C Referrer Policy, section 8.1: a redirect's policy holds for the next
+    /// request).</summary>
     Hide = 1,
 
     /// <summary>Hidden by a page in between, for browsers inside apps that pass over a redirect's policy (common practice, no source).</summary>
@@ -31,6 +32,9 @@ public sealed record LinkOptions
 {
     /// <summary>The longest title attribute or anchor text, in characters.</summary>
     public const int MaxText = 200;
+
+    /// <summary>The redirect type of links of which nobody says another one.</summary>
+    public const short UsualRedirect = 302;
 
     /// <summary>Nothing special: parameters dropped, referrer kept, a plain anchor.</summary>
     public static readonly LinkOptions Plain = new();

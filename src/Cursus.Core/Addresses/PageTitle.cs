@@ -1,3 +1,5 @@
+using Cursus.Core.Addresses.Urls;
+
 namespace Cursus.Core.Addresses;
 
 /// <summary>A first guess at what a page is called.</summary>

@@ -1,15 +1,17 @@
 using System.Text.RegularExpressions;
+using Cursus.Core.Addresses.Urls;
 
 namespace Cursus.Core.Addresses;
 
-/// <summary>Frees a pasted address from what copying and mailing leave around it. An address that is valid as it stands is never changed: nobody can tell a full stop of the sentence from one of the address.</summary>
+/// <summary>Frees a pasted address from what copying and mailing leave around it. An address that is valid as it stands is never changed: nobody can
+/// tell a full stop of the sentence from one of the address.</summary>
 public static partial class PastedAddress
 {
     private static readonly (char Open, char Close)[] Pairs = [('(', ')'), ('[', ']'), ('{', '}')];
 
     /// <summary>
-    /// The address in a pasted text: without surrounding space, invisible characters, quotes, brackets or the punctuation of the sentence it stood in;
-    /// joined again where a mailer broke its lines; taken out of <c>&lt;URL:…&gt;</c> (RFC 3986, appendix C) and of a Markdown link.
+    /// The address in a pasted text: without surrounding space, invisible characters, quotes, brackets or the punctuation of the sentence it stood
+    /// in; joined again where a mailer broke its lines; taken out of <c>&lt;URL:…&gt;</c> (RFC 3986, appendix C) and of a Markdown link.
     /// </summary>
     public static string Clean(string text)
     {
@@ -44,7 +46,8 @@ public static partial class PastedAddress
         {
             var last = address[^1];
             var opens = Array.Find(Pairs, p => p.Close == last).Open;
-            var isPunctuation = ".,;:!?'\"<>»”’…*".Contains(last, StringComparison.Ordinal)
+            var isPunctuation =
+                ".,;:!?'\"<>»”’…*".Contains(last, StringComparison.Ordinal)
                 || (opens != default && address.Count(c => c == last) > address.Count(c => c == opens));
             if (!isPunctuation && last != ' ')
             {

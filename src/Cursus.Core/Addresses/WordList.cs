@@ -5,8 +5,13 @@ internal static class WordList
 {
     public static IReadOnlyList<string> Read(string name)
     {
-        using var file = new StreamReader(typeof(WordList).Assembly.GetManifestResourceStream(name)
-            ?? throw new InvalidOperationException($"The list {name} is missing from the build."));
-        return [.. file.ReadToEnd().Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Where(line => line[0] != '#')];
+        using var file = new StreamReader(
+            typeof(WordList).Assembly.GetManifestResourceStream(name)
+                ?? throw new InvalidOperationException($"The list {name} is missing from the build.")
+        );
+        return
+        [
+            .. file.ReadToEnd().Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Where(line => line[0] != '#'),
+        ];
     }
 }

@@ -13,7 +13,8 @@ public sealed record ArchiveManifest(int Format, string Workspace, Guid Workspac
 
     public const string FileName = "manifest.json";
 
-    /// <summary>More than so many bytes for each byte of the archive are no list of links (common practice, no source; NDJSON packs by ten to thirty).</summary>
+    /// <summary>More than so many bytes for each byte of the archive are no list of links (common practice, no source; NDJSON packs by ten to
+    /// thirty).</summary>
     private const long MostUnpacked = 100;
 
     private const long AlwaysFine = 16 * 1024 * 1024;
@@ -28,12 +29,23 @@ public sealed record ArchiveManifest(int Format, string Workspace, Guid Workspac
         ArgumentNullException.ThrowIfNull(known);
         if (Format != PresentFormat)
         {
-            return new ValidationError("archive-format", $"This archive has layout {Format}, but this version of Cursus reads layout {PresentFormat}. Update Cursus, then import it again.");
+            return new ValidationError(
+                "archive-format",
+                $"This archive has layout {Format}, but this version of Cursus reads layout {PresentFormat}. Update Cursus, then import it again."
+            );
         }
 
-        if (Files.Any(f => !known.Contains(f.Name)) || names.Count != Files.Count + 1 || names.Distinct().Count() != names.Count || Files.Any(f => !names.Contains(f.Name)))
+        if (
+            Files.Any(f => !known.Contains(f.Name))
+            || names.Count != Files.Count + 1
+            || names.Distinct().Count() != names.Count
+            || Files.Any(f => !names.Contains(f.Name))
+        )
         {
-            return new ValidationError("archive-files", "This ZIP doesn’t contain what a Cursus archive contains. Import it as it was exported, without adding or renaming files.");
+            return new ValidationError(
+                "archive-files",
+                "This ZIP doesn’t contain what a Cursus archive contains. Import it as it was exported, without adding or renaming files."
+            );
         }
 
         return Files.Any(f => f.Bytes < 0 || f.Lines < 0) || Files.Sum(f => (decimal)f.Bytes) > AlwaysFine + (decimal)packed * MostUnpacked

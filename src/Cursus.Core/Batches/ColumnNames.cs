@@ -3,12 +3,30 @@ using Cursus.Core.Addresses;
 
 namespace Cursus.Core.Batches;
 
-/// <summary>Reads from a column's name what it says of the links. Names are common practice in spreadsheets of the trade; there is no published source.</summary>
+/// <summary>Reads from a column's name what it says of the links. Names are common practice in spreadsheets of the trade; there is no published
+/// source.</summary>
 public static class ColumnNames
 {
     private static readonly FrozenDictionary<string, ListField> Fields = new (ListField Field, string[] Names)[]
     {
-        (ListField.Destination, ["destination", "address", "url", "link", "page", "pageaddress", "webaddress", "website", "target", "landingpage", "longurl", "longaddress", "originalurl"]),
+        (
+            ListField.Destination,
+            [
+                "destination",
+                "address",
+                "url",
+                "link",
+                "page",
+                "pageaddress",
+                "webaddress",
+                "website",
+                "target",
+                "landingpage",
+                "longurl",
+                "longaddress",
+                "originalurl",
+            ]
+        ),
         (ListField.Title, ["title", "name", "posttitle", "linktitle"]),
         (ListField.Channel, ["channel", "network", "platform"]),
         (ListField.Campaign, ["campaign", "utmcampaign"]),
@@ -26,12 +44,34 @@ public static class ColumnNames
         (ListField.Redirect, ["redirect", "redirecttype"]),
         (ListField.PublishedOn, ["publishedon", "published", "date", "day"]),
         (ListField.OpensAt, ["opens", "opensat", "openson", "startsat", "starts", "startdate", "activefrom", "validfrom"]),
-        (ListField.EndsAt, ["ends", "endsat", "endson", "enddate", "expires", "expiresat", "expireson", "expiry", "expirydate", "expirationdate", "validuntil", "activeuntil"]),
+        (
+            ListField.EndsAt,
+            [
+                "ends",
+                "endsat",
+                "endson",
+                "enddate",
+                "expires",
+                "expiresat",
+                "expireson",
+                "expiry",
+                "expirydate",
+                "expirationdate",
+                "validuntil",
+                "activeuntil",
+            ]
+        ),
         (ListField.CreatedAt, ["createdat", "created", "createdon", "datecreated", "creationdate", "createdate", "madeon"]),
-        (ListField.ImportedClicks, ["importedclicks", "broughtalong", "clicksbroughtalong", "clicks", "totalclicks", "clickcount", "clickstotal", "visits"]),
-    }.SelectMany(f => f.Names.Select(name => (name, f.Field))).ToFrozenDictionary(f => f.name, f => f.Field);
+        (
+            ListField.ImportedClicks,
+            ["importedclicks", "broughtalong", "clicksbroughtalong", "clicks", "totalclicks", "clickcount", "clickstotal", "visits"]
+        ),
+    }
+        .SelectMany(f => f.Names.Select(name => (name, f.Field)))
+        .ToFrozenDictionary(f => f.name, f => f.Field);
 
-    /// <summary>The field that a column of this name holds; null where the name says nothing. Case, accents, spaces and punctuation don't matter.</summary>
+    /// <summary>The field that a column of this name holds; null where the name says nothing. Case, accents, spaces and punctuation don't
+    /// matter.</summary>
     public static ListField? FieldOf(string name)
     {
         ArgumentNullException.ThrowIfNull(name);

@@ -6,7 +6,13 @@ namespace Cursus.Core.Batches;
 /// <param name="Fields">What each column probably says; null where nobody can tell.</param>
 /// <param name="HasNames">Whether the columns' names are the list's own.</param>
 /// <param name="Remark">Something the person should know about how the list was read; null where there is nothing.</param>
-public sealed record ListTable(IReadOnlyList<string> Columns, IReadOnlyList<ListRow> Rows, IReadOnlyList<ListField?> Fields, bool HasNames = false, string? Remark = null);
+public sealed record ListTable(
+    IReadOnlyList<string> Columns,
+    IReadOnlyList<ListRow> Rows,
+    IReadOnlyList<ListField?> Fields,
+    bool HasNames = false,
+    string? Remark = null
+);
 
 /// <summary>One line of a list.</summary>
 /// <param name="Line">Counted from one as a text editor or spreadsheet counts, the header and empty lines included.</param>

@@ -1,4 +1,4 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 
 namespace Cursus.Core.Batches;
 
@@ -7,7 +7,8 @@ namespace Cursus.Core.Batches;
 /// <param name="Slug">As written; whether it is one that Cursus takes is another question.</param>
 public sealed record ListedAddress(string Host, string Slug)
 {
-    /// <summary>Takes an address with or without its scheme; null where there is no host or no slug in it. Query, fragment and a slash at the end say nothing.</summary>
+    /// <summary>Takes an address with or without its scheme; null where there is no host or no slug in it. Query, fragment and a slash at the end say
+    /// nothing.</summary>
     public static ListedAddress? Read(string text)
     {
         ArgumentNullException.ThrowIfNull(text);

@@ -6,7 +6,8 @@ namespace Cursus.Core.Batches;
 /// <summary>Reads whole numbers as lists have them: digits alone, or in groups of three as any country writes them.</summary>
 public static partial class ListedCount
 {
-    /// <summary>The number, or null where the text is none, is below zero or isn't whole. “1.234” is one thousand and more: nobody has parts of a click.</summary>
+    /// <summary>The number, or null where the text is none, is below zero or isn't whole. “1.234” is one thousand and more: nobody has parts of a
+    /// click.</summary>
     public static long? Read(string text)
     {
         ArgumentNullException.ThrowIfNull(text);

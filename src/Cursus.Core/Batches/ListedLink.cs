@@ -8,9 +8,21 @@ namespace Cursus.Core.Batches;
 /// <param name="TagIds">Are added to those it has.</param>
 /// <param name="ImportedClicks">Clicks that were counted elsewhere.</param>
 public sealed record ListedLink(
-    string Destination, string? Title = null, string? Source = null, string? Medium = null, string? Term = null, string? Content = null, Guid? CampaignId = null,
-    short? Redirect = null, string? Note = null, Guid? FolderId = null, IReadOnlyList<Guid>? TagIds = null, long? ImportedClicks = null,
-    Instant? OpensAt = null, Instant? EndsAt = null)
+    string Destination,
+    string? Title = null,
+    string? Source = null,
+    string? Medium = null,
+    string? Term = null,
+    string? Content = null,
+    Guid? CampaignId = null,
+    short? Redirect = null,
+    string? Note = null,
+    Guid? FolderId = null,
+    IReadOnlyList<Guid>? TagIds = null,
+    long? ImportedClicks = null,
+    Instant? OpensAt = null,
+    Instant? EndsAt = null
+)
 {
     /// <summary>The link as it is when it has been taken over.</summary>
     public LinkState Onto(LinkState link)

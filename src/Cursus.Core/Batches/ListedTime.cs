@@ -12,9 +12,9 @@ public enum DayOrder
 }
 
 /// <summary>
-/// Reads days and times as the lists of other programs have them: ISO 8601, the dates of e-mail (RFC 5322, section 3.3), numbers with slashes, dots or hyphens,
-/// months by their English names, and seconds or milliseconds since 1970. Years are written out. Dots put the day first (DIN 5008, from memory); for the others a
-/// list must say itself which number is the day.
+/// Reads days and times as the lists of other programs have them: ISO 8601, the dates of e-mail (RFC 5322, section 3.3), numbers with slashes, dots
+/// or hyphens, months by their English names, and seconds or milliseconds since 1970. Years are written out. Dots put the day first (DIN 5008, from
+/// memory); for the others a list must say itself which number is the day.
 /// </summary>
 public static partial class ListedTime
 {
@@ -24,7 +24,8 @@ public static partial class ListedTime
 
     private static readonly string[] Months = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
 
-    /// <summary>The time that <paramref name="text"/> says, or null where it says none. A day alone is its first moment; without an offset it is of the <paramref name="zone"/>.</summary>
+    /// <summary>The time that <paramref name="text"/> says, or null where it says none. A day alone is its first moment; without an offset it is of
+    /// the <paramref name="zone"/>.</summary>
     public static Instant? Read(string text, DayOrder order, DateTimeZone zone) => Read(text, order, zone, daysAfter: 0);
 
     /// <summary>The same for what ends then: a day alone is over with the next day's first moment.</summary>
@@ -35,7 +36,10 @@ public static partial class ListedTime
         ArgumentNullException.ThrowIfNull(text);
         ArgumentNullException.ThrowIfNull(zone);
         var trimmed = Weekday().Replace(text.Trim(), "");
-        if (trimmed.Length is DigitsOfSeconds or DigitsOfMilliseconds && long.TryParse(trimmed, NumberStyles.None, CultureInfo.InvariantCulture, out var since1970))
+        if (
+            trimmed.Length is DigitsOfSeconds or DigitsOfMilliseconds
+            && long.TryParse(trimmed, NumberStyles.None, CultureInfo.InvariantCulture, out var since1970)
+        )
         {
             return trimmed.Length == DigitsOfSeconds ? Instant.FromUnixTimeSeconds(since1970) : Instant.FromUnixTimeMilliseconds(since1970);
         }
@@ -52,12 +56,13 @@ public static partial class ListedTime
         }
 
         return TimeOf(match) is not { } time ? null
-            : OffsetOf(match) is { } offset ? (day + time).WithOffset(offset).ToInstant() : zone.AtLeniently(day + time).ToInstant();
+            : OffsetOf(match) is { } offset ? (day + time).WithOffset(offset).ToInstant()
+            : zone.AtLeniently(day + time).ToInstant();
     }
 
     /// <summary>
-    /// Which number of the days of one column comes first, as far as they tell: a number above twelve is no month. False where days are written so that it
-    /// matters and none tells; or where some tell one thing and some the other.
+    /// Which number of the days of one column comes first, as far as they tell: a number above twelve is no month. False where days are written so
+    /// that it matters and none tells; or where some tell one thing and some the other.
     /// </summary>
     public static bool TryTellOrder(IEnumerable<string> texts, out DayOrder order)
     {
@@ -80,12 +85,17 @@ public static partial class ListedTime
         var year = Number(match, "year");
         var (month, day) = match switch
         {
-            _ when match.Groups["name"].Success => (Array.IndexOf(Months, match.Groups["name"].Value[..3].ToLowerInvariant()) + 1, Number(match, "day")),
+            _ when match.Groups["name"].Success => (
+                Array.IndexOf(Months, match.Groups["name"].Value[..3].ToLowerInvariant()) + 1,
+                Number(match, "day")
+            ),
             _ when !match.Groups["sep"].Success => (Number(match, "month"), Number(match, "day")),
             _ when order == DayOrder.DayFirst || match.Groups["sep"].Value == "." => (Number(match, "b"), Number(match, "a")),
             _ => (Number(match, "a"), Number(match, "b")),
         };
-        return month is >= 1 and <= LongestMonth && day >= 1 && day <= CalendarSystem.Iso.GetDaysInMonth(year, month) ? new LocalDate(year, month, day) : null;
+        return month is >= 1 and <= LongestMonth && day >= 1 && day <= CalendarSystem.Iso.GetDaysInMonth(year, month)
+            ? new LocalDate(year, month, day)
+            : null;
     }
 
     private static LocalTime? TimeOf(Match match)
@@ -115,15 +125,18 @@ public static partial class ListedTime
     [GeneratedRegex(@"\A(mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+", RegexOptions.IgnoreCase)]
     private static partial Regex Weekday();
 
-    [GeneratedRegex("""
-        \A(?:
-            (?<year>\d{4})([-/.])(?<month>\d\d?)\1(?<day>\d\d?)
-            |(?<a>\d\d?)(?<sep>[-/.])(?<b>\d\d?)\k<sep>(?<year>\d{4})
-            |(?<day>\d\d?)(?:st|nd|rd|th)?[\s-](?<name>jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\.?,?[\s-](?<year>\d{4})
-            |(?<name>jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\.?\s(?<day>\d\d?)(?:st|nd|rd|th)?,?\s(?<year>\d{4})
-        )
-        (?:(?:T|,?\s+(?:at\s)?)(?<hour>\d\d?):(?<minute>\d\d)(?::(?<second>\d\d)(?:[.,]\d+)?)?(?:\s?(?<half>[ap]\.?m\.?))?
-            (?:\s*(?:(?<utc>Z|UTC|GMT)|(?<sign>[+-])(?<oh>\d\d):?(?<om>\d\d)))?)?\z
-        """, RegexOptions.IgnoreCase | RegexOptions.IgnorePatternWhitespace | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        """
+            \A(?:
+                (?<year>\d{4})([-/.])(?<month>\d\d?)\1(?<day>\d\d?)
+                |(?<a>\d\d?)(?<sep>[-/.])(?<b>\d\d?)\k<sep>(?<year>\d{4})
+                |(?<day>\d\d?)(?:st|nd|rd|th)?[\s-](?<name>jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\.?,?[\s-](?<year>\d{4})
+                |(?<name>jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\.?\s(?<day>\d\d?)(?:st|nd|rd|th)?,?\s(?<year>\d{4})
+            )
+            (?:(?:T|,?\s+(?:at\s)?)(?<hour>\d\d?):(?<minute>\d\d)(?::(?<second>\d\d)(?:[.,]\d+)?)?(?:\s?(?<half>[ap]\.?m\.?))?
+                (?:\s*(?:(?<utc>Z|UTC|GMT)|(?<sign>[+-])(?<oh>\d\d):?(?<om>\d\d)))?)?\z
+            """,
+        RegexOptions.IgnoreCase | RegexOptions.IgnorePatternWhitespace | RegexOptions.CultureInvariant
+    )]
     private static partial Regex DayAndRest();
 }

@@ -9,8 +9,9 @@ public sealed record GroupedLink(string Page, string Title, string Campaign, str
 public static class PostGroups
 {
     /// <summary>
-    /// Places in <paramref name="links"/>, by post: links with the same page, title and campaign are one post, in the order of the list. A channel that
-    /// comes a second time with the same variant begins another post, since a post stands once in each channel and variant. Null entries belong to no post.
+    /// Places in <paramref name="links"/>, by post: links with the same page, title and campaign are one post, in the order of the list. A channel
+    /// that comes a second time with the same variant begins another post, since a post stands once in each channel and variant. Null entries belong
+    /// to no post.
     /// </summary>
     public static IReadOnlyList<IReadOnlyList<int>> Of(IReadOnlyList<GroupedLink?> links)
     {

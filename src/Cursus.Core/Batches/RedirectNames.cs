@@ -4,8 +4,8 @@ using System.Text.RegularExpressions;
 namespace Cursus.Core.Batches;
 
 /// <summary>
-/// Reads how a link redirects: by number, or by the names that the statuses have (RFC 9110, sections 15.4.2, 15.4.3, 15.4.8 and 15.4.9). Words such as
-/// “permanent” alone could be two of them, so that they are left to whoever knows.
+/// Reads how a link redirects: by number, or by the names that the statuses have (RFC 9110, sections 15.4.2, 15.4.3, 15.4.8 and 15.4.9). Words such
+/// as “permanent” alone could be two of them, so that they are left to whoever knows.
 /// </summary>
 public static partial class RedirectNames
 {

@@ -48,15 +48,16 @@ public enum SlugHolder
 public static class TakenSlugs
 {
     /// <summary>
-    /// What becomes of a line. Only a link that is there and has the slug now can be taken over: a printed former address, a deleted link and a second line
-    /// with the same slug would each be guessing.
+    /// What becomes of a line. Only a link that is there and has the slug now can be taken over: a printed former address, a deleted link and a
+    /// second line with the same slug would each be guessing.
     /// </summary>
-    public static LineOutcome Outcome(TakenSlug choice, SlugHolder holder) => (choice, holder) switch
-    {
-        (_, SlugHolder.Nobody) => LineOutcome.Made,
-        (TakenSlug.Skip, _) => LineOutcome.Skipped,
-        (TakenSlug.Rename, _) => LineOutcome.Renamed,
-        (TakenSlug.TakeOver, SlugHolder.Link) => LineOutcome.TakenOver,
-        _ => LineOutcome.Refused,
-    };
+    public static LineOutcome Outcome(TakenSlug choice, SlugHolder holder) =>
+        (choice, holder) switch
+        {
+            (_, SlugHolder.Nobody) => LineOutcome.Made,
+            (TakenSlug.Skip, _) => LineOutcome.Skipped,
+            (TakenSlug.Rename, _) => LineOutcome.Renamed,
+            (TakenSlug.TakeOver, SlugHolder.Link) => LineOutcome.TakenOver,
+            _ => LineOutcome.Refused,
+        };
 }

@@ -1,4 +1,6 @@
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
+using Cursus.Core.Addresses.Urls;
 
 namespace Cursus.Core.Checking;
 
@@ -12,11 +14,21 @@ public static class FallbackDestination
     {
         var page = Destination.Of(fallback);
         var tags = WebAddress.Parse(finished, @base: null, out _) is { } address ? UtmTags.In(address) : new Dictionary<TagField, TagValue>();
-        return tags.TryGetValue(TagField.Source, out var source) && tags.TryGetValue(TagField.Medium, out var medium) && tags.TryGetValue(TagField.Campaign, out var campaign)
-            ? page.With(new UtmTags(source, medium, campaign, tags.GetValueOrDefault(TagField.Term), tags.GetValueOrDefault(TagField.Content))).ToString()
+        return
+            tags.TryGetValue(TagField.Source, out var source)
+            && tags.TryGetValue(TagField.Medium, out var medium)
+            && tags.TryGetValue(TagField.Campaign, out var campaign)
+            ? page.With(new UtmTags(source, medium, campaign, tags.GetValueOrDefault(TagField.Term), tags.GetValueOrDefault(TagField.Content)))
+                .ToString()
             : page.Address.ToString();
     }
 
     /// <summary>The redirect type that stands for a link's own while it leads elsewhere: never one for good (RFC 9110, section 15.4).</summary>
-    public static short Redirect(short ofLink) => ofLink switch { 301 => 302, 308 => 307, _ => ofLink };
+    public static short Redirect(short ofLink) =>
+        ofLink switch
+        {
+            301 => 302,
+            308 => 307,
+            _ => ofLink,
+        };
 }

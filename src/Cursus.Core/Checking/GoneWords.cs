@@ -2,7 +2,8 @@ using System.Text.RegularExpressions;
 
 namespace Cursus.Core.Checking;
 
-/// <summary>Words by which a page says that what it was about is no longer there, though it answers like any other. A workspace may have words of its own.</summary>
+/// <summary>Words by which a page says that what it was about is no longer there, though it answers like any other. A workspace may have words of its
+/// own.</summary>
 public sealed partial class GoneWords
 {
     /// <summary>The longest one, in characters.</summary>
@@ -17,8 +18,23 @@ public sealed partial class GoneWords
     /// <summary>What is looked for where a workspace says nothing else (common practice, no source).</summary>
     public static IReadOnlyList<string> Defaults { get; } =
     [
-        "page not found", "not found", "no longer available", "no longer exists", "has been removed", "this page does not exist", "error 404", "this event is over", "sold out",
-        "discontinued", "seite nicht gefunden", "nicht mehr verfügbar", "ausverkauft", "page introuvable", "n’est plus disponible", "página no encontrada", "ya no está disponible",
+        "page not found",
+        "not found",
+        "no longer available",
+        "no longer exists",
+        "has been removed",
+        "this page does not exist",
+        "error 404",
+        "this event is over",
+        "sold out",
+        "discontinued",
+        "seite nicht gefunden",
+        "nicht mehr verfügbar",
+        "ausverkauft",
+        "page introuvable",
+        "n’est plus disponible",
+        "página no encontrada",
+        "ya no está disponible",
     ];
 
     /// <summary>Those that a text has, whatever its case, spaces and kind of apostrophe; as whole words.</summary>

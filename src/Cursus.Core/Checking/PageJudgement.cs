@@ -48,20 +48,30 @@ public static class PageJudgement
         };
         if (!answer.IsUnchanged)
         {
-            page = page with { Title = answer.Text?.Title, Words = words.In(answer.Text?.Body), LoudWords = words.In([answer.Text?.Title, .. answer.Text?.Headings ?? []]) };
+            page = page with
+            {
+                Title = answer.Text?.Title,
+                Words = words.In(answer.Text?.Body),
+                LoudWords = words.In([answer.Text?.Title, .. answer.Text?.Headings ?? []]),
+            };
         }
 
-        // The first look takes the page for what is meant, but for what it says aloud and where it sends visitors: it may have been gone from the beginning.
+        // The first look takes the page for what is meant, but for what it says aloud and where it sends visitors: it may have been gone from the
+        // beginning.
         page = page with { Accepted = page.Accepted ?? new PageLikeness(page.Title, [.. page.Words.Except(page.LoudWords)], null) };
         return Judged(page, VerdictOn(page), now) with { NextCheckAt = now + CheckPace.WhenFine };
     }
 
     private static PageVerdict VerdictOn(PageState page) =>
-        TellingWord(page) is not null || (page.EndsAtFrontPage && page.LeadsTo != page.Accepted?.LeadsTo) || TitleChange.IsLarge(page.Accepted?.Title, page.Title) ? PageVerdict.Changed
+        TellingWord(page) is not null
+        || (page.EndsAtFrontPage && page.LeadsTo != page.Accepted?.LeadsTo)
+        || TitleChange.IsLarge(page.Accepted?.Title, page.Title)
+            ? PageVerdict.Changed
         : page.LeadsTo is not null ? PageVerdict.Redirected
         : PageVerdict.Fine;
 
-    /// <summary>The word that makes the page count as changed: one that was not there when it was last known to be good. Null where there is none.</summary>
+    /// <summary>The word that makes the page count as changed: one that was not there when it was last known to be good. Null where there is
+    /// none.</summary>
     internal static string? TellingWord(PageState page) => page.LoudWords.Concat(page.Words).Except(page.Accepted?.Words ?? []).FirstOrDefault();
 
     private static PageState Gone(PageState before, PageAnswer answer, Instant now)
@@ -85,23 +95,31 @@ public static class PageJudgement
     }
 
     private static PageState Closed(PageState before, PageAnswer answer, Instant now) =>
-        Judged(Unread(before, answer) with { Tries = 0, TroubleSince = null }, PageVerdict.Closed, now) with { NextCheckAt = Later(now + CheckPace.WhenFine, answer.RetryAfter, now) };
+        Judged(Unread(before, answer) with { Tries = 0, TroubleSince = null }, PageVerdict.Closed, now) with
+        {
+            NextCheckAt = Later(now + CheckPace.WhenFine, answer.RetryAfter, now),
+        };
 
     /// <summary>What it says is not known any more, and is read anew when it answers again.</summary>
-    private static PageState Unread(PageState before, PageAnswer answer) => before with
-    {
-        Trouble = TroubleOf(answer),
-        Status = answer.Status,
-        LeadsTo = answer.LeadsTo,
-        IsPermanent = false,
-        EndsAtFrontPage = false,
-        Validator = null,
-    };
+    private static PageState Unread(PageState before, PageAnswer answer) =>
+        before with
+        {
+            Trouble = TroubleOf(answer),
+            Status = answer.Status,
+            LeadsTo = answer.LeadsTo,
+            IsPermanent = false,
+            EndsAtFrontPage = false,
+            Validator = null,
+        };
 
     private static PageTrouble TroubleOf(PageAnswer answer) => answer.Trouble == PageTrouble.None ? PageTrouble.Status : answer.Trouble;
 
     private static PageState Judged(PageState page, PageVerdict verdict, Instant now) =>
-        page with { Verdict = verdict, Since = page.Verdict == verdict ? page.Since ?? now : now };
+        page with
+        {
+            Verdict = verdict,
+            Since = page.Verdict == verdict ? page.Since ?? now : now,
+        };
 
     private static Instant Later(Instant next, Duration? retryAfter, Instant now) =>
         retryAfter is null ? next : Instant.Max(next, now + CheckPace.WhenAskedToWait(retryAfter));

@@ -46,7 +46,8 @@ public sealed record PageState
     public bool IsDead => Verdict is PageVerdict.Gone or PageVerdict.Failing;
 
     /// <summary>Whether a person should look at it.</summary>
-    public bool NeedsCare => IsDead || Verdict == PageVerdict.Changed || (Verdict == PageVerdict.Redirected && IsPermanent && LeadsTo != Accepted?.LeadsTo);
+    public bool NeedsCare =>
+        IsDead || Verdict == PageVerdict.Changed || (Verdict == PageVerdict.Redirected && IsPermanent && LeadsTo != Accepted?.LeadsTo);
 
     /// <summary>The page as a person has seen it and finds it good.</summary>
     public PageState Accept(Instant now) => PageJudgement.Again(this with { Accepted = new(Title, [.. LoudWords.Union(Words)], LeadsTo) }, now);

@@ -10,7 +10,8 @@ public sealed class RobotsFile
 
     private RobotsFile(IReadOnlyList<(bool Allows, string Path)> rules) => this.rules = rules;
 
-    /// <summary>Reads the rules of all groups for a program, else those for everybody (RFC 9309, section 2.2.1). Lines that can't be understood are passed over.</summary>
+    /// <summary>Reads the rules of all groups for a program, else those for everybody (RFC 9309, section 2.2.1). Lines that can't be understood are
+    /// passed over.</summary>
     /// <param name="token">The program's product token, such as <c>Cursus</c>.</param>
     public static RobotsFile Parse(string text, string token)
     {
@@ -32,7 +33,11 @@ public sealed class RobotsFile
                     inAgents = false;
                     if (value.Length > 0)
                     {
-                        (forOwn ? own : forEverybody ? everybody : []).Add((name == "allow", value));
+                        (
+                            forOwn ? own
+                            : forEverybody ? everybody
+                            : []
+                        ).Add((name == "allow", value));
                     }
 
                     break;
@@ -42,7 +47,8 @@ public sealed class RobotsFile
         return new RobotsFile(isNamed ? own : everybody);
     }
 
-    /// <summary>Whether the program may ask for a path: the longest rule that fits decides, and of two equally long ones the one that allows (RFC 9309, section 2.2.2).</summary>
+    /// <summary>Whether the program may ask for a path: the longest rule that fits decides, and of two equally long ones the one that allows (RFC
+    /// 9309, section 2.2.2).</summary>
     /// <param name="pathAndQuery">As it is asked for, beginning with a slash.</param>
     public bool Allows(string pathAndQuery)
     {
@@ -73,7 +79,8 @@ public sealed class RobotsFile
 
     private static string Product(string agent) => string.Concat(agent.TakeWhile(c => char.IsAsciiLetter(c) || c is '_' or '-'));
 
-    /// <summary>A star stands for anything, a dollar at the end for the end of the path (RFC 9309, section 2.2.3). Walks both once, so that no rule takes long.</summary>
+    /// <summary>A star stands for anything, a dollar at the end for the end of the path (RFC 9309, section 2.2.3). Walks both once, so that no rule
+    /// takes long.</summary>
     private static bool Fits(string rule, string path)
     {
         var isWhole = rule.EndsWith('$');

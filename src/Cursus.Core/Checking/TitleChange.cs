@@ -8,7 +8,8 @@ public static partial class TitleChange
     /// <summary>Part of the words that both titles have in common, below which they are two titles (common practice, no source).</summary>
     private const double Alike = 0.4;
 
-    /// <summary>Whether fewer than two fifths of all words of both titles stand in both (Jaccard, 1901). Numbers don't count, since counters and prices change daily.</summary>
+    /// <summary>Whether fewer than two fifths of all words of both titles stand in both (Jaccard, 1901). Numbers don't count, since counters and
+    /// prices change daily.</summary>
     public static bool IsLarge(string? before, string? after)
     {
         var (had, has) = (Words(before), Words(after));

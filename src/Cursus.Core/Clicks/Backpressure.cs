@@ -3,8 +3,9 @@ using NodaTime;
 namespace Cursus.Core.Clicks;
 
 /// <summary>
-/// How storing clicks holds back for the visitors who are being answered at the same time: clicks can wait in the journal, an answer can't. Between batches it rests while the processors are busy, and
-/// within a batch it offers its processor to others every few clicks. Common practice, no source; the numbers are choices.
+/// How storing clicks holds back for the visitors who are being answered at the same time: clicks can wait in the journal, an answer can't. Between
+/// batches it rests while the processors are busy, and within a batch it offers its processor to others every few clicks. Common practice, no source;
+/// the numbers are choices.
 /// </summary>
 public static class Backpressure
 {
@@ -23,7 +24,8 @@ public static class Backpressure
     /// <summary>How many times as long as the last batch took the next one waits: three quarters of busy processors stay with the visitors.</summary>
     public const int Restraint = 3;
 
-    /// <summary>Clicks of one batch at most. Generous, since each day of a link costs the same to change for one click as for many; bounded by the memory that a batch takes.</summary>
+    /// <summary>Clicks of one batch at most. Generous, since each day of a link costs the same to change for one click as for many; bounded by the
+    /// memory that a batch takes.</summary>
     public const int LargestBatch = 120_000;
 
     /// <summary>Clicks that any batch may have.</summary>
@@ -37,8 +39,8 @@ public static class Backpressure
     private static readonly Duration Late = Duration.FromMinutes(5);
 
     /// <summary>
-    /// Lets others go first, every few clicks: a thread that computes keeps its processor for some milliseconds, since schedulers change rarely, and visitors who are answered on the same one would wait as
-    /// long. Costs nothing where nobody wants it.
+    /// Lets others go first, every few clicks: a thread that computes keeps its processor for some milliseconds, since schedulers change rarely, and
+    /// visitors who are answered on the same one would wait as long. Costs nothing where nobody wants it.
     /// </summary>
     /// <param name="done">How many clicks of a batch have been worked on.</param>
     public static void YieldAfter(int done)
@@ -53,7 +55,8 @@ public static class Backpressure
     /// <param name="looks">At least one; each a share of the processors' time, 0 to 1.</param>
     public static double BusyBy(IReadOnlyCollection<double> looks) => looks.Order().ElementAt(looks.Count / 2);
 
-    /// <summary>How many clicks the next batch may have: fewer after one that took too long, as clicks do that are made up to take time, and again more when they don't any more.</summary>
+    /// <summary>How many clicks the next batch may have: fewer after one that took too long, as clicks do that are made up to take time, and again
+    /// more when they don't any more.</summary>
     /// <param name="size">What the last one might have.</param>
     /// <param name="took">How long it took.</param>
     public static int NextSize(int size, Duration took) => took > LongestBatch ? Math.Max(size / 2, SmallestBatch) : Math.Min(size * 2, LargestBatch);

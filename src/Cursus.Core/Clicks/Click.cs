@@ -1,3 +1,4 @@
+using Cursus.Core.Clicks.Requests;
 using NodaTime;
 
 namespace Cursus.Core.Clicks;
@@ -14,28 +15,41 @@ namespace Cursus.Core.Clicks;
 /// <param name="Language">Primary language subtag, lower case; empty where unknown.</param>
 /// <param name="Code">Number of the QR code that was scanned; 0 where the address was followed. See <see cref="Codes.ScannedPath"/>.</param>
 /// <param name="Signs">What else the request showed.</param>
-/// <param name="Network">The network's keyed hash of the day, see <see cref="NetworkHash"/>; 0 where untold. Only in the journal, never in the database.</param>
+/// <param name="Network">The network's keyed hash of the day, see <see cref="NetworkHash"/>; 0 where untold. Only in the journal, never in the
+/// database.</param>
 public readonly record struct Click(
-    Instant At, Guid LinkId, ClickKind Kind, long Visitor, CountryCode Country, ClientHints Hints, string ReferrerHost, string UserAgent, string Language, byte Code = 0,
-    RequestSigns Signs = RequestSigns.Untold, int Network = 0)
+    Instant At,
+    Guid LinkId,
+    ClickKind Kind,
+    long Visitor,
+    CountryCode Country,
+    ClientHints Hints,
+    string ReferrerHost,
+    string UserAgent,
+    string Language,
+    byte Code = 0,
+    RequestSigns Signs = RequestSigns.Untold,
+    int Network = 0
+)
 {
     /// <summary>User agents are kept to this many characters; longer ones are rare and say nothing more.</summary>
     public const int MaxUserAgent = 400;
 
     /// <summary>The same as the edge tells it.</summary>
-    public Visit ToVisit() => new()
-    {
-        At = At,
-        LinkId = LinkId,
-        Kind = Kind,
-        Visitor = Visitor,
-        Country = Country,
-        Hints = Hints,
-        ReferrerHost = ReferrerHost,
-        UserAgent = UserAgent,
-        Language = Language,
-        Code = Code,
-        Signs = Signs,
-        Network = Network,
-    };
+    public Visit ToVisit() =>
+        new()
+        {
+            At = At,
+            LinkId = LinkId,
+            Kind = Kind,
+            Visitor = Visitor,
+            Country = Country,
+            Hints = Hints,
+            ReferrerHost = ReferrerHost,
+            UserAgent = UserAgent,
+            Language = Language,
+            Code = Code,
+            Signs = Signs,
+            Network = Network,
+        };
 }

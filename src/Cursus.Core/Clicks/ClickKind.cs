@@ -1,3 +1,5 @@
+using Cursus.Core.Clicks.Requests;
+
 namespace Cursus.Core.Clicks;
 
 /// <summary>Who answered a link. Only persons count in headlines; every other kind is kept and shown by reason.</summary>
@@ -24,10 +26,11 @@ public enum ClickKind : byte
     /// <summary>Somebody asked for the headers alone (RFC 9110, section 9.3.2), as link checkers do.</summary>
     Head = 6,
 
-    /// <summary>A program under a browser's name whose request is not what that browser sends; see <see cref="Clicks.Impostor"/>.</summary>
+    /// <summary>A program under a browser's name whose request is not what that browser sends; see <see cref="Requests.Impostor"/>.</summary>
     Impostor = 7,
 
-    /// <summary>One of several links that a visitor or a network opened faster than anybody can point at them; see <see cref="BehaviourWatch"/>, as for the next two.</summary>
+    /// <summary>One of several links that a visitor or a network opened faster than anybody can point at them; see <see cref="BehaviourWatch"/>, as
+    /// for the next two.</summary>
     Sweep = 8,
 
     /// <summary>Somebody else's visit within a second of the team's own.</summary>

@@ -6,8 +6,10 @@ namespace Cursus.Core.Clicks;
 /// <summary>The countries of ISO 3166-1 by their two letters: <c>Countries/countries.txt</c>.</summary>
 public static class CountryNames
 {
-    private static readonly FrozenDictionary<string, string> Names =
-        WordList.Read("countries.txt").Select(line => line.Split('\t')).ToFrozenDictionary(parts => parts[0], parts => parts[1]);
+    private static readonly FrozenDictionary<string, string> Names = WordList
+        .Read("countries.txt")
+        .Select(line => line.Split('\t'))
+        .ToFrozenDictionary(parts => parts[0], parts => parts[1]);
 
     /// <summary>Every code there is.</summary>
     public static IReadOnlyCollection<string> Codes => Names.Keys;

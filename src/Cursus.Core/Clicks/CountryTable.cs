@@ -6,8 +6,8 @@ namespace Cursus.Core.Clicks;
 
 /// <summary>
 /// Which country a network address belongs to. Holds the first address of each range with its country, some ten bytes a range, and finds by halving
-/// within the ranges whose first sixteen bits are the address's, since each step over the whole table would wait for memory. IPv6 ranges are told apart by their first 64 bits: networks are not given out in smaller pieces
-/// (RFC 6177).
+/// within the ranges whose first sixteen bits are the address's, since each step over the whole table would wait for memory. IPv6 ranges are told
+/// apart by their first 64 bits: networks are not given out in smaller pieces (RFC 6177).
 /// </summary>
 public sealed class CountryTable
 {
@@ -21,9 +21,14 @@ public sealed class CountryTable
     public CountryTable(IEnumerable<(IPAddress First, int PrefixLength, CountryCode Country)> networks)
     {
         ArgumentNullException.ThrowIfNull(networks);
-        var ranges = networks.Select(n => (IsV4: n.First.AddressFamily == AddressFamily.InterNetwork, Start: Number(n.First), n.PrefixLength, n.Country)).ToList();
+        var ranges = networks
+            .Select(n => (IsV4: n.First.AddressFamily == AddressFamily.InterNetwork, Start: Number(n.First), n.PrefixLength, n.Country))
+            .ToList();
         v4 = new Ranges(ranges.Where(r => r.IsV4).Select(r => (r.Start, 1UL << (32 - r.PrefixLength), r.Country)), bits: 32);
-        v6 = new Ranges(ranges.Where(r => !r.IsV4).Select(r => (r.Start, r.PrefixLength == 0 ? 0 : 1UL << (64 - Math.Min(r.PrefixLength, 64)), r.Country)), bits: 64);
+        v6 = new Ranges(
+            ranges.Where(r => !r.IsV4).Select(r => (r.Start, r.PrefixLength == 0 ? 0 : 1UL << (64 - Math.Min(r.PrefixLength, 64)), r.Country)),
+            bits: 64
+        );
     }
 
     private CountryTable(Ranges v4, Ranges v6) => (this.v4, this.v6) = (v4, v6);
@@ -43,7 +48,8 @@ public sealed class CountryTable
         return With(marked, (known, mark) => mark != default ? default : known);
     }
 
-    private CountryTable With(CountryTable other, Func<CountryCode, CountryCode, CountryCode> choose) => new(v4.With(other.v4, choose), v6.With(other.v6, choose));
+    private CountryTable With(CountryTable other, Func<CountryCode, CountryCode, CountryCode> choose) =>
+        new(v4.With(other.v4, choose), v6.With(other.v6, choose));
 
     /// <summary>How many ranges it tells apart.</summary>
     public int Count => v4.Count + v6.Count;
@@ -82,9 +88,7 @@ public sealed class CountryTable
         private readonly int[] before = new int[(1 << 16) + 1];
 
         public Ranges(IEnumerable<(ulong Start, ulong Size, CountryCode Country)> networks, int bits)
-            : this(Changes(networks, endOfAll: bits == 64 ? 0 : 1UL << bits), bits - 16)
-        {
-        }
+            : this(Changes(networks, endOfAll: bits == 64 ? 0 : 1UL << bits), bits - 16) { }
 
         private Ranges((ulong[] Starts, CountryCode[] Countries) changes, int shift)
         {
@@ -106,9 +110,12 @@ public sealed class CountryTable
         public Ranges With(Ranges other, Func<CountryCode, CountryCode, CountryCode> choose)
         {
             var changes = new Changing();
-            for (int at = 0, otherAt = 0; at < starts.Length || otherAt < other.starts.Length;)
+            for (int at = 0, otherAt = 0; at < starts.Length || otherAt < other.starts.Length; )
             {
-                var start = at == starts.Length ? other.starts[otherAt] : otherAt == other.starts.Length ? starts[at] : Math.Min(starts[at], other.starts[otherAt]);
+                var start =
+                    at == starts.Length ? other.starts[otherAt]
+                    : otherAt == other.starts.Length ? starts[at]
+                    : Math.Min(starts[at], other.starts[otherAt]);
                 at += at < starts.Length && starts[at] == start ? 1 : 0;
                 otherAt += otherAt < other.starts.Length && other.starts[otherAt] == start ? 1 : 0;
                 changes.Add(start, choose(at > 0 ? countries[at - 1] : default, otherAt > 0 ? other.countries[otherAt - 1] : default));

@@ -1,3 +1,5 @@
+using Cursus.Core.Clicks.Requests;
+
 namespace Cursus.Core.Clicks;
 
 /// <summary>A click with all that it tells, as reports count it.</summary>
@@ -6,4 +8,13 @@ namespace Cursus.Core.Clicks;
 /// <param name="ReferrerHost">Host of the page that was left, or nothing.</param>
 /// <param name="Code">Number of the QR code that was scanned; 0 where the address was followed.</param>
 public readonly record struct EnrichedClick(
-    ClickKind Kind, long Visitor, string Country, string Device, string Browser, string Os, string Language, string ReferrerHost, byte Code = 0);
+    ClickKind Kind,
+    long Visitor,
+    string Country,
+    string Device,
+    string Browser,
+    string Os,
+    string Language,
+    string ReferrerHost,
+    byte Code = 0
+);

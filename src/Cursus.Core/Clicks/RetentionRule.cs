@@ -3,8 +3,8 @@ using NodaTime;
 namespace Cursus.Core.Clicks;
 
 /// <summary>
-/// For how long a workspace keeps single clicks. The least leaves every day of last year to compare with, and a month to do so; the others add a year each, so that a visitor's
-/// data is never kept without end where that isn't wanted (common practice, no source).
+/// For how long a workspace keeps single clicks. The least leaves every day of last year to compare with, and a month to do so; the others add a year
+/// each, so that a visitor's data is never kept without end where that isn't wanted (common practice, no source).
 /// </summary>
 public static class RetentionRule
 {

@@ -1,9 +1,10 @@
+using Cursus.Core.Clicks.Requests;
 using NodaTime;
 
 namespace Cursus.Core.Clicks;
 
-/// <summary>What the edge tells of a visitor in the moment of answering: texts still in the request, nothing copied. A <see cref="Click"/> is the same once it is
-/// read from the journal.</summary>
+/// <summary>What the edge tells of a visitor in the moment of answering: texts still in the request, nothing copied. A <see cref="Click"/> is the
+/// same once it is read from the journal.</summary>
 public readonly ref struct Visit
 {
     public Instant At { get; init; }

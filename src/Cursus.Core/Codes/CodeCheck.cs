@@ -4,8 +4,9 @@ using Cursus.Core.Retargeting;
 namespace Cursus.Core.Codes;
 
 /// <summary>
-/// The rules that a style can be judged by before anything is drawn. Symbol contrast is the difference of reflectance of light and dark (the idea of ISO/IEC 15415, whose grades are A from 0.70,
-/// B from 0.55, C from 0.40; numbers from memory; the least that is let through lies between B and C); reflectance is taken to be relative luminance (WCAG 2.2, definition of relative luminance).
+/// The rules that a style can be judged by before anything is drawn. Symbol contrast is the difference of reflectance of light and dark (the idea of
+/// ISO/IEC 15415, whose grades are A from 0.70, B from 0.55, C from 0.40; numbers from memory; the least that is let through lies between B and C);
+/// reflectance is taken to be relative luminance (WCAG 2.2, definition of relative luminance).
 /// </summary>
 public static class CodeCheck
 {
@@ -15,7 +16,8 @@ public static class CodeCheck
     /// <summary>What a fix brings it to.</summary>
     public const double GoodContrast = 0.60;
 
-    /// <summary>Two colours that are both light may differ much in reflectance and still look alike: their ratio counts too (WCAG 2.2, success criterion 1.4.11).</summary>
+    /// <summary>Two colours that are both light may differ much in reflectance and still look alike: their ratio counts too (WCAG 2.2, success
+    /// criterion 1.4.11).</summary>
     public const double LeastRatio = 3;
 
     /// <summary>What is wrong with a style, what is refused first.</summary>
@@ -35,8 +37,14 @@ public static class CodeCheck
         var modules = symbol.Side + 2 * style.QuietZone;
         return place.ModuleMm(modules) >= PrintPlace.LeastModuleMm
             ? null
-            : new CodeFinding("module-width", false, string.Create(CultureInfo.InvariantCulture,
-                $"At {place.WidthMm} mm a module is {place.ModuleMm(modules):0.00} mm wide; a phone needs {PrintPlace.LeastModuleMm} mm. Print it at least {Math.Ceiling(modules * PrintPlace.LeastModuleMm):0} mm wide, or choose a shorter slug."));
+            : new CodeFinding(
+                "module-width",
+                false,
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"At {place.WidthMm} mm a module is {place.ModuleMm(modules):0.00} mm wide; a phone needs {PrintPlace.LeastModuleMm} mm. Print it at least {Math.Ceiling(modules * PrintPlace.LeastModuleMm):0} mm wide, or choose a shorter slug."
+                )
+            );
     }
 
     /// <summary>Symbol contrast, 0 to 1; negative where the ink is the lighter one.</summary>
@@ -49,8 +57,13 @@ public static class CodeCheck
         {
             if (Contrast(color, ground) < 0)
             {
-                yield return new CodeFinding("inverted", true,
-                    $"{name} is lighter than the background. Many scanners only read dark on light.", "Swap light and dark", Swapped(style));
+                yield return new CodeFinding(
+                    "inverted",
+                    true,
+                    $"{name} is lighter than the background. Many scanners only read dark on light.",
+                    "Swap light and dark",
+                    Swapped(style)
+                );
                 yield break;
             }
 
@@ -58,41 +71,89 @@ public static class CodeCheck
             {
                 var (ink, lighter) = InkContrast.Mend(color, ground);
                 var mended = with(style, ink);
-                yield return new CodeFinding("contrast", true, $"{name} and the background are too similar: {TooAlike(color, ground)}, and even less when printed in grey.",
+                yield return new CodeFinding(
+                    "contrast",
+                    true,
+                    $"{name} and the background are too similar: {TooAlike(color, ground)}, and even less when printed in grey.",
                     lighter == ground ? $"Darken {Lower(name)} to {ink}" : $"Lighten the background to {lighter}, darken {Lower(name)} to {ink}",
-                    lighter == ground ? mended : mended with { Ground = lighter });
+                    lighter == ground ? mended : mended with { Ground = lighter }
+                );
             }
         }
 
         if (style.QuietZone < CodeStyle.UsualQuietZone)
         {
-            yield return new CodeFinding("quiet-zone", true,
-                $"The quiet zone is {style.QuietZone} modules wide; scanners need 4 to find the edge.", "Make it 4 modules", style with { QuietZone = CodeStyle.UsualQuietZone });
+            yield return new CodeFinding(
+                "quiet-zone",
+                true,
+                $"The quiet zone is {style.QuietZone} modules wide; scanners need 4 to find the edge.",
+                "Make it 4 modules",
+                style with
+                {
+                    QuietZone = CodeStyle.UsualQuietZone,
+                }
+            );
         }
 
         if (style is { Corners: CornerShape.Round, Centres: CornerShape.Square } or { Corners: CornerShape.Square, Centres: CornerShape.Round })
         {
-            yield return new CodeFinding("corner-mix", true,
-                "Mixing square and round in one corner distorts its diagonal, which scanners also measure.", "Make the centres soft", style with { Centres = CornerShape.Soft });
+            yield return new CodeFinding(
+                "corner-mix",
+                true,
+                "Mixing square and round in one corner distorts its diagonal, which scanners also measure.",
+                "Make the centres soft",
+                style with
+                {
+                    Centres = CornerShape.Soft,
+                }
+            );
         }
 
         if (style.Logo is { } logo && LogoCover.CorrectionTaken(logo, symbol.Layout, logoAspect) is var taken && taken > LogoCover.MostOfCorrection)
         {
             var smaller = Smaller(logo, symbol, logoAspect);
-            yield return new CodeFinding("logo-cover", true, string.Create(CultureInfo.InvariantCulture,
-                    $"The logo uses {100 * taken:0}% of the code’s error correction. The limit is {100 * LogoCover.MostOfCorrection:0}%, which leaves some for dirt and folds."),
-                smaller is null ? "Remove the logo" : $"Make the logo {smaller.Percent}% wide", style with { Logo = smaller });
+            yield return new CodeFinding(
+                "logo-cover",
+                true,
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The logo uses {100 * taken:0}% of the code’s error correction. The limit is {100 * LogoCover.MostOfCorrection:0}%, which leaves some for dirt and folds."
+                ),
+                smaller is null ? "Remove the logo" : $"Make the logo {smaller.Percent}% wide",
+                style with
+                {
+                    Logo = smaller,
+                }
+            );
         }
 
         if (style.Frame is { } frame && Ratio(frame.Shape == FrameShape.Around ? frame.TextColor : ground, frame.Color) < ColorContrast.Text)
         {
-            yield return new CodeFinding("frame-contrast", false, "The caption is hard to read.", "Use dark text or a dark band",
-                style with { Frame = frame.Shape == FrameShape.Around ? frame with { Color = "#231b22", TextColor = "#ffffff" } : frame with { Color = "#231b22" } });
+            yield return new CodeFinding(
+                "frame-contrast",
+                false,
+                "The caption is hard to read.",
+                "Use dark text or a dark band",
+                style with
+                {
+                    Frame =
+                        frame.Shape == FrameShape.Around ? frame with { Color = "#231b22", TextColor = "#ffffff" } : frame with { Color = "#231b22" },
+                }
+            );
         }
 
         if (style.Ground is null)
         {
-            yield return new CodeFinding("no-ground", false, "With a transparent background it only scans on something light. It was tested on white.", "Add a white background", style with { Ground = "#ffffff" });
+            yield return new CodeFinding(
+                "no-ground",
+                false,
+                "With a transparent background it only scans on something light. It was tested on white.",
+                "Add a white background",
+                style with
+                {
+                    Ground = "#ffffff",
+                }
+            );
         }
     }
 
@@ -130,7 +191,8 @@ public static class CodeCheck
             CentreInk = Kept(style.CentreInk),
         };
 
-        string? Kept(string? color) => color is not null && Contrast(color, light) >= LeastContrast && Ratio(color, light) >= LeastRatio ? color : null;
+        string? Kept(string? color) =>
+            color is not null && Contrast(color, light) >= LeastContrast && Ratio(color, light) >= LeastRatio ? color : null;
     }
 
     private static CodeLogo? Smaller(CodeLogo logo, CodeSymbol symbol, double aspect)
@@ -147,9 +209,13 @@ public static class CodeCheck
         return null;
     }
 
-    private static string TooAlike(string ink, string ground) => Contrast(ink, ground) < LeastContrast
-        ? string.Create(CultureInfo.InvariantCulture, $"{100 * Contrast(ink, ground):0}% contrast; at least {100 * LeastContrast:0}% is needed")
-        : string.Create(CultureInfo.InvariantCulture, $"a contrast ratio of {Ratio(ink, ground):0.0} to 1; at least {LeastRatio:0} to 1 is needed");
+    private static string TooAlike(string ink, string ground) =>
+        Contrast(ink, ground) < LeastContrast
+            ? string.Create(CultureInfo.InvariantCulture, $"{100 * Contrast(ink, ground):0}% contrast; at least {100 * LeastContrast:0}% is needed")
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $"a contrast ratio of {Ratio(ink, ground):0.0} to 1; at least {LeastRatio:0} to 1 is needed"
+            );
 
     private static double Luminance(string color) => ColorContrast.TryParse(color, out var parsed) ? ColorContrast.Luminance(parsed.Value) : 0;
 

@@ -5,7 +5,13 @@ namespace Cursus.Core.Codes;
 /// <param name="Logo">Where the logo is to be drawn; null without one.</param>
 /// <param name="Caption">The frame's words; null without any.</param>
 public sealed record CodeDrawing(
-    double Width, double Height, (double X, double Y) CodeAt, IReadOnlyList<CodeLayer> Layers, LogoBox? Logo, CodeCaption? Caption)
+    double Width,
+    double Height,
+    (double X, double Y) CodeAt,
+    IReadOnlyList<CodeLayer> Layers,
+    LogoBox? Logo,
+    CodeCaption? Caption
+)
 {
     private const double FrameLine = 1.2;
     private const double Band = 7;
@@ -40,7 +46,14 @@ public sealed record CodeDrawing(
         }
 
         var caption = style.Frame is { } framed
-            ? new CodeCaption(framed.Text.Trim(), width / 2, height - Band / 2 + (line > 0 ? 0 : -1), 3.4, width - 4, framed.Shape == FrameShape.Around ? framed.TextColor : framed.Color)
+            ? new CodeCaption(
+                framed.Text.Trim(),
+                width / 2,
+                height - Band / 2 + (line > 0 ? 0 : -1),
+                3.4,
+                width - 4,
+                framed.Shape == FrameShape.Around ? framed.TextColor : framed.Color
+            )
             : null;
         return new CodeDrawing(width, height, (x, y), layers, logo is null ? null : logo with { X = logo.X + x, Y = logo.Y + y }, caption);
     }

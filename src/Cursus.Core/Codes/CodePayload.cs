@@ -3,8 +3,9 @@ using System.Globalization;
 namespace Cursus.Core.Codes;
 
 /// <summary>
-/// The text in a code: a link's short address with the number of the code behind it, so that scans are counted apart from clicks. Capitals take two thirds of the room of small letters
-/// (ISO/IEC 18004, section 7.4.4), and neither host nor slug minds them (RFC 3986, section 6.2.2.1; slugs are compared without case), so the text is in capitals wherever that makes it smaller.
+/// The text in a code: a link's short address with the number of the code behind it, so that scans are counted apart from clicks. Capitals take two
+/// thirds of the room of small letters (ISO/IEC 18004, section 7.4.4), and neither host nor slug minds them (RFC 3986, section 6.2.2.1; slugs are
+/// compared without case), so the text is in capitals wherever that makes it smaller.
 /// </summary>
 public sealed record CodePayload
 {
@@ -61,7 +62,10 @@ public sealed record CodePayload
 
     private static int Bits(string text, int version)
     {
-        var band = version < 10 ? 0 : version < 27 ? 1 : 2;
+        var band =
+            version < 10 ? 0
+            : version < 27 ? 1
+            : 2;
         return IsIn(text)
             ? 4 + 9 + 2 * band + text.Length / 2 * 11 + text.Length % 2 * 6
             : 4 + (band == 0 ? 8 : 16) + System.Text.Encoding.UTF8.GetByteCount(text) * 8;

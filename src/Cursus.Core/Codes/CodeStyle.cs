@@ -94,19 +94,35 @@ public sealed record CodeStyle
     /// <summary>What can't be drawn, by the name of the field.</summary>
     public IEnumerable<(string Field, ValidationError Error)> Errors()
     {
-        foreach (var (field, color) in new[]
-                 {
-                     ("ink", Ink), ("gradient.to", Gradient?.To), ("cornerInk", CornerInk), ("centreInk", CentreInk), ("ground", Ground),
-                     ("frame.color", Frame?.Color), ("frame.textColor", Frame?.TextColor),
-                 })
+        foreach (
+            var (field, color) in new[]
+            {
+                ("ink", Ink),
+                ("gradient.to", Gradient?.To),
+                ("cornerInk", CornerInk),
+                ("centreInk", CentreInk),
+                ("ground", Ground),
+                ("frame.color", Frame?.Color),
+                ("frame.textColor", Frame?.TextColor),
+            }
+        )
         {
             if (color is not null && !ColorContrast.TryParse(color, out _))
             {
-                yield return (field, new ValidationError("color-format", $"“{color}” isn’t a valid colour. Write it as # and six hex digits, such as #6e2a5b."));
+                yield return (
+                    field,
+                    new ValidationError("color-format", $"“{color}” isn’t a valid colour. Write it as # and six hex digits, such as #6e2a5b.")
+                );
             }
         }
 
-        if (!Enum.IsDefined(Modules) || !Enum.IsDefined(Corners) || !Enum.IsDefined(Centres) || Gradient is { Course: var course } && !Enum.IsDefined(course) || Frame is { Shape: var shape } && !Enum.IsDefined(shape))
+        if (
+            !Enum.IsDefined(Modules)
+            || !Enum.IsDefined(Corners)
+            || !Enum.IsDefined(Centres)
+            || Gradient is { Course: var course } && !Enum.IsDefined(course)
+            || Frame is { Shape: var shape } && !Enum.IsDefined(shape)
+        )
         {
             yield return ("modules", new ValidationError("shape-unknown", "Unknown shape."));
         }
@@ -123,7 +139,10 @@ public sealed record CodeStyle
 
         if (Frame is { Text: var text } && (string.IsNullOrWhiteSpace(text) || text.Length > 40))
         {
-            yield return ("frame.text", new ValidationError("frame-text", "The caption is one line of at most 40 characters. Say what people get, or remove the caption."));
+            yield return (
+                "frame.text",
+                new ValidationError("frame-text", "The caption is one line of at most 40 characters. Say what people get, or remove the caption.")
+            );
         }
     }
 }

@@ -4,7 +4,8 @@ using System.Text;
 
 namespace Cursus.Core.Codes;
 
-/// <summary>Writes a drawing as SVG: one path for each layer, the words as shapes, nothing to be loaded. The same drawing makes the same text.</summary>
+/// <summary>Writes a drawing as SVG: one path for each layer, the words as shapes, nothing to be loaded. The same drawing makes the same
+/// text.</summary>
 public static class CodeSvg
 {
     /// <param name="address">Named for those who don't see it.</param>
@@ -15,7 +16,10 @@ public static class CodeSvg
         ArgumentNullException.ThrowIfNull(drawing);
         var name = WebUtility.HtmlEncode($"QR code of {address}");
         var svg = new StringBuilder();
-        svg.Append(CultureInfo.InvariantCulture, $"""<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {N(drawing.Width)} {N(drawing.Height)}" width="{N(width)}" height="{N(width * drawing.Height / drawing.Width)}" role="img" aria-label="{name}">""");
+        svg.Append(
+            CultureInfo.InvariantCulture,
+            $"""<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {N(drawing.Width)} {N(drawing.Height)}" width="{N(width)}" height="{N(width * drawing.Height / drawing.Width)}" role="img" aria-label="{name}">"""
+        );
         svg.Append(CultureInfo.InvariantCulture, $"<title>{name}</title>");
         if (drawing.Layers.FirstOrDefault(l => l.Fill.Gradient is not null) is { } layer)
         {
@@ -24,7 +28,10 @@ public static class CodeSvg
 
         foreach (var (_, path, fill) in drawing.Layers)
         {
-            svg.Append(CultureInfo.InvariantCulture, $"""<path fill="{(fill.Gradient is null ? fill.Color : "url(#ink)")}" fill-rule="evenodd" d="{path}"/>""");
+            svg.Append(
+                CultureInfo.InvariantCulture,
+                $"""<path fill="{(fill.Gradient is null ? fill.Color : "url(#ink)")}" fill-rule="evenodd" d="{path}"/>"""
+            );
         }
 
         if (drawing.Logo is { } box && logo is not null)
@@ -46,8 +53,10 @@ public static class CodeSvg
         var stops = $"""<stop stop-color="{fill.Color}"/><stop offset="1" stop-color="{fill.Gradient!.To}"/>""";
         return fill.Gradient.Course switch
         {
-            GradientCourse.Outward => $"""<radialGradient id="ink" gradientUnits="userSpaceOnUse" cx="{N(x + side / 2)}" cy="{N(y + side / 2)}" r="{N(side * CodeGradients.OutwardReach)}">{stops}</radialGradient>""",
-            var course => $"""<linearGradient id="ink" gradientUnits="userSpaceOnUse" x1="{N(x)}" y1="{N(y)}" x2="{N(course == GradientCourse.Across ? x + side : x)}" y2="{N(course == GradientCourse.Down ? y + side : y)}">{stops}</linearGradient>""",
+            GradientCourse.Outward =>
+                $"""<radialGradient id="ink" gradientUnits="userSpaceOnUse" cx="{N(x + side / 2)}" cy="{N(y + side / 2)}" r="{N(side * CodeGradients.OutwardReach)}">{stops}</radialGradient>""",
+            var course =>
+                $"""<linearGradient id="ink" gradientUnits="userSpaceOnUse" x1="{N(x)}" y1="{N(y)}" x2="{N(course == GradientCourse.Across ? x + side : x)}" y2="{N(course == GradientCourse.Down ? y + side : y)}">{stops}</linearGradient>""",
         };
     }
 

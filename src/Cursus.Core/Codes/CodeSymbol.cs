@@ -28,14 +28,19 @@ public sealed class CodeSymbol
 
     public bool this[int row, int column] => isDark[row, column];
 
-    /// <summary>Makes the smallest symbol that holds the payload; correction is as strong as that size allows for free. For a logo it grows where that leaves enough correction.</summary>
+    /// <summary>Makes the smallest symbol that holds the payload; correction is as strong as that size allows for free. For a logo it grows where
+    /// that leaves enough correction.</summary>
     /// <param name="logo">Null without one.</param>
     /// <param name="logoAspect">Width of the logo divided by its height.</param>
     public static CodeSymbol Of(CodePayload payload, CodeLogo? logo = null, double logoAspect = 1)
     {
         ArgumentNullException.ThrowIfNull(payload);
         var size = logo is null ? SizeOf(payload, CorrectionLevel.M) : SizeWith(logo, logoAspect, payload);
-        using var data = QRCodeGenerator.GenerateQrCode(payload.Text, Enum.Parse<QRCodeGenerator.ECCLevel>(size.Level.ToString()), requestedVersion: size.Version);
+        using var data = QRCodeGenerator.GenerateQrCode(
+            payload.Text,
+            Enum.Parse<QRCodeGenerator.ECCLevel>(size.Level.ToString()),
+            requestedVersion: size.Version
+        );
         var isDark = new bool[size.Side, size.Side];
         for (var row = 0; row < size.Side; row++)
         {
@@ -51,8 +56,12 @@ public sealed class CodeSymbol
     private static SymbolSize SizeWith(CodeLogo logo, double aspect, CodePayload payload)
     {
         var least = SizeOf(payload, LogoCover.Of(logo, aspect) > LargeLogo ? CorrectionLevel.H : CorrectionLevel.Q);
-        return Enumerable.Range(least.Version, MostGrowth + 1).Select(v => Strongest(payload, new SymbolSize(Math.Min(v, SymbolSize.MaxVersion), least.Level)))
-            .Cast<SymbolSize?>().FirstOrDefault(size => LogoCover.CorrectionTaken(logo, new SymbolLayout(size!.Value), aspect) <= LogoCover.MostOfCorrection) ?? least;
+        return Enumerable
+            .Range(least.Version, MostGrowth + 1)
+            .Select(v => Strongest(payload, new SymbolSize(Math.Min(v, SymbolSize.MaxVersion), least.Level)))
+            .Cast<SymbolSize?>()
+            .FirstOrDefault(size => LogoCover.CorrectionTaken(logo, new SymbolLayout(size!.Value), aspect) <= LogoCover.MostOfCorrection)
+            ?? least;
     }
 
     private static SymbolSize SizeOf(CodePayload payload, CorrectionLevel least) =>
@@ -60,7 +69,11 @@ public sealed class CodeSymbol
 
     private static SymbolSize Strongest(CodePayload payload, SymbolSize size)
     {
-        while (size.Level < CorrectionLevel.H && new SymbolSize(size.Version, size.Level + 1) is var stronger && stronger.Holds(payload.BitsIn(size.Version)))
+        while (
+            size.Level < CorrectionLevel.H
+            && new SymbolSize(size.Version, size.Level + 1) is var stronger
+            && stronger.Holds(payload.BitsIn(size.Version))
+        )
         {
             size = stronger;
         }

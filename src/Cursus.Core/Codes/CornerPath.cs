@@ -1,7 +1,7 @@
 namespace Cursus.Core.Codes;
 
-/// <summary>The three large corner patterns, 7 modules wide: a ring of one module, and a centre of three. Readers look for dark and light as 1 : 1 : 3 : 1 : 1 through the middle
-/// (ISO/IEC 18004, section 6.3.3), which every shape here keeps.</summary>
+/// <summary>The three large corner patterns, 7 modules wide: a ring of one module, and a centre of three. Readers look for dark and light as 1 : 1 :
+/// 3 : 1 : 1 through the middle (ISO/IEC 18004, section 6.3.3), which every shape here keeps.</summary>
 internal static class CornerPath
 {
     public static string Rings(CornerShape shape, IEnumerable<(double X, double Y)> corners)

@@ -38,7 +38,9 @@ internal static class InkContrast
 
     private static bool IsGood(string ink, string ground) =>
         CodeCheck.Contrast(ink, ground) >= CodeCheck.GoodContrast
-        && ColorContrast.TryParse(ink, out var dark) && ColorContrast.TryParse(ground, out var light) && ColorContrast.Ratio(dark.Value, light.Value) >= ColorContrast.Text;
+        && ColorContrast.TryParse(ink, out var dark)
+        && ColorContrast.TryParse(ground, out var light)
+        && ColorContrast.Ratio(dark.Value, light.Value) >= ColorContrast.Text;
 
     private static string Mixed(string color, byte with, double share)
     {

@@ -3,7 +3,8 @@ namespace Cursus.Core.Codes;
 /// <summary>How much a logo takes of what a symbol can correct.</summary>
 public static class LogoCover
 {
-    /// <summary>A logo may take at most this share of what the worst block can correct; the rest is for dirt, folds and bad light (common practice, no source).</summary>
+    /// <summary>A logo may take at most this share of what the worst block can correct; the rest is for dirt, folds and bad light (common practice,
+    /// no source).</summary>
     public const double MostOfCorrection = 0.45;
 
     /// <summary>Share of a symbol that a logo lies over, its margin apart.</summary>

@@ -29,8 +29,22 @@ internal static class ModulePath
                         path.Rounded(x + column + RoundedInset, y + row + RoundedInset, 1 - 2 * RoundedInset, 1 - 2 * RoundedInset, RoundedRadius);
                         break;
                     case ModuleShape.Connected:
-                        var (above, below, before, after) = (IsDrawn(row - 1, column), IsDrawn(row + 1, column), IsDrawn(row, column - 1), IsDrawn(row, column + 1));
-                        path.Rounded(x + column, y + row, 1, 1, Radius(above, before), Radius(above, after), Radius(below, after), Radius(below, before));
+                        var (above, below, before, after) = (
+                            IsDrawn(row - 1, column),
+                            IsDrawn(row + 1, column),
+                            IsDrawn(row, column - 1),
+                            IsDrawn(row, column + 1)
+                        );
+                        path.Rounded(
+                            x + column,
+                            y + row,
+                            1,
+                            1,
+                            Radius(above, before),
+                            Radius(above, after),
+                            Radius(below, after),
+                            Radius(below, before)
+                        );
                         break;
                     default:
                         // A run of modules is one rectangle, which keeps the file small.
@@ -49,7 +63,13 @@ internal static class ModulePath
         return path.ToString();
 
         bool IsDrawn(int row, int column) =>
-            row >= 0 && column >= 0 && row < symbol.Side && column < symbol.Side && symbol[row, column] && !symbol.Layout.IsCorner(row, column) && !isLeftOut(row, column);
+            row >= 0
+            && column >= 0
+            && row < symbol.Side
+            && column < symbol.Side
+            && symbol[row, column]
+            && !symbol.Layout.IsCorner(row, column)
+            && !isLeftOut(row, column);
     }
 
     private static double Radius(bool one, bool other) => one || other ? 0 : 0.5;

@@ -2,7 +2,8 @@ using System.Globalization;
 
 namespace Cursus.Core.Codes;
 
-/// <summary>The path of a short address as it is asked for: a slug, and behind it the number of the code that was scanned, as <c>/winter/2</c>. Nothing of the number reaches the destination.</summary>
+/// <summary>The path of a short address as it is asked for: a slug, and behind it the number of the code that was scanned, as <c>/winter/2</c>.
+/// Nothing of the number reaches the destination.</summary>
 public static class ScannedPath
 {
     /// <summary>The code that each link has without further ado.</summary>
@@ -17,8 +18,12 @@ public static class ScannedPath
     public static Parts Read(ReadOnlySpan<char> path)
     {
         var slash = path.LastIndexOf('/');
-        return slash > 0 && path.Length - slash is > 1 and <= 4 && path[slash + 1] != '0'
-            && int.TryParse(path[(slash + 1)..], NumberStyles.None, CultureInfo.InvariantCulture, out var code) && code is >= OwnCode and <= MostCodes
+        return
+            slash > 0
+            && path.Length - slash is > 1 and <= 4
+            && path[slash + 1] != '0'
+            && int.TryParse(path[(slash + 1)..], NumberStyles.None, CultureInfo.InvariantCulture, out var code)
+            && code is >= OwnCode and <= MostCodes
             ? new Parts(path[..slash], (byte)code)
             : new Parts(path, 0);
     }

@@ -8,16 +8,25 @@ public sealed class ShapePath
 {
     private readonly StringBuilder data = new();
 
-    public ShapePath Rectangle(double x, double y, double width, double height) =>
-        Add($"M{N(x)} {N(y)}h{N(width)}v{N(height)}h{N(-width)}z");
+    public ShapePath Rectangle(double x, double y, double width, double height) => Add($"M{N(x)} {N(y)}h{N(width)}v{N(height)}h{N(-width)}z");
 
     public ShapePath Circle(double centreX, double centreY, double radius) =>
         Add($"M{N(centreX - radius)} {N(centreY)}a{N(radius)} {N(radius)} 0 1 0 {N(2 * radius)} 0a{N(radius)} {N(radius)} 0 1 0 {N(-2 * radius)} 0z");
 
-    public ShapePath Rounded(double x, double y, double width, double height, double radius) => Rounded(x, y, width, height, radius, radius, radius, radius);
+    public ShapePath Rounded(double x, double y, double width, double height, double radius) =>
+        Rounded(x, y, width, height, radius, radius, radius, radius);
 
     /// <summary>A rectangle with a radius for each corner, clockwise from the upper left one.</summary>
-    public ShapePath Rounded(double x, double y, double width, double height, double upperLeft, double upperRight, double lowerRight, double lowerLeft)
+    public ShapePath Rounded(
+        double x,
+        double y,
+        double width,
+        double height,
+        double upperLeft,
+        double upperRight,
+        double lowerRight,
+        double lowerLeft
+    )
     {
         Add($"M{N(x + upperLeft)} {N(y)}h{N(width - upperLeft - upperRight)}");
         Arc(upperRight, upperRight, upperRight);

@@ -1,6 +1,7 @@
 namespace Cursus.Core.Codes;
 
-/// <summary>Where everything stands in a symbol (ISO/IEC 18004, sections 6.3 and 7.7): patterns that a reader looks for, and each codeword's modules with the block it belongs to.</summary>
+/// <summary>Where everything stands in a symbol (ISO/IEC 18004, sections 6.3 and 7.7): patterns that a reader looks for, and each codeword's modules
+/// with the block it belongs to.</summary>
 public sealed class SymbolLayout
 {
     private readonly bool[,] isFixed;
@@ -65,7 +66,9 @@ public sealed class SymbolLayout
             {
                 var isFormat = (row == 8 && (column < 9 || column >= Size.Side - 8)) || (column == 8 && (row < 9 || row >= Size.Side - 8));
                 var isVersion = Size.Version >= 7 && ((row < 6 && column >= Size.Side - 11) || (column < 6 && row >= Size.Side - 11));
-                isAlignment[row, column] = alignments.Any(r => Math.Abs(r - row) <= 2 && alignments.Any(c => Math.Abs(c - column) <= 2 && !CornerOf(r, c, 7)));
+                isAlignment[row, column] = alignments.Any(r =>
+                    Math.Abs(r - row) <= 2 && alignments.Any(c => Math.Abs(c - column) <= 2 && !CornerOf(r, c, 7))
+                );
                 isFixed[row, column] = CornerOf(row, column, 8) || row == 6 || column == 6 || isFormat || isVersion || isAlignment[row, column];
             }
         }

@@ -22,7 +22,8 @@ public sealed record BulkEdit
     /// <summary>The new destination for all of them.</summary>
     public string? Destination { get; init; }
 
-    /// <summary>Where visitors go while the destination is dead, and outside of the link's time; an empty text leaves it to campaign and workspace.</summary>
+    /// <summary>Where visitors go while the destination is dead, and outside of the link's time; an empty text leaves it to campaign and
+    /// workspace.</summary>
     public string? Fallback { get; init; }
 
     /// <summary>When they open.</summary>
@@ -49,10 +50,16 @@ public sealed record BulkEdit
             return null;
         }
 
-        var (source, medium) = (link.Source ?? (CampaignId is null ? null : ofChannel?.Source), link.Medium ?? (CampaignId is null ? null : ofChannel?.Medium));
+        var (source, medium) = (
+            link.Source ?? (CampaignId is null ? null : ofChannel?.Source),
+            link.Medium ?? (CampaignId is null ? null : ofChannel?.Medium)
+        );
         if (CampaignId is not null && (source is null || medium is null))
         {
-            error = new ValidationError("tags-incomplete", "It has no source and medium, and no channel to set them, so it can’t have a campaign. Add a source and medium first.");
+            error = new ValidationError(
+                "tags-incomplete",
+                "It has no source and medium, and no channel to set them, so it can’t have a campaign. Add a source and medium first."
+            );
             return null;
         }
 
@@ -71,7 +78,12 @@ public sealed record BulkEdit
             Source = source,
             Medium = medium,
             Destination = destination!,
-            Fallback = Fallback switch { null => link.Fallback, "" => null, _ => Fallback },
+            Fallback = Fallback switch
+            {
+                null => link.Fallback,
+                "" => null,
+                _ => Fallback,
+            },
             OpensAt = schedule.OpensAt,
             EndsAt = schedule.EndsAt,
             IsArchived = Archive ?? link.IsArchived,

@@ -8,7 +8,8 @@ namespace Cursus.Core.Links;
 public sealed record FindAndReplace(string Find, string With)
 {
     /// <summary>The destination with the part replaced wherever it stands.</summary>
-    /// <returns>False where what comes out is no address; what is wrong with it is in <paramref name="error"/>. True without an error also where nothing was to be replaced.</returns>
+    /// <returns>False where what comes out is no address; what is wrong with it is in <paramref name="error"/>. True without an error also where
+    /// nothing was to be replaced.</returns>
     public bool TryApply(string destination, [NotNullWhen(true)] out string? replaced, [NotNullWhen(false)] out ValidationError? error)
     {
         ArgumentNullException.ThrowIfNull(destination);

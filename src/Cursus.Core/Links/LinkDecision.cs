@@ -1,5 +1,6 @@
 using System.Text;
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Checking;
 using Cursus.Core.Retargeting;
 
@@ -43,7 +44,8 @@ public enum LinkResponseKind : byte
     EndedPage,
 }
 
-/// <summary>What one visitor of a link gets. Everything that follows from a visit (the click that is written down, the response, a report on pixels) is made from this and decides nothing again.</summary>
+/// <summary>What one visitor of a link gets. Everything that follows from a visit (the click that is written down, the response, a report on pixels)
+/// is made from this and decides nothing again.</summary>
 public readonly ref struct LinkDecision
 {
     public LinkResponseKind Kind { get; private init; }
@@ -92,13 +94,15 @@ public readonly ref struct LinkDecision
             : new() { Kind = rule == LinkRule.Scheduled ? LinkResponseKind.ScheduledPage : LinkResponseKind.EndedPage, Rule = rule };
     }
 
-    /// <summary>What was decided once, for the later steps of a visit, whatever would be decided at this moment. A page that the link no longer has is its destination.</summary>
+    /// <summary>What was decided once, for the later steps of a visit, whatever would be decided at this moment. A page that the link no longer has
+    /// is its destination.</summary>
     /// <param name="isTeam">Nobody else learns where a link will lead before it opens.</param>
     public static LinkDecision Again(scoped in LinkTarget target, LinkPage page, NodaTime.Instant now, bool isTeam)
     {
         page = target.AddressOf(page).IsEmpty ? LinkPage.Destination : page;
         return target.IsDeleted ? new() { Kind = LinkResponseKind.EndedPage, Rule = LinkRule.Deleted }
-            : page == LinkPage.Destination && !isTeam && target.Schedule.StageAt(now) == LinkStage.Scheduled ? new() { Kind = LinkResponseKind.ScheduledPage, Rule = LinkRule.Scheduled }
+            : page == LinkPage.Destination && !isTeam && target.Schedule.StageAt(now) == LinkStage.Scheduled
+                ? new() { Kind = LinkResponseKind.ScheduledPage, Rule = LinkRule.Scheduled }
             : LeadOn(target, LinkRule.Destination, page);
     }
 
@@ -110,17 +114,18 @@ public readonly ref struct LinkDecision
     /// <param name="query">With or without its question mark.</param>
     public string AddressWith(string query) => PassedQuery.WriteInto(Encoding.UTF8.GetString(Address), query, PassQuery);
 
-    private static LinkDecision LeadOn(scoped in LinkTarget target, LinkRule rule, LinkPage page) => new()
-    {
-        Kind = target.Referrer == ReferrerPassing.HideByPage ? LinkResponseKind.OnwardPage : LinkResponseKind.Redirect,
-        Rule = rule,
-        Page = page,
-        Address = target.AddressOf(page),
+    private static LinkDecision LeadOn(scoped in LinkTarget target, LinkRule rule, LinkPage page) =>
+        new()
+        {
+            Kind = target.Referrer == ReferrerPassing.HideByPage ? LinkResponseKind.OnwardPage : LinkResponseKind.Redirect,
+            Rule = rule,
+            Page = page,
+            Address = target.AddressOf(page),
 
-        // Where a link leads now is not for good if it has led, or will lead, elsewhere.
-        Status = page == LinkPage.Fallback || !target.Schedule.IsAlways ? FallbackDestination.Redirect(target.Redirect) : target.Redirect,
-        PassQuery = target.PassQuery,
-        HidesReferrer = target.Referrer != ReferrerPassing.Keep,
-        HidesFromSearch = target.HideFromSearch,
-    };
+            // Where a link leads now is not for good if it has led, or will lead, elsewhere.
+            Status = page == LinkPage.Fallback || !target.Schedule.IsAlways ? FallbackDestination.Redirect(target.Redirect) : target.Redirect,
+            PassQuery = target.PassQuery,
+            HidesReferrer = target.Referrer != ReferrerPassing.Keep,
+            HidesFromSearch = target.HideFromSearch,
+        };
 }

@@ -35,6 +35,7 @@ public enum LinkField
     Folder,
     Tags,
     Pixels,
+
     [JsonStringEnumMemberName("brought-along")]
     ImportedClicks,
     Archived,
@@ -49,7 +50,8 @@ public sealed record LinkDifference(LinkField Field, string? From, string? To)
     private static readonly LocalDateTimePattern ToTheMinute = LocalDateTimePattern.Create("d MMM uuuu, HH:mm", CultureInfo.GetCultureInfo("en-GB"));
     private static readonly LocalDatePattern WholeDay = LocalDatePattern.Create("d MMM uuuu", CultureInfo.GetCultureInfo("en-GB"));
 
-    /// <summary>What makes <paramref name="after"/> of <paramref name="before"/>, in the order of <see cref="LinkField"/>. The finished address follows from the rest and isn't told.</summary>
+    /// <summary>What makes <paramref name="after"/> of <paramref name="before"/>, in the order of <see cref="LinkField"/>. The finished address
+    /// follows from the rest and isn't told.</summary>
     /// <param name="nameOf">The name of a short domain, channel, campaign, folder, tag or pixel.</param>
     /// <param name="zone">By whose clock times are told.</param>
     public static IReadOnlyList<LinkDifference> Between(LinkState before, LinkState after, Func<Guid, string> nameOf, DateTimeZone zone)
@@ -62,49 +64,62 @@ public sealed record LinkDifference(LinkField Field, string? From, string? To)
         return [.. Enum.GetValues<LinkField>().Where(f => was[f] != now[f]).Select(f => new LinkDifference(f, was[f], now[f]))];
     }
 
-    private static Dictionary<LinkField, string?> Told(LinkState state, Func<Guid, string> nameOf, DateTimeZone zone) => new()
-    {
-        [LinkField.Address] = $"{nameOf(state.DomainId)}/{state.Slug}",
-        [LinkField.Title] = state.Title,
-        [LinkField.Destination] = state.Destination,
-        [LinkField.Fallback] = state.Fallback,
-        [LinkField.Opens] = Time(state.OpensAt?.InZone(zone).LocalDateTime, daysBefore: 0),
-        [LinkField.Ends] = Time(state.EndsAt?.InZone(zone).LocalDateTime, daysBefore: 1),
-        [LinkField.Channel] = state.ChannelId is { } channel ? nameOf(channel) : null,
-        [LinkField.Campaign] = state.CampaignId is { } campaign ? nameOf(campaign) : null,
-        [LinkField.Source] = state.Source,
-        [LinkField.Medium] = state.Medium,
-        [LinkField.Term] = state.Term,
-        [LinkField.Content] = state.Content,
-        [LinkField.Redirect] = $"{state.Redirect}",
-        [LinkField.PassQuery] = state.Options.PassQuery switch { QueryPassing.Off => null, QueryPassing.LinkWins => "the link’s own win", _ => "the visitor’s win" },
-        [LinkField.Referrer] = state.Options.Referrer switch { ReferrerPassing.Keep => null, ReferrerPassing.Hide => "hidden", _ => "hidden by a page" },
-        [LinkField.HideFromSearch] = OnOrNull(state.Options.HideFromSearch),
-        [LinkField.Nofollow] = OnOrNull(state.Options.Nofollow),
-        [LinkField.Sponsored] = OnOrNull(state.Options.Sponsored),
-        [LinkField.NewTab] = OnOrNull(state.Options.NewTab),
-        [LinkField.TitleAttribute] = state.Options.TitleAttribute,
-        [LinkField.AnchorText] = state.Options.AnchorText,
-        [LinkField.HandoffDeadline] = state.Options.HandoffDeadline is { } deadline ? $"{deadline} ms" : null,
-        [LinkField.Note] = state.Note,
-        [LinkField.Folder] = state.FolderId is { } folder ? nameOf(folder) : null,
-        [LinkField.Tags] = Names(state.TagIds, nameOf),
-        [LinkField.Pixels] = Names(state.PixelIds, nameOf),
-        [LinkField.ImportedClicks] = state.ImportedClicks is { } clicks ? CountWords.Number(clicks) : null,
-        [LinkField.Archived] = OnOrNull(state.IsArchived),
-        [LinkField.Deleted] = OnOrNull(state.IsDeleted),
-    };
+    private static Dictionary<LinkField, string?> Told(LinkState state, Func<Guid, string> nameOf, DateTimeZone zone) =>
+        new()
+        {
+            [LinkField.Address] = $"{nameOf(state.DomainId)}/{state.Slug}",
+            [LinkField.Title] = state.Title,
+            [LinkField.Destination] = state.Destination,
+            [LinkField.Fallback] = state.Fallback,
+            [LinkField.Opens] = Time(state.OpensAt?.InZone(zone).LocalDateTime, daysBefore: 0),
+            [LinkField.Ends] = Time(state.EndsAt?.InZone(zone).LocalDateTime, daysBefore: 1),
+            [LinkField.Channel] = state.ChannelId is { } channel ? nameOf(channel) : null,
+            [LinkField.Campaign] = state.CampaignId is { } campaign ? nameOf(campaign) : null,
+            [LinkField.Source] = state.Source,
+            [LinkField.Medium] = state.Medium,
+            [LinkField.Term] = state.Term,
+            [LinkField.Content] = state.Content,
+            [LinkField.Redirect] = $"{state.Redirect}",
+            [LinkField.PassQuery] = state.Options.PassQuery switch
+            {
+                QueryPassing.Off => null,
+                QueryPassing.LinkWins => "the link’s own win",
+                _ => "the visitor’s win",
+            },
+            [LinkField.Referrer] = state.Options.Referrer switch
+            {
+                ReferrerPassing.Keep => null,
+                ReferrerPassing.Hide => "hidden",
+                _ => "hidden by a page",
+            },
+            [LinkField.HideFromSearch] = OnOrNull(state.Options.HideFromSearch),
+            [LinkField.Nofollow] = OnOrNull(state.Options.Nofollow),
+            [LinkField.Sponsored] = OnOrNull(state.Options.Sponsored),
+            [LinkField.NewTab] = OnOrNull(state.Options.NewTab),
+            [LinkField.TitleAttribute] = state.Options.TitleAttribute,
+            [LinkField.AnchorText] = state.Options.AnchorText,
+            [LinkField.HandoffDeadline] = state.Options.HandoffDeadline is { } deadline ? $"{deadline} ms" : null,
+            [LinkField.Note] = state.Note,
+            [LinkField.Folder] = state.FolderId is { } folder ? nameOf(folder) : null,
+            [LinkField.Tags] = Names(state.TagIds, nameOf),
+            [LinkField.Pixels] = Names(state.PixelIds, nameOf),
+            [LinkField.ImportedClicks] = state.ImportedClicks is { } clicks ? CountWords.Number(clicks) : null,
+            [LinkField.Archived] = OnOrNull(state.IsArchived),
+            [LinkField.Deleted] = OnOrNull(state.IsDeleted),
+        };
 
     private static string? Names(IReadOnlyList<Guid> ids, Func<Guid, string> nameOf) =>
         ids.Count == 0 ? null : string.Join(", ", ids.Select(nameOf).Order(StringComparer.OrdinalIgnoreCase));
 
-    /// <summary>A bound as people say it: at midnight it is a day's, the one that begins or the one that is over; see <see cref="ScheduleBound"/>.</summary>
-    private static string? Time(LocalDateTime? at, int daysBefore) => at switch
-    {
-        null => null,
-        { TimeOfDay: var time } when time == LocalTime.Midnight => WholeDay.Format(at.Value.Date.PlusDays(-daysBefore)),
-        _ => ToTheMinute.Format(at.Value),
-    };
+    /// <summary>A bound as people say it: at midnight it is a day's, the one that begins or the one that is over; see
+    /// <see cref="ScheduleBound"/>.</summary>
+    private static string? Time(LocalDateTime? at, int daysBefore) =>
+        at switch
+        {
+            null => null,
+            { TimeOfDay: var time } when time == LocalTime.Midnight => WholeDay.Format(at.Value.Date.PlusDays(-daysBefore)),
+            _ => ToTheMinute.Format(at.Value),
+        };
 
     private static string? OnOrNull(bool isOn) => isOn ? "yes" : null;
 }

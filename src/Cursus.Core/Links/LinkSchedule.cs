@@ -28,7 +28,10 @@ public readonly record struct LinkSchedule(Instant? OpensAt, Instant? EndsAt)
     public bool IsAlways => OpensAt is null && EndsAt is null;
 
     /// <summary>Where a link with this schedule stands. One that has ended is no longer scheduled, whatever its opening says.</summary>
-    public LinkStage StageAt(Instant now) => EndsAt <= now ? LinkStage.Ended : OpensAt > now ? LinkStage.Scheduled : LinkStage.Open;
+    public LinkStage StageAt(Instant now) =>
+        EndsAt <= now ? LinkStage.Ended
+        : OpensAt > now ? LinkStage.Scheduled
+        : LinkStage.Open;
 
     /// <summary>Whether a link can have it: it must not end before it opens.</summary>
     public bool IsPossible([NotNullWhen(false)] out ValidationError? error)

@@ -6,10 +6,13 @@ using NodaTime.Serialization.SystemTextJson;
 
 namespace Cursus.Core.Links;
 
-/// <summary>Everything about a link that can be changed, as it stood at one time. Other things are named by their ids, which stay when they are renamed.</summary>
+/// <summary>Everything about a link that can be changed, as it stood at one time. Other things are named by their ids, which stay when they are
+/// renamed.</summary>
 public sealed record LinkState
 {
-    private static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web).ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+    private static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web).ConfigureForNodaTime(
+        DateTimeZoneProviders.Tzdb
+    );
 
     public required Guid DomainId { get; init; }
     public required string Slug { get; init; }
@@ -39,7 +42,7 @@ public sealed record LinkState
     /// <summary>When it ends, if ever.</summary>
     public Instant? EndsAt { get; init; }
 
-    public short Redirect { get; init; } = 302;
+    public short Redirect { get; init; } = LinkOptions.UsualRedirect;
     public LinkOptions Options { get; init; } = LinkOptions.Plain;
     public string? Note { get; init; }
     public Guid? FolderId { get; init; }
@@ -65,5 +68,6 @@ public sealed record LinkState
 
     /// <summary>What <see cref="ToJson"/> wrote.</summary>
     /// <exception cref="JsonException">It is nothing of the kind.</exception>
-    public static LinkState FromJson(string text) => JsonSerializer.Deserialize<LinkState>(text, Json) ?? throw new JsonException("No state of a link.");
+    public static LinkState FromJson(string text) =>
+        JsonSerializer.Deserialize<LinkState>(text, Json) ?? throw new JsonException("No state of a link.");
 }

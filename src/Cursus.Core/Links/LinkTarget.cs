@@ -2,7 +2,8 @@ using Cursus.Core.Addresses;
 
 namespace Cursus.Core.Links;
 
-/// <summary>Everything about one link that decides what its visitors get. Addresses are finished, with their UTM tags, and as the UTF-8 bytes in which the edge keeps them.</summary>
+/// <summary>Everything about one link that decides what its visitors get. Addresses are finished, with their UTM tags, and as the UTF-8 bytes in
+/// which the edge keeps them.</summary>
 public readonly ref struct LinkTarget
 {
     /// <summary>A deleted link keeps its slug for a while and leads nowhere.</summary>
@@ -28,7 +29,13 @@ public readonly ref struct LinkTarget
     public bool HideFromSearch { get; init; }
 
     /// <summary>The address of one of its pages; empty where it has no such page.</summary>
-    public ReadOnlySpan<byte> AddressOf(LinkPage page) => page switch { LinkPage.Destination => Destination, LinkPage.Fallback => Fallback, _ => default };
+    public ReadOnlySpan<byte> AddressOf(LinkPage page) =>
+        page switch
+        {
+            LinkPage.Destination => Destination,
+            LinkPage.Fallback => Fallback,
+            _ => default,
+        };
 }
 
 /// <summary>The pages that a link can lead to.</summary>

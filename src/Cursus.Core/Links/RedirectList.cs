@@ -9,7 +9,8 @@ namespace Cursus.Core.Links;
 /// <param name="Codes">Numbers of its QR codes, which stand behind the slug on what was printed; each link has number 1.</param>
 public sealed record KeptRedirect(string Slug, string To, IReadOnlyList<int> Codes);
 
-/// <summary>The redirects of a short domain in forms that other servers follow by themselves, so that printed links outlive Cursus. Clicks are counted no more, pixels don't fire.</summary>
+/// <summary>The redirects of a short domain in forms that other servers follow by themselves, so that printed links outlive Cursus. Clicks are
+/// counted no more, pixels don't fire.</summary>
 public static class RedirectList
 {
     /// <summary>For nginx: a <c>map</c> (ngx_http_map_module, whose strings are compared without case), with what to write beside it.
@@ -17,7 +18,8 @@ public static class RedirectList
     public static string Nginx(string domain, IReadOnlyList<KeptRedirect> redirects)
     {
         ArgumentNullException.ThrowIfNull(redirects);
-        var text = new StringBuilder($$"""
+        var text = new StringBuilder(
+            $$"""
             # {{redirects.Count}} redirects of {{domain}}. Include this file inside http { }, and write for the domain:
             #   server {
             #     server_name {{domain}};
@@ -30,22 +32,28 @@ public static class RedirectList
             map $uri $cursus_to {
               default "";
 
-            """.ReplaceLineEndings("\n"));
+            """.ReplaceLineEndings("\n")
+        );
         foreach (var redirect in redirects)
         {
-            var to = redirect.To.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("\"", "\\\"", StringComparison.Ordinal).Replace("$", "${cursus_dollar}", StringComparison.Ordinal);
+            var to = redirect
+                .To.Replace("\\", "\\\\", StringComparison.Ordinal)
+                .Replace("\"", "\\\"", StringComparison.Ordinal)
+                .Replace("$", "${cursus_dollar}", StringComparison.Ordinal);
             text.Append(System.Globalization.CultureInfo.InvariantCulture, $"  /{redirect.Slug.ToLowerInvariant()} \"{to}\";\n");
         }
 
         return text.Append("}\n").ToString();
     }
 
-    /// <summary>For Apache: a text file for <c>RewriteMap</c> (mod_rewrite, "txt: Plain text maps": a key, white space, a value; keys are compared with case, so they are in lower case).
-    /// The query is taken apart from the rest, since Apache since 2.4.60 refuses a question mark that comes out of a map (AH10508).</summary>
+    /// <summary>For Apache: a text file for <c>RewriteMap</c> (mod_rewrite, "txt: Plain text maps": a key, white space, a value; keys are compared
+    /// with case, so they are in lower case). The query is taken apart from the rest, since Apache since 2.4.60 refuses a question mark that comes
+    /// out of a map (AH10508).</summary>
     public static string Apache(string domain, IReadOnlyList<KeptRedirect> redirects)
     {
         ArgumentNullException.ThrowIfNull(redirects);
-        var text = new StringBuilder($$$$"""
+        var text = new StringBuilder(
+            $$$$"""
             # {{{{redirects.Count}}}} redirects of {{{{domain}}}}. Write for its virtual host, with the path of this file:
             #   RewriteEngine on
             #   RewriteMap lower int:tolower
@@ -56,7 +64,8 @@ public static class RedirectList
             #   RewriteRule ^ %1 [R=302,NE,L]
             #   RewriteRule ^(/[^/]+)/[0-9]+$ $1 [R=302,L]
 
-            """.ReplaceLineEndings("\n"));
+            """.ReplaceLineEndings("\n")
+        );
         foreach (var redirect in redirects)
         {
             text.Append(System.Globalization.CultureInfo.InvariantCulture, $"/{redirect.Slug.ToLowerInvariant()} {redirect.To}\n");
@@ -65,7 +74,8 @@ public static class RedirectList
         return text.ToString();
     }
 
-    /// <summary>For a place that only keeps files: a page that leads on at once, as browsers follow it (HTML Standard, "Refresh state" of <c>meta</c>).</summary>
+    /// <summary>For a place that only keeps files: a page that leads on at once, as browsers follow it (HTML Standard, "Refresh state" of
+    /// <c>meta</c>).</summary>
     public static string Page(KeptRedirect redirect)
     {
         ArgumentNullException.ThrowIfNull(redirect);
@@ -83,11 +93,17 @@ public static class RedirectList
             """.ReplaceLineEndings("\n");
     }
 
-    /// <summary>Where the page of a redirect must lie to be found: as it is shown, in lower case, in capitals as QR codes have it, and behind each the numbers of its codes. Files have case.</summary>
+    /// <summary>Where the page of a redirect must lie to be found: as it is shown, in lower case, in capitals as QR codes have it, and behind each
+    /// the numbers of its codes. Files have case.</summary>
     public static IReadOnlyList<string> Paths(KeptRedirect redirect)
     {
         ArgumentNullException.ThrowIfNull(redirect);
         string[] slugs = [redirect.Slug, redirect.Slug.ToLowerInvariant(), redirect.Slug.ToUpperInvariant()];
-        return [.. slugs.Distinct(StringComparer.Ordinal).SelectMany(slug => redirect.Codes.Select(code => $"{slug}/{code}/index.html").Prepend($"{slug}/index.html"))];
+        return
+        [
+            .. slugs
+                .Distinct(StringComparer.Ordinal)
+                .SelectMany(slug => redirect.Codes.Select(code => $"{slug}/{code}/index.html").Prepend($"{slug}/index.html")),
+        ];
     }
 }

@@ -5,8 +5,9 @@ using NodaTime.Text;
 namespace Cursus.Core.Links;
 
 /// <summary>
-/// Reads when a link opens or ends: a moment with its offset (RFC 3339, section 5.6), a time by the workspace's clock such as <c>2026-11-29T18:00</c>,
-/// or a day alone, which belongs to the link whole (common practice, no source): it opens with its first moment and ends with its last.
+/// Reads when a link opens or ends: a moment with its offset (RFC 3339, section 5.6), a time by the workspace's clock such as
+/// <c>2026-11-29T18:00</c>, or a day alone, which belongs to the link whole (common practice, no source): it opens with its first moment and ends
+/// with its last.
 /// </summary>
 public static class ScheduleBound
 {
@@ -16,10 +17,12 @@ public static class ScheduleBound
     private static readonly LocalDateTimePattern ToTheMinute = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm");
 
     /// <summary>The moment at which a link opens.</summary>
-    public static bool TryReadOpening(string text, DateTimeZone zone, out Instant at, [NotNullWhen(false)] out ValidationError? error) => TryRead(text, zone, daysAfter: 0, out at, out error);
+    public static bool TryReadOpening(string text, DateTimeZone zone, out Instant at, [NotNullWhen(false)] out ValidationError? error) =>
+        TryRead(text, zone, daysAfter: 0, out at, out error);
 
     /// <summary>The first moment at which a link has ended.</summary>
-    public static bool TryReadEnd(string text, DateTimeZone zone, out Instant at, [NotNullWhen(false)] out ValidationError? error) => TryRead(text, zone, daysAfter: 1, out at, out error);
+    public static bool TryReadEnd(string text, DateTimeZone zone, out Instant at, [NotNullWhen(false)] out ValidationError? error) =>
+        TryRead(text, zone, daysAfter: 1, out at, out error);
 
     private static bool TryRead(string text, DateTimeZone zone, int daysAfter, out Instant at, [NotNullWhen(false)] out ValidationError? error)
     {
@@ -42,7 +45,10 @@ public static class ScheduleBound
             return IsNear(typed, moment.Date, out error) && Is(moment.ToInstant(), out at);
         }
 
-        error = new ValidationError("time", $"“{typed}” isn’t a valid date. Enter a date such as 2026-11-29, or a date and time such as 2026-11-29T18:00.");
+        error = new ValidationError(
+            "time",
+            $"“{typed}” isn’t a valid date. Enter a date such as 2026-11-29, or a date and time such as 2026-11-29T18:00."
+        );
         return false;
     }
 
@@ -54,7 +60,9 @@ public static class ScheduleBound
 
     private static bool IsNear(string typed, LocalDate day, [NotNullWhen(false)] out ValidationError? error)
     {
-        error = day.Year is >= FirstYear and <= LastYear ? null : new ValidationError("time-far", $"“{typed}” is out of range. Choose a year from {FirstYear} to {LastYear}.");
+        error = day.Year is >= FirstYear and <= LastYear
+            ? null
+            : new ValidationError("time-far", $"“{typed}” is out of range. Choose a year from {FirstYear} to {LastYear}.");
         return error is null;
     }
 }

@@ -1,10 +1,11 @@
 using Cursus.Core.Addresses;
-using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 
 namespace Cursus.Core.Posts;
 
 /// <summary>Source and medium that Cursus proposes for a channel, from what was typed as its name.</summary>
-/// <param name="Source">The <c>utm_source</c>: the network’s name, or the typed one, in lower case with hyphens. Empty if it has no letters or digits.</param>
+/// <param name="Source">The <c>utm_source</c>: the network’s name, or the typed one, in lower case with hyphens. Empty if it has no letters or
+/// digits.</param>
 /// <param name="Medium">The <c>utm_medium</c> that suits the kind of site (common practice, no source).</param>
 /// <param name="Network">The known network’s name; null if it isn't one.</param>
 public sealed record ChannelProposal(string Source, string Medium, string? Network)
@@ -22,14 +23,15 @@ public sealed record ChannelProposal(string Source, string Medium, string? Netwo
             : new ChannelProposal(AsciiWords.Hyphenated(network.Network, MaxSource), MediumOf(network.Kind), network.Network);
     }
 
-    private static string MediumOf(SiteKind kind) => kind switch
-    {
-        SiteKind.Search => "cpc",
-        SiteKind.Mail => "email",
-        SiteKind.Video => "video",
-        SiteKind.Messenger => "messenger",
-        _ => "social",
-    };
+    private static string MediumOf(SiteKind kind) =>
+        kind switch
+        {
+            SiteKind.Search => "cpc",
+            SiteKind.Mail => "email",
+            SiteKind.Video => "video",
+            SiteKind.Messenger => "messenger",
+            _ => "social",
+        };
 
     /// <summary>By the words of names that are no network’s, such as “Newsletter” or “Poster at the bus stop”.</summary>
     private static string MediumOf(string name)

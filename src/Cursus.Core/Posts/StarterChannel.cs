@@ -1,6 +1,7 @@
 namespace Cursus.Core.Posts;
 
-/// <summary>A channel that a new workspace is offered, in generic words to keep or rename. Source and medium follow common practice, no source.</summary>
+/// <summary>A channel that a new workspace is offered, in generic words to keep or rename. Source and medium follow common practice, no
+/// source.</summary>
 /// <param name="Name">Its name until someone renames it.</param>
 /// <param name="Medium">The <c>utm_medium</c> of its links. The source is made from the name.</param>
 /// <param name="Signet">Its two-letter mark.</param>

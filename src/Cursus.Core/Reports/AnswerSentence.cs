@@ -15,8 +15,12 @@ public static class AnswerSentence
             [] => $"{CountWords.Clicks(rest)}, none of which can be assigned.",
             [{ Count.Clicks: 1 } only] when rest == 0 => $"The only click came from {only.Count.Label}.",
             [var only] when rest == 0 => $"All {CountWords.Clicks(only.Count.Clicks)} came from {only.Count.Label}.",
-            [var only] => $"{only.Count.Label} brought {CountWords.Clicks(only.Count.Clicks)} ({CountWords.Percent(only.Share)}); the other {CountWords.Number(rest)} can’t be assigned.",
-            [var leader, var next, ..] => string.Join(' ', ((string?[])[Counted(leader, next, breakdown), Judged(leader, next, breakdown.Units), PerPost(breakdown.PerPost)]).OfType<string>()),
+            [var only] =>
+                $"{only.Count.Label} brought {CountWords.Clicks(only.Count.Clicks)} ({CountWords.Percent(only.Share)}); the other {CountWords.Number(rest)} can’t be assigned.",
+            [var leader, var next, ..] => string.Join(
+                ' ',
+                ((string?[])[Counted(leader, next, breakdown), Judged(leader, next, breakdown.Units), PerPost(breakdown.PerPost)]).OfType<string>()
+            ),
         };
     }
 
@@ -30,20 +34,27 @@ public static class AnswerSentence
             return null;
         }
 
-        var like = kind switch { UnitKind.Week => "with weeks like these", UnitKind.Link => "on channels like these", _ => "with posts like these" };
+        var like = kind switch
+        {
+            UnitKind.Week => "with weeks like these",
+            UnitKind.Link => "on channels like these",
+            _ => "with posts like these",
+        };
         return verdict.Call switch
         {
             VerdictCall.Clear => $"Its lead over {next.Count.Label} is clear: {like} it would come out ahead again, {Times(verdict)}.",
             VerdictCall.Leaning => $"It leans ahead of {next.Count.Label}, {Times(verdict)}, but {like} that isn’t settled yet.{More(verdict, kind)}",
-            VerdictCall.TooClose => $"{leader.Count.Label} and {next.Count.Label} are too close to call: {like} either could come out ahead.{More(verdict, kind)}",
+            VerdictCall.TooClose =>
+                $"{leader.Count.Label} and {next.Count.Label} are too close to call: {like} either could come out ahead.{More(verdict, kind)}",
             _ => TooFew(verdict, leader.Count.Label, next.Count.Label, kind),
         };
     }
 
     /// <summary>How many times as much the leader brings, and between which bounds.</summary>
-    internal static string Times(Verdict verdict) => verdict is { Ratio: { } ratio, High: { } high }
-        ? $"by a factor of {Factor(ratio)} ({Factor(verdict.Low ?? 0)} to {Factor(high)})"
-        : $"by a factor of at least {Factor(verdict.Low ?? 0)}";
+    internal static string Times(Verdict verdict) =>
+        verdict is { Ratio: { } ratio, High: { } high }
+            ? $"by a factor of {Factor(ratio)} ({Factor(verdict.Low ?? 0)} to {Factor(high)})"
+            : $"by a factor of at least {Factor(verdict.Low ?? 0)}";
 
     private static string Factor(double ratio) => CountWords.Number(ratio, ratio < 10 ? "0.00" : "0.0");
 
@@ -64,9 +75,16 @@ public static class AnswerSentence
 
     private static string TooFew(Verdict verdict, string leader, string next, UnitKind kind)
     {
-        var units = kind switch { UnitKind.Week => "weeks", UnitKind.Link => "channels", _ => "posts" };
-        return Math.Min(verdict.Units.Leader, verdict.Units.RunnerUp) >= Verdict.FewestUnits ? $"With fewer than {Verdict.FewestClicks} clicks, it’s too early to say more."
-            : kind == UnitKind.Post ? $"Too few posts to say whether this would happen again: {verdict.Units.Leader} for {leader}, {verdict.Units.RunnerUp} for {next}, and each needs at least {Verdict.FewestUnits}."
+        var units = kind switch
+        {
+            UnitKind.Week => "weeks",
+            UnitKind.Link => "channels",
+            _ => "posts",
+        };
+        return Math.Min(verdict.Units.Leader, verdict.Units.RunnerUp) >= Verdict.FewestUnits
+                ? $"With fewer than {Verdict.FewestClicks} clicks, it’s too early to say more."
+            : kind == UnitKind.Post
+                ? $"Too few posts to say whether this would happen again: {verdict.Units.Leader} for {leader}, {verdict.Units.RunnerUp} for {next}, and each needs at least {Verdict.FewestUnits}."
             : $"Too few {units} to say whether this would happen again: at least {Verdict.FewestUnits} are needed.";
     }
 

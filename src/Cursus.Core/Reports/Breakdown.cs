@@ -8,10 +8,21 @@ namespace Cursus.Core.Reports;
 /// <param name="PreviousClicks">People's clicks in the period before; null where none was asked for.</param>
 /// <param name="Placements">Links of the group that were at work in the period: published in it, or clicked in it.</param>
 /// <param name="PlacementDays">Days of the period in which they were out, summed over them.</param>
-/// <param name="Posts">Posts of the group that went out in the period, and links of no post that were made in it; null where groups have no posts of their own.</param>
-public sealed record GroupCount(string Key, string Label, long Clicks, long? Visitors, long? PreviousClicks, int Placements, long PlacementDays, int? Posts = null)
+/// <param name="Posts">Posts of the group that went out in the period, and links of no post that were made in it; null where groups have no posts of
+/// their own.</param>
+public sealed record GroupCount(
+    string Key,
+    string Label,
+    long Clicks,
+    long? Visitors,
+    long? PreviousClicks,
+    int Placements,
+    long PlacementDays,
+    int? Posts = null
+)
 {
-    /// <summary>True for the clicks of which nobody knows where they belong, such as those without a referrer. They are shown, and lead over nobody.</summary>
+    /// <summary>True for the clicks of which nobody knows where they belong, such as those without a referrer. They are shown, and lead over
+    /// nobody.</summary>
     public bool IsRest => Key.Length == 0;
 
     /// <summary>Clicks for each post that went out in the period; null where there is none.</summary>
@@ -23,7 +34,8 @@ public readonly record struct Bounds(double Low, double High);
 
 /// <summary>One lane of an answer.</summary>
 /// <param name="Share">Share of all people's clicks, 0 to 1.</param>
-/// <param name="Expected">The clicks that as many posts like these bring on average; null where there are too few posts, or other units, to say.</param>
+/// <param name="Expected">The clicks that as many posts like these bring on average; null where there are too few posts, or other units, to
+/// say.</param>
 /// <param name="ExpectedShare">The share that they have on average; null where that can't be said.</param>
 /// <param name="ExpectedPerPost">The clicks that each of them brings on average; null where that can't be said.</param>
 /// <param name="ClicksPerPlacement">Null where the group has no placement.</param>
@@ -31,8 +43,16 @@ public readonly record struct Bounds(double Low, double High);
 /// <param name="Change">Relative change against the period before: 0.18 is 18 % more; null from zero, where no per cent exists.</param>
 /// <param name="Lead">Its lead over the next row; null for the last one, and where either has no click or is what belongs nowhere.</param>
 public sealed record BreakdownRow(
-    GroupCount Count, double Share, Bounds? Expected, Bounds? ExpectedShare, Bounds? ExpectedPerPost, double? ClicksPerPlacement, double? ClicksPerPlacementDay, double? Change,
-    Verdict? Lead)
+    GroupCount Count,
+    double Share,
+    Bounds? Expected,
+    Bounds? ExpectedShare,
+    Bounds? ExpectedPerPost,
+    double? ClicksPerPlacement,
+    double? ClicksPerPlacementDay,
+    double? Change,
+    Verdict? Lead
+)
 {
     /// <summary>True if equal groups would often show such a lead over the next row.</summary>
     public bool IsTooCloseToNext => Lead?.Call == VerdictCall.TooClose;
@@ -64,7 +84,11 @@ public sealed record Breakdown(IReadOnlyList<BreakdownRow> Rows, OtherGroups? Ot
     /// <param name="most">How many get a row.</param>
     /// <param name="units">What verdicts and bounds are made of.</param>
     public static Breakdown Of(
-        IReadOnlyCollection<GroupCount> groups, int most = int.MaxValue, ClickUnits? units = null, BreakdownMeasure measure = BreakdownMeasure.Clicks)
+        IReadOnlyCollection<GroupCount> groups,
+        int most = int.MaxValue,
+        ClickUnits? units = null,
+        BreakdownMeasure measure = BreakdownMeasure.Clicks
+    )
     {
         ArgumentNullException.ThrowIfNull(groups);
         var total = groups.Sum(g => g.Clicks);
@@ -76,10 +100,17 @@ public sealed record Breakdown(IReadOnlyList<BreakdownRow> Rows, OtherGroups? Ot
         var others = groups.Count - shown.Count;
         return new(
             [.. shown.Select((g, i) => Row(g, total, units, i + 1 < shown.Count ? LeadOf(g, shown[i + 1], units, measure) : null))],
-            others == 0 ? null : new(others, total - shown.Sum(g => g.Clicks), shown.Exists(g => g.PreviousClicks is null) ? null : groups.Sum(g => g.PreviousClicks) - shown.Sum(g => g.PreviousClicks)),
+            others == 0
+                ? null
+                : new(
+                    others,
+                    total - shown.Sum(g => g.Clicks),
+                    shown.Exists(g => g.PreviousClicks is null) ? null : groups.Sum(g => g.PreviousClicks) - shown.Sum(g => g.PreviousClicks)
+                ),
             measure,
             units.Kind,
-            measure == BreakdownMeasure.Clicks ? PerPostLead.Of(groups, units) : null);
+            measure == BreakdownMeasure.Clicks ? PerPostLead.Of(groups, units) : null
+        );
     }
 
     /// <summary>Groups in the order of their rows.</summary>
@@ -94,7 +125,9 @@ public sealed record Breakdown(IReadOnlyList<BreakdownRow> Rows, OtherGroups? Ot
     internal static Verdict? LeadOf(GroupCount group, GroupCount next, ClickUnits units, BreakdownMeasure measure)
     {
         var isPerPost = measure == BreakdownMeasure.ClicksPerPost;
-        return !units.IsEmpty && next is { Clicks: > 0, IsRest: false } && (!isPerPost || next.Posts > 0) ? Verdict.Between(units.Of(group.Key), units.Of(next.Key), units, isPerPost) : null;
+        return !units.IsEmpty && next is { Clicks: > 0, IsRest: false } && (!isPerPost || next.Posts > 0)
+            ? Verdict.Between(units.Of(group.Key), units.Of(next.Key), units, isPerPost)
+            : null;
     }
 
     private static BreakdownRow Row(GroupCount group, long total, ClickUnits units, Verdict? lead)
@@ -110,11 +143,13 @@ public sealed record Breakdown(IReadOnlyList<BreakdownRow> Rows, OtherGroups? Ot
             group.Placements == 0 ? null : (double)group.Clicks / group.Placements,
             group.PlacementDays == 0 ? null : (double)group.Clicks / group.PlacementDays,
             group.PreviousClicks is > 0 and var before ? (double)(group.Clicks - before) / before : null,
-            lead);
+            lead
+        );
     }
 
     /// <summary>Null if so few posts make nearly all of it that the bounds would say nothing.</summary>
-    private static Bounds? Expected(ClusteredEstimate estimate) => estimate.Freedom >= FewestFreedom && estimate.Interval() is var (low, high) ? new(low, high) : null;
+    private static Bounds? Expected(ClusteredEstimate estimate) =>
+        estimate.Freedom >= FewestFreedom && estimate.Interval() is var (low, high) ? new(low, high) : null;
 
     /// <summary>The share follows from how many times as much as all the others a group brings.</summary>
     private static Bounds? ExpectedShare(UnitCount[] own, UnitCount[] others, ClickUnits units)

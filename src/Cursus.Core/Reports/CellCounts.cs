@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
-using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Tallies;
 using NodaTime;
 
 namespace Cursus.Core.Reports;
@@ -33,12 +33,20 @@ public readonly record struct Cell(int Group, int Held, int Span, LocalDateTime?
 /// <summary>Adds roll-ups up by <see cref="Cell"/> and value. Whoever reads them says of each link where it belongs.</summary>
 /// <param name="spans">The ranges of time that are asked about; a day may lie in several.</param>
 /// <param name="step">Hours are counted where the values are hours of the day; all of them then count for <paramref name="whole"/>.</param>
-/// <param name="isByWeekHour">Whether the values are hours of the day, to be counted as hours of the week, from 0 (Monday, midnight to one) to 167.</param>
+/// <param name="isByWeekHour">Whether the values are hours of the day, to be counted as hours of the week, from 0 (Monday, midnight to one) to
+/// 167.</param>
 /// <param name="whole">Number of the value that clicks by hour count for.</param>
 /// <param name="unitSpans">In how many of the ranges, from the first, units are counted apart; only where all of a range is summed up.</param>
 /// <param name="weekStart">The day on which weeks begin.</param>
 public sealed class CellCounts(
-    IReadOnlyList<DateRange> spans, CountStep step, bool isByWeekHour, ValueNumbers numbers, int whole, int unitSpans = 0, IsoDayOfWeek weekStart = IsoDayOfWeek.Monday)
+    IReadOnlyList<DateRange> spans,
+    CountStep step,
+    bool isByWeekHour,
+    ValueNumbers numbers,
+    int whole,
+    int unitSpans = 0,
+    IsoDayOfWeek weekStart = IsoDayOfWeek.Monday
+)
 {
     private const int HoursOfDay = 24;
     private const int HoursOfWeek = 7 * HoursOfDay;
@@ -50,11 +58,14 @@ public sealed class CellCounts(
     private readonly List<(int Group, int Held, int Span, int Step)> counted = [];
     private readonly List<Sum> sums = [];
 
-    // Places in the lists. Where all of a range is one step there may be tens of thousands of groups, of which each row meets another one: their places are found without hashing.
+    // Places in the lists. Where all of a range is one step there may be tens of thousands of groups, of which each row meets another one: their
+    // places are found without hashing.
     private readonly Dictionary<(int Group, int Held, int Span, int Step), int> places = [];
     private readonly int[][] placesOfGroups = [.. spans.Select(_ => Array.Empty<int>())];
     private readonly bool isStepped = step != CountStep.Whole;
-    private readonly int[] weekHours = isByWeekHour ? [.. Enumerable.Range(0, HoursOfWeek).Select(h => numbers.Of(h.ToString(CultureInfo.InvariantCulture)))] : [];
+    private readonly int[] weekHours = isByWeekHour
+        ? [.. Enumerable.Range(0, HoursOfWeek).Select(h => numbers.Of(h.ToString(CultureInfo.InvariantCulture)))]
+        : [];
     private int[] hours = [];
 
     // Rows of one month come one after the other. Its days begin at these hours of the week.
@@ -62,7 +73,8 @@ public sealed class CellCounts(
     private int beforeMonth;
     private readonly int[] midnights = new int[MostDays + 1];
 
-    /// <summary>What was counted of one cell, by number of the value: that of few values side by side with that of other cells, where the processor finds it at once.</summary>
+    /// <summary>What was counted of one cell, by number of the value: that of few values side by side with that of other cells, where the processor
+    /// finds it at once.</summary>
     private struct Sum
     {
         private Few few;
@@ -118,7 +130,8 @@ public sealed class CellCounts(
     }
 
     /// <summary>How much of a value was counted of a cell that is one for all of its range.</summary>
-    public long CountOf(int group, int held, int span, int value) => PlaceOf(group, held, span, 0) is > 0 and var place && sums[place - 1] is var sum && value < sum.Length ? sum[value] : 0;
+    public long CountOf(int group, int held, int span, int value) =>
+        PlaceOf(group, held, span, 0) is > 0 and var place && sums[place - 1] is var sum && value < sum.Length ? sum[value] : 0;
 
     /// <summary>Adds days of a link.</summary>
     /// <param name="groups">The groups that the link is in.</param>
@@ -158,7 +171,12 @@ public sealed class CellCounts(
 
         if (hours.Length < numbers.Count && (isByWeekHour || step == CountStep.Hour))
         {
-            hours = [.. Enumerable.Range(0, numbers.Count).Select(n => int.TryParse(numbers[n], NumberStyles.None, CultureInfo.InvariantCulture, out var hour) ? hour : -1)];
+            hours =
+            [
+                .. Enumerable
+                    .Range(0, numbers.Count)
+                    .Select(n => int.TryParse(numbers[n], NumberStyles.None, CultureInfo.InvariantCulture, out var hour) ? hour : -1),
+            ];
         }
     }
 
@@ -237,24 +255,29 @@ public sealed class CellCounts(
         return ref ofGroups[group];
     }
 
-    private int ValueOf(in DayValue count) => isByWeekHour ? weekHours[midnights[count.Day] + hours[count.Value]] : step == CountStep.Hour ? whole : count.Value;
+    private int ValueOf(in DayValue count) =>
+        isByWeekHour ? weekHours[midnights[count.Day] + hours[count.Value]]
+        : step == CountStep.Hour ? whole
+        : count.Value;
 
-    private int StepOf(int day, int value) => step switch
-    {
-        CountStep.Hour => day * HoursOfDay + hours[value],
-        CountStep.Day => day,
-        CountStep.Week => day - WeekdayOf(day - (int)weekStart + (int)IsoDayOfWeek.Monday),
-        CountStep.Month => beforeMonth + 1,
-        CountStep.SevenDays => days[0].Last - (days[0].Last - day) / 7 * 7 - 6,
-        _ => 0,
-    };
+    private int StepOf(int day, int value) =>
+        step switch
+        {
+            CountStep.Hour => day * HoursOfDay + hours[value],
+            CountStep.Day => day,
+            CountStep.Week => day - WeekdayOf(day - (int)weekStart + (int)IsoDayOfWeek.Monday),
+            CountStep.Month => beforeMonth + 1,
+            CountStep.SevenDays => days[0].Last - (days[0].Last - day) / 7 * 7 - 6,
+            _ => 0,
+        };
 
-    private LocalDateTime? AtOf(int number) => step switch
-    {
-        CountStep.Whole => null,
-        CountStep.Hour => Epoch.AtMidnight().PlusHours(number),
-        _ => Epoch.PlusDays(number).AtMidnight(),
-    };
+    private LocalDateTime? AtOf(int number) =>
+        step switch
+        {
+            CountStep.Whole => null,
+            CountStep.Hour => Epoch.AtMidnight().PlusHours(number),
+            _ => Epoch.PlusDays(number).AtMidnight(),
+        };
 
     private static int NumberOf(LocalDate day) => NodaTime.Period.DaysBetween(Epoch, day);
 

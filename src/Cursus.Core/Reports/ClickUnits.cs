@@ -24,9 +24,10 @@ public sealed class ClickUnits
     private readonly IReadOnlyDictionary<string, UnitCount[]> groups;
     private readonly Lazy<(UnitCount Count, int Groups)[]> all;
 
-    /// <param name="days">By number of the unit, the day on which it went out, counted from any day and never falling; null if units come by the calendar, so that
-    /// how many there are is not a matter of chance.</param>
-    /// <param name="isShared">True if every unit can bring clicks to every group, as posts do to countries; false if links decide, as they do for channels.</param>
+    /// <param name="days">By number of the unit, the day on which it went out, counted from any day and never falling; null if units come by the
+    /// calendar, so that how many there are is not a matter of chance.</param>
+    /// <param name="isShared">True if every unit can bring clicks to every group, as posts do to countries; false if links decide, as they do for
+    /// channels.</param>
     /// <param name="groups">By key of the group, its units in the order of their numbers, each once.</param>
     public ClickUnits(UnitKind kind, IReadOnlyList<int>? days, bool isShared, IReadOnlyDictionary<string, UnitCount[]> groups)
     {

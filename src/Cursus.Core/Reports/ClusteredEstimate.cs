@@ -5,13 +5,14 @@ namespace Cursus.Core.Reports;
 /// <summary>
 /// How sure a mean or a ratio is that comes from units such as posts, on the scale of natural logarithms.
 /// <para>
-/// The claim is about posts like these: had others been written in their place, on the same channels and with the same rhythm, what would come out on average? So posts are what varies. Clicks are not, since they
-/// come many at once, and neither are days, since they share their posts.
+/// The claim is about posts like these: had others been written in their place, on the same channels and with the same rhythm, what would come out on
+/// average? So posts are what varies. Clicks are not, since they come many at once, and neither are days, since they share their posts.
 /// </para>
 /// <para>
-/// The variance is the cluster-robust ("sandwich") variance of the split of clicks between two groups (Liang and Zeger 1986, "Longitudinal data analysis using generalized linear models", Biometrika 73), clustered by unit,
-/// with the small-sample correction CR2 (Bell and McCaffrey 2002, "Bias reduction in standard errors for linear regression with multi-stage samples", Survey Methodology 28). A post that both groups carry is
-/// one unit, and what it brings to both cancels out: the comparison is then paired.
+/// The variance is the cluster-robust ("sandwich") variance of the split of clicks between two groups (Liang and Zeger 1986, "Longitudinal data
+/// analysis using generalized linear models", Biometrika 73), clustered by unit, with the small-sample correction CR2 (Bell and McCaffrey 2002, "Bias
+/// reduction in standard errors for linear regression with multi-stage samples", Survey Methodology 28). A post that both groups carry is one unit,
+/// and what it brings to both cancels out: the comparison is then paired.
 /// </para>
 /// </summary>
 /// <param name="Value">Logarithm of the mean or ratio.</param>
@@ -19,7 +20,8 @@ namespace Cursus.Core.Reports;
 /// <param name="Freedom">Degrees of freedom of Student's t, at least 1; see <see cref="UnitSample.Freedom"/>.</param>
 public readonly record struct ClusteredEstimate(double Value, double Error, double Freedom)
 {
-    /// <summary>Keeps logarithms finite if a side has no clicks (Gart 1966, "Alternative analyses of contingency tables", Journal of the Royal Statistical Society B 28).</summary>
+    /// <summary>Keeps logarithms finite if a side has no clicks (Gart 1966, "Alternative analyses of contingency tables", Journal of the Royal
+    /// Statistical Society B 28).</summary>
     private const double Half = 0.5;
 
     /// <summary>The two-sided p-value: the part of cases in which chance alone would move <see cref="Value"/> at least as far from zero.</summary>
@@ -45,19 +47,29 @@ public readonly record struct ClusteredEstimate(double Value, double Error, doub
         var (first, second) = (new Side(one, isPerPost), new Side(other, isPerPost));
         var clicks = Math.Max(1, first.Clicks + second.Clicks);
         var sample = new UnitSample(units);
-        for (var (i, j) = (0, 0); i < one.Length || j < other.Length;)
+        for (var (i, j) = (0, 0); i < one.Length || j < other.Length; )
         {
-            var order = i == one.Length ? 1 : j == other.Length ? -1 : one[i].Unit.CompareTo(other[j].Unit);
+            var order =
+                i == one.Length ? 1
+                : j == other.Length ? -1
+                : one[i].Unit.CompareTo(other[j].Unit);
             var (mine, yours) = (order <= 0 ? one[i++] : default, order >= 0 ? other[j++] : default);
             var leverage = isPerPost ? 0 : (double)(mine.Clicks + yours.Clicks) / clicks;
             sample.Add(
                 order <= 0 ? mine.Unit : yours.Unit,
-                order < 0 ? UnitSample.Stratum.First : order > 0 ? UnitSample.Stratum.Second : UnitSample.Stratum.Both,
+                order < 0 ? UnitSample.Stratum.First
+                    : order > 0 ? UnitSample.Stratum.Second
+                    : UnitSample.Stratum.Both,
                 (first.Influence(mine) - second.Influence(yours)) / Math.Sqrt(Math.Max(1e-9, 1 - leverage)),
-                first.Weight(mine) + second.Weight(yours));
+                first.Weight(mine) + second.Weight(yours)
+            );
         }
 
-        return new(Math.Log(first.Mean / second.Mean), Math.Sqrt(Math.Max(isPerPost ? sample.VarianceOfMeans : sample.VarianceOfRatio, 1 / first.Total + 1 / second.Total)), sample.Freedom);
+        return new(
+            Math.Log(first.Mean / second.Mean),
+            Math.Sqrt(Math.Max(isPerPost ? sample.VarianceOfMeans : sample.VarianceOfRatio, 1 / first.Total + 1 / second.Total)),
+            sample.Freedom
+        );
     }
 
     /// <summary>How many clicks as many units like these bring on average, or each of their posts.</summary>
@@ -103,13 +115,13 @@ public readonly record struct ClusteredEstimate(double Value, double Error, doub
         public double Mean => Total / Math.Max(1, posts);
 
         /// <summary>How much of the logarithm of the mean is owed to a unit.</summary>
-        public double Influence(UnitCount unit) => posts > 1 && unit.IsNew
-            ? (unit.Clicks / Total - 1.0 / posts) / Math.Sqrt(1 - 1.0 / posts)
-            : unit.Clicks / Total;
+        public double Influence(UnitCount unit) =>
+            posts > 1 && unit.IsNew ? (unit.Clicks / Total - 1.0 / posts) / Math.Sqrt(1 - 1.0 / posts) : unit.Clicks / Total;
 
         /// <summary>
-        /// How much of the variance is expected of a unit. Within a group by clicks to the power of 1.5, between 1, which holds if the clicks of a unit fall independently, and 2, which holds if a unit's luck multiplies
-        /// all of its clicks; chosen by simulation (bench/verdict). Of two groups, the one with fewer units has the more of it.
+        /// How much of the variance is expected of a unit. Within a group by clicks to the power of 1.5, between 1, which holds if the clicks of a
+        /// unit fall independently, and 2, which holds if a unit's luck multiplies all of its clicks; chosen by simulation (bench/verdict). Of two
+        /// groups, the one with fewer units has the more of it.
         /// </summary>
         public double Weight(UnitCount unit) => unit.Clicks / Total is var part ? part * Math.Sqrt(part) * concentration : 0;
     }

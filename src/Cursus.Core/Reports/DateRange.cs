@@ -2,7 +2,8 @@ using NodaTime;
 
 namespace Cursus.Core.Reports;
 
-/// <summary>A range of time as the roll-ups hold it: whole days, and the part of a day at its end, which only the clicks themselves can tell.</summary>
+/// <summary>A range of time as the roll-ups hold it: whole days, and the part of a day at its end, which only the clicks themselves can
+/// tell.</summary>
 /// <param name="First">Its first day.</param>
 /// <param name="Last">Its last whole day; the one before <paramref name="First"/> where there is none.</param>
 /// <param name="Rest">The part of a day; null where it ends with a day.</param>

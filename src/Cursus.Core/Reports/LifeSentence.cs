@@ -8,11 +8,16 @@ public static class LifeSentence
     /// <summary>Which group's posts live longest and which shortest.</summary>
     public static string Of(IReadOnlyCollection<(string Label, PostLife Life)> groups)
     {
-        var told = groups.Where(g => g.Life.HalfHours is not null).OrderBy(g => g.Life.HalfHours).ThenBy(g => g.Label, StringComparer.Ordinal).ToList();
+        var told = groups
+            .Where(g => g.Life.HalfHours is not null)
+            .OrderBy(g => g.Life.HalfHours)
+            .ThenBy(g => g.Label, StringComparer.Ordinal)
+            .ToList();
         return told switch
         {
             [] => "Too few clicks on this period’s posts to work out how long posts stay active.",
-            [var (label, life)] => $"{label}: half of the clicks come within {Duration(life.HalfHours!.Value)}, 90% within {Duration(life.MostHours!.Value)}.",
+            [var (label, life)] =>
+                $"{label}: half of the clicks come within {Duration(life.HalfHours!.Value)}, 90% within {Duration(life.MostHours!.Value)}.",
             [var shortest, .., var longest] =>
                 $"Longest on {longest.Label}, where half of the clicks come within {Duration(longest.Life.HalfHours!.Value)}; shortest on {shortest.Label}, within {Duration(shortest.Life.HalfHours!.Value)}.",
         };

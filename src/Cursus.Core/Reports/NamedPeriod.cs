@@ -2,7 +2,8 @@ using NodaTime;
 
 namespace Cursus.Core.Reports;
 
-/// <summary>The periods that people name instead of two days. Weeks begin on the day that the workspace has chosen. Those that begin with "this" are whole, also where part of them is to come.</summary>
+/// <summary>The periods that people name instead of two days. Weeks begin on the day that the workspace has chosen. Those that begin with "this" are
+/// whole, also where part of them is to come.</summary>
 public static class NamedPeriod
 {
     private static readonly Dictionary<string, Func<LocalDate, IsoDayOfWeek, Period>> All = new()
@@ -27,7 +28,8 @@ public static class NamedPeriod
     public static IReadOnlyCollection<string> Names => All.Keys;
 
     /// <summary>The days that a name means on a day; null for a name that isn't known.</summary>
-    public static Period? Of(string name, LocalDate today, IsoDayOfWeek weekStart) => All.TryGetValue(name, out var period) ? period(today, weekStart) : null;
+    public static Period? Of(string name, LocalDate today, IsoDayOfWeek weekStart) =>
+        All.TryGetValue(name, out var period) ? period(today, weekStart) : null;
 
     private static Period Weeks(LocalDate today, IsoDayOfWeek weekStart, int later)
     {

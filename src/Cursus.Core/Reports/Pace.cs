@@ -2,7 +2,8 @@ using MathNet.Numerics.Statistics;
 
 namespace Cursus.Core.Reports;
 
-/// <summary>The usual clicks at one point of the <see cref="PostClock"/>: the middle half of placements lies between <paramref name="Low"/> and <paramref name="High"/>.</summary>
+/// <summary>The usual clicks at one point of the <see cref="PostClock"/>: the middle half of placements lies between <paramref name="Low"/> and
+/// <paramref name="High"/>.</summary>
 public sealed record UsualClicks(int Hours, double Low, double Middle, double High);
 
 /// <summary>A placement against the usual course of its like: "ahead of 8 of the last 10".</summary>
@@ -19,7 +20,8 @@ public sealed record Pace(int Hours, long Clicks, int Ahead, int Others, IReadOn
     /// <summary>Fewer placements are no usual course.</summary>
     public const int FewestOthers = 3;
 
-    /// <param name="others">Placements of the same group; those that started later, are younger on the clock or are the placement itself are passed over.</param>
+    /// <param name="others">Placements of the same group; those that started later, are younger on the clock or are the placement itself are passed
+    /// over.</param>
     public static Pace Of(PlacementCourse placement, IEnumerable<PlacementCourse> others)
     {
         ArgumentNullException.ThrowIfNull(placement);
@@ -27,9 +29,17 @@ public sealed record Pace(int Hours, long Clicks, int Ahead, int Others, IReadOn
         var clicks = placement.Within(steps);
         var last = others
             .Where(o => o.LinkId != placement.LinkId && o.Group == placement.Group && o.Start <= placement.Start && o.Clicks.Length >= steps)
-            .OrderByDescending(o => o.Start).ThenBy(o => o.LinkId)
-            .Take(MostOthers).ToList();
-        return new(PostClock.HoursAfter(steps), clicks, last.Count(o => o.Within(steps) < clicks), last.Count, last.Count < FewestOthers ? [] : UsualCourse(last));
+            .OrderByDescending(o => o.Start)
+            .ThenBy(o => o.LinkId)
+            .Take(MostOthers)
+            .ToList();
+        return new(
+            PostClock.HoursAfter(steps),
+            clicks,
+            last.Count(o => o.Within(steps) < clicks),
+            last.Count,
+            last.Count < FewestOthers ? [] : UsualCourse(last)
+        );
     }
 
     /// <summary>Quartiles of the clicks so far, step by step.</summary>
@@ -45,8 +55,14 @@ public sealed record Pace(int Hours, long Clicks, int Ahead, int Others, IReadOn
             }
 
             var ordered = soFar.Order().ToArray();
-            usual.Add(new(
-                PostClock.HoursAfter(step + 1), SortedArrayStatistics.LowerQuartile(ordered), SortedArrayStatistics.Median(ordered), SortedArrayStatistics.UpperQuartile(ordered)));
+            usual.Add(
+                new(
+                    PostClock.HoursAfter(step + 1),
+                    SortedArrayStatistics.LowerQuartile(ordered),
+                    SortedArrayStatistics.Median(ordered),
+                    SortedArrayStatistics.UpperQuartile(ordered)
+                )
+            );
         }
 
         return usual;

@@ -1,6 +1,7 @@
 namespace Cursus.Core.Reports;
 
-/// <summary>A group that brings more clicks for each of its posts than the one that leads in all. Totals follow how often one posts; this doesn't.</summary>
+/// <summary>A group that brings more clicks for each of its posts than the one that leads in all. Totals follow how often one posts; this
+/// doesn't.</summary>
 /// <param name="Leader">The group with the most clicks for each post that went out in the period.</param>
 /// <param name="InAll">The group with the most clicks.</param>
 /// <param name="Lead">Per post, the lead of the first over the second.</param>

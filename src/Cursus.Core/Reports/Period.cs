@@ -21,8 +21,10 @@ public sealed record Period
     /// <summary>The longest period that is answered, in days.</summary>
     public const int MaxDays = 3660;
 
-    private static readonly ZoneLocalMappingResolver FirstMomentOfDay =
-        Resolvers.CreateMappingResolver(Resolvers.ReturnEarlier, Resolvers.ReturnStartOfIntervalAfter);
+    private static readonly ZoneLocalMappingResolver FirstMomentOfDay = Resolvers.CreateMappingResolver(
+        Resolvers.ReturnEarlier,
+        Resolvers.ReturnStartOfIntervalAfter
+    );
 
     /// <param name="from">First day.</param>
     /// <param name="to">Last day, not before <paramref name="from"/>.</param>
@@ -44,8 +46,10 @@ public sealed record Period
     /// <summary>Number of calendar days, at least one.</summary>
     public int Days => NodaTime.Period.DaysBetween(From, To) + 1;
 
-    /// <summary>The period that ends the day before this one begins: as many whole months where this one is whole months of the calendar, else as many days.</summary>
-    public Period Before => WholeMonths is { } months ? new(From.PlusMonths(-months), From.PlusDays(-1)) : new(From.PlusDays(-Days), From.PlusDays(-1));
+    /// <summary>The period that ends the day before this one begins: as many whole months where this one is whole months of the calendar, else as
+    /// many days.</summary>
+    public Period Before =>
+        WholeMonths is { } months ? new(From.PlusMonths(-months), From.PlusDays(-1)) : new(From.PlusDays(-Days), From.PlusDays(-1));
 
     /// <summary>The same days a year ago; 29 February then ends on the 28th.</summary>
     public Period YearBefore => new(From.PlusYears(-1), WholeMonths is null ? To.PlusYears(-1) : To.PlusDays(1).PlusYears(-1).PlusDays(-1));
@@ -57,11 +61,12 @@ public sealed record Period
     public override string ToString() => $"{From:uuuu-MM-dd}..{To:uuuu-MM-dd}";
 
     /// <summary>What is wrong with such a period, or null.</summary>
-    public static ValidationError? Check(LocalDate from, LocalDate to) => to < from
-        ? new ValidationError("period-reversed", $"The period ends ({to:uuuu-MM-dd}) before it begins ({from:uuuu-MM-dd}). Swap the two days.")
+    public static ValidationError? Check(LocalDate from, LocalDate to) =>
+        to < from
+            ? new ValidationError("period-reversed", $"The period ends ({to:uuuu-MM-dd}) before it begins ({from:uuuu-MM-dd}). Swap the two days.")
         : NodaTime.Period.DaysBetween(from, to) >= MaxDays
             ? new ValidationError("period-too-long", $"A period may have at most {MaxDays:N0} days. Choose a shorter one.")
-            : null;
+        : null;
 
     /// <summary>The last <paramref name="days"/> days, today included.</summary>
     public static Period Last(int days, LocalDate today) => new(today.PlusDays(1 - days), today);
@@ -71,12 +76,13 @@ public sealed record Period
     public Interval In(DateTimeZone zone) => new(StartOf(From, zone), StartOf(To.PlusDays(1), zone));
 
     /// <summary>What this period is compared with; null where it isn't.</summary>
-    public Period? Earlier(Comparison with) => with switch
-    {
-        Comparison.PeriodBefore => Before,
-        Comparison.YearBefore => YearBefore,
-        _ => null,
-    };
+    public Period? Earlier(Comparison with) =>
+        with switch
+        {
+            Comparison.PeriodBefore => Before,
+            Comparison.YearBefore => YearBefore,
+            _ => null,
+        };
 
     /// <summary>The range of an <paramref name="earlier"/> period to hold against this one: where this one is unfinished at <paramref name="now"/>,
     /// only as much of the earlier one as of this one has passed.</summary>

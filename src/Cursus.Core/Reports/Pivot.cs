@@ -20,7 +20,10 @@ public sealed record Pivot(IReadOnlyList<PivotSide> Rows, IReadOnlyList<PivotSid
     /// <param name="rowOrder">All rows in an order of their own; null ranks them by clicks, those without a key last.</param>
     /// <param name="columnOrder">The same for columns.</param>
     public static Pivot Of(
-        IReadOnlyCollection<PivotCell> cells, IReadOnlyList<(string Key, string Label)>? rowOrder = null, IReadOnlyList<(string Key, string Label)>? columnOrder = null)
+        IReadOnlyCollection<PivotCell> cells,
+        IReadOnlyList<(string Key, string Label)>? rowOrder = null,
+        IReadOnlyList<(string Key, string Label)>? columnOrder = null
+    )
     {
         var rows = Sides(cells.Select(c => (c.RowKey, c.RowLabel, c.Clicks)), rowOrder, MostRows);
         var columns = Sides(cells.Select(c => (c.ColumnKey, c.ColumnLabel, c.Clicks)), columnOrder, MostColumns);
@@ -35,7 +38,11 @@ public sealed record Pivot(IReadOnlyList<PivotSide> Rows, IReadOnlyList<PivotSid
         return new(rows, columns, table);
     }
 
-    private static List<PivotSide> Sides(IEnumerable<(string Key, string Label, long Clicks)> cells, IReadOnlyList<(string Key, string Label)>? order, int most)
+    private static List<PivotSide> Sides(
+        IEnumerable<(string Key, string Label, long Clicks)> cells,
+        IReadOnlyList<(string Key, string Label)>? order,
+        int most
+    )
     {
         var groups = cells.GroupBy(c => c.Key).ToDictionary(g => g.Key, g => new PivotSide(g.Key, g.First().Label, g.Sum(c => c.Clicks)));
         if (order is not null)
@@ -44,7 +51,9 @@ public sealed record Pivot(IReadOnlyList<PivotSide> Rows, IReadOnlyList<PivotSid
         }
 
         var ranked = groups.Values.OrderBy(g => g.Key == "").ThenByDescending(g => g.Clicks).ThenBy(g => g.Label, StringComparer.Ordinal).ToList();
-        return ranked.Count <= most ? ranked : [.. ranked.Take(most), new PivotSide(null, $"{ranked.Count - most} others", ranked.Skip(most).Sum(g => g.Clicks))];
+        return ranked.Count <= most
+            ? ranked
+            : [.. ranked.Take(most), new PivotSide(null, $"{ranked.Count - most} others", ranked.Skip(most).Sum(g => g.Clicks))];
     }
 
     private static Func<string, int> PlaceOf(List<PivotSide> sides)

@@ -14,7 +14,8 @@ public sealed record PlacementCourse(Guid LinkId, string Group, LocalDateTime St
     public long Within(int steps) => Clicks.Take(steps).Sum();
 
     /// <summary>Puts a course together from clicks by hour.</summary>
-    /// <param name="hours">Clicks by whole hours since the start; those before it, of steps that are not over, and behind the end of the clock, are left out.</param>
+    /// <param name="hours">Clicks by whole hours since the start; those before it, of steps that are not over, and behind the end of the clock, are
+    /// left out.</param>
     /// <param name="age">Whole hours since the start that are over.</param>
     public static PlacementCourse Of(Guid linkId, string group, LocalDateTime start, ReadOnlySpan<(int Hour, long Clicks)> hours, int age)
     {

@@ -1,8 +1,9 @@
 namespace Cursus.Core.Reports;
 
 /// <summary>
-/// The common clock of posts, on which one of yesterday can be set against one of last month. It starts with the hour in which a placement went out: when its link opened where that was set, else the first click
-/// on the day of publishing or later (common practice, no source). Its steps are hours for three days, when most happens, then days, up to ninety days.
+/// The common clock of posts, on which one of yesterday can be set against one of last month. It starts with the hour in which a placement went out:
+/// when its link opened where that was set, else the first click on the day of publishing or later (common practice, no source). Its steps are hours
+/// for three days, when most happens, then days, up to ninety days.
 /// </summary>
 public static class PostClock
 {

@@ -6,7 +6,8 @@ namespace Cursus.Core.Reports;
 /// <param name="Clicks">People's clicks that were looked at.</param>
 /// <param name="HalfHours">Hours until half of the clicks arrived; null where there are too few to say.</param>
 /// <param name="MostHours">Hours until 90 % of them arrived.</param>
-/// <param name="Arrived">Part of the clicks that arrived by the end of each step of the <see cref="PostClock"/>, up to the age of the oldest placement.</param>
+/// <param name="Arrived">Part of the clicks that arrived by the end of each step of the <see cref="PostClock"/>, up to the age of the oldest
+/// placement.</param>
 public sealed record PostLife(int Placements, int Running, long Clicks, double? HalfHours, double? MostHours, IReadOnlyList<double> Arrived)
 {
     /// <summary>From fewer clicks nothing is concluded, as in <see cref="Verdict"/>.</summary>
@@ -15,10 +16,11 @@ public sealed record PostLife(int Placements, int Running, long Clicks, double? 
     private const double Most = 0.9;
 
     /// <summary>
-    /// Puts placements together, of which some are still running: of a post that is a day old only first-day clicks can be known, which says nothing about the second day, but much about
-    /// how the first one's hours compare. So each step is held against those placements alone that lived through it: the product-limit estimate of Kaplan and Meier (1958, Journal of
-    /// the American Statistical Association 53), run backwards in time as Lynden-Bell (1971, Monthly Notices of the Royal Astronomical Society 155) does for what is cut off
-    /// on the right: F(t) = ∏ over later steps s of 1 − d(s)/R(s), where d(s) are the clicks of step s, and R(s) those up to and with step s, both of placements that lived through s.
+    /// Puts placements together, of which some are still running: of a post that is a day old only first-day clicks can be known, which says nothing
+    /// about the second day, but much about how the first one's hours compare. So each step is held against those placements alone that lived through
+    /// it: the product-limit estimate of Kaplan and Meier (1958, Journal of the American Statistical Association 53), run backwards in time as
+    /// Lynden-Bell (1971, Monthly Notices of the Royal Astronomical Society 155) does for what is cut off on the right: F(t) = ∏ over later steps s
+    /// of 1 − d(s)/R(s), where d(s) are the clicks of step s, and R(s) those up to and with step s, both of placements that lived through s.
     /// </summary>
     public static PostLife Of(IReadOnlyCollection<PlacementCourse> courses)
     {
@@ -51,7 +53,8 @@ public sealed record PostLife(int Placements, int Running, long Clicks, double? 
             clicks,
             clicks < FewestClicks ? null : Until(0.5, arrived),
             most,
-            arrived);
+            arrived
+        );
     }
 
     /// <summary>Hours until a part arrived; within a step clicks are taken to come evenly.</summary>

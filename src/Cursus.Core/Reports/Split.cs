@@ -3,8 +3,8 @@ namespace Cursus.Core.Reports;
 /// <summary>To which part of its readers a channel showed each variant of a post, such as 30 and 70 per cent of a mailing.</summary>
 public static class Split
 {
-    /// <summary>Why these parts, in per cent, can't be a split; null where they can: whole percentages that add up to 100 (common practice, no source), and more than one,
-    /// none of them nothing.</summary>
+    /// <summary>Why these parts, in per cent, can't be a split; null where they can: whole percentages that add up to 100 (common practice, no
+    /// source), and more than one, none of them nothing.</summary>
     public static ValidationError? Check(IReadOnlyCollection<int> parts)
     {
         ArgumentNullException.ThrowIfNull(parts);

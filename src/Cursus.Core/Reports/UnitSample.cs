@@ -3,7 +3,8 @@ namespace Cursus.Core.Reports;
 /// <summary>Adds up what units such as posts say about an estimate; see <see cref="ClusteredEstimate"/>.</summary>
 internal sealed class UnitSample(ClickUnits units)
 {
-    /// <summary>How many gaps between units, of random length, are assumed beside those that are seen, so that a few even ones make no rhythm. Chosen by simulation: bench/verdict.</summary>
+    /// <summary>How many gaps between units, of random length, are assumed beside those that are seen, so that a few even ones make no rhythm. Chosen
+    /// by simulation: bench/verdict.</summary>
     private const double AssumedGaps = 7;
 
     /// <summary>Which groups a unit belongs to. Units of one stratum could stand for each other.</summary>
@@ -18,8 +19,9 @@ internal sealed class UnitSample(ClickUnits units)
     private double weights;
     private double squaredWeights;
 
-    /// <summary>As many units of equal weight would be as good as these (Kish 1965, "Survey sampling", section 11.7), less one: a single great post among many small ones counts as what it is. Compare Carter, Schnepel
-    /// and Steigerwald (2017, "Asymptotic behavior of a t-test robust to cluster heterogeneity", Review of Economics and Statistics 99).</summary>
+    /// <summary>As many units of equal weight would be as good as these (Kish 1965, "Survey sampling", section 11.7), less one: a single great post
+    /// among many small ones counts as what it is. Compare Carter, Schnepel and Steigerwald (2017, "Asymptotic behavior of a t-test robust to cluster
+    /// heterogeneity", Review of Economics and Statistics 99).</summary>
     public double Freedom => squaredWeights > 0 ? Math.Max(1, weights * weights / squaredWeights - 1) : 1;
 
     /// <summary>The variance of a sum, which also depends on how many units there are.</summary>
@@ -42,10 +44,11 @@ internal sealed class UnitSample(ClickUnits units)
     }
 
     /// <summary>
-    /// How far the number of units is a matter of chance: 1 if they come at random, 0 if by the calendar. The number of events in a long time varies by the squared coefficient of variation of the time between them
-    /// (Cox 1962, "Renewal theory", section 3.3).
+    /// How far the number of units is a matter of chance: 1 if they come at random, 0 if by the calendar. The number of events in a long time varies
+    /// by the squared coefficient of variation of the time between them (Cox 1962, "Renewal theory", section 3.3).
     /// </summary>
-    private double IrregularityOf(Sums stratum) => units.Days is null ? 0 : Math.Min(1, (stratum.VariationOfGaps + AssumedGaps) / (stratum.Units - 1 + AssumedGaps));
+    private double IrregularityOf(Sums stratum) =>
+        units.Days is null ? 0 : Math.Min(1, (stratum.VariationOfGaps + AssumedGaps) / (stratum.Units - 1 + AssumedGaps));
 
     private struct Sums
     {
@@ -58,7 +61,8 @@ internal sealed class UnitSample(ClickUnits units)
 
         public double Squares { get; private set; }
 
-        /// <summary>Squared differences of the gaps from their mean, as multiples of the squared mean; as for random gaps if all units are of one day.</summary>
+        /// <summary>Squared differences of the gaps from their mean, as multiples of the squared mean; as for random gaps if all units are of one
+        /// day.</summary>
         public readonly double VariationOfGaps
         {
             get

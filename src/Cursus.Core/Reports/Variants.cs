@@ -13,8 +13,8 @@ public sealed record VariantCount(string Key, string Label, long Clicks, int? Ex
 /// <param name="Share">Its part of all clicks, 0 to 1.</param>
 /// <param name="ShareLow">Lower bound of the share, 95%.</param>
 /// <param name="ShareHigh">Upper bound, 95%.</param>
-/// <param name="Index">Share of clicks by share of exposure, the index number of media planning (common practice, no source): 1 is what a variant brings that is as good as all
-/// together; null without clicks.</param>
+/// <param name="Index">Share of clicks by share of exposure, the index number of media planning (common practice, no source): 1 is what a variant
+/// brings that is as good as all together; null without clicks.</param>
 /// <param name="Lead">Its lead over the next row, by exposure; null for the last one and where it has no click.</param>
 public sealed record VariantRow(VariantCount Count, double Exposure, double Share, double ShareLow, double ShareHigh, double? Index, Verdict? Lead);
 
@@ -23,9 +23,9 @@ public sealed record VariantRow(VariantCount Count, double Exposure, double Shar
 /// <param name="IsSplit">True where it was said to which part of the readers each was shown; else all count as shown alike.</param>
 public sealed record Variants(IReadOnlyList<VariantRow> Rows, bool IsSplit)
 {
-    /// <summary>Ranks variants by their clicks for each time they were shown, equal ones by label, and judges each lead over the next by readers, since one reader's clicks come together.
-    /// A split that doesn't cover all of them counts as none, and so do parts that are more than the whole, since links have been moved between channels; where a variant was deleted, what
-    /// is left stays in proportion.</summary>
+    /// <summary>Ranks variants by their clicks for each time they were shown, equal ones by label, and judges each lead over the next by readers,
+    /// since one reader's clicks come together. A split that doesn't cover all of them counts as none, and so do parts that are more than the whole,
+    /// since links have been moved between channels; where a variant was deleted, what is left stays in proportion.</summary>
     public static Variants Of(IReadOnlyCollection<VariantCount> counts)
     {
         ArgumentNullException.ThrowIfNull(counts);
@@ -33,7 +33,9 @@ public sealed record Variants(IReadOnlyList<VariantRow> Rows, bool IsSplit)
         var (clicks, shown) = (counts.Sum(c => c.Clicks), counts.Sum(Exposure));
         var ranked = counts.OrderByDescending(c => (double)c.Clicks / Exposure(c)).ThenBy(c => c.Label, StringComparer.Ordinal).ToList();
         var clicksAtOnce = ClicksAtOnce(clicks, counts.Sum(c => c.Readers));
-        var leads = ranked.Zip(ranked.Skip(1), (one, next) => one.Clicks == 0 ? null : Verdict.ByReaders(one.Clicks / clicksAtOnce, next.Clicks / clicksAtOnce, (Exposure(one), Exposure(next))));
+        var leads = ranked.Zip(ranked.Skip(1), (one, next) =>
+            one.Clicks == 0 ? null : Verdict.ByReaders(one.Clicks / clicksAtOnce, next.Clicks / clicksAtOnce, (Exposure(one), Exposure(next)))
+        );
         return new([.. ranked.Zip(leads.Append(null), Row)], isSplit);
 
         int Exposure(VariantCount count) => isSplit ? count.Exposure!.Value : 1;
@@ -49,8 +51,9 @@ public sealed record Variants(IReadOnlyList<VariantRow> Rows, bool IsSplit)
     }
 
     /// <summary>
-    /// The design effect of readers who click several times: the mean of squared clicks of a reader over the mean (Kish 1965, "Survey sampling"), which is 2m - 1 if a reader with m clicks on average is as likely to click once
-    /// more each time (common practice, no source). So many clicks say as much as one.
+    /// The design effect of readers who click several times: the mean of squared clicks of a reader over the mean (Kish 1965, "Survey sampling"),
+    /// which is 2m - 1 if a reader with m clicks on average is as likely to click once more each time (common practice, no source). So many clicks
+    /// say as much as one.
     /// </summary>
     private static double ClicksAtOnce(long clicks, long readers) => readers == 0 ? 1 : Math.Max(1, 2.0 * clicks / readers - 1);
 
@@ -74,5 +77,6 @@ public sealed record Variants(IReadOnlyList<VariantRow> Rows, bool IsSplit)
         };
     }
 
-    private string Brought(VariantRow row) => $"“{row.Count.Label}” has {CountWords.Clicks(row.Count.Clicks)}{(IsSplit ? $", shown to {row.Count.Exposure}%" : "")}";
+    private string Brought(VariantRow row) =>
+        $"“{row.Count.Label}” has {CountWords.Clicks(row.Count.Clicks)}{(IsSplit ? $", shown to {row.Count.Exposure}%" : "")}";
 }

@@ -19,18 +19,28 @@ public enum VerdictCall
 }
 
 /// <summary>
-/// What to make of a leader's lead over the runner-up. That it got more clicks is a fact. The verdict answers another question: would it again, with posts like these? See
+/// What to make of a leader's lead over the runner-up. That it got more clicks is a fact. The verdict answers another question: would it again, with
+/// posts like these? See
 /// <see cref="ClusteredEstimate"/> for what exactly is claimed, and docs/how-cursus-decides.md for how often that is wrong.
 /// </summary>
 /// <param name="Ratio">The leader's clicks divided by the runner-up's, or its clicks for each post; null if the runner-up has none.</param>
 /// <param name="Low">Lower bound of the ratio to expect, 95 %; null if there are too few units.</param>
 /// <param name="High">Upper bound, 95 %; null if it has none, or if there are too few units.</param>
-/// <param name="Chance">The part of cases in which equal groups would show such a lead or a greater one, either way: the two-sided p-value; 1 if there are too few units.</param>
+/// <param name="Chance">The part of cases in which equal groups would show such a lead or a greater one, either way: the two-sided p-value; 1 if
+/// there are too few units.</param>
 /// <param name="Units">How many units each of both has.</param>
 /// <param name="IsPaired">True if most clicks of both are of units that both have.</param>
 /// <param name="MoreUnits">With about so many more units such a lead would be clear; null if it is, or if that can't be said.</param>
 public sealed record Verdict(
-    double? Ratio, double? Low, double? High, double Chance, VerdictCall Call, (int Leader, int RunnerUp) Units, bool IsPaired, (int Least, int Most)? MoreUnits)
+    double? Ratio,
+    double? Low,
+    double? High,
+    double Chance,
+    VerdictCall Call,
+    (int Leader, int RunnerUp) Units,
+    bool IsPaired,
+    (int Least, int Most)? MoreUnits
+)
 {
     /// <summary>With fewer clicks of both together nothing is ever called (common practice, no source).</summary>
     public const int FewestClicks = 10;
@@ -55,8 +65,18 @@ public sealed record Verdict(
         ArgumentNullException.ThrowIfNull(units);
         var (clicks, clicksNext) = (leader.Sum(u => u.Clicks), runnerUp.Sum(u => u.Clicks));
         var (counted, countedNext) = (CountOf(leader, isPerPost), CountOf(runnerUp, isPerPost));
-        var ratio = clicksNext == 0 || counted == 0 ? default(double?) : (double)clicks / clicksNext * (isPerPost ? (double)countedNext / counted : 1);
-        var tooFew = new Verdict(ratio, null, null, 1, VerdictCall.TooFew, (counted, countedNext), IsMostlyShared(leader, runnerUp, clicks + clicksNext), null);
+        var ratio =
+            clicksNext == 0 || counted == 0 ? default(double?) : (double)clicks / clicksNext * (isPerPost ? (double)countedNext / counted : 1);
+        var tooFew = new Verdict(
+            ratio,
+            null,
+            null,
+            1,
+            VerdictCall.TooFew,
+            (counted, countedNext),
+            IsMostlyShared(leader, runnerUp, clicks + clicksNext),
+            null
+        );
         if (Math.Min(counted, countedNext) < FewestUnits || clicks + clicksNext < FewestClicks)
         {
             return tooFew;
@@ -76,12 +96,14 @@ public sealed record Verdict(
     }
 
     /// <summary>
-    /// Judges a lead by readers who decide independently, such as those of one mailing with two buttons, by the conditional exact test (Przyborowski and Wilenski 1940, "Homogeneity of results in testing samples
-    /// from Poisson series", Biometrika 31): given their sum, the leader's clicks are binomial with the leader's part of all exposure. The ratio's interval follows from the one of Clopper and Pearson (1934) of its share.
+    /// Judges a lead by readers who decide independently, such as those of one mailing with two buttons, by the conditional exact test (Przyborowski
+    /// and Wilenski 1940, "Homogeneity of results in testing samples from Poisson series", Biometrika 31): given their sum, the leader's clicks are
+    /// binomial with the leader's part of all exposure. The ratio's interval follows from the one of Clopper and Pearson (1934) of its share.
     /// </summary>
     /// <param name="leader">Its clicks, counted so that each stands for a reader; see <see cref="Variants"/>.</param>
     /// <param name="exposure">How often each was shown, in any unit.</param>
-    /// <exception cref="ArgumentException">The leader has fewer clicks by exposure than the runner-up, a count is negative, or an exposure isn't positive.</exception>
+    /// <exception cref="ArgumentException">The leader has fewer clicks by exposure than the runner-up, a count is negative, or an exposure isn't
+    /// positive.</exception>
     public static Verdict ByReaders(double leader, double runnerUp, (double Leader, double RunnerUp) exposure)
     {
         if (!(exposure.Leader > 0) || !(exposure.RunnerUp > 0))
@@ -107,10 +129,14 @@ public sealed record Verdict(
             leader + runnerUp < FewestClicks ? VerdictCall.TooFew : CallOf(chance),
             ((int)leader, (int)runnerUp),
             IsPaired: false,
-            null);
+            null
+        );
     }
 
-    private static VerdictCall CallOf(double chance) => chance <= ClearChance ? VerdictCall.Clear : chance <= LeaningChance ? VerdictCall.Leaning : VerdictCall.TooClose;
+    private static VerdictCall CallOf(double chance) =>
+        chance <= ClearChance ? VerdictCall.Clear
+        : chance <= LeaningChance ? VerdictCall.Leaning
+        : VerdictCall.TooClose;
 
     /// <summary>The units that say something: those that went out in the period and, unless it is asked per post, those clicked in it.</summary>
     private static int CountOf(UnitCount[] units, bool isPerPost) => units.Count(u => u.IsNew || (!isPerPost && u.Clicks > 0));
@@ -121,7 +147,8 @@ public sealed record Verdict(
         return 2 * runnerUp.Where(u => u.Clicks > 0 && ofLeader.ContainsKey(u.Unit)).Sum(u => u.Clicks + ofLeader[u.Unit]) > clicks;
     }
 
-    /// <summary>The error shrinks with the root of the number of units. How many are needed depends on the true ratio, which is as uncertain as the error says: the range is what its middle half asks for.</summary>
+    /// <summary>The error shrinks with the root of the number of units. How many are needed depends on the true ratio, which is as uncertain as the
+    /// error says: the range is what its middle half asks for.</summary>
     private static (int Least, int Most)? MoreUntilClear(ClusteredEstimate estimate, int units)
     {
         const double middleHalf = 0.6745;

@@ -5,8 +5,8 @@ namespace Cursus.Core.Reports;
 /// <summary>How sure a share is.</summary>
 public static class WilsonInterval
 {
-    /// <summary>The score interval for a share (Wilson 1927, "Probable inference, the law of succession, and statistical inference", Journal of the American Statistical
-    /// Association 22), which stays between 0 and 1 also where the share is small.</summary>
+    /// <summary>The score interval for a share (Wilson 1927, "Probable inference, the law of succession, and statistical inference", Journal of the
+    /// American Statistical Association 22), which stays between 0 and 1 also where the share is small.</summary>
     /// <param name="dispersion">How many times as much the share varies as chance alone would make it; so many clicks say as much as one.</param>
     /// <exception cref="ArgumentOutOfRangeException">The part is negative or greater than the whole.</exception>
     public static (double Low, double High) Of(long part, long whole, double confidence = 0.95, double dispersion = 1)

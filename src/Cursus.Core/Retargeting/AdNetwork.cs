@@ -51,7 +51,12 @@ public enum ConsentCategory
 /// <param name="Queue">Name of the function or list that the script looks for.</param>
 /// <param name="Calls">The calls' arguments, or the entries of the list. Macros are filled in within text.</param>
 public sealed record PixelFiring(
-    PixelKind Kind, string? Address = null, string? Queue = null, IReadOnlyList<JsonElement>? Calls = null, ScriptAnswer AnsweredBy = ScriptAnswer.Request)
+    PixelKind Kind,
+    string? Address = null,
+    string? Queue = null,
+    IReadOnlyList<JsonElement>? Calls = null,
+    ScriptAnswer AnsweredBy = ScriptAnswer.Request
+)
 {
     /// <summary>Whether a script of the network's own runs; otherwise a browser just asks or sends.</summary>
     [JsonIgnore]
@@ -66,8 +71,18 @@ public sealed record PixelFiring(
 /// <param name="Hosts">Other origins that its script talks to.</param>
 /// <param name="SmallestAudience">The network's minimum audience; null if unknown.</param>
 public sealed record AdNetwork(
-    string Key, string Name, PixelReference Takes, PixelFiring Fires, string? IdPattern = null, string? IdExample = null, IReadOnlyList<string>? Find = null,
-    string Event = "visit", IReadOnlyList<string>? Hosts = null, ConsentCategory Consent = ConsentCategory.Advertising, int? SmallestAudience = null)
+    string Key,
+    string Name,
+    PixelReference Takes,
+    PixelFiring Fires,
+    string? IdPattern = null,
+    string? IdExample = null,
+    IReadOnlyList<string>? Find = null,
+    string Event = "visit",
+    IReadOnlyList<string>? Hosts = null,
+    ConsentCategory Consent = ConsentCategory.Advertising,
+    int? SmallestAudience = null
+)
 {
     /// <summary>Template of the address that is asked for a pixel of this network.</summary>
     /// <param name="reference">The pixel's id, or its address.</param>

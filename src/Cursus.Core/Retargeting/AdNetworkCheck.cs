@@ -20,7 +20,9 @@ public static partial class AdNetworkCheck
     {
         try
         {
-            return expression is null or { Length: 0 or > MaxPattern } ? null : new Regex(expression, RegexOptions.NonBacktracking | RegexOptions.CultureInvariant);
+            return expression is null or { Length: 0 or > MaxPattern }
+                ? null
+                : new Regex(expression, RegexOptions.NonBacktracking | RegexOptions.CultureInvariant);
         }
         catch (Exception e) when (e is ArgumentException or NotSupportedException)
         {
@@ -39,7 +41,10 @@ public static partial class AdNetworkCheck
     {
         if (!Key().IsMatch(network.Key ?? ""))
         {
-            yield return ("key", new ValidationError("network-key", "Use lower-case letters, digits and hyphens for the key, at most 40, for example “night-ads”."));
+            yield return (
+                "key",
+                new ValidationError("network-key", "Use lower-case letters, digits and hyphens for the key, at most 40, for example “night-ads”.")
+            );
         }
 
         if ((network.Name ?? "").Trim().Length is 0 or > MaxName)
@@ -54,12 +59,18 @@ public static partial class AdNetworkCheck
 
         if (network.SmallestAudience is < 0 or > 1_000_000)
         {
-            yield return ("smallestAudience", new ValidationError("network-smallest-audience", "The smallest audience is a number from 0 to 1,000,000."));
+            yield return (
+                "smallestAudience",
+                new ValidationError("network-smallest-audience", "The smallest audience is a number from 0 to 1,000,000.")
+            );
         }
 
         if ((network.Hosts ?? []).Count > MaxHosts || (network.Hosts ?? []).FirstOrDefault(h => PixelTemplate.OriginOf(h ?? "") != h) is not null)
         {
-            yield return ("hosts", new ValidationError("network-hosts", $"List at most {MaxHosts} hosts, each written as https://host with nothing after it."));
+            yield return (
+                "hosts",
+                new ValidationError("network-hosts", $"List at most {MaxHosts} hosts, each written as https://host with nothing after it.")
+            );
         }
     }
 
@@ -67,12 +78,24 @@ public static partial class AdNetworkCheck
     {
         if (network.Takes == PixelReference.Id && Pattern(network.IdPattern) is null)
         {
-            yield return ("idPattern", new ValidationError("network-id-pattern", $"Describe an ID as a regular expression of at most {MaxPattern} characters, without look-arounds or back references."));
+            yield return (
+                "idPattern",
+                new ValidationError(
+                    "network-id-pattern",
+                    $"Describe an ID as a regular expression of at most {MaxPattern} characters, without look-arounds or back references."
+                )
+            );
         }
 
         if ((network.Find ?? []).Any(f => Pattern(f)?.GetGroupNames().Contains("id") != true))
         {
-            yield return ("find", new ValidationError("network-find", "Each of these must be a regular expression with a group named id, such as start\\('(?<id>[0-9]+)'\\)."));
+            yield return (
+                "find",
+                new ValidationError(
+                    "network-find",
+                    "Each of these must be a regular expression with a group named id, such as start\\('(?<id>[0-9]+)'\\)."
+                )
+            );
         }
     }
 
@@ -91,14 +114,23 @@ public static partial class AdNetworkCheck
 
         if (fires.RunsScript && fires.Calls is { Count: > 0 } && !QueueName().IsMatch(fires.Queue ?? ""))
         {
-            yield return ("fires.queue", new ValidationError("network-queue", "Name the variable that the script reads: letters, digits and underscores, at most 40."));
+            yield return (
+                "fires.queue",
+                new ValidationError("network-queue", "Name the variable that the script reads: letters, digits and underscores, at most 40.")
+            );
         }
 
         var calls = fires.Calls ?? [];
         var isOfForm = calls.All(c => c.ValueKind == (fires.Kind == PixelKind.Container ? JsonValueKind.Object : JsonValueKind.Array));
         if (calls.Count > MaxCalls || !isOfForm || calls.SelectMany(PixelCalls.Texts).Any(t => !PixelTemplate.TryParse(t, out _, out var _)))
         {
-            yield return ("fires.calls", new ValidationError("network-calls", $"At most {MaxCalls} calls: each the list of a function’s arguments, or for a container one entry, with known macros only."));
+            yield return (
+                "fires.calls",
+                new ValidationError(
+                    "network-calls",
+                    $"At most {MaxCalls} calls: each the list of a function’s arguments, or for a container one entry, with known macros only."
+                )
+            );
         }
     }
 

@@ -19,25 +19,34 @@ public static class AudienceAdvice
         ArgumentNullException.ThrowIfNull(campaigns);
         if (visitors < smallest)
         {
-            return [$"{CountWords.Number(visitors)} visitors in {days} days are too few for {network}, which needs about {CountWords.Number(smallest)}. Attach the pixel to more campaigns, or choose a longer window."];
+            return
+            [
+                $"{CountWords.Number(visitors)} visitors in {days} days are too few for {network}, which needs about {CountWords.Number(smallest)}. Attach the pixel to more campaigns, or choose a longer window.",
+            ];
         }
 
         var advice = new List<string>();
         var small = campaigns.Where(c => c.Visitors > 0 && c.Visitors < smallest).ToList();
         if (small.Count > 1)
         {
-            advice.Add($"Pool {Names(small)}: alone each is below {CountWords.Number(smallest)}, together they have about {CountWords.Number(small.Sum(c => c.Visitors))} visitors.");
+            advice.Add(
+                $"Pool {Names(small)}: alone each is below {CountWords.Number(smallest)}, together they have about {CountWords.Number(small.Sum(c => c.Visitors))} visitors."
+            );
         }
 
         var large = campaigns.Where(c => c.Visitors >= Large * Math.Max(1, smallest) && c.Visitors < visitors).ToList();
         if (large.Count > 0)
         {
-            advice.Add($"Split off {Names(large)}: with about {CountWords.Number(large.Max(c => c.Visitors))} visitors there is enough for adverts of {(large.Count == 1 ? "its" : "their")} own.");
+            advice.Add(
+                $"Split off {Names(large)}: with about {CountWords.Number(large.Max(c => c.Visitors))} visitors there is enough for adverts of {(large.Count == 1 ? "its" : "their")} own."
+            );
         }
 
         return advice;
     }
 
-    private static string Names(List<AudiencePart> parts) => parts.Count == 1 ? $"“{parts[0].Name}”"
-        : $"{string.Join(", ", parts.Take(parts.Count - 1).Select(p => $"“{p.Name}”"))} and “{parts[^1].Name}”";
+    private static string Names(List<AudiencePart> parts) =>
+        parts.Count == 1
+            ? $"“{parts[0].Name}”"
+            : $"{string.Join(", ", parts.Take(parts.Count - 1).Select(p => $"“{p.Name}”"))} and “{parts[^1].Name}”";
 }

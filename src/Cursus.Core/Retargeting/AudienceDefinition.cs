@@ -10,8 +10,10 @@ public sealed record AudienceDefinition(string Name, IReadOnlyList<string> Conta
     /// <summary>A shorter common part would fit by accident.</summary>
     private const int ShortestPart = 5;
 
-    /// <summary>Finds the shortest honest definition: the links' common beginning where it stops at a word's end and fits no other link, else each address.</summary>
-    /// <param name="addresses">Short addresses of the links as networks see them, without scheme, such as <c>nmoor.example/geminids-perch</c>.</param>
+    /// <summary>Finds the shortest honest definition: the links' common beginning where it stops at a word's end and fits no other link, else each
+    /// address.</summary>
+    /// <param name="addresses">Short addresses of the links as networks see them, without scheme, such as
+    /// <c>nmoor.example/geminids-perch</c>.</param>
     /// <param name="others">Short addresses of all other links of the workspace.</param>
     public static AudienceDefinition Of(string name, IReadOnlyCollection<string> addresses, IReadOnlyCollection<string> others)
     {
@@ -22,7 +24,12 @@ public sealed record AudienceDefinition(string Name, IReadOnlyList<string> Conta
             return new AudienceDefinition(name, [part], IsShared: true, []);
         }
 
-        return new AudienceDefinition(name, each, IsShared: each.Count == 1, [.. others.Where(o => each.Exists(a => o.Contains(a, StringComparison.Ordinal))).Order(StringComparer.Ordinal)]);
+        return new AudienceDefinition(
+            name,
+            each,
+            IsShared: each.Count == 1,
+            [.. others.Where(o => each.Exists(a => o.Contains(a, StringComparison.Ordinal))).Order(StringComparer.Ordinal)]
+        );
     }
 
     /// <summary>The common beginning of all, cut back to the end of a word; null where too little of the slugs is common.</summary>

@@ -27,7 +27,8 @@ public static partial class ColorContrast
     private static byte Part(string text, int at) => byte.Parse(text.AsSpan(at, 2), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture);
 
     /// <summary>Relative luminance, 0 to 1 (WCAG 2.2, definition of relative luminance).</summary>
-    public static double Luminance((byte Red, byte Green, byte Blue) color) => 0.2126 * Linear(color.Red) + 0.7152 * Linear(color.Green) + 0.0722 * Linear(color.Blue);
+    public static double Luminance((byte Red, byte Green, byte Blue) color) =>
+        0.2126 * Linear(color.Red) + 0.7152 * Linear(color.Green) + 0.0722 * Linear(color.Blue);
 
     private static double Linear(byte part) => part / 255.0 is var c && c <= 0.04045 ? c / 12.92 : Math.Pow((c + 0.055) / 1.055, 2.4);
 

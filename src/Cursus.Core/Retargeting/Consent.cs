@@ -32,21 +32,53 @@ public static class Consent
     public const int NoDays = 365;
 
     /// <summary>
-    /// The member states of the European Union (Treaty on European Union, article 52, without the United Kingdom since 2020), the other three of the European Economic Area,
-    /// the United Kingdom and Switzerland, by the codes of ISO 3166-1; written from memory of both.
+    /// The member states of the European Union (Treaty on European Union, article 52, without the United Kingdom since 2020), the other three of the
+    /// European Economic Area, the United Kingdom and Switzerland, by the codes of ISO 3166-1; written from memory of both.
     /// </summary>
     public static IReadOnlyList<string> DefaultCountries { get; } =
     [
-        "AT", "BE", "BG", "CH", "CY", "CZ", "DE", "DK", "EE", "ES", "FI", "FR", "GB", "GR", "HR", "HU", "IE", "IS", "IT", "LI", "LT", "LU", "LV", "MT", "NL", "NO", "PL", "PT", "RO", "SE", "SI", "SK",
+        "AT",
+        "BE",
+        "BG",
+        "CH",
+        "CY",
+        "CZ",
+        "DE",
+        "DK",
+        "EE",
+        "ES",
+        "FI",
+        "FR",
+        "GB",
+        "GR",
+        "HR",
+        "HU",
+        "IE",
+        "IS",
+        "IT",
+        "LI",
+        "LT",
+        "LU",
+        "LV",
+        "MT",
+        "NL",
+        "NO",
+        "PL",
+        "PT",
+        "RO",
+        "SE",
+        "SI",
+        "SK",
     ];
 
     /// <summary>Whether a visitor from <paramref name="country"/> is to be asked. Where nobody knows the country, asking is the safe side.</summary>
-    public static bool MustAsk(ConsentMode mode, IReadOnlyCollection<CountryCode> countries, CountryCode country) => mode switch
-    {
-        ConsentMode.Off => false,
-        ConsentMode.Listed => country == default || countries.Contains(country),
-        _ => true,
-    };
+    public static bool MustAsk(ConsentMode mode, IReadOnlyCollection<CountryCode> countries, CountryCode country) =>
+        mode switch
+        {
+            ConsentMode.Off => false,
+            ConsentMode.Listed => country == default || countries.Contains(country),
+            _ => true,
+        };
 
     /// <summary>Whether a browser says no for its owner everywhere: <c>Sec-GPC: 1</c> (W3C Global Privacy Control, section 3.1) or <c>DNT: 1</c>
     /// (W3C Tracking Preference Expression, section 5.2).</summary>

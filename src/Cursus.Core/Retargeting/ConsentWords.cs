@@ -22,7 +22,8 @@ public sealed record ConsentWords(string Question, string Measuring, string And,
     public static ConsentWords In(string language) => Shipped[language];
 
     /// <summary>The same with the question that fits what the networks are for.</summary>
-    public ConsentWords For(IEnumerable<ConsentCategory> categories) => categories.All(c => c == ConsentCategory.Measurement) ? this with { Question = Measuring } : this;
+    public ConsentWords For(IEnumerable<ConsentCategory> categories) =>
+        categories.All(c => c == ConsentCategory.Measurement) ? this with { Question = Measuring } : this;
 
     /// <summary>The question as it is asked.</summary>
     public string Ask(IReadOnlyList<string> networks, string who)
@@ -32,21 +33,28 @@ public sealed record ConsentWords(string Question, string Measuring, string And,
         return Question.Replace("{networks}", names, StringComparison.Ordinal).Replace("{who}", who, StringComparison.Ordinal);
     }
 
-    /// <summary>The shipped language that a browser's <c>Accept-Language</c> prefers (RFC 9110, section 12.5.4); English where it names none of them.</summary>
-    public static string LanguageOf(string? acceptLanguage) => (acceptLanguage ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
-        .Select(range => range.Split(';', StringSplitOptions.TrimEntries))
-        .Select((range, place) => (Language: range[0].Split('-')[0].ToLowerInvariant(), Weight: Weight(range), place))
-        .Where(range => range.Weight > 0 && Shipped.ContainsKey(range.Language))
-        .OrderByDescending(range => range.Weight).ThenBy(range => range.place)
-        .Select(range => range.Language).FirstOrDefault(Fallback);
+    /// <summary>The shipped language that a browser's <c>Accept-Language</c> prefers (RFC 9110, section 12.5.4); English where it names none of
+    /// them.</summary>
+    public static string LanguageOf(string? acceptLanguage) =>
+        (acceptLanguage ?? "")
+            .Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+            .Select(range => range.Split(';', StringSplitOptions.TrimEntries))
+            .Select((range, place) => (Language: range[0].Split('-')[0].ToLowerInvariant(), Weight: Weight(range), place))
+            .Where(range => range.Weight > 0 && Shipped.ContainsKey(range.Language))
+            .OrderByDescending(range => range.Weight)
+            .ThenBy(range => range.place)
+            .Select(range => range.Language)
+            .FirstOrDefault(Fallback);
 
     private static double Weight(string[] range) =>
         range.Skip(1).FirstOrDefault(p => p.StartsWith("q=", StringComparison.OrdinalIgnoreCase)) is not { } weight ? 1
-        : double.TryParse(weight[2..], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) ? number : 0;
+        : double.TryParse(weight[2..], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) ? number
+        : 0;
 
     private static Dictionary<string, ConsentWords> Read()
     {
-        using var file = typeof(ConsentWords).Assembly.GetManifestResourceStream("consent.json") ?? throw new InvalidOperationException("consent.json is not built in.");
+        using var file = typeof(ConsentWords).Assembly.GetManifestResourceStream("consent.json")
+            ?? throw new InvalidOperationException("consent.json is not built in.");
         return JsonSerializer.Deserialize<Dictionary<string, ConsentWords>>(file, JsonSerializerOptions.Web)!;
     }
 }

@@ -24,10 +24,16 @@ public sealed record HandoffLook(string? Line, string? Logo, string Paper, strin
     internal string Style(HandoffQuestion? question)
     {
         var colors = $"body{{margin:0;background:{Color(Paper, Blank.Paper)};color:{Color(Ink, Blank.Ink)};";
-        return question is null && Line is null && Logo is null ? colors + "}"
-            : colors + "min-height:100vh;display:grid;place-items:center;font:17px/1.5 system-ui,sans-serif}main{max-width:30rem;padding:24px;text-align:center}"
+        return question is null && Line is null && Logo is null
+            ? colors + "}"
+            : colors
+                + "min-height:100vh;display:grid;place-items:center;font:17px/1.5 system-ui,sans-serif}main{max-width:30rem;padding:24px;text-align:center}"
                 + (Logo is null ? "" : ".logo{max-width:160px;max-height:64px}")
-                + (question is null ? "" : "h1{font:inherit}form div{display:flex;flex-wrap:wrap;gap:12px;margin:16px 0}button{flex:1 1 12rem;min-height:48px;font:inherit;font-weight:600;color:inherit;background:none;border:2px solid;border-radius:8px}a{color:inherit}");
+                + (
+                    question is null
+                        ? ""
+                        : "h1{font:inherit}form div{display:flex;flex-wrap:wrap;gap:12px;margin:16px 0}button{flex:1 1 12rem;min-height:48px;font:inherit;font-weight:600;color:inherit;background:none;border:2px solid;border-radius:8px}a{color:inherit}"
+                );
     }
 
     /// <summary>The page as it looks, with nothing that fires or goes on, for whoever sets it up.</summary>
@@ -40,9 +46,16 @@ public sealed record HandoffLook(string? Line, string? Logo, string Paper, strin
         return html.Append("</html>").ToString();
     }
 
-    internal void WriteHead(StringBuilder html, HandoffQuestion? question) => html.Append("<!doctype html><html lang=\"").Append(question?.Language ?? "en")
-        .Append("\"><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width\"><meta name=\"robots\" content=\"noindex\"><title>")
-        .Append(Encoded(Line ?? "Leading on")).Append("</title><style>").Append(Style(question)).Append("</style>");
+    internal void WriteHead(StringBuilder html, HandoffQuestion? question) =>
+        html.Append("<!doctype html><html lang=\"")
+            .Append(question?.Language ?? "en")
+            .Append(
+                "\"><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width\"><meta name=\"robots\" content=\"noindex\"><title>"
+            )
+            .Append(Encoded(Line ?? "Leading on"))
+            .Append("</title><style>")
+            .Append(Style(question))
+            .Append("</style>");
 
     /// <summary>What people see. The question is a form, so that it can be answered without scripts too.</summary>
     /// <param name="page">What the form sends back; null for a sample, which sends nothing.</param>
@@ -72,13 +85,19 @@ public sealed record HandoffLook(string? Line, string? Logo, string Paper, strin
     private static void WriteQuestion(StringBuilder html, HandoffQuestion question, IReadOnlyList<string> networks, HandoffPage? page)
     {
         var text = question.Words.Ask([.. networks.Distinct()], question.Who);
-        html.Append("<form method=\"post\" action=\"/").Append(HandoffPage.ReportPath).Append("\" aria-labelledby=\"q\"><h1 id=\"q\">").Append(Encoded(text))
+        html.Append("<form method=\"post\" action=\"/")
+            .Append(HandoffPage.ReportPath)
+            .Append("\" aria-labelledby=\"q\"><h1 id=\"q\">")
+            .Append(Encoded(text))
             .Append("</h1>");
         WriteHidden(html, "slug", page?.Slug);
         WriteHidden(html, "ticket", page?.Ticket.ToString());
         WriteHidden(html, "query", page?.Query);
-        html.Append("<div><button name=\"answer\" value=\"yes\">").Append(Encoded(question.Words.Yes)).Append("</button><button name=\"answer\" value=\"no\">")
-            .Append(Encoded(question.Words.No)).Append("</button></div></form>");
+        html.Append("<div><button name=\"answer\" value=\"yes\">")
+            .Append(Encoded(question.Words.Yes))
+            .Append("</button><button name=\"answer\" value=\"no\">")
+            .Append(Encoded(question.Words.No))
+            .Append("</button></div></form>");
         if (question.PrivacyPage is { } privacy)
         {
             html.Append("<a href=\"").Append(Encoded(privacy)).Append("\">").Append(Encoded(question.Words.Privacy)).Append("</a>");

@@ -12,8 +12,9 @@ namespace Cursus.Core.Retargeting;
 public sealed record HandoffPixel(AdNetwork Network, string Reference);
 
 /// <summary>
-/// The brief page that fires pixels, asks for consent where needed, and goes on. Nothing in it is code but one script that is the same for every link: what differs stands
-/// in a block of data, so that no text of anybody can become script, and the policy can name the script by its hash and the networks by their hosts.
+/// The brief page that fires pixels, asks for consent where needed, and goes on. Nothing in it is code but one script that is the same for every
+/// link: what differs stands in a block of data, so that no text of anybody can become script, and the policy can name the script by its hash and the
+/// networks by their hosts.
 /// </summary>
 /// <param name="Slug">Tells the link when the page reports back.</param>
 /// <param name="Ticket">What was decided of this visit; sent back with each report.</param>
@@ -23,8 +24,17 @@ public sealed record HandoffPixel(AdNetwork Network, string Reference);
 /// <param name="DeadlineMilliseconds">How long networks are waited for.</param>
 /// <param name="HidesReferrer">True where the destination isn't to learn from which page the visitor came.</param>
 public sealed record HandoffPage(
-    string Slug, HandoffTicket Ticket, string Query, string Destination, IReadOnlyList<HandoffPixel> Pixels, PixelValues Values, int DeadlineMilliseconds, bool HidesReferrer, HandoffQuestion? Question,
-    HandoffLook Look)
+    string Slug,
+    HandoffTicket Ticket,
+    string Query,
+    string Destination,
+    IReadOnlyList<HandoffPixel> Pixels,
+    PixelValues Values,
+    int DeadlineMilliseconds,
+    bool HidesReferrer,
+    HandoffQuestion? Question,
+    HandoffLook Look
+)
 {
     /// <summary>Path on each short domain where the page reports back.</summary>
     public const string ReportPath = ".well-known/cursus-handoff";
@@ -36,7 +46,8 @@ public sealed record HandoffPage(
 
     private static readonly JsonSerializerOptions Json = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
-    /// <summary>What the Referrer-Policy says. The page that was left is out of reach by now: the destination learns the short domain, or nothing.</summary>
+    /// <summary>What the Referrer-Policy says. The page that was left is out of reach by now: the destination learns the short domain, or
+    /// nothing.</summary>
     public string ReferrerPolicy => HidesReferrer ? "no-referrer" : "strict-origin-when-cross-origin";
 
     /// <summary>The page, with the Content-Security-Policy that lets it do just what it must.</summary>
@@ -52,9 +63,14 @@ public sealed record HandoffPage(
 
         Look.WriteMain(html, Question, [.. Pixels.Select(p => p.Network.Name)], this);
 
-        // A block of data ends only at "</script" and is told otherwise only by "<!--" (HTML Standard, section 4.12.1.3): without the one sign that both begin with, nothing gets out of it.
+        // A block of data ends only at "</script" and is told otherwise only by "<!--" (HTML Standard, section 4.12.1.3): without the one sign
+        // that both begin with, nothing gets out of it.
         var data = Data(fired).ToJsonString(Json).Replace("<", "\\u003c", StringComparison.Ordinal);
-        html.Append("<script type=\"application/json\" id=\"d\">").Append(data).Append("</script><script>").Append(Script.Text).Append("</script></html>");
+        html.Append("<script type=\"application/json\" id=\"d\">")
+            .Append(data)
+            .Append("</script><script>")
+            .Append(Script.Text)
+            .Append("</script></html>");
         return (Encoding.UTF8.GetBytes(html.ToString()), Policy(fired));
     }
 
@@ -82,19 +98,25 @@ public sealed record HandoffPage(
             html.Append("<img alt=\"\" referrerpolicy=\"unsafe-url\" src=\"").Append(HandoffLook.Encoded(pixel.Address)).Append("\">");
         }
 
-        html.Append("<img alt=\"\" src=\"/").Append(ReportPath).Append("?slug=").Append(HandoffLook.Encoded(Uri.EscapeDataString(Slug)))
-            .Append("&amp;ticket=").Append(Ticket).Append("\"></noscript>");
+        html.Append("<img alt=\"\" src=\"/")
+            .Append(ReportPath)
+            .Append("?slug=")
+            .Append(HandoffLook.Encoded(Uri.EscapeDataString(Slug)))
+            .Append("&amp;ticket=")
+            .Append(Ticket)
+            .Append("\"></noscript>");
     }
 
-    private JsonObject Data(IEnumerable<(AdNetwork Network, FilledPixel Filled)> fired) => new()
-    {
-        ["to"] = Destination,
-        ["slug"] = Slug,
-        ["ticket"] = Ticket.ToString(),
-        ["path"] = "/" + ReportPath,
-        ["wait"] = DeadlineMilliseconds,
-        ["pixels"] = new JsonArray([.. fired.Select(f => f.Filled.ToJson(f.Network))]),
-    };
+    private JsonObject Data(IEnumerable<(AdNetwork Network, FilledPixel Filled)> fired) =>
+        new()
+        {
+            ["to"] = Destination,
+            ["slug"] = Slug,
+            ["ticket"] = Ticket.ToString(),
+            ["path"] = "/" + ReportPath,
+            ["wait"] = DeadlineMilliseconds,
+            ["pixels"] = new JsonArray([.. fired.Select(f => f.Filled.ToJson(f.Network))]),
+        };
 
     private FilledPixel Fill(HandoffPixel pixel)
     {
@@ -104,10 +126,15 @@ public sealed record HandoffPage(
             : throw new InvalidOperationException($"A pixel of {pixel.Network.Name} was saved without being checked.");
     }
 
-    /// <summary>Allows the page its own script and style and the networks' hosts (W3C Content Security Policy Level 3), each for what its kind needs.</summary>
+    /// <summary>Allows the page its own script and style and the networks' hosts (W3C Content Security Policy Level 3), each for what its kind
+    /// needs.</summary>
     private string Policy(List<(AdNetwork Network, FilledPixel Filled)> fired)
     {
-        var (pictures, messages, scripts) = (new SortedSet<string>(StringComparer.Ordinal), new SortedSet<string>(StringComparer.Ordinal), new SortedSet<string>(StringComparer.Ordinal));
+        var (pictures, messages, scripts) = (
+            new SortedSet<string>(StringComparer.Ordinal),
+            new SortedSet<string>(StringComparer.Ordinal),
+            new SortedSet<string>(StringComparer.Ordinal)
+        );
         foreach (var (network, filled) in fired)
         {
             var own = PixelTemplate.OriginOf(filled.Address)!;
@@ -148,19 +175,22 @@ public sealed record HandoffPage(
             {
                 pixel["queue"] = network.Fires.Queue;
                 pixel["calls"] = new JsonArray([.. Calls]);
-                pixel["hosts"] = new JsonArray([.. (network.Hosts ?? []).Prepend(PixelTemplate.OriginOf(Address)!).Distinct().Select(h => (JsonNode)h)]);
+                pixel["hosts"] = new JsonArray([
+                    .. (network.Hosts ?? []).Prepend(PixelTemplate.OriginOf(Address)!).Distinct().Select(h => (JsonNode)h),
+                ]);
                 pixel["loads"] = network.Fires.AnsweredBy == ScriptAnswer.Load;
             }
 
             return pixel;
         }
 
-        private static string KindOf(PixelKind kind) => kind switch
-        {
-            PixelKind.Image => "image",
-            PixelKind.Beacon => "beacon",
-            PixelKind.Script => "script",
-            _ => "container",
-        };
+        private static string KindOf(PixelKind kind) =>
+            kind switch
+            {
+                PixelKind.Image => "image",
+                PixelKind.Beacon => "beacon",
+                PixelKind.Script => "script",
+                _ => "container",
+            };
     }
 }

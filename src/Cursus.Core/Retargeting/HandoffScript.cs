@@ -2,12 +2,16 @@ using System.Text.RegularExpressions;
 
 namespace Cursus.Core.Retargeting;
 
-/// <summary>The script of the handoff page: <c>Page/*.js</c>, put together and squeezed. There are four of them, each the same for every link.</summary>
+/// <summary>The script of the handoff page: <c>Page/*.js</c>, put together and squeezed. There are four of them, each the same for every
+/// link.</summary>
 internal static partial class HandoffScript
 {
     private static readonly Dictionary<(bool RunsScripts, bool Asks), (string Text, string Hash)> All = new[]
     {
-        (false, false), (false, true), (true, false), (true, true),
+        (false, false),
+        (false, true),
+        (true, false),
+        (true, true),
     }.ToDictionary(variant => variant, variant => Make(variant.Item1, variant.Item2));
 
     /// <summary>The script and its hash, as a Content-Security-Policy names it.</summary>
@@ -24,7 +28,9 @@ internal static partial class HandoffScript
 
     private static string Read(string name)
     {
-        using var file = new StreamReader(typeof(HandoffScript).Assembly.GetManifestResourceStream(name) ?? throw new InvalidOperationException($"{name} is not built in."));
+        using var file = new StreamReader(
+            typeof(HandoffScript).Assembly.GetManifestResourceStream(name) ?? throw new InvalidOperationException($"{name} is not built in.")
+        );
         return file.ReadToEnd();
     }
 

@@ -7,8 +7,9 @@ using Cursus.Core.Links;
 namespace Cursus.Core.Retargeting;
 
 /// <summary>
-/// What was decided of a visit that got the handoff page. The page sends it back with its reports, so that they are about what the visitor saw, whatever has become of the link meanwhile.
-/// Written as the number of the page that the visitor is led to and the pixels that fire: <c>0.ERERERERERERERERERERERE.…</c>. Holds nothing that the page doesn't show anyway.
+/// What was decided of a visit that got the handoff page. The page sends it back with its reports, so that they are about what the visitor saw,
+/// whatever has become of the link meanwhile. Written as the number of the page that the visitor is led to and the pixels that fire:
+/// <c>0.ERERERERERERERERERERERE.…</c>. Holds nothing that the page doesn't show anyway.
 /// </summary>
 /// <param name="Page">Where the visitor is led.</param>
 /// <param name="Pixels">Their ids in Cursus, in the order in which the page reports on them.</param>
@@ -21,7 +22,11 @@ public sealed record HandoffTicket(LinkPage Page, IReadOnlyList<Guid> Pixels)
     public static bool TryParse(string text, [NotNullWhen(true)] out HandoffTicket? ticket)
     {
         ticket = null;
-        if (text.Split('.') is not [var page, .. var ids] || ids.Length > HandoffReport.MostPixels || !byte.TryParse(page, NumberStyles.None, CultureInfo.InvariantCulture, out var number))
+        if (
+            text.Split('.') is not [var page, .. var ids]
+            || ids.Length > HandoffReport.MostPixels
+            || !byte.TryParse(page, NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+        )
         {
             return false;
         }
@@ -42,5 +47,6 @@ public sealed record HandoffTicket(LinkPage Page, IReadOnlyList<Guid> Pixels)
         return true;
     }
 
-    public override string ToString() => string.Join('.', Pixels.Select(p => Base64Url.EncodeToString(p.ToByteArray())).Prepend(((byte)Page).ToString(CultureInfo.InvariantCulture)));
+    public override string ToString() =>
+        string.Join('.', Pixels.Select(p => Base64Url.EncodeToString(p.ToByteArray())).Prepend(((byte)Page).ToString(CultureInfo.InvariantCulture)));
 }

@@ -4,8 +4,8 @@ using System.Text;
 namespace Cursus.Core.Retargeting;
 
 /// <summary>
-/// A text with macros in braces, such as <c>https://ads.example/hit?p={id}&amp;u={link}</c>. A brace that opens no known macro is an error, so that a slip is told when the pixel is
-/// set up and not by a network that gets nonsense.
+/// A text with macros in braces, such as <c>https://ads.example/hit?p={id}&amp;u={link}</c>. A brace that opens no known macro is an error, so that a
+/// slip is told when the pixel is set up and not by a network that gets nonsense.
 /// </summary>
 public sealed class PixelTemplate
 {
@@ -31,11 +31,17 @@ public sealed class PixelTemplate
         }
         else if (!isPaired)
         {
-            error = new ValidationError("template-braces", "A brace is missing its partner. Write macros between { and }; braces can’t be used for anything else.");
+            error = new ValidationError(
+                "template-braces",
+                "A brace is missing its partner. Write macros between { and }; braces can’t be used for anything else."
+            );
         }
         else if (parts.Where((_, i) => i % 2 == 1).FirstOrDefault(m => !PixelValues.Macros.Contains(m)) is { } unknown)
         {
-            error = new ValidationError("template-macro", $"There is no macro “{{{unknown}}}”. The macros are: {string.Join(", ", PixelValues.Macros.Select(m => $"{{{m}}}"))}.");
+            error = new ValidationError(
+                "template-macro",
+                $"There is no macro “{{{unknown}}}”. The macros are: {string.Join(", ", PixelValues.Macros.Select(m => $"{{{m}}}"))}."
+            );
         }
         else
         {
@@ -45,7 +51,8 @@ public sealed class PixelTemplate
         return template is not null;
     }
 
-    /// <summary>Reads a template that makes a web address. Macros may stand in its path, query and fragment; the host is always the template's own.</summary>
+    /// <summary>Reads a template that makes a web address. Macros may stand in its path, query and fragment; the host is always the template's
+    /// own.</summary>
     public static bool TryParseAddress(string text, [NotNullWhen(true)] out PixelTemplate? template, [NotNullWhen(false)] out ValidationError? error)
     {
         if (!TryParse(text, out template, out error))
@@ -56,14 +63,18 @@ public sealed class PixelTemplate
         if (OriginOf(text) is null)
         {
             template = null;
-            error = new ValidationError("template-address", "This isn’t a valid pixel address. It must start with https:// and a host without macros, and contain no spaces, quotes or angle brackets.");
+            error = new ValidationError(
+                "template-address",
+                "This isn’t a valid pixel address. It must start with https:// and a host without macros, and contain no spaces, quotes or angle brackets."
+            );
             return false;
         }
 
         return true;
     }
 
-    /// <summary>Scheme, host and port of an address or of a template for one, as a Content-Security-Policy names them; null where it is none.</summary>
+    /// <summary>Scheme, host and port of an address or of a template for one, as a Content-Security-Policy names them; null where it is
+    /// none.</summary>
     public static string? OriginOf(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
@@ -76,13 +87,19 @@ public sealed class PixelTemplate
         var schemeEnd = text.IndexOf("://", StringComparison.Ordinal);
         var hostEnd = schemeEnd < 0 ? -1 : text.AsSpan(schemeEnd + 3).IndexOfAny('/', '?', '#');
         var front = hostEnd < 0 ? text : text[..(schemeEnd + 3 + hostEnd)];
-        return schemeEnd > 0 && !front.Contains('{', StringComparison.Ordinal) && Uri.TryCreate(front, UriKind.Absolute, out var uri)
-            && (uri.Scheme == Uri.UriSchemeHttps || uri.Scheme == Uri.UriSchemeHttp) && uri.UserInfo.Length == 0 && uri.HostNameType is UriHostNameType.Dns
+        return
+            schemeEnd > 0
+            && !front.Contains('{', StringComparison.Ordinal)
+            && Uri.TryCreate(front, UriKind.Absolute, out var uri)
+            && (uri.Scheme == Uri.UriSchemeHttps || uri.Scheme == Uri.UriSchemeHttp)
+            && uri.UserInfo.Length == 0
+            && uri.HostNameType is UriHostNameType.Dns
             ? uri.GetLeftPart(UriPartial.Authority)
             : null;
     }
 
-    /// <summary>The finished address: values are percent-encoded (RFC 3986, section 2.1), so that none ends its parameter or begins another.</summary>
+    /// <summary>The finished address: values are percent-encoded (RFC 3986, section 2.1), so that none ends its parameter or begins
+    /// another.</summary>
     public string FillAddress(PixelValues values) => Fill(values, Uri.EscapeDataString);
 
     /// <summary>The finished text, values as they are.</summary>

@@ -1,11 +1,15 @@
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Data.Workspaces;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Cursus.Data.Addresses;
 
-internal sealed class AddressesModel : IEntityTypeConfiguration<ShortDomain>, IEntityTypeConfiguration<AgreedValue>, IEntityTypeConfiguration<TagMerge>
+internal sealed class AddressesModel
+    : IEntityTypeConfiguration<ShortDomain>,
+        IEntityTypeConfiguration<AgreedValue>,
+        IEntityTypeConfiguration<TagMerge>
 {
     public void Configure(EntityTypeBuilder<ShortDomain> domain)
     {
@@ -26,7 +30,14 @@ internal sealed class AddressesModel : IEntityTypeConfiguration<ShortDomain>, IE
     {
         value.ToTable("agreed_values");
         value.HasOne<Workspace>().WithMany().HasForeignKey(v => v.WorkspaceId);
-        value.HasIndex(v => new { v.WorkspaceId, v.Field, v.Value }).IsUnique();
+        value
+            .HasIndex(v => new
+            {
+                v.WorkspaceId,
+                v.Field,
+                v.Value,
+            })
+            .IsUnique();
         value.Property(v => v.Value).HasMaxLength(TagValue.MaxLength);
     }
 
@@ -37,7 +48,14 @@ internal sealed class AddressesModel : IEntityTypeConfiguration<ShortDomain>, IE
         merge.HasOne<Member>().WithMany().HasForeignKey(m => m.MergedBy).OnDelete(DeleteBehavior.SetNull);
 
         // A spelling is given up for one other only, so that reading a value never follows a chain.
-        merge.HasIndex(m => new { m.WorkspaceId, m.Field, m.FromValue }).IsUnique();
+        merge
+            .HasIndex(m => new
+            {
+                m.WorkspaceId,
+                m.Field,
+                m.FromValue,
+            })
+            .IsUnique();
     }
 
     internal static void Options(ComplexPropertyBuilder<LinkOptions> options)

@@ -1,9 +1,10 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 using NodaTime;
 
 namespace Cursus.Data.Addresses;
 
-/// <summary>A term or content value that the workspace has agreed on. Sources and mediums are agreed by channels, campaign values by campaigns.</summary>
+/// <summary>A term or content value that the workspace has agreed on. Sources and mediums are agreed by channels, campaign values by
+/// campaigns.</summary>
 public sealed class AgreedValue
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();

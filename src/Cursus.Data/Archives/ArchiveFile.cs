@@ -18,7 +18,8 @@ public sealed class ArchiveRefusedException(ValidationError error) : Exception(e
 public sealed class ArchiveFile : IAsyncDisposable
 {
     private const int LongestLine = 8 * 1024 * 1024;
-    private const string ById = "_id", ByMember = "_by";
+    private const string ById = "_id",
+        ByMember = "_by";
 
     private readonly FileStream file;
     private readonly ZipArchive zip;
@@ -51,10 +52,13 @@ public sealed class ArchiveFile : IAsyncDisposable
 
             return archive;
         }
-        catch (Exception e) when (e is InvalidDataException or JsonException or DecoderFallbackException or InvalidOperationException or KeyNotFoundException)
+        catch (Exception e)
+            when (e is InvalidDataException or JsonException or DecoderFallbackException or InvalidOperationException or KeyNotFoundException)
         {
             await file.DisposeAsync();
-            throw new ArchiveRefusedException(new ValidationError("archive-damaged", "This isn’t a Cursus archive, or it was damaged. Export it again and copy it unchanged."));
+            throw new ArchiveRefusedException(
+                new ValidationError("archive-damaged", "This isn’t a Cursus archive, or it was damaged. Export it again and copy it unchanged.")
+            );
         }
         catch
         {
@@ -94,7 +98,8 @@ public sealed class ArchiveFile : IAsyncDisposable
         await using var stream = await entry.OpenAsync(cancel);
         var manifest = await JsonSerializer.DeserializeAsync<ArchiveManifest>(stream, ArchiveWriter.Json, cancel);
         return manifest is not { Files: not null } ? throw new InvalidDataException()
-            : manifest.Against([.. zip.Entries.Select(e => e.FullName)], [.. ArchiveTable.All.Select(t => t.File)], packed) is { } error ? throw new ArchiveRefusedException(error)
+            : manifest.Against([.. zip.Entries.Select(e => e.FullName)], [.. ArchiveTable.All.Select(t => t.File)], packed) is { } error
+                ? throw new ArchiveRefusedException(error)
             : manifest;
     }
 
@@ -105,7 +110,7 @@ public sealed class ArchiveFile : IAsyncDisposable
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
         var (bytes, lines, line) = (0L, 0L, new MemoryStream());
         var buffer = new byte[64 * 1024];
-        for (int read; (read = await stream.ReadAsync(buffer, cancel)) > 0;)
+        for (int read; (read = await stream.ReadAsync(buffer, cancel)) > 0; )
         {
             bytes += read;
             hash.AppendData(buffer, 0, read);
@@ -114,7 +119,7 @@ public sealed class ArchiveFile : IAsyncDisposable
                 throw Changed(table);
             }
 
-            for (var at = 0; at < read;)
+            for (var at = 0; at < read; )
             {
                 var end = Array.IndexOf(buffer, (byte)'\n', at, read - at);
                 line.Write(buffer, at, (end < 0 ? read : end) - at);
@@ -172,7 +177,12 @@ public sealed class ArchiveFile : IAsyncDisposable
             }
             else if (id != Manifest.WorkspaceId && !ids.Contains(id))
             {
-                throw new ArchiveRefusedException(new ValidationError("archive-reference", $"Line {number} of {table.File} refers to something that isn’t in the archive. Nothing was imported. Export the archive again."));
+                throw new ArchiveRefusedException(
+                    new ValidationError(
+                        "archive-reference",
+                        $"Line {number} of {table.File} refers to something that isn’t in the archive. Nothing was imported. Export the archive again."
+                    )
+                );
             }
         }
 
@@ -183,5 +193,10 @@ public sealed class ArchiveFile : IAsyncDisposable
     }
 
     private static ArchiveRefusedException Changed(ArchiveTable table) =>
-        new(new ValidationError("archive-checksum", $"{table.File} has changed since the archive was created. Nothing was imported. Copy or export the archive again."));
+        new(
+            new ValidationError(
+                "archive-checksum",
+                $"{table.File} has changed since the archive was created. Nothing was imported. Copy or export the archive again."
+            )
+        );
 }

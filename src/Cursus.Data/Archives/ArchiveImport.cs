@@ -3,6 +3,7 @@ using Cursus.Core;
 using Cursus.Core.Archives;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Sums;
 using NodaTime;
 using Npgsql;
 using NpgsqlTypes;
@@ -29,10 +30,22 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Run(ClickStore.Lock, cancel);
-        await connection.Run("create temp table archive_lines (line json) on commit drop; create temp table archive_agents (old int, new int, reading int) on commit drop; create temp sequence archive_place", cancel);
-        if (await Ask<bool>(connection, "select exists (select from links where workspace_id = $1) or exists (select from posts where workspace_id = $1)", into, cancel))
+        await connection.Run(
+            "create temp table archive_lines (line json) on commit drop; create temp table archive_agents (old int, new int, reading int) on commit drop; create temp sequence archive_place",
+            cancel
+        );
+        if (
+            await Ask<bool>(
+                connection,
+                "select exists (select from links where workspace_id = $1) or exists (select from posts where workspace_id = $1)",
+                into,
+                cancel
+            )
+        )
         {
-            throw new ArchiveRefusedException(new ValidationError("workspace-not-empty", "This workspace already has links. Import the archive into a workspace that has none."));
+            throw new ArchiveRefusedException(
+                new ValidationError("workspace-not-empty", "This workspace already has links. Import the archive into a workspace that has none.")
+            );
         }
 
         foreach (var table in ArchiveTable.All.Reverse().Where(t => t.IsOwn))
@@ -41,7 +54,13 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         }
 
         var columns = await ArchiveColumns.Of(connection, cancel);
-        var ids = new ArchiveIds(archive.Manifest.WorkspaceId, into, archive.Ids, await Members(connection, archive, into, cancel), await AreAllNew(connection, archive, columns, cancel));
+        var ids = new ArchiveIds(
+            archive.Manifest.WorkspaceId,
+            into,
+            archive.Ids,
+            await Members(connection, archive, into, cancel),
+            await AreAllNew(connection, archive, columns, cancel)
+        );
 
         // Clicks are told apart by the journal they came by, so that these get one of their own.
         var journal = await Ask<int>(connection, "insert into journals (key, shipped_to) values ($1, 0) returning id", Guid.NewGuid(), cancel);
@@ -55,24 +74,45 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
             await connection.Run("drop sequence archive_place", cancel);
 
             // Archives from before channels could be changed don't say them in versions: it was the present one all along.
-            await Run(connection, "update link_versions v set state = v.state || jsonb_build_object('channelId', l.channel_id) from links l"
-                + " where l.id = v.link_id and l.workspace_id = $1 and not jsonb_exists(v.state, 'channelId')", cancel, into);
+            await Run(
+                connection,
+                "update link_versions v set state = v.state || jsonb_build_object('channelId', l.channel_id) from links l"
+                    + " where l.id = v.link_id and l.workspace_id = $1 and not jsonb_exists(v.state, 'channelId')",
+                cancel,
+                into
+            );
 
             // Archives from before workspaces had options of their own don't say which domains had some.
-            await Run(connection, "update domains set has_own_options = true where workspace_id = $1 and (options_pass_query <> 0 or options_referrer <> 0 or options_hide_from_search or options_nofollow or options_sponsored"
-                + " or options_new_tab or coalesce(options_title_attribute, options_anchor_text) is not null or options_handoff_deadline is not null)", cancel, into);
+            await Run(
+                connection,
+                "update domains set has_own_options = true where workspace_id = $1 and (options_pass_query <> 0 or options_referrer <> 0 or options_hide_from_search or options_nofollow or options_sponsored"
+                    + " or options_new_tab or coalesce(options_title_attribute, options_anchor_text) is not null or options_handoff_deadline is not null)",
+                cancel,
+                into
+            );
             await VerifyDomains(connection, into, needsNoProof, cancel);
             await RollUps.Make(connection, into, now, cancel);
             await transaction.CommitAsync(cancel);
         }
         catch (PostgresException e)
         {
-            throw new ArchiveRefusedException(new ValidationError("archive-line", $"The database rejected a line ({e.MessageText}). Nothing was imported. Export the archive again."));
+            throw new ArchiveRefusedException(
+                new ValidationError(
+                    "archive-line",
+                    $"The database rejected a line ({e.MessageText}). Nothing was imported. Export the archive again."
+                )
+            );
         }
     }
 
     private static async Task Put(
-        NpgsqlConnection connection, ArchiveFile archive, ArchiveTable table, ArchiveIds ids, Target target, CancellationToken cancel)
+        NpgsqlConnection connection,
+        ArchiveFile archive,
+        ArchiveTable table,
+        ArchiveIds ids,
+        Target target,
+        CancellationToken cancel
+    )
     {
         if (table.Name == "checked_pages")
         {
@@ -128,19 +168,31 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         var names = Names(firstLine);
         if (table.IsPlain && names.FirstOrDefault(n => !target.Columns[table.Name].Any(c => c.Name == n)) is { } unknown)
         {
-            throw new ArchiveRefusedException(new ValidationError("archive-column", $"{table.File} has “{unknown}”, which this version of Cursus doesn’t know. Update Cursus, then import it again."));
+            throw new ArchiveRefusedException(
+                new ValidationError(
+                    "archive-column",
+                    $"{table.File} has “{unknown}”, which this version of Cursus doesn’t know. Update Cursus, then import it again."
+                )
+            );
         }
 
-        string Listed(string prefix) => string.Join(", ", names.Select(n => prefix.Length > 0 && Instead.TryGetValue((table.Name, n), out var other) ? other : $"{prefix}\"{n}\""));
+        string Listed(string prefix) =>
+            string.Join(
+                ", ",
+                names.Select(n => prefix.Length > 0 && Instead.TryGetValue((table.Name, n), out var other) ? other : $"{prefix}\"{n}\"")
+            );
+        var months = string.Join(", ", RetentionRule.Months);
+        var days = UserAgentRetention.TextsKept.TotalDays - 1;
         return table.Name switch
         {
             "workspaces" => $"""
                 update workspaces w set {string.Concat(ArchiveTable.Settings.Intersect(names).Select(c => $"{c} = r.{c}, "))}
-                    clicks_kept_months = case when r.clicks_kept_months in ({string.Join(", ", RetentionRule.Months)}) then r.clicks_kept_months else 0 end,
+                    clicks_kept_months = case when r.clicks_kept_months in ({months}) then r.clicks_kept_months else 0 end,
                     clicks_kept_from = case when r.clicks_kept_from is not null then least(date_trunc('month', r.clicks_kept_from), date_trunc('month', now() at time zone 'UTC'))::date end
                 from archive_lines a, json_populate_record(null::workspaces, a.line) r where w.id = '{target.Workspace}'
                 """,
-            "referrers" => "insert into referrers select r.* from archive_lines a, json_populate_record(null::referrers, a.line) r on conflict (host) do nothing",
+            "referrers" =>
+                "insert into referrers select r.* from archive_lines a, json_populate_record(null::referrers, a.line) r on conflict (host) do nothing",
             "user_agents" => """
                 insert into user_agents (text, hints, kind, device, browser, os, read_with, seen_on)
                 select r.text, r.hints, r.kind, r.device, r.browser, r.os, r.read_with, (now() at time zone 'UTC')::date
@@ -162,10 +214,11 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
                     select distinct date_trunc('month', (line ->> 'at')::timestamptz at time zone 'UTC') at time zone 'UTC' as month from archive_lines) months;
                 insert into clicks (id, at, link_id, visitor, kind, language, referrer_host, user_agent_id, country, code)
                 select ({target.Journal}::bigint << {ClickStore.PositionBits}) | nextval('archive_place'), r.at, r.link_id, r.visitor, r.kind, r.language, r.referrer_host,
-                    case when r.at < now() - interval '{UserAgentRetention.TextsKept.TotalDays - 1} days' then g.reading else g.new end, r.country, r.code
+                    case when r.at < now() - interval '{days} days' then g.reading else g.new end, r.country, r.code
                 from archive_lines a, json_populate_record(null::clicks, a.line) r join archive_agents g on g.old = r.user_agent_id
                 """,
-            _ => $"insert into {table.Name} ({Listed("")}) select {Listed("r.")} from archive_lines a, json_populate_record(null::{table.Name}, a.line) r",
+            _ =>
+                $"insert into {table.Name} ({Listed("")}) select {Listed("r.")} from archive_lines a, json_populate_record(null::{table.Name}, a.line) r",
         };
     }
 
@@ -178,7 +231,13 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
     /// <summary>Who the old members are here: those with the same e-mail address.</summary>
     private static async Task<Dictionary<Guid, Guid?>> Members(NpgsqlConnection connection, ArchiveFile archive, Guid into, CancellationToken cancel)
     {
-        await using var command = new NpgsqlCommand("select a.normalized_email, m.id from members m join accounts a on a.id = m.account_id where m.workspace_id = $1", connection) { Parameters = { new() { Value = into } } };
+        await using var command = new NpgsqlCommand(
+            "select a.normalized_email, m.id from members m join accounts a on a.id = m.account_id where m.workspace_id = $1",
+            connection
+        )
+        {
+            Parameters = { new() { Value = into } },
+        };
         await using var reader = await command.ExecuteReaderAsync(cancel);
         var here = new Dictionary<string, Guid>();
         while (await reader.ReadAsync(cancel))
@@ -189,7 +248,12 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
         return archive.Members.ToDictionary(m => m.Key, m => here.TryGetValue(m.Value?.ToUpperInvariant() ?? "", out var id) ? id : (Guid?)null);
     }
 
-    private static async Task<bool> AreAllNew(NpgsqlConnection connection, ArchiveFile archive, ILookup<string, ArchiveColumns.Column> columns, CancellationToken cancel)
+    private static async Task<bool> AreAllNew(
+        NpgsqlConnection connection,
+        ArchiveFile archive,
+        ILookup<string, ArchiveColumns.Column> columns,
+        CancellationToken cancel
+    )
     {
         var ids = archive.Ids.ToArray();
         foreach (var table in ArchiveTable.All.Where(t => t.IsPlain && columns[t.Name].Any(c => c.Name == "id")))
@@ -206,7 +270,10 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
     /// <summary>Names that need no proof are good at once where nobody else has them.</summary>
     private static async Task VerifyDomains(NpgsqlConnection connection, Guid into, Func<string, bool> needsNoProof, CancellationToken cancel)
     {
-        await using var command = new NpgsqlCommand("select name from domains where workspace_id = $1", connection) { Parameters = { new() { Value = into } } };
+        await using var command = new NpgsqlCommand("select name from domains where workspace_id = $1", connection)
+        {
+            Parameters = { new() { Value = into } },
+        };
         var names = new List<string>();
         await using (var reader = await command.ExecuteReaderAsync(cancel))
         {
@@ -216,10 +283,16 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
             }
         }
 
-        await Run(connection, """
+        await Run(
+            connection,
+            """
             update domains d set verified_at = now(), next_check_at = null where workspace_id = $1 and name = any($2)
                 and not exists (select from domains o where o.name = d.name and o.verified_at is not null)
-            """, cancel, into, names.Where(needsNoProof).ToArray());
+            """,
+            cancel,
+            into,
+            names.Where(needsNoProof).ToArray()
+        );
     }
 
     private static async Task<T> Ask<T>(NpgsqlConnection connection, string sql, object value, CancellationToken cancel)

@@ -29,15 +29,21 @@ public static partial class ArchiveSchema
                 (properties["name"], properties["email"]) = (new JsonObject { ["type"] = "string" }, new JsonObject { ["type"] = "string" });
             }
 
-            files[table.File] = new JsonObject { ["type"] = "object", ["properties"] = properties, ["required"] = new JsonArray([.. properties.Select(p => (JsonNode)p.Key)]), ["additionalProperties"] = false };
+            files[table.File] = new JsonObject
+            {
+                ["type"] = "object",
+                ["properties"] = properties,
+                ["required"] = new JsonArray([.. properties.Select(p => (JsonNode)p.Key)]),
+                ["additionalProperties"] = false,
+            };
         }
 
         return new JsonObject
-        {
-            ["$schema"] = "https://json-schema.org/draft/2020-12/schema",
-            ["title"] = "Archive of a Cursus workspace, layout 1: what each line of each file is",
-            ["$defs"] = files,
-        }.ToJsonString(Written) + "\n";
+            {
+                ["$schema"] = "https://json-schema.org/draft/2020-12/schema",
+                ["title"] = "Archive of a Cursus workspace, layout 1: what each line of each file is",
+                ["$defs"] = files,
+            }.ToJsonString(Written) + "\n";
     }
 
     private static HashSet<string> Chosen(string select) => [.. OwnColumn().Matches(select).Select(m => m.Groups[1].Value)];

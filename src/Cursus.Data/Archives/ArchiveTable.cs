@@ -13,15 +13,36 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null,
     /// <summary>The columns of a workspace that an import sets as the archive has them; one that is older doesn't have all.</summary>
     internal static readonly string[] Settings =
     [
-        "public_name", "time_zone", "week_start", "number_language", "redirect", "slug_kind", "options_pass_query", "options_referrer", "options_hide_from_search", "options_nofollow", "options_sponsored",
-        "options_new_tab", "options_title_attribute", "options_anchor_text", "options_handoff_deadline", "is_vocabulary_locked", "office_networks", "leaves_out_by_behaviour",
+        "public_name",
+        "time_zone",
+        "week_start",
+        "number_language",
+        "redirect",
+        "slug_kind",
+        "options_pass_query",
+        "options_referrer",
+        "options_hide_from_search",
+        "options_nofollow",
+        "options_sponsored",
+        "options_new_tab",
+        "options_title_attribute",
+        "options_anchor_text",
+        "options_handoff_deadline",
+        "is_vocabulary_locked",
+        "office_networks",
+        "leaves_out_by_behaviour",
     ];
 
-    /// <summary>Everything that an archive holds, each after what it refers to. Who may sign in, secrets, drafts and what follows from the rest (search texts, months of which there are clicks) stay out.</summary>
+    /// <summary>Everything that an archive holds, each after what it refers to. Who may sign in, secrets, drafts and what follows from the rest
+    /// (search texts, months of which there are clicks) stay out.</summary>
     public static IReadOnlyList<ArchiveTable> All { get; } =
     [
         new("workspaces", "x.id = $1", $"x.id, x.name, {string.Concat(Settings.Select(c => $"x.{c}, "))}x.clicks_kept_months, x.clicks_kept_from"),
-        new("members", Own, "x.id, (select name from accounts where id = x.account_id) as name, (select email from accounts where id = x.account_id) as email, x.role"),
+        new(
+            "members",
+            Own,
+            "x.id, (select name from accounts where id = x.account_id) as name, (select email from accounts where id = x.account_id) as email, x.role"
+        ),
         new("recipes", Own),
         new("campaigns", Own),
         new("channels", Own),

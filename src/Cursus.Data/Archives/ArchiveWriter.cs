@@ -34,10 +34,19 @@ public sealed class ArchiveWriter(NpgsqlDataSource dataSource)
     }
 
     private static async Task<ArchivedFile> Write(
-        ZipArchive zip, ArchiveTable table, ILookup<string, ArchiveColumns.Column> columns, Guid workspaceId, NpgsqlConnection connection, CancellationToken cancel)
+        ZipArchive zip,
+        ArchiveTable table,
+        ILookup<string, ArchiveColumns.Column> columns,
+        Guid workspaceId,
+        NpgsqlConnection connection,
+        CancellationToken cancel
+    )
     {
         var select = table.Select ?? string.Join(", ", columns[table.Name].Select(c => $"x.\"{c.Name}\""));
-        await using var command = new NpgsqlCommand($"select row_to_json(t)::text from (select {select} from {table.View ?? table.Name} x where {table.Of} order by 1, 2) t", connection)
+        await using var command = new NpgsqlCommand(
+            $"select row_to_json(t)::text from (select {select} from {table.View ?? table.Name} x where {table.Of} order by 1, 2) t",
+            connection
+        )
         {
             Parameters = { new() { Value = workspaceId } },
             CommandTimeout = 0,

@@ -2,7 +2,8 @@ using NodaTime;
 
 namespace Cursus.Data.Batches;
 
-/// <summary>What the columns of a list were taken to say when its links were made, so that the next list with the same columns is read so at once.</summary>
+/// <summary>What the columns of a list were taken to say when its links were made, so that the next list with the same columns is read so at
+/// once.</summary>
 public sealed class ListMapping
 {
     public Guid WorkspaceId { get; init; }

@@ -3,7 +3,8 @@ using NodaTime;
 
 namespace Cursus.Data.Checking;
 
-/// <summary>A page that links of a workspace lead to, and what the link check knows of it. Written by a trigger as soon as a link leads there; taken away when none does any more.</summary>
+/// <summary>A page that links of a workspace lead to, and what the link check knows of it. Written by a trigger as soon as a link leads there; taken
+/// away when none does any more.</summary>
 public sealed class CheckedPage
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
@@ -47,30 +48,37 @@ public sealed class CheckedPage
     /// <summary>What is known of it.</summary>
     public PageState State
     {
-        get => new()
-        {
-            Verdict = Verdict,
-            Trouble = Trouble,
-            Status = Status,
-            Since = Since,
-            CheckedAt = CheckedAt,
-            NextCheckAt = NextCheckAt,
-            Tries = Tries,
-            TroubleSince = TroubleSince,
-            LeadsTo = LeadsTo,
-            IsPermanent = IsPermanent,
-            EndsAtFrontPage = EndsAtFrontPage,
-            Title = Title,
-            Words = Words,
-            LoudWords = LoudWords,
-            Accepted = AcceptedWords is null ? null : new PageLikeness(AcceptedTitle, AcceptedWords, AcceptedLeadsTo),
-            Validator = Validator,
-        };
+        get =>
+            new()
+            {
+                Verdict = Verdict,
+                Trouble = Trouble,
+                Status = Status,
+                Since = Since,
+                CheckedAt = CheckedAt,
+                NextCheckAt = NextCheckAt,
+                Tries = Tries,
+                TroubleSince = TroubleSince,
+                LeadsTo = LeadsTo,
+                IsPermanent = IsPermanent,
+                EndsAtFrontPage = EndsAtFrontPage,
+                Title = Title,
+                Words = Words,
+                LoudWords = LoudWords,
+                Accepted = AcceptedWords is null ? null : new PageLikeness(AcceptedTitle, AcceptedWords, AcceptedLeadsTo),
+                Validator = Validator,
+            };
         set
         {
             (Verdict, NeedsCare, Trouble, Status, Since) = (value.Verdict, value.NeedsCare, value.Trouble, value.Status, value.Since);
             (CheckedAt, NextCheckAt, Tries, TroubleSince) = (value.CheckedAt, value.NextCheckAt, value.Tries, value.TroubleSince);
-            (LeadsTo, IsPermanent, EndsAtFrontPage, Title, Validator) = (value.LeadsTo, value.IsPermanent, value.EndsAtFrontPage, value.Title, value.Validator);
+            (LeadsTo, IsPermanent, EndsAtFrontPage, Title, Validator) = (
+                value.LeadsTo,
+                value.IsPermanent,
+                value.EndsAtFrontPage,
+                value.Title,
+                value.Validator
+            );
             (Words, LoudWords) = ([.. value.Words], [.. value.LoudWords]);
             (AcceptedTitle, AcceptedLeadsTo) = (value.Accepted?.Title, value.Accepted?.LeadsTo);
             AcceptedWords = value.Accepted is { } accepted ? [.. accepted.Words] : null;

@@ -14,7 +14,8 @@ internal sealed class CheckingModel : IEntityTypeConfiguration<CheckedPage>, IEn
         page.HasIndex(p => new { p.WorkspaceId, p.Key }).IsUnique();
         page.HasIndex(p => p.NextCheckAt).HasFilter("next_check_at is not null");
         page.HasIndex(p => p.WorkspaceId).HasFilter("needs_care").HasDatabaseName("ix_checked_pages_needing_care");
-        page.Property(p => p.Site).HasComputedColumnSql("lower(substring(regexp_replace(address, '^[A-Za-z]+:/*', '') from '^[^/?]*'))", stored: true);
+        page.Property(p => p.Site)
+            .HasComputedColumnSql("lower(substring(regexp_replace(address, '^[A-Za-z]+:/*', '') from '^[^/?]*'))", stored: true);
         page.Property(p => p.Verdict).HasColumnType("smallint");
         page.Property(p => p.Trouble).HasColumnType("smallint");
     }

@@ -34,15 +34,16 @@ public sealed class ReadBatch
 }
 
 /// <summary>
-/// Reads from clicks what only their texts tell, when they are shipped and nobody waits. Each user agent and each referrer is read once and kept in the database with
-/// what it tells; a click is stored with the number of its user agent.
+/// Reads from clicks what only their texts tell, when they are shipped and nobody waits. Each user agent and each referrer is read once and kept in
+/// the database with what it tells; a click is stored with the number of its user agent.
 /// </summary>
 internal sealed class ClickReader(IClock clock)
 {
     private readonly KnownAgents agents = new(clock);
     private readonly KnownReferrers referrers = new();
 
-    /// <summary>Reads clicks. Gives them link by link, those of a link in the order of time: all that comes after goes by links, the database's index as well.</summary>
+    /// <summary>Reads clicks. Gives them link by link, those of a link in the order of time: all that comes after goes by links, the database's index
+    /// as well.</summary>
     public async Task<List<ReadClick>> Read(NpgsqlConnection connection, IReadOnlyList<(long Id, Click Click)> clicks, CancellationToken cancel)
     {
         await agents.Learn(connection, clicks, cancel);
@@ -53,8 +54,24 @@ internal sealed class ClickReader(IClock clock)
             var (id, click) = clicks[place];
             var (agentId, reading) = agents.Of(click);
             var kind = click.Kind == ClickKind.Person ? reading.Kind : click.Kind;
-            read.Add(new ReadClick(id, click, agentId, new EnrichedClick(
-                kind, click.Visitor, click.Country.ToString(), reading.Device, reading.Browser, reading.Os, click.Language, click.ReferrerHost, click.Code)));
+            read.Add(
+                new ReadClick(
+                    id,
+                    click,
+                    agentId,
+                    new EnrichedClick(
+                        kind,
+                        click.Visitor,
+                        click.Country.ToString(),
+                        reading.Device,
+                        reading.Browser,
+                        reading.Os,
+                        click.Language,
+                        click.ReferrerHost,
+                        click.Code
+                    )
+                )
+            );
             Backpressure.YieldAfter(read.Count);
         }
 

@@ -1,11 +1,14 @@
 using Cursus.Core.Clicks;
+using Cursus.Data.Clicks.Journaling;
+using Cursus.Data.Clicks.Sums;
 using Cursus.Data.Retargeting;
 using NodaTime;
 using Npgsql;
 
 namespace Cursus.Data.Clicks;
 
-/// <summary>Writes clicks into PostgreSQL in bulk: the rows, their roll-ups and the journal's position in one transaction. One batch at a time.</summary>
+/// <summary>Writes clicks into PostgreSQL in bulk: the rows, their roll-ups and the journal's position in one transaction. One batch at a
+/// time.</summary>
 public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDisposable
 {
     /// <summary>Held by whoever writes clicks and roll-ups, one process at a time: what one reads to add to, no other changes.</summary>
@@ -33,10 +36,12 @@ public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDis
     /// <summary>The number under which a journal's clicks are stored, and up to which position they are.</summary>
     public async Task<(int Id, long ShippedTo)> Register(Guid journalKey, CancellationToken cancel)
     {
-        await using var command = dataSource.CreateCommand("""
+        await using var command = dataSource.CreateCommand(
+            """
             with added as (insert into journals (key, shipped_to) values ($1, 0) on conflict (key) do nothing returning id, shipped_to)
             select id, shipped_to from added union all select id, shipped_to from journals where key = $1
-            """);
+            """
+        );
         command.Parameters.Add(new() { Value = journalKey });
         await using var reader = await command.ExecuteReaderAsync(cancel);
         await reader.ReadAsync(cancel);
@@ -54,11 +59,17 @@ public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDis
         }
 
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
-        return new ReadBatch(journalId, await clickReader.Read(connection, [.. batch.Clicks.Select(c => (IdOf(journalId, c.Position), c.Click))], cancel), reports, batch.Next);
+        return new ReadBatch(
+            journalId,
+            await clickReader.Read(connection, [.. batch.Clicks.Select(c => (IdOf(journalId, c.Position), c.Click))], cancel),
+            reports,
+            batch.Next
+        );
     }
 
     /// <summary>The same at once for a batch that nothing has been read of.</summary>
-    public async Task<IReadOnlyList<StoredClick>> Ship(int journalId, JournalBatch batch, CancellationToken cancel) => await Ship(await Read(journalId, batch, cancel), cancel);
+    public async Task<IReadOnlyList<StoredClick>> Ship(int journalId, JournalBatch batch, CancellationToken cancel) =>
+        await Ship(await Read(journalId, batch, cancel), cancel);
 
     /// <summary>Stores a batch and moves the journal's position behind it, all or nothing.
     /// Clicks that an earlier attempt has stored already are passed over. Returns what was stored, with the kinds that were found.</summary>
@@ -95,9 +106,17 @@ public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDis
             }
 
             await PixelRollUp.Add(connection, homes, batch.Reports.Where(r => r.Id >= IdOf(journalId, position)).Select(r => r.Report), cancel);
-            await using var move = new NpgsqlCommand("update journals set shipped_to = greatest(shipped_to, $2) where id = $1", connection, transaction)
+            await using var move = new NpgsqlCommand(
+                "update journals set shipped_to = greatest(shipped_to, $2) where id = $1",
+                connection,
+                transaction
+            )
             {
-                Parameters = { new() { Value = journalId }, new() { Value = next } },
+                Parameters =
+                {
+                    new() { Value = journalId },
+                    new() { Value = next },
+                },
             };
             await move.ExecuteNonQueryAsync(cancel);
             await transaction.CommitAsync(cancel);
@@ -115,7 +134,8 @@ public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDis
         }
     }
 
-    /// <summary>Stores clicks beside which there are no others, with their roll-ups, on an open connection; the caller holds the transaction.</summary>
+    /// <summary>Stores clicks beside which there are no others, with their roll-ups, on an open connection; the caller holds the
+    /// transaction.</summary>
     public static async Task Store(NpgsqlConnection connection, IReadOnlyList<(long Id, Click Click)> clicks, IClock clock, CancellationToken cancel)
     {
         await connection.Run(Lock, cancel);
@@ -127,7 +147,12 @@ public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDis
     }
 
     private static async Task<IReadOnlyList<StoredClick>> Store(
-        NpgsqlConnection connection, LinkHomes homes, RecentDays recent, List<ReadClick> clicks, CancellationToken cancel)
+        NpgsqlConnection connection,
+        LinkHomes homes,
+        RecentDays recent,
+        List<ReadClick> clicks,
+        CancellationToken cancel
+    )
     {
         if (clicks.Count == 0)
         {
@@ -150,10 +175,13 @@ public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDis
     private static async Task MakeMonths(NpgsqlConnection connection, List<ReadClick> clicks, CancellationToken cancel)
     {
         var months = clicks.Select(c => c.Click.At.InUtc().Date).Select(day => new LocalDate(day.Year, day.Month, 1)).Distinct().ToArray();
-        await using var command = new NpgsqlCommand("""
+        await using var command = new NpgsqlCommand(
+            """
             select ensure_clicks_partition(month::timestamp at time zone 'UTC')
             from (select unnest($1) as month union select date_trunc('month', now() at time zone 'UTC' + interval '1 month')::date) as months
-            """, connection)
+            """,
+            connection
+        )
         {
             Parameters = { new() { Value = months } },
         };
@@ -167,8 +195,17 @@ public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDis
         {
             Backpressure.YieldAfter(i);
             var (id, click, agentId, told, _) = clicks[i];
-            rows.Row(10).Add(id).Add(click.At).Add(click.LinkId).Add(click.Visitor).Add(agentId).Add((short)told.Kind)
-                .Add(told.Country).Add(click.Language).Add(click.ReferrerHost).Add((short)click.Code);
+            rows.Row(10)
+                .Add(id)
+                .Add(click.At)
+                .Add(click.LinkId)
+                .Add(click.Visitor)
+                .Add(agentId)
+                .Add((short)told.Kind)
+                .Add(told.Country)
+                .Add(click.Language)
+                .Add(click.ReferrerHost)
+                .Add((short)click.Code);
         }
 
         return rows.Send(connection, "clicks (id, at, link_id, visitor, user_agent_id, kind, country, language, referrer_host, code)", cancel);

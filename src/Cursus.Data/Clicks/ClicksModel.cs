@@ -1,4 +1,5 @@
 using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 using Cursus.Data.Posts;
 using Cursus.Data.Workspaces;
 using Microsoft.EntityFrameworkCore;
@@ -32,7 +33,8 @@ public sealed class VisitorSalt
     public required byte[] Salt { get; init; }
 }
 
-/// <summary>A user agent that has clicked, with what it tells: with its text, read when it is first seen and anew when the lists that it is read by have changed; or, without one, what many agents were read as.</summary>
+/// <summary>A user agent that has clicked, with what it tells: with its text, read when it is first seen and anew when the lists that it is read by
+/// have changed; or, without one, what many agents were read as.</summary>
 public sealed class UserAgent
 {
     public int Id { get; init; }
@@ -75,7 +77,8 @@ public sealed class Referrer
     public required string ReadWith { get; set; }
 }
 
-/// <summary>What a workspace knows better of a host: which channel visitors from there came over, or that it is the organisation's own site.</summary>
+/// <summary>What a workspace knows better of a host: which channel visitors from there came over, or that it is the organisation's own
+/// site.</summary>
 public sealed class ReferrerRule
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
@@ -88,7 +91,18 @@ public sealed class ReferrerRule
     public Guid? ChannelId { get; set; }
 }
 
-internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTypeConfiguration<OpenDay>, IEntityTypeConfiguration<LinkMonth>, IEntityTypeConfiguration<LinkTotal>, IEntityTypeConfiguration<SealedDays>, IEntityTypeConfiguration<UserAgent>, IEntityTypeConfiguration<PartedClicks>, IEntityTypeConfiguration<Referrer>, IEntityTypeConfiguration<ReferrerRule>, IEntityTypeConfiguration<Journal>, IEntityTypeConfiguration<VisitorSalt>
+internal sealed class ClicksModel
+    : IEntityTypeConfiguration<LinkDay>,
+        IEntityTypeConfiguration<OpenDay>,
+        IEntityTypeConfiguration<LinkMonth>,
+        IEntityTypeConfiguration<LinkTotal>,
+        IEntityTypeConfiguration<SealedDays>,
+        IEntityTypeConfiguration<UserAgent>,
+        IEntityTypeConfiguration<PartedClicks>,
+        IEntityTypeConfiguration<Referrer>,
+        IEntityTypeConfiguration<ReferrerRule>,
+        IEntityTypeConfiguration<Journal>,
+        IEntityTypeConfiguration<VisitorSalt>
 {
     public void Configure(EntityTypeBuilder<LinkDay> linkDay)
     {
@@ -127,7 +141,17 @@ internal sealed class ClicksModel : IEntityTypeConfiguration<LinkDay>, IEntityTy
     public void Configure(EntityTypeBuilder<UserAgent> agent)
     {
         agent.HasIndex(a => new { a.Text, a.Hints }).IsUnique();
-        agent.HasIndex(a => new { a.Kind, a.Device, a.Browser, a.Os, a.ReadWith }).IsUnique().HasFilter("text is null");
+        agent
+            .HasIndex(a => new
+            {
+                a.Kind,
+                a.Device,
+                a.Browser,
+                a.Os,
+                a.ReadWith,
+            })
+            .IsUnique()
+            .HasFilter("text is null");
     }
 
     public void Configure(EntityTypeBuilder<PartedClicks> parted)

@@ -7,7 +7,8 @@ namespace Cursus.Data.Clicks;
 public abstract class DayOfLink
 {
     /// <summary>The columns of the kinds of clicks, by number of <see cref="ClickKind"/>.</summary>
-    public static IReadOnlyList<string> Kinds { get; } = ["clicks", "team", "machines", "previews", "prefetches", "repeats", "heads", "impostors", "sweeps", "echoes", "probes"];
+    public static IReadOnlyList<string> Kinds { get; } =
+    ["clicks", "team", "machines", "previews", "prefetches", "repeats", "heads", "impostors", "sweeps", "echoes", "probes"];
 
     /// <summary>The columns of all that is counted: the kinds and the people.</summary>
     public static IReadOnlyList<string> Counted { get; } = [.. Kinds, "visitors"];
@@ -29,6 +30,6 @@ public abstract class DayOfLink
     public int Echoes { get; init; }
     public int Probes { get; init; }
 
-    /// <summary>How many different people clicked, as <see cref="Core.Clicks.VisitorSketch"/> counts them.</summary>
+    /// <summary>How many different people clicked, as <see cref="Core.Clicks.Tallies.VisitorSketch"/> counts them.</summary>
     public int Visitors { get; init; }
 }

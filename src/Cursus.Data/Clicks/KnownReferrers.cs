@@ -1,4 +1,5 @@
 using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -28,7 +29,12 @@ internal sealed class KnownReferrers
     public static async Task<int> ReadAnew(NpgsqlConnection connection, CancellationToken cancel)
     {
         var hosts = new List<string>();
-        await using (var select = new NpgsqlCommand("select host from referrers where read_with <> $1", connection) { Parameters = { new() { Value = ClickLists.State } } })
+        await using (
+            var select = new NpgsqlCommand("select host from referrers where read_with <> $1", connection)
+            {
+                Parameters = { new() { Value = ClickLists.State } },
+            }
+        )
         await using (var reader = await select.ExecuteReaderAsync(cancel))
         {
             while (await reader.ReadAsync(cancel))
@@ -37,7 +43,12 @@ internal sealed class KnownReferrers
             }
         }
 
-        await Write(connection, hosts, "on conflict (host) do update set network = excluded.network, kind = excluded.kind, read_with = excluded.read_with", cancel);
+        await Write(
+            connection,
+            hosts,
+            "on conflict (host) do update set network = excluded.network, kind = excluded.kind, read_with = excluded.read_with",
+            cancel
+        );
         return hosts.Count;
     }
 
@@ -50,7 +61,9 @@ internal sealed class KnownReferrers
 
         var sites = hosts.ConvertAll(ReferrerSite.Of);
         await using var command = new NpgsqlCommand(
-            $"insert into referrers (host, network, kind, read_with) select *, $4 from unnest($1::text[], $2::text[], $3::smallint[]) {onConflict}", connection)
+            $"insert into referrers (host, network, kind, read_with) select *, $4 from unnest($1::text[], $2::text[], $3::smallint[]) {onConflict}",
+            connection
+        )
         {
             Parameters =
             {

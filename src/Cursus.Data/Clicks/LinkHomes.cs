@@ -35,7 +35,10 @@ internal sealed class LinkHomes
         }
 
         var workspaces = new Dictionary<Guid, LinkHome>();
-        await using var command = new NpgsqlCommand("select l.id, w.id, w.time_zone from links l join workspaces w on w.id = l.workspace_id where l.id = any($1)", connection)
+        await using var command = new NpgsqlCommand(
+            "select l.id, w.id, w.time_zone from links l join workspaces w on w.id = l.workspace_id where l.id = any($1)",
+            connection
+        )
         {
             Parameters = { new() { Value = unknown } },
         };

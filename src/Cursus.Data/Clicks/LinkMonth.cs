@@ -1,11 +1,12 @@
-using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Tallies;
 using NodaTime;
 
 namespace Cursus.Data.Clicks;
 
 /// <summary>
-/// Roll-up: the days of one link in one month that are over in every time zone, and everything that their clicks tell, each thing as a <see cref="MonthTally"/>, so that a long question reads a row where it would have
-/// read thirty. Written when a day is sealed, and again where a click comes late.
+/// Roll-up: the days of one link in one month that are over in every time zone, and everything that their clicks tell, each thing as a
+/// <see cref="MonthTally"/>, so that a long question reads a row where it would have read thirty. Written when a day is sealed, and again where a
+/// click comes late.
 /// </summary>
 public sealed class LinkMonth
 {

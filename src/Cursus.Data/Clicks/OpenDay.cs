@@ -1,8 +1,9 @@
 namespace Cursus.Data.Clicks;
 
 /// <summary>
-/// Roll-up: what came of one link on one day that isn't sealed yet, and everything that its clicks tell. Kept in the transaction that stores the clicks themselves. Each dimension is a pair of lists: its values in order,
-/// and how many clicks had each. When the day is over everywhere, it becomes a <see cref="LinkDay"/> and a part of its <see cref="LinkMonth"/>.
+/// Roll-up: what came of one link on one day that isn't sealed yet, and everything that its clicks tell. Kept in the transaction that stores the
+/// clicks themselves. Each dimension is a pair of lists: its values in order, and how many clicks had each. When the day is over everywhere, it
+/// becomes a <see cref="LinkDay"/> and a part of its <see cref="LinkMonth"/>.
 /// </summary>
 public sealed class OpenDay : DayOfLink
 {
@@ -24,6 +25,6 @@ public sealed class OpenDay : DayOfLink
     public required string[] CodeValues { get; init; }
     public required int[] CodeCounts { get; init; }
 
-    /// <summary>Who clicked, without saying who: see <see cref="Core.Clicks.VisitorSketch"/>.</summary>
+    /// <summary>Who clicked, without saying who: see <see cref="Core.Clicks.Tallies.VisitorSketch"/>.</summary>
     public required byte[] VisitorSketch { get; init; }
 }

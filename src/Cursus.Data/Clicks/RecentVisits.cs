@@ -5,8 +5,9 @@ using Npgsql;
 namespace Cursus.Data.Clicks;
 
 /// <summary>
-/// Finds repeats: a click is one where the same visitor's click before it on the same link, repeat or not, lies less than ten seconds away, so that a row of
-/// quick clicks is one click however the batches fall. Remembers the visits of the last seconds; asks the database only at the start, and for what other processes have stored.
+/// Finds repeats: a click is one where the same visitor's click before it on the same link, repeat or not, lies less than ten seconds away, so that a
+/// row of quick clicks is one click however the batches fall. Remembers the visits of the last seconds; asks the database only at the start, and for
+/// what other processes have stored.
 /// </summary>
 internal sealed class RecentVisits
 {
@@ -82,17 +83,31 @@ internal sealed class RecentVisits
     private static async Task<List<ReadClick>> Stored(NpgsqlConnection connection, int? except, Instant from, Instant to, CancellationToken cancel)
     {
         var stored = new List<ReadClick>();
-        await using var command = new NpgsqlCommand($"select id, at, link_id, visitor, kind from clicks where at > $1 and at < $2 and kind in (0, 5) and ($3::int is null or id >> {ClickStore.PositionBits} <> $3)", connection)
+        await using var command = new NpgsqlCommand(
+            $"select id, at, link_id, visitor, kind from clicks where at > $1 and at < $2 and kind in (0, 5) and ($3::int is null or id >> {ClickStore.PositionBits} <> $3)",
+            connection
+        )
         {
-            Parameters = { new() { Value = from }, new() { Value = to }, new() { Value = (object?)except ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Integer } },
+            Parameters =
+            {
+                new() { Value = from },
+                new() { Value = to },
+                new() { Value = (object?)except ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Integer },
+            },
         };
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))
         {
             var kind = (ClickKind)reader.GetInt16(4);
-            stored.Add(new ReadClick(
-                reader.GetInt64(0), new Click(reader.GetFieldValue<Instant>(1), reader.GetGuid(2), kind, reader.GetInt64(3), default, default, "", "", ""), 0,
-                new EnrichedClick(kind, reader.GetInt64(3), "", "", "", "", "", ""), IsStored: true));
+            stored.Add(
+                new ReadClick(
+                    reader.GetInt64(0),
+                    new Click(reader.GetFieldValue<Instant>(1), reader.GetGuid(2), kind, reader.GetInt64(3), default, default, "", "", ""),
+                    0,
+                    new EnrichedClick(kind, reader.GetInt64(3), "", "", "", "", "", ""),
+                    IsStored: true
+                )
+            );
         }
 
         return stored;

@@ -1,12 +1,15 @@
 using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
+using Cursus.Data.Clicks.Sums;
 using NodaTime;
 using Npgsql;
 
 namespace Cursus.Data.Clicks;
 
 /// <summary>
-/// Tells clicks by what visitors do (<see cref="BehaviourWatch"/>), where the workspace wants it, before they are stored. That somebody opens links in a sweep shows with the fourth of them; what was stored of the same
-/// sweep until then is taken back. Sees what one process has answered: a scanner that is spread over several is seen by none.
+/// Tells clicks by what visitors do (<see cref="BehaviourWatch"/>), where the workspace wants it, before they are stored. That somebody opens links
+/// in a sweep shows with the fourth of them; what was stored of the same sweep until then is taken back. Sees what one process has answered: a
+/// scanner that is spread over several is seen by none.
 /// </summary>
 internal sealed class WatchedBehaviour
 {
@@ -22,7 +25,19 @@ internal sealed class WatchedBehaviour
             var read = clicks[place];
             if (!read.IsStored && homes.Of(read.Click.LinkId) is { } home && !workspacesWithout.Contains(home.WorkspaceId))
             {
-                var kind = watch.Judge(new(read.Id, read.Click.At, read.Click.LinkId, home.WorkspaceId, read.Click.Visitor, read.Click.Network, AgentOf(read.Click), read.Told.Kind), swept);
+                var kind = watch.Judge(
+                    new(
+                        read.Id,
+                        read.Click.At,
+                        read.Click.LinkId,
+                        home.WorkspaceId,
+                        read.Click.Visitor,
+                        read.Click.Network,
+                        AgentOf(read.Click),
+                        read.Told.Kind
+                    ),
+                    swept
+                );
                 clicks[place] = read with { Told = read.Told with { Kind = kind } };
             }
         }
@@ -45,15 +60,30 @@ internal sealed class WatchedBehaviour
     }
 
     /// <summary>Takes back clicks that were stored as people's.</summary>
-    public static async Task TakeBack(NpgsqlConnection connection, LinkHomes homes, RecentDays recent, IReadOnlyCollection<(long Id, Instant At)> swept, CancellationToken cancel)
+    public static async Task TakeBack(
+        NpgsqlConnection connection,
+        LinkHomes homes,
+        RecentDays recent,
+        IReadOnlyCollection<(long Id, Instant At)> swept,
+        CancellationToken cancel
+    )
     {
         var days = new HashSet<(Guid Link, LocalDate Day)>();
-        await using (var update = new NpgsqlCommand(
-            $"update clicks set kind = {(int)ClickKind.Sweep} where kind = {(int)ClickKind.Person} and id = any($1) and at between $2 and $3 returning link_id, at", connection)
-        {
-            Parameters = { new() { Value = swept.Select(s => s.Id).ToArray() }, new() { Value = swept.Min(s => s.At) }, new() { Value = swept.Max(s => s.At) } },
-            CommandTimeout = 0,
-        })
+        await using (
+            var update = new NpgsqlCommand(
+                $"update clicks set kind = {(int)ClickKind.Sweep} where kind = {(int)ClickKind.Person} and id = any($1) and at between $2 and $3 returning link_id, at",
+                connection
+            )
+            {
+                Parameters =
+                {
+                    new() { Value = swept.Select(s => s.Id).ToArray() },
+                    new() { Value = swept.Min(s => s.At) },
+                    new() { Value = swept.Max(s => s.At) },
+                },
+                CommandTimeout = 0,
+            }
+        )
         await using (var reader = await update.ExecuteReaderAsync(cancel))
         {
             while (await reader.ReadAsync(cancel))

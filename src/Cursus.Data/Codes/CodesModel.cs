@@ -5,7 +5,11 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Cursus.Data.Codes;
 
-internal sealed class CodesModel : IEntityTypeConfiguration<SavedCodeStyle>, IEntityTypeConfiguration<LinkCode>, IEntityTypeConfiguration<SavedCodeLogo>, IEntityTypeConfiguration<Link>
+internal sealed class CodesModel
+    : IEntityTypeConfiguration<SavedCodeStyle>,
+        IEntityTypeConfiguration<LinkCode>,
+        IEntityTypeConfiguration<SavedCodeLogo>,
+        IEntityTypeConfiguration<Link>
 {
     public void Configure(EntityTypeBuilder<SavedCodeStyle> style)
     {

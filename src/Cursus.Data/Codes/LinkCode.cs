@@ -2,7 +2,8 @@ using NodaTime;
 
 namespace Cursus.Data.Codes;
 
-/// <summary>A QR code of a link that is counted by itself, such as that of one of two posters. Each link has one without an entry here; see <see cref="Core.Codes.ScannedPath.OwnCode"/>.</summary>
+/// <summary>A QR code of a link that is counted by itself, such as that of one of two posters. Each link has one without an entry here; see
+/// <see cref="Core.Codes.ScannedPath.OwnCode"/>.</summary>
 public sealed class LinkCode
 {
     public Guid LinkId { get; init; }

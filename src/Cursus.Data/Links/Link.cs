@@ -1,4 +1,5 @@
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Links;
 using Cursus.Data.Addresses;
 using Cursus.Data.Clicks;
@@ -27,7 +28,8 @@ public sealed class Link
     /// <summary>As the marketer entered it.</summary>
     public required string Destination { get; set; }
 
-    /// <summary>Tells the page by its address without fragment, for the link check: all links of a workspace with the same key lead to the same page.</summary>
+    /// <summary>Tells the page by its address without fragment, for the link check: all links of a workspace with the same key lead to the same
+    /// page.</summary>
     public Guid PageKey { get; private init; }
 
     /// <summary>Where visitors go while the page is dead, and outside of its time; null does what campaign or workspace say.</summary>
@@ -53,7 +55,7 @@ public sealed class Link
     public Guid? ChannelId { get; set; }
 
     /// <summary>HTTP status of the redirect: 301, 302, 307 or 308.</summary>
-    public short Redirect { get; set; } = 302;
+    public short Redirect { get; set; } = LinkOptions.UsualRedirect;
 
     /// <summary>The same for all links of a post. Those of a list are a moment apart, in its order.</summary>
     public Instant CreatedAt { get; set; }

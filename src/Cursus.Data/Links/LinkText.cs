@@ -2,7 +2,8 @@ using NpgsqlTypes;
 
 namespace Cursus.Data.Links;
 
-/// <summary>The words that a link is found by, kept by triggers in the database: its addresses, title, destination, note, campaign and tags.</summary>
+/// <summary>The words that a link is found by, kept by triggers in the database: its addresses, title, destination, note, campaign and
+/// tags.</summary>
 public sealed class LinkText
 {
     public Guid LinkId { get; init; }

@@ -1,4 +1,4 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 using Cursus.Data.Addresses;
 using Cursus.Data.Clicks;
 using Cursus.Data.Workspaces;
@@ -7,8 +7,15 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Cursus.Data.Links;
 
-internal sealed class LinksModel : IEntityTypeConfiguration<Link>, IEntityTypeConfiguration<Tag>, IEntityTypeConfiguration<Folder>, IEntityTypeConfiguration<LinkAlias>,
-    IEntityTypeConfiguration<LinkVersion>, IEntityTypeConfiguration<LinkChange>, IEntityTypeConfiguration<LinkText>, IEntityTypeConfiguration<SavedFilter>
+internal sealed class LinksModel
+    : IEntityTypeConfiguration<Link>,
+        IEntityTypeConfiguration<Tag>,
+        IEntityTypeConfiguration<Folder>,
+        IEntityTypeConfiguration<LinkAlias>,
+        IEntityTypeConfiguration<LinkVersion>,
+        IEntityTypeConfiguration<LinkChange>,
+        IEntityTypeConfiguration<LinkText>,
+        IEntityTypeConfiguration<SavedFilter>
 {
     /// <summary>The unique index that a taken slug runs into.</summary>
     public const string SlugIndex = "ix_links_domain_id_slug_key";
@@ -20,10 +27,13 @@ internal sealed class LinksModel : IEntityTypeConfiguration<Link>, IEntityTypeCo
         link.HasOne(l => l.Campaign).WithMany().HasForeignKey(l => l.CampaignId).OnDelete(DeleteBehavior.Restrict);
         link.HasOne(l => l.Channel).WithMany().HasForeignKey(l => l.ChannelId).OnDelete(DeleteBehavior.Restrict);
         link.HasOne<Member>().WithMany().HasForeignKey(l => l.CreatedBy).OnDelete(DeleteBehavior.SetNull);
-        link.HasMany(l => l.Tags).WithMany(t => t.Links).UsingEntity(
-            "link_tags",
-            tagged => tagged.HasOne(typeof(Tag)).WithMany().HasForeignKey("tag_id"),
-            tagging => tagging.HasOne(typeof(Link)).WithMany().HasForeignKey("link_id"));
+        link.HasMany(l => l.Tags)
+            .WithMany(t => t.Links)
+            .UsingEntity(
+                "link_tags",
+                tagged => tagged.HasOne(typeof(Tag)).WithMany().HasForeignKey("tag_id"),
+                tagging => tagging.HasOne(typeof(Link)).WithMany().HasForeignKey("link_id")
+            );
         link.HasOne(l => l.Folder).WithMany().HasForeignKey(l => l.FolderId).OnDelete(DeleteBehavior.SetNull);
         link.HasIndex(l => new { l.DomainId, l.SlugKey }).HasFilter("slug_freed_at is null").IsUnique().HasDatabaseName(SlugIndex);
         link.ComplexProperty(l => l.Options, AddressesModel.Options);
@@ -31,7 +41,9 @@ internal sealed class LinksModel : IEntityTypeConfiguration<Link>, IEntityTypeCo
         link.HasIndex(l => new { l.WorkspaceId, l.Id });
         link.HasIndex(l => new { l.WorkspaceId, l.CreatedAt });
         link.HasIndex(l => new { l.WorkspaceId, l.Title });
-        link.HasIndex(l => new { l.WorkspaceId, l.EndsAt }).HasFilter("opens_at is not null or ends_at is not null").HasDatabaseName("ix_links_with_span");
+        link.HasIndex(l => new { l.WorkspaceId, l.EndsAt })
+            .HasFilter("opens_at is not null or ends_at is not null")
+            .HasDatabaseName("ix_links_with_span");
         link.HasIndex(l => l.ChangeId).HasFilter("change_id is not null");
         // The name that archives of earlier versions have.
         link.Property(l => l.ImportedClicks).HasColumnName("brought_along");

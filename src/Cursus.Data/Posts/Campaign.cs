@@ -16,7 +16,8 @@ public sealed class Campaign
     /// <summary>The recipe its posts begin with, if any.</summary>
     public Guid? RecipeId { get; set; }
 
-    /// <summary>Where visitors of its links are led while a page is dead, unless the link says otherwise; null does what the workspace says.</summary>
+    /// <summary>Where visitors of its links are led while a page is dead, unless the link says otherwise; null does what the workspace
+    /// says.</summary>
     public string? Fallback { get; set; }
 
     /// <summary>Pixels that fire for all its links.</summary>

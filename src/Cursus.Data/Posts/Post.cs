@@ -37,7 +37,8 @@ public sealed class Placement
     public Guid LinkId { get; init; }
     public string? Variant { get; set; }
 
-    /// <summary>To which part of the channel's readers this variant was shown, in per cent; null where no split was set, so that all variants count as shown alike.</summary>
+    /// <summary>To which part of the channel's readers this variant was shown, in per cent; null where no split was set, so that all variants count
+    /// as shown alike.</summary>
     public int? Exposure { get; set; }
 
     /// <summary>Order within the post.</summary>

@@ -4,9 +4,13 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Cursus.Data.Posts;
 
-internal sealed class PostsModel :
-    IEntityTypeConfiguration<Channel>, IEntityTypeConfiguration<Campaign>, IEntityTypeConfiguration<Post>, IEntityTypeConfiguration<Placement>,
-    IEntityTypeConfiguration<Recipe>, IEntityTypeConfiguration<Draft>
+internal sealed class PostsModel
+    : IEntityTypeConfiguration<Channel>,
+        IEntityTypeConfiguration<Campaign>,
+        IEntityTypeConfiguration<Post>,
+        IEntityTypeConfiguration<Placement>,
+        IEntityTypeConfiguration<Recipe>,
+        IEntityTypeConfiguration<Draft>
 {
     public void Configure(EntityTypeBuilder<Channel> channel)
     {

@@ -4,7 +4,8 @@ using NodaTime;
 
 namespace Cursus.Data.Reports;
 
-/// <summary>A secret address under which somebody without an account reads a saved view. Only its hash is stored, so that it can be shown once.</summary>
+/// <summary>A secret address under which somebody without an account reads a saved view. Only its hash is stored, so that it can be shown
+/// once.</summary>
 public sealed class ViewShare
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
@@ -29,7 +30,17 @@ public sealed class ViewShare
     public static (ViewShare Share, string Secret) Make(Guid viewId, string name, Instant? expiresAt, Instant now)
     {
         var secret = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(24));
-        return (new ViewShare { ViewId = viewId, Name = name, Hash = HashOf(secret), ExpiresAt = expiresAt, CreatedAt = now }, secret);
+        return (
+            new ViewShare
+            {
+                ViewId = viewId,
+                Name = name,
+                Hash = HashOf(secret),
+                ExpiresAt = expiresAt,
+                CreatedAt = now,
+            },
+            secret
+        );
     }
 
     public static byte[] HashOf(string secret) => SHA256.HashData(Encoding.UTF8.GetBytes(secret));

@@ -2,7 +2,8 @@ using Cursus.Core.Retargeting;
 
 namespace Cursus.Data.Retargeting;
 
-/// <summary>Whom a workspace asks before pixels fire, in which words, and how its handoff page looks. A workspace without a row has the defaults.</summary>
+/// <summary>Whom a workspace asks before pixels fire, in which words, and how its handoff page looks. A workspace without a row has the
+/// defaults.</summary>
 public sealed class HandoffSettings
 {
     public Guid WorkspaceId { get; init; }

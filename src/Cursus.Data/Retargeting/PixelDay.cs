@@ -13,6 +13,6 @@ public sealed class PixelDay
     public int Declined { get; init; }
     public int OptedOut { get; init; }
 
-    /// <summary>Those at whose visit it fired; see <see cref="Core.Clicks.VisitorSketch"/>.</summary>
+    /// <summary>Those at whose visit it fired; see <see cref="Core.Clicks.Tallies.VisitorSketch"/>.</summary>
     public required byte[] VisitorSketch { get; init; }
 }

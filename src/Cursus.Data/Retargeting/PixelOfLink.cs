@@ -1,6 +1,7 @@
 namespace Cursus.Data.Retargeting;
 
-/// <summary>A pixel that fires for a link, as the view <c>pixels_of_links</c> says it. One that is attached at several places stands several times.</summary>
+/// <summary>A pixel that fires for a link, as the view <c>pixels_of_links</c> says it. One that is attached at several places stands several
+/// times.</summary>
 public sealed class PixelOfLink
 {
     public Guid LinkId { get; init; }

@@ -1,5 +1,5 @@
 using System.Runtime.InteropServices;
-using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Tallies;
 using Cursus.Core.Retargeting;
 using Cursus.Data.Clicks;
 using NodaTime;
@@ -7,7 +7,8 @@ using Npgsql;
 
 namespace Cursus.Data.Retargeting;
 
-/// <summary>Keeps <c>pixel_days</c>: adds what became of pixels to the days it fell into. The caller holds the transaction and is alone in writing. Single reports are not kept.</summary>
+/// <summary>Keeps <c>pixel_days</c>: adds what became of pixels to the days it fell into. The caller holds the transaction and is alone in writing.
+/// Single reports are not kept.</summary>
 public static class PixelRollUp
 {
     /// <summary>What one pixel came to on one day of one link.</summary>
@@ -19,7 +20,8 @@ public static class PixelRollUp
     }
 
     /// <summary>Stores reports beside which there are no others; the caller holds the transaction.</summary>
-    public static Task Store(NpgsqlConnection connection, IEnumerable<HandoffReport> reports, CancellationToken cancel) => Add(connection, new LinkHomes(), reports, cancel);
+    public static Task Store(NpgsqlConnection connection, IEnumerable<HandoffReport> reports, CancellationToken cancel) =>
+        Add(connection, new LinkHomes(), reports, cancel);
 
     /// <summary>Adds reports. Those of links or pixels that don't exist any more count nowhere.</summary>
     internal static async Task Add(NpgsqlConnection connection, LinkHomes homes, IEnumerable<HandoffReport> reports, CancellationToken cancel)
@@ -53,23 +55,36 @@ public static class PixelRollUp
         await Write(connection, days, cancel);
     }
 
-    private static async Task AddStoredVisitors(NpgsqlConnection connection, Dictionary<(Guid Pixel, Guid Link, LocalDate Day), Counts> days, CancellationToken cancel)
+    private static async Task AddStoredVisitors(
+        NpgsqlConnection connection,
+        Dictionary<(Guid Pixel, Guid Link, LocalDate Day), Counts> days,
+        CancellationToken cancel
+    )
     {
-        await using var command = new NpgsqlCommand("""
+        await using var command = new NpgsqlCommand(
+            """
             select d.pixel_id, d.link_id, d.day, d.visitor_sketch from pixel_days d
             join unnest($1::uuid[], $2::uuid[], $3::date[]) as asked (pixel_id, link_id, day) using (pixel_id, link_id, day)
-            """, connection);
+            """,
+            connection
+        );
         AddKeys(command, days);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))
         {
-            days[(reader.GetGuid(0), reader.GetGuid(1), reader.GetFieldValue<LocalDate>(2))].Visitors.Add(VisitorSketch.OfBytes(reader.GetFieldValue<byte[]>(3)));
+            days[(reader.GetGuid(0), reader.GetGuid(1), reader.GetFieldValue<LocalDate>(2))]
+                .Visitors.Add(VisitorSketch.OfBytes(reader.GetFieldValue<byte[]>(3)));
         }
     }
 
-    private static async Task Write(NpgsqlConnection connection, Dictionary<(Guid Pixel, Guid Link, LocalDate Day), Counts> days, CancellationToken cancel)
+    private static async Task Write(
+        NpgsqlConnection connection,
+        Dictionary<(Guid Pixel, Guid Link, LocalDate Day), Counts> days,
+        CancellationToken cancel
+    )
     {
-        await using var command = new NpgsqlCommand("""
+        await using var command = new NpgsqlCommand(
+            """
             insert into pixel_days (pixel_id, link_id, day, fired, missed, declined, opted_out, visitor_sketch)
             select a.* from unnest($1::uuid[], $2::uuid[], $3::date[], $4::int[], $5::int[], $6::int[], $7::int[], $8::bytea[])
                 as a (pixel_id, link_id, day, fired, missed, declined, opted_out, visitor_sketch)
@@ -78,7 +93,9 @@ public static class PixelRollUp
                 fired = pixel_days.fired + excluded.fired, missed = pixel_days.missed + excluded.missed,
                 declined = pixel_days.declined + excluded.declined, opted_out = pixel_days.opted_out + excluded.opted_out,
                 visitor_sketch = excluded.visitor_sketch
-            """, connection);
+            """,
+            connection
+        );
         AddKeys(command, days);
         foreach (var outcome in Enum.GetValues<HandoffOutcome>())
         {

@@ -26,7 +26,17 @@ public sealed class ApiToken
     public static (ApiToken Token, string Text) Make(Guid memberId, string name, Instant now)
     {
         var text = "cursus_" + Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(32));
-        return (new ApiToken { MemberId = memberId, Name = name, Hash = HashOf(text), Start = text[..13], CreatedAt = now }, text);
+        return (
+            new ApiToken
+            {
+                MemberId = memberId,
+                Name = name,
+                Hash = HashOf(text),
+                Start = text[..13],
+                CreatedAt = now,
+            },
+            text
+        );
     }
 
     public static byte[] HashOf(string text) => SHA256.HashData(Encoding.UTF8.GetBytes(text));

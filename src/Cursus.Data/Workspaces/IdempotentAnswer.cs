@@ -27,7 +27,8 @@ public sealed class IdempotentAnswer
     /// <summary>Null where it holds a secret, or is too large to be kept.</summary>
     public byte[]? Body { get; set; }
 
-    /// <summary>Moved on while the first request runs. Where it has passed and there is no status, the process has died over it, and the key is free again.</summary>
+    /// <summary>Moved on while the first request runs. Where it has passed and there is no status, the process has died over it, and the key is free
+    /// again.</summary>
     public Instant AliveUntil { get; set; }
     public Instant CreatedAt { get; init; }
 }

@@ -2,7 +2,8 @@ using NodaTime;
 
 namespace Cursus.Data.Workspaces;
 
-/// <summary>An account signed in in one browser. The browser's cookie names it; without it the cookie is worth nothing, wherever it was copied to.</summary>
+/// <summary>An account signed in in one browser. The browser's cookie names it; without it the cookie is worth nothing, wherever it was copied
+/// to.</summary>
 public sealed class SignIn
 {
     /// <summary>How long a browser that isn't used stays signed in.</summary>

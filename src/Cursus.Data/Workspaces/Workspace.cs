@@ -1,4 +1,5 @@
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 using NodaTime;
 
 namespace Cursus.Data.Workspaces;
@@ -25,7 +26,7 @@ public sealed class Workspace
     public string NumberLanguage { get; set; } = Core.NumberLanguage.Default;
 
     /// <summary>Redirect type of new links where their domain has none of its own: 301, 302, 307 or 308.</summary>
-    public short Redirect { get; set; } = 302;
+    public short Redirect { get; set; } = LinkOptions.UsualRedirect;
 
     /// <summary>Options of new links where their domain has none of its own.</summary>
     public LinkOptions Options { get; set; } = LinkOptions.Plain;
@@ -39,7 +40,8 @@ public sealed class Workspace
     /// <summary>Networks of the organisation's own offices, as address and prefix length; visitors from there are the team's.</summary>
     public string[] OfficeNetworks { get; set; } = [];
 
-    /// <summary>True where clicks are left out for what visitors do, as mail scanners do; see <see cref="Core.Clicks.BehaviourWatch"/>.</summary>
+    /// <summary>True where clicks are left out for what visitors do, as mail scanners do; see
+    /// <see cref="Core.Clicks.Requests.BehaviourWatch"/>.</summary>
     public bool LeavesOutByBehaviour { get; set; } = true;
 
     /// <summary>For how many months single clicks are kept, one of <see cref="Core.Clicks.RetentionRule.Months"/>; 0 for ever.</summary>

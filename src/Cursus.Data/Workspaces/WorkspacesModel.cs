@@ -6,9 +6,16 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Cursus.Data.Workspaces;
 
-internal sealed class WorkspacesModel :
-    IEntityTypeConfiguration<Workspace>, IEntityTypeConfiguration<Account>, IEntityTypeConfiguration<Member>, IEntityTypeConfiguration<ApiToken>, IEntityTypeConfiguration<IdempotentAnswer>, IEntityTypeConfiguration<SignIn>,
-    IEntityTypeConfiguration<IdentityUserClaim<Guid>>, IEntityTypeConfiguration<IdentityUserLogin<Guid>>, IEntityTypeConfiguration<IdentityUserToken<Guid>>
+internal sealed class WorkspacesModel
+    : IEntityTypeConfiguration<Workspace>,
+        IEntityTypeConfiguration<Account>,
+        IEntityTypeConfiguration<Member>,
+        IEntityTypeConfiguration<ApiToken>,
+        IEntityTypeConfiguration<IdempotentAnswer>,
+        IEntityTypeConfiguration<SignIn>,
+        IEntityTypeConfiguration<IdentityUserClaim<Guid>>,
+        IEntityTypeConfiguration<IdentityUserLogin<Guid>>,
+        IEntityTypeConfiguration<IdentityUserToken<Guid>>
 {
     public void Configure(EntityTypeBuilder<Workspace> workspace)
     {

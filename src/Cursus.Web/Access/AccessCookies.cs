@@ -2,8 +2,8 @@ using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Access;
 
-/// <summary>The names of the application's cookies. Where members reach it by HTTPS their names begin with <c>__Host-</c>, by which browsers take them from this very host alone and over
-/// HTTPS alone (RFC 6265bis, section 4.1.3.2).</summary>
+/// <summary>The names of the application's cookies. Where members reach it by HTTPS their names begin with <c>__Host-</c>, by which browsers take
+/// them from this very host alone and over HTTPS alone (RFC 6265bis, section 4.1.3.2).</summary>
 internal sealed class AccessCookies(CursusOptions options)
 {
     public bool IsSecure { get; } = options.AppAddress?.StartsWith("https://", StringComparison.OrdinalIgnoreCase) == true;

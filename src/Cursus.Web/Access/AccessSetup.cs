@@ -19,11 +19,16 @@ public static class AccessSetup
     public static void AddAccess(this WebApplicationBuilder builder)
     {
         var services = builder.Services;
-        services.AddIdentityCore<Account>(identity =>
+        services
+            .AddIdentityCore<Account>(identity =>
             {
                 identity.User.RequireUniqueEmail = true;
                 identity.Password.RequiredLength = 10;
-                identity.Password.RequireDigit = identity.Password.RequireLowercase = identity.Password.RequireUppercase = identity.Password.RequireNonAlphanumeric = false;
+                identity.Password.RequireDigit =
+                    identity.Password.RequireLowercase =
+                    identity.Password.RequireUppercase =
+                    identity.Password.RequireNonAlphanumeric =
+                        false;
             })
             .AddEntityFrameworkStores<CursusDb>()
             .AddSignInManager();
@@ -36,9 +41,12 @@ public static class AccessSetup
         services.AddSingleton(cookies);
         services.AddSingleton<SignInGuard>();
         services.AddSingleton<SetupCode>();
-        services.AddAuthentication(CookieOrToken)
-            .AddPolicyScheme(CookieOrToken, null, policy => policy.ForwardDefaultSelector = context =>
-                context.Request.Headers.ContainsKey("Authorization") ? TokenSignIn.SchemeName : IdentityConstants.ApplicationScheme)
+        services
+            .AddAuthentication(CookieOrToken)
+            .AddPolicyScheme(CookieOrToken, null, policy =>
+                policy.ForwardDefaultSelector = context =>
+                    context.Request.Headers.ContainsKey("Authorization") ? TokenSignIn.SchemeName : IdentityConstants.ApplicationScheme
+            )
             .AddScheme<AuthenticationSchemeOptions, TokenSignIn>(TokenSignIn.SchemeName, null)
             .AddCookie(IdentityConstants.ApplicationScheme, cookie =>
             {
@@ -53,12 +61,14 @@ public static class AccessSetup
                 cookie.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
             });
         services.AddScoped<ISecurityStampValidator, SecurityStampValidator<Account>>();
-        services.Configure<SecurityStampValidatorOptions>(stamps => stamps.OnRefreshingPrincipal = refreshed =>
-        {
-            // The account is read anew; which browser it is signed in in stays.
-            refreshed.NewPrincipal!.Identities.First().AddClaims(refreshed.CurrentPrincipal!.FindAll(Session.SignInClaim));
-            return Task.CompletedTask;
-        });
+        services.Configure<SecurityStampValidatorOptions>(stamps =>
+            stamps.OnRefreshingPrincipal = refreshed =>
+            {
+                // The account is read anew; which browser it is signed in in stays.
+                refreshed.NewPrincipal!.Identities.First().AddClaims(refreshed.CurrentPrincipal!.FindAll(Session.SignInClaim));
+                return Task.CompletedTask;
+            }
+        );
 
         services.AddAntiforgery(csrf =>
         {
@@ -80,12 +90,16 @@ public static class AccessSetup
         services.AddRateLimiter(limiter =>
         {
             limiter.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
-            limiter.AddPolicy(SignInLimit, context => System.Threading.RateLimiting.RateLimitPartition.GetFixedWindowLimiter(
-                SignInGuard.NetworkOf(context.Connection.RemoteIpAddress),
-                _ => new() { PermitLimit = 30, Window = TimeSpan.FromMinutes(1) }));
-            limiter.AddPolicy(SharedLimit, context => System.Threading.RateLimiting.RateLimitPartition.GetFixedWindowLimiter(
-                SignInGuard.NetworkOf(context.Connection.RemoteIpAddress),
-                _ => new() { PermitLimit = 120, Window = TimeSpan.FromMinutes(1) }));
+            limiter.AddPolicy(SignInLimit, context =>
+                System.Threading.RateLimiting.RateLimitPartition.GetFixedWindowLimiter(SignInGuard.NetworkOf(context.Connection.RemoteIpAddress), _ =>
+                    new() { PermitLimit = 30, Window = TimeSpan.FromMinutes(1) }
+                )
+            );
+            limiter.AddPolicy(SharedLimit, context =>
+                System.Threading.RateLimiting.RateLimitPartition.GetFixedWindowLimiter(SignInGuard.NetworkOf(context.Connection.RemoteIpAddress), _ =>
+                    new() { PermitLimit = 120, Window = TimeSpan.FromMinutes(1) }
+                )
+            );
             limiter.OnRejected = async (rejected, _) =>
             {
                 rejected.HttpContext.Response.Headers.RetryAfter = "60";
@@ -108,9 +122,13 @@ public static class AccessSetup
         protection.PersistKeysToDbContext<CursusDb>().ProtectKeysWithCertificate(certificate).UnprotectKeysWithAnyCertificate(certificate);
     }
 
-    private static Func<Microsoft.AspNetCore.Authentication.RedirectContext<Microsoft.AspNetCore.Authentication.Cookies.CookieAuthenticationOptions>, Task> Plain(int status) => context =>
-    {
-        context.Response.StatusCode = status;
-        return Task.CompletedTask;
-    };
+    private static Func<
+        Microsoft.AspNetCore.Authentication.RedirectContext<Microsoft.AspNetCore.Authentication.Cookies.CookieAuthenticationOptions>,
+        Task
+    > Plain(int status) =>
+        context =>
+        {
+            context.Response.StatusCode = status;
+            return Task.CompletedTask;
+        };
 }

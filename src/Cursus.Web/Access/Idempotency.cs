@@ -20,25 +20,29 @@ public static class Idempotency
     private static readonly TimeSpan Renewal = TimeSpan.FromSeconds(15);
 
     /// <summary>Marks an endpoint whose answers hold a secret that must stand nowhere.</summary>
-    public static TBuilder WithSecretAnswer<TBuilder>(this TBuilder endpoint) where TBuilder : IEndpointConventionBuilder => endpoint.WithMetadata(new SecretAnswer());
+    public static TBuilder WithSecretAnswer<TBuilder>(this TBuilder endpoint)
+        where TBuilder : IEndpointConventionBuilder => endpoint.WithMetadata(new SecretAnswer());
 
-    public static void UseIdempotency(this IApplicationBuilder app) => app.Use(async (context, next) =>
-    {
-        var key = context.Request.Headers[Header].ToString();
-        if (key.Length == 0 || !HttpMethods.IsPost(context.Request.Method) || !context.IsForMembers())
-        {
-            await next(context);
-            return;
-        }
+    public static void UseIdempotency(this IApplicationBuilder app) =>
+        app.Use(
+            async (context, next) =>
+            {
+                var key = context.Request.Headers[Header].ToString();
+                if (key.Length == 0 || !HttpMethods.IsPost(context.Request.Method) || !context.IsForMembers())
+                {
+                    await next(context);
+                    return;
+                }
 
-        if (key.Length > MaxKey)
-        {
-            await ApiProblem.Of(400, "idempotency-key", $"An Idempotency-Key has at most {MaxKey} characters.").ExecuteAsync(context);
-            return;
-        }
+                if (key.Length > MaxKey)
+                {
+                    await ApiProblem.Of(400, "idempotency-key", $"An Idempotency-Key has at most {MaxKey} characters.").ExecuteAsync(context);
+                    return;
+                }
 
-        await AnswerOnce(context, key, next);
-    });
+                await AnswerOnce(context, key, next);
+            }
+        );
 
     private static async Task AnswerOnce(HttpContext context, string key, RequestDelegate next)
     {
@@ -51,11 +55,16 @@ public static class Idempotency
         var alive = now + Alive;
 
         // A key that has expired is free again, and so is one whose process has died over it.
-        await db.IdempotentAnswers.Where(a => a.MemberId == memberId && a.Key == key && (a.CreatedAt < now - IdempotentAnswer.Life || (a.Status == null && a.AliveUntil < now)))
+        await db
+            .IdempotentAnswers.Where(a =>
+                a.MemberId == memberId && a.Key == key && (a.CreatedAt < now - IdempotentAnswer.Life || (a.Status == null && a.AliveUntil < now))
+            )
             .ExecuteDeleteAsync(context.RequestAborted);
-        var isFirst = await db.Database.ExecuteSqlAsync(
-            $"insert into idempotent_answers (member_id, key, request, created_at, alive_until) values ({memberId}, {key}, {request}, {now}, {alive}) on conflict do nothing",
-            context.RequestAborted) == 1;
+        var isFirst =
+            await db.Database.ExecuteSqlAsync(
+                $"insert into idempotent_answers (member_id, key, request, created_at, alive_until) values ({memberId}, {key}, {request}, {now}, {alive}) on conflict do nothing",
+                context.RequestAborted
+            ) == 1;
         var answer = await db.IdempotentAnswers.SingleAsync(a => a.MemberId == memberId && a.Key == key, context.RequestAborted);
         if (isFirst)
         {
@@ -63,17 +72,25 @@ public static class Idempotency
         }
         else if (answer.Request != request)
         {
-            await ApiProblem.Of(422, "idempotency-mismatch", "This Idempotency-Key was used for another request. Use a new key for each new request.").ExecuteAsync(context);
+            await ApiProblem
+                .Of(422, "idempotency-mismatch", "This Idempotency-Key was used for another request. Use a new key for each new request.")
+                .ExecuteAsync(context);
         }
         else if (answer.Status is not { } status)
         {
             context.Response.Headers.RetryAfter = "1";
-            await ApiProblem.Conflict("idempotency-running", "The first request with this Idempotency-Key is still running. Ask again in a second.").ExecuteAsync(context);
+            await ApiProblem
+                .Conflict("idempotency-running", "The first request with this Idempotency-Key is still running. Ask again in a second.")
+                .ExecuteAsync(context);
         }
         else if (answer.Body is null)
         {
-            await ApiProblem.Conflict(
-                "idempotency-done", $"The first request with this Idempotency-Key was completed with status {status}. Its response was not kept, because it contains a secret or is too large. Check what it created, or use a new key.").ExecuteAsync(context);
+            await ApiProblem
+                .Conflict(
+                    "idempotency-done",
+                    $"The first request with this Idempotency-Key was completed with status {status}. Its response was not kept, because it contains a secret or is too large. Check what it created, or use a new key."
+                )
+                .ExecuteAsync(context);
         }
         else
         {
@@ -128,7 +145,9 @@ public static class Idempotency
             var alive = services.GetRequiredService<IClock>().GetCurrentInstant() + Alive;
             try
             {
-                await scope.ServiceProvider.GetRequiredService<CursusDb>().IdempotentAnswers.Where(a => a.MemberId == answer.MemberId && a.Key == answer.Key)
+                await scope
+                    .ServiceProvider.GetRequiredService<CursusDb>()
+                    .IdempotentAnswers.Where(a => a.MemberId == answer.MemberId && a.Key == answer.Key)
                     .ExecuteUpdateAsync(a => a.SetProperty(x => x.AliveUntil, alive), CancellationToken.None);
             }
             catch (Exception e) when (DatabaseTrouble.IsAway(e))

@@ -26,27 +26,55 @@ public static class Installation
     /// <param name="Domain">The first short domain; optional, can be added later.</param>
     /// <param name="SetupCode">Printed by <c>./cursus start</c> and in the log while there is no owner.</param>
     /// <param name="TimeZone">IANA name, such as <c>Europe/London</c>.</param>
-    public sealed record FirstOwner(string? Name, string? Email, string? Password, string? Workspace, string? TimeZone, string? Domain, string? SetupCode);
+    public sealed record FirstOwner(
+        string? Name,
+        string? Email,
+        string? Password,
+        string? Workspace,
+        string? TimeZone,
+        string? Domain,
+        string? SetupCode
+    );
 
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/installation", Get).ForAnybody().WithSummary("Whether this installation has an owner yet");
-        api.MapPost("/installation", MakeFirstOwner).ForAnybody().RequireRateLimiting(AccessSetup.SignInLimit).WithSummary("Create the first owner and workspace");
+        api.MapPost("/installation", MakeFirstOwner)
+            .ForAnybody()
+            .RequireRateLimiting(AccessSetup.SignInLimit)
+            .WithSummary("Create the first owner and workspace");
     }
 
     private static async Task<Ok<Response>> Get(CursusDb db, CancellationToken cancel)
     {
-        var demo = await db.Members.Where(m => m.Workspace!.IsDemo)
+        var demo = await db
+            .Members.Where(m => m.Workspace!.IsDemo)
             .OrderByDescending(m => m.Role)
-            .Select(m => new { m.Account!.Name, m.Account.Email, m.Role })
+            .Select(m => new
+            {
+                m.Account!.Name,
+                m.Account.Email,
+                m.Role,
+            })
             .ToListAsync(cancel);
-        return TypedResults.Ok(new Response(
-            !await db.Workspaces.AnyAsync(cancel),
-            [.. demo.Select(m => new DemoSignIn(m.Name, RolePolicies.Name(m.Role), m.Email!, DemoScenario.Password))]));
+        return TypedResults.Ok(
+            new Response(
+                !await db.Workspaces.AnyAsync(cancel),
+                [.. demo.Select(m => new DemoSignIn(m.Name, RolePolicies.Name(m.Role), m.Email!, DemoScenario.Password))]
+            )
+        );
     }
 
     private static async Task<Results<Created, ProblemHttpResult>> MakeFirstOwner(
-        FirstOwner request, CursusDb db, UserManager<Account> accounts, LinkFeed feed, SetupCode code, CursusOptions options, IClock clock, CancellationToken cancel)
+        FirstOwner request,
+        CursusDb db,
+        UserManager<Account> accounts,
+        LinkFeed feed,
+        SetupCode code,
+        CursusOptions options,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         if (await db.Workspaces.AnyAsync(cancel))
         {
@@ -56,7 +84,13 @@ public static class Installation
         var errors = new FieldErrors();
         if (!code.Is(request.SetupCode))
         {
-            errors.Add("setupCode", new ValidationError("setup-code", "That isn’t the set-up code. You’ll find it in the terminal where Cursus was started, next to its address, or in its log."));
+            errors.Add(
+                "setupCode",
+                new ValidationError(
+                    "setup-code",
+                    "That isn’t the set-up code. You’ll find it in the terminal where Cursus was started, next to its address, or in its log."
+                )
+            );
             return ApiProblem.Invalid(errors);
         }
 
@@ -81,29 +115,53 @@ public static class Installation
             return HasOwner();
         }
 
-        var account = new Account { Name = request.Name!.Trim(), Email = request.Email!.Trim(), UserName = request.Email!.Trim() };
+        var account = new Account
+        {
+            Name = request.Name!.Trim(),
+            Email = request.Email!.Trim(),
+            UserName = request.Email!.Trim(),
+        };
         var made = await accounts.CreateAsync(account, request.Password ?? "");
         if (!made.Succeeded)
         {
             foreach (var error in made.Errors)
             {
-                errors.Add(error.Code.StartsWith("Password", StringComparison.Ordinal) ? "password" : "email", new ValidationError("account", error.Description));
+                errors.Add(
+                    error.Code.StartsWith("Password", StringComparison.Ordinal) ? "password" : "email",
+                    new ValidationError("account", error.Description)
+                );
             }
 
             return ApiProblem.Invalid(errors);
         }
 
         var now = clock.GetCurrentInstant();
-        var workspace = new Workspace { Name = request.Workspace!.Trim(), TimeZone = request.TimeZone!, CreatedAt = now };
-        db.AddRange(workspace, new Member { WorkspaceId = workspace.Id, AccountId = account.Id, Role = Role.Owner, CreatedAt = now });
-        ShortDomain? first = domain is null ? null : new ShortDomain
+        var workspace = new Workspace
         {
-            WorkspaceId = workspace.Id,
-            Name = domain,
-            IsDefault = true,
+            Name = request.Workspace!.Trim(),
+            TimeZone = request.TimeZone!,
             CreatedAt = now,
-            VerifiedAt = DomainName.NeedsNoProof(domain) ? now : null,
         };
+        db.AddRange(
+            workspace,
+            new Member
+            {
+                WorkspaceId = workspace.Id,
+                AccountId = account.Id,
+                Role = Role.Owner,
+                CreatedAt = now,
+            }
+        );
+        ShortDomain? first = domain is null
+            ? null
+            : new ShortDomain
+            {
+                WorkspaceId = workspace.Id,
+                Name = domain,
+                IsDefault = true,
+                CreatedAt = now,
+                VerifiedAt = DomainName.NeedsNoProof(domain) ? now : null,
+            };
         if (first is not null)
         {
             db.Add(first);

@@ -8,8 +8,8 @@ using Microsoft.EntityFrameworkCore;
 namespace Cursus.Web.Access;
 
 /// <summary>
-/// The keys by which cookies are sealed lie in the database, encrypted by a certificate that lies in a file apart from it, so that nobody can sign in with what a backup of the database holds. All processes
-/// of an installation need the same file; without it everybody signs in again.
+/// The keys by which cookies are sealed lie in the database, encrypted by a certificate that lies in a file apart from it, so that nobody can sign in
+/// with what a backup of the database holds. All processes of an installation need the same file; without it everybody signs in again.
 /// </summary>
 internal static class KeyFile
 {
@@ -32,7 +32,10 @@ internal static class KeyFile
         }
         catch (CryptographicException e)
         {
-            throw new InvalidOperationException($"{path} is no key file ({e.Message}). Put it back from a backup, or delete it: then a new one is made, and everybody signs in again.", e);
+            throw new InvalidOperationException(
+                $"{path} is no key file ({e.Message}). Put it back from a backup, or delete it: then a new one is made, and everybody signs in again.",
+                e
+            );
         }
     }
 
@@ -47,7 +50,13 @@ internal static class KeyFile
             foreach (var secret in open)
             {
                 var encrypted = encryptor.Encrypt(new XElement(secret));
-                secret.ReplaceWith(new XElement(DataProtection + "encryptedSecret", new XAttribute("decryptorType", encrypted.DecryptorType.AssemblyQualifiedName!), encrypted.EncryptedElement));
+                secret.ReplaceWith(
+                    new XElement(
+                        DataProtection + "encryptedSecret",
+                        new XAttribute("decryptorType", encrypted.DecryptorType.AssemblyQualifiedName!),
+                        encrypted.EncryptedElement
+                    )
+                );
             }
 
             if (open.Count > 0)
@@ -67,7 +76,17 @@ internal static class KeyFile
         var request = new CertificateRequest("CN=Cursus data protection", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
         using var certificate = request.CreateSelfSigned(DateTimeOffset.UnixEpoch, new DateTimeOffset(9999, 1, 1, 0, 0, 0, TimeSpan.Zero));
         var own = $"{path}.{Guid.NewGuid():N}";
-        using (var file = new FileStream(own, new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write, UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite }))
+        using (
+            var file = new FileStream(
+                own,
+                new FileStreamOptions
+                {
+                    Mode = FileMode.CreateNew,
+                    Access = FileAccess.Write,
+                    UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite,
+                }
+            )
+        )
         {
             file.Write(certificate.Export(X509ContentType.Pkcs12));
             file.Flush(flushToDisk: true);

@@ -12,16 +12,29 @@ public enum Held
     Download,
 }
 
-/// <summary>Bounds what members ask for: how many requests each makes, how many live views an account watches, how many long files a workspace is sent at once.
-/// Whoever asks for more is told when to ask again; see <see cref="LimitOptions"/>.</summary>
+/// <summary>Bounds what members ask for: how many requests each makes, how many live views an account watches, how many long files a workspace is
+/// sent at once. Whoever asks for more is told when to ask again; see <see cref="LimitOptions"/>.</summary>
 internal sealed class MemberLimits(CursusOptions options) : IDisposable
 {
-    private readonly PartitionedRateLimiter<CurrentMember> requests = PartitionedRateLimiter.Create<CurrentMember, Guid>(member => RateLimitPartition.GetTokenBucketLimiter(
-        member.Id,
-        _ => new() { TokenLimit = options.Limits.RequestsAtOnce, TokensPerPeriod = options.Limits.RequestsEachSecond, ReplenishmentPeriod = TimeSpan.FromSeconds(1) }));
+    private readonly PartitionedRateLimiter<CurrentMember> requests = PartitionedRateLimiter.Create<CurrentMember, Guid>(member =>
+        RateLimitPartition.GetTokenBucketLimiter(member.Id, _ => new()
+            {
+                TokenLimit = options.Limits.RequestsAtOnce,
+                TokensPerPeriod = options.Limits.RequestsEachSecond,
+                ReplenishmentPeriod = TimeSpan.FromSeconds(1),
+            })
+    );
 
-    private readonly PartitionedRateLimiter<CurrentMember> streams = AtOnce(m => m.Account.Id, options.Limits.StreamsOfAccount, options.Limits.Streams);
-    private readonly PartitionedRateLimiter<CurrentMember> downloads = AtOnce(m => m.WorkspaceId, options.Limits.DownloadsOfWorkspace, options.Limits.Downloads);
+    private readonly PartitionedRateLimiter<CurrentMember> streams = AtOnce(
+        m => m.Account.Id,
+        options.Limits.StreamsOfAccount,
+        options.Limits.Streams
+    );
+    private readonly PartitionedRateLimiter<CurrentMember> downloads = AtOnce(
+        m => m.WorkspaceId,
+        options.Limits.DownloadsOfWorkspace,
+        options.Limits.Downloads
+    );
 
     public void Dispose()
     {
@@ -43,7 +56,12 @@ internal sealed class MemberLimits(CursusOptions options) : IDisposable
         if (!request.IsAcquired)
         {
             var seconds = request.TryGetMetadata(MetadataName.RetryAfter, out var after) ? (int)Math.Ceiling(after.TotalSeconds) : 1;
-            await Refuse(context, Math.Max(1, seconds), "too-many-requests", $"Too many requests: {options.Limits.RequestsAtOnce:N0} at once are allowed, then {options.Limits.RequestsEachSecond} a second. Slow down, then try again.");
+            await Refuse(
+                context,
+                Math.Max(1, seconds),
+                "too-many-requests",
+                $"Too many requests: {options.Limits.RequestsAtOnce:N0} at once are allowed, then {options.Limits.RequestsEachSecond} a second. Slow down, then try again."
+            );
             return;
         }
 
@@ -55,7 +73,12 @@ internal sealed class MemberLimits(CursusOptions options) : IDisposable
         };
         if (held is { IsAcquired: false })
         {
-            await Refuse(context, 30, "too-many-at-once", "Too many live views or downloads are open at once. Close some, or wait for them to finish.");
+            await Refuse(
+                context,
+                30,
+                "too-many-at-once",
+                "Too many live views or downloads are open at once. Close some, or wait for them to finish."
+            );
             return;
         }
 
@@ -68,9 +91,15 @@ internal sealed class MemberLimits(CursusOptions options) : IDisposable
         return ApiProblem.Of(StatusCodes.Status429TooManyRequests, code, text).ExecuteAsync(context);
     }
 
-    private static PartitionedRateLimiter<CurrentMember> AtOnce(Func<CurrentMember, Guid> owner, int each, int all) => PartitionedRateLimiter.CreateChained(
-        PartitionedRateLimiter.Create<CurrentMember, Guid>(member => RateLimitPartition.GetConcurrencyLimiter(owner(member), _ => new() { PermitLimit = each })),
-        PartitionedRateLimiter.Create<CurrentMember, string>(_ => RateLimitPartition.GetConcurrencyLimiter("all", _ => new() { PermitLimit = all })));
+    private static PartitionedRateLimiter<CurrentMember> AtOnce(Func<CurrentMember, Guid> owner, int each, int all) =>
+        PartitionedRateLimiter.CreateChained(
+            PartitionedRateLimiter.Create<CurrentMember, Guid>(member =>
+                RateLimitPartition.GetConcurrencyLimiter(owner(member), _ => new() { PermitLimit = each })
+            ),
+            PartitionedRateLimiter.Create<CurrentMember, string>(_ =>
+                RateLimitPartition.GetConcurrencyLimiter("all", _ => new() { PermitLimit = all })
+            )
+        );
 }
 
 /// <summary>Marks an endpoint whose answers are held open.</summary>
@@ -79,7 +108,8 @@ internal sealed record HeldMark(Held Held);
 /// <summary>How endpoints say that their answers are held open, and the application that it minds them.</summary>
 internal static class MemberLimitsSetup
 {
-    public static TBuilder Holding<TBuilder>(this TBuilder endpoint, Held held) where TBuilder : IEndpointConventionBuilder => endpoint.WithMetadata(new HeldMark(held));
+    public static TBuilder Holding<TBuilder>(this TBuilder endpoint, Held held)
+        where TBuilder : IEndpointConventionBuilder => endpoint.WithMetadata(new HeldMark(held));
 
     public static void UseMemberLimits(this IApplicationBuilder app)
     {

@@ -13,7 +13,8 @@ namespace Cursus.Web.Access;
 internal sealed record MemberRequirement(Role Role) : IAuthorizationRequirement;
 
 /// <summary>Finds the member who asks, and lets a request through where their role is enough and, with a cookie, where it is meant.</summary>
-internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery antiforgery, CurrentMember current) : AuthorizationHandler<MemberRequirement>
+internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery antiforgery, CurrentMember current)
+    : AuthorizationHandler<MemberRequirement>
 {
     protected override async Task HandleRequirementAsync(AuthorizationHandlerContext context, MemberRequirement requirement)
     {
@@ -50,14 +51,23 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
             return await members.FirstOrDefaultAsync(m => m.Id == memberId, context.RequestAborted);
         }
 
-        if (!Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var accountId) || !Guid.TryParse(context.User.FindFirstValue(Session.SignInClaim), out var browser))
+        if (
+            !Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var accountId)
+            || !Guid.TryParse(context.User.FindFirstValue(Session.SignInClaim), out var browser)
+        )
         {
             return null;
         }
 
         var now = clock.GetCurrentInstant();
-        var found = await members.Where(m => m.AccountId == accountId).OrderBy(m => m.CreatedAt)
-            .Select(m => new { Member = m, SignIn = db.SignIns.FirstOrDefault(s => s.Id == browser && s.AccountId == accountId && s.LastUsedAt > now - SignIn.Life) })
+        var found = await members
+            .Where(m => m.AccountId == accountId)
+            .OrderBy(m => m.CreatedAt)
+            .Select(m => new
+            {
+                Member = m,
+                SignIn = db.SignIns.FirstOrDefault(s => s.Id == browser && s.AccountId == accountId && s.LastUsedAt > now - SignIn.Life),
+            })
             .FirstOrDefaultAsync(context.RequestAborted);
         if (found?.SignIn is { } signIn && signIn.LastUsedAt < now - Duration.FromDays(1))
         {

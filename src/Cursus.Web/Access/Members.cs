@@ -12,9 +12,20 @@ public static class Members
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/members", List).ForViewers().WithSummary("Members of the workspace");
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(
-            db.Members.Include(m => m.Account).Where(m => m.WorkspaceId == member.WorkspaceId).OrderByDescending(m => m.Role).ThenBy(m => m.Account!.Name),
-            m => new Response(m.Id, m.Account!.Name, m.Account.Email!, RolePolicies.Name(m.Role)),
-            cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) =>
+        TypedResults.Ok(
+            await page.Of(
+                db.Members.Include(m => m.Account)
+                    .Where(m => m.WorkspaceId == member.WorkspaceId)
+                    .OrderByDescending(m => m.Role)
+                    .ThenBy(m => m.Account!.Name),
+                m => new Response(m.Id, m.Account!.Name, m.Account.Email!, RolePolicies.Name(m.Role)),
+                cancel
+            )
+        );
 }

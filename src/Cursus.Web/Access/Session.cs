@@ -30,7 +30,17 @@ public static class Session
     /// <param name="CsrfToken">Send it as <c>X-CSRF-Token</c> with each request that changes something.</param>
     /// <param name="ShortDomains">Where to introduce this browser, so its visits there count as the team's.</param>
     public sealed record Response(
-        string Name, string Email, string Role, string Workspace, string TimeZone, WeekStart WeekStart, string NumberLanguage, bool IsDemo, string CsrfToken, IReadOnlyList<ShortDomain> ShortDomains);
+        string Name,
+        string Email,
+        string Role,
+        string Workspace,
+        string TimeZone,
+        WeekStart WeekStart,
+        string NumberLanguage,
+        bool IsDemo,
+        string CsrfToken,
+        IReadOnlyList<ShortDomain> ShortDomains
+    );
 
     /// <param name="Probe">A picture that loads only if the domain can be reached.</param>
     public sealed record ShortDomain(string Name, string Probe);
@@ -44,24 +54,43 @@ public static class Session
     }
 
     private static async Task<Ok<Response>> Get(
-        HttpContext context, CurrentMember member, CursusDb db, IAntiforgery antiforgery, CursusOptions options, CancellationToken cancel)
+        HttpContext context,
+        CurrentMember member,
+        CursusDb db,
+        IAntiforgery antiforgery,
+        CursusOptions options,
+        CancellationToken cancel
+    )
     {
-        var domains = await db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId && d.VerifiedAt != null).Select(d => d.Name).ToListAsync(cancel);
-        return TypedResults.Ok(new Response(
-            member.Account.Name,
-            member.Account.Email!,
-            RolePolicies.Name(member.Role),
-            member.Workspace.Name,
-            member.Workspace.TimeZone,
-            (WeekStart)member.Workspace.WeekStart,
-            member.Workspace.NumberLanguage,
-            member.Workspace.IsDemo,
-            antiforgery.GetAndStoreTokens(context).RequestToken!,
-            [.. domains.Select(d => new ShortDomain(d, options.ShortUrl(d, TeamMark.Path)))]));
+        var domains = await db
+            .Domains.Where(d => d.WorkspaceId == member.WorkspaceId && d.VerifiedAt != null)
+            .Select(d => d.Name)
+            .ToListAsync(cancel);
+        return TypedResults.Ok(
+            new Response(
+                member.Account.Name,
+                member.Account.Email!,
+                RolePolicies.Name(member.Role),
+                member.Workspace.Name,
+                member.Workspace.TimeZone,
+                (WeekStart)member.Workspace.WeekStart,
+                member.Workspace.NumberLanguage,
+                member.Workspace.IsDemo,
+                antiforgery.GetAndStoreTokens(context).RequestToken!,
+                [.. domains.Select(d => new ShortDomain(d, options.ShortUrl(d, TeamMark.Path)))]
+            )
+        );
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(
-        SignInRequest request, HttpContext context, SignInManager<Account> signIn, SignInGuard guard, CursusDb db, IClock clock, CancellationToken cancel)
+        SignInRequest request,
+        HttpContext context,
+        SignInManager<Account> signIn,
+        SignInGuard guard,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         // A page of another site can post a form here, but it cannot make the browser hide where it comes from.
         if (context.Request.Headers.Origin.ToString() is { Length: > 0 } origin && origin != $"{context.Request.Scheme}://{context.Request.Host}")
@@ -106,7 +135,12 @@ public static class Session
         }
 
         var now = clock.GetCurrentInstant();
-        var browser = new Data.Workspaces.SignIn { AccountId = account.Id, CreatedAt = now, LastUsedAt = now };
+        var browser = new Data.Workspaces.SignIn
+        {
+            AccountId = account.Id,
+            CreatedAt = now,
+            LastUsedAt = now,
+        };
         db.Add(browser);
         await db.SaveChangesAsync(cancel);
         guard.Mark(context, email);
@@ -117,20 +151,34 @@ public static class Session
 
     private static string NobodysHash(IPasswordHasher<Account> hasher) => nobodysHash ??= hasher.HashPassword(Nobody, Guid.NewGuid().ToString());
 
-    /// <summary>Leads the browser over the named short domains, one after the other, so that each knows it as the team's; then on to <paramref name="then"/>.</summary>
+    /// <summary>Leads the browser over the named short domains, one after the other, so that each knows it as the team's; then on to
+    /// <paramref name="then"/>.</summary>
     private static async Task<RedirectHttpResult> Introduce(
-        string[] domain, string? then, HttpRequest request, CurrentMember member, CursusDb db, TeamMark mark, CursusOptions options, CancellationToken cancel)
+        string[] domain,
+        string? then,
+        HttpRequest request,
+        CurrentMember member,
+        CursusDb db,
+        TeamMark mark,
+        CursusOptions options,
+        CancellationToken cancel
+    )
     {
-        var known = await db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId && d.VerifiedAt != null && domain.Contains(d.Name)).Select(d => d.Name).ToListAsync(cancel);
+        var known = await db
+            .Domains.Where(d => d.WorkspaceId == member.WorkspaceId && d.VerifiedAt != null && domain.Contains(d.Name))
+            .Select(d => d.Name)
+            .ToListAsync(cancel);
         var next = domain.FirstOrDefault(known.Contains);
         if (next is null)
         {
             return TypedResults.LocalRedirect(then is ['/', not ('/' or '\\'), ..] ? then : "/");
         }
 
-        var rest = QueryString.Create([.. domain.SkipWhile(d => d != next).Skip(1).Select(d => KeyValuePair.Create("domain", (string?)d)), KeyValuePair.Create("then", then)]);
-        return TypedResults.Redirect(mark.IntroductionUrl(
-            next, member.WorkspaceId, $"{request.Scheme}://{request.Host}{request.Path}{rest}"));
+        var rest = QueryString.Create([
+            .. domain.SkipWhile(d => d != next).Skip(1).Select(d => KeyValuePair.Create("domain", (string?)d)),
+            KeyValuePair.Create("then", then),
+        ]);
+        return TypedResults.Redirect(mark.IntroductionUrl(next, member.WorkspaceId, $"{request.Scheme}://{request.Host}{request.Path}{rest}"));
     }
 
     private static async Task<NoContent> SignOut(HttpContext context, CursusDb db, CancellationToken cancel)

@@ -4,8 +4,8 @@ using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Access;
 
-/// <summary>What the first owner must show: only who runs the installation knows it, so that whoever comes first to a public address isn't its owner. Set in the configuration, else drawn
-/// at the start and told in the log.</summary>
+/// <summary>What the first owner must show: only who runs the installation knows it, so that whoever comes first to a public address isn't its owner.
+/// Set in the configuration, else drawn at the start and told in the log.</summary>
 internal sealed class SetupCode(CursusOptions options)
 {
     private const string Letters = "abcdefghjkmnpqrstuvwxyz23456789";

@@ -8,8 +8,9 @@ using Microsoft.AspNetCore.DataProtection;
 namespace Cursus.Web.Access;
 
 /// <summary>
-/// Slows down whoever guesses passwords, by what they try and where they try it from, without locking anybody out of their own browser: one that an account has been signed in in before
-/// carries a mark and is counted by itself. All is by the address that was typed, whether or not there is such an account.
+/// Slows down whoever guesses passwords, by what they try and where they try it from, without locking anybody out of their own browser: one that an
+/// account has been signed in in before carries a mark and is counted by itself. All is by the address that was typed, whether or not there is such
+/// an account.
 /// </summary>
 internal sealed class SignInGuard(IDataProtectionProvider protection) : IDisposable
 {
@@ -27,7 +28,8 @@ internal sealed class SignInGuard(IDataProtectionProvider protection) : IDisposa
     private readonly PartitionedRateLimiter<string> places = Wrong(FromOnePlace, Window);
     private readonly PartitionedRateLimiter<string> all = Wrong(FromAll, LongWindow);
 
-    /// <summary>The network an address belongs to as far as one person may own it: all of IPv4's, and of IPv6 the first 64 bits (RFC 6177 gives sites at least that much).</summary>
+    /// <summary>The network an address belongs to as far as one person may own it: all of IPv4's, and of IPv6 the first 64 bits (RFC 6177 gives sites
+    /// at least that much).</summary>
     public static string NetworkOf(IPAddress? address)
     {
         if (address is null)
@@ -36,7 +38,9 @@ internal sealed class SignInGuard(IDataProtectionProvider protection) : IDisposa
         }
 
         address = address.IsIPv4MappedToIPv6 ? address.MapToIPv4() : address;
-        return address.AddressFamily == AddressFamily.InterNetworkV6 ? Convert.ToHexString(address.GetAddressBytes().AsSpan(0, 8)) : address.ToString();
+        return address.AddressFamily == AddressFamily.InterNetworkV6
+            ? Convert.ToHexString(address.GetAddressBytes().AsSpan(0, 8))
+            : address.ToString();
     }
 
     public void Dispose()
@@ -64,10 +68,19 @@ internal sealed class SignInGuard(IDataProtectionProvider protection) : IDisposa
     }
 
     /// <summary>Marks the browser in which the account has been signed in.</summary>
-    public void Mark(HttpContext context, string email) => context.Response.Cookies.Append(
-        AccessCookies.Of(context).KnownBrowser,
-        marks.Protect($"{Hash(email)} {Guid.NewGuid():N}", MarkLife),
-        new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Lax, MaxAge = MarkLife, Path = "/", Secure = AccessCookies.Of(context).IsSecure });
+    public void Mark(HttpContext context, string email) =>
+        context.Response.Cookies.Append(
+            AccessCookies.Of(context).KnownBrowser,
+            marks.Protect($"{Hash(email)} {Guid.NewGuid():N}", MarkLife),
+            new CookieOptions
+            {
+                HttpOnly = true,
+                SameSite = SameSiteMode.Lax,
+                MaxAge = MarkLife,
+                Path = "/",
+                Secure = AccessCookies.Of(context).IsSecure,
+            }
+        );
 
     private (string Place, bool IsMarked) PlaceOf(HttpContext context, string email)
     {
@@ -99,5 +112,7 @@ internal sealed class SignInGuard(IDataProtectionProvider protection) : IDisposa
     }
 
     private static PartitionedRateLimiter<string> Wrong(int most, TimeSpan window) =>
-        PartitionedRateLimiter.Create<string, string>(key => RateLimitPartition.GetFixedWindowLimiter(key, _ => new() { PermitLimit = most, Window = window }));
+        PartitionedRateLimiter.Create<string, string>(key =>
+            RateLimitPartition.GetFixedWindowLimiter(key, _ => new() { PermitLimit = most, Window = window })
+        );
 }

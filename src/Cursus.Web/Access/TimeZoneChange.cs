@@ -1,5 +1,5 @@
 using Cursus.Core;
-using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Sums;
 using Cursus.Web.Edge;
 using Cursus.Web.Problems;
 using Cursus.Web.Runs;
@@ -8,7 +8,8 @@ using NodaTime;
 
 namespace Cursus.Web.Access;
 
-/// <summary>/workspace/time-zone: by whose clock days, weeks and hours are cut. Another one means that all days are counted anew, in the background; reports show the old ones until that is done.</summary>
+/// <summary>/workspace/time-zone: by whose clock days, weeks and hours are cut. Another one means that all days are counted anew, in the background;
+/// reports show the old ones until that is done.</summary>
 public static class TimeZoneChange
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(1);
@@ -30,10 +31,17 @@ public static class TimeZoneChange
         api.MapDelete("/workspace/time-zone/change", Cancel).ForOwners().WithSummary("Cancel a change of the time zone that is still being counted");
     }
 
-    private static Ok<Response> Get(CurrentMember member, LongRuns runs) => TypedResults.Ok(Of(member.Workspace.TimeZone, runs.Find(member.WorkspaceId)));
+    private static Ok<Response> Get(CurrentMember member, LongRuns runs) =>
+        TypedResults.Ok(Of(member.Workspace.TimeZone, runs.Find(member.WorkspaceId)));
 
     private static async Task<Results<Accepted<Response>, Ok<Response>, ProblemHttpResult>> Start(
-        Request request, CurrentMember member, RollUps rollUps, LongRuns runs, LinkFeed feed, CancellationToken cancel)
+        Request request,
+        CurrentMember member,
+        RollUps rollUps,
+        LongRuns runs,
+        LinkFeed feed,
+        CancellationToken cancel
+    )
     {
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.TimeZone ?? "") is not { } zone)
         {
@@ -46,19 +54,31 @@ public static class TimeZoneChange
         }
 
         var (workspace, clicks) = (member.WorkspaceId, await rollUps.ClicksOf(member.WorkspaceId, cancel));
-        var run = runs.Start(workspace, workspace, (int)Math.Min(clicks, int.MaxValue), "the time zone is as before", async (_, run) =>
-        {
-            await rollUps.ChangeZone(workspace, zone, run, run.Cancelled);
-            await feed.CatchUp();
-            return null;
-        }, zone.Id);
+        var run = runs.Start(
+            workspace,
+            workspace,
+            (int)Math.Min(clicks, int.MaxValue),
+            "the time zone is as before",
+            async (_, run) =>
+            {
+                await rollUps.ChangeZone(workspace, zone, run, run.Cancelled);
+                await feed.CatchUp();
+                return null;
+            },
+            zone.Id
+        );
         if (run is null)
         {
-            return ApiProblem.Conflict("time-zone-changing", "Days are already being counted for another time zone. Wait until that is done, or cancel it.");
+            return ApiProblem.Conflict(
+                "time-zone-changing",
+                "Days are already being counted for another time zone. Wait until that is done, or cancel it."
+            );
         }
 
         await run.Over(Patience);
-        return run is { IsOver: true, Failure: null } ? TypedResults.Ok(Of(zone.Id, null)) : TypedResults.Accepted("/api/v1/workspace/time-zone", Of(member.Workspace.TimeZone, run));
+        return run is { IsOver: true, Failure: null }
+            ? TypedResults.Ok(Of(zone.Id, null))
+            : TypedResults.Accepted("/api/v1/workspace/time-zone", Of(member.Workspace.TimeZone, run));
     }
 
     private static async Task<NoContent> Cancel(CurrentMember member, LongRuns runs)
@@ -72,10 +92,11 @@ public static class TimeZoneChange
         return TypedResults.NoContent();
     }
 
-    private static Response Of(string timeZone, LongRun? run) => run switch
-    {
-        { IsOver: false } => new(timeZone, run.Subject, run.Total, Math.Min(run.Done, run.Total), null),
-        { Failure: { } failure } => new(timeZone, null, run.Total, 0, failure),
-        _ => new(timeZone, null, 0, 0, null),
-    };
+    private static Response Of(string timeZone, LongRun? run) =>
+        run switch
+        {
+            { IsOver: false } => new(timeZone, run.Subject, run.Total, Math.Min(run.Done, run.Total), null),
+            { Failure: { } failure } => new(timeZone, null, run.Total, 0, failure),
+            _ => new(timeZone, null, 0, 0, null),
+        };
 }

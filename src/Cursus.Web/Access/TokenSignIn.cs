@@ -11,8 +11,12 @@ namespace Cursus.Web.Access;
 
 /// <summary>Signs a request in by <c>Authorization: Bearer …</c> (RFC 6750, section 2.1).</summary>
 internal sealed class TokenSignIn(
-    IOptionsMonitor<AuthenticationSchemeOptions> options, ILoggerFactory loggers, UrlEncoder encoder, CursusDb db, IClock clock)
-    : AuthenticationHandler<AuthenticationSchemeOptions>(options, loggers, encoder)
+    IOptionsMonitor<AuthenticationSchemeOptions> options,
+    ILoggerFactory loggers,
+    UrlEncoder encoder,
+    CursusDb db,
+    IClock clock
+) : AuthenticationHandler<AuthenticationSchemeOptions>(options, loggers, encoder)
 {
     public const string SchemeName = "Bearer";
     public const string MemberClaim = "cursus:member";

@@ -27,18 +27,34 @@ public static class Tokens
         api.MapDelete("/tokens/{id:guid}", Revoke).ForViewers().WithSummary("Revoke an API token");
     }
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(
-            db.ApiTokens.Where(t => t.MemberId == member.Id).OrderByDescending(t => t.CreatedAt),
-            t => new Response(t.Id, t.Name, t.Start, t.CreatedAt, t.LastUsedAt),
-            cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) =>
+        TypedResults.Ok(
+            await page.Of(
+                db.ApiTokens.Where(t => t.MemberId == member.Id).OrderByDescending(t => t.CreatedAt),
+                t => new Response(t.Id, t.Name, t.Start, t.CreatedAt, t.LastUsedAt),
+                cancel
+            )
+        );
 
     private static async Task<Results<Created<Made>, ProblemHttpResult>> Make(
-        Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         if (request.Name?.Trim() is not { Length: > 0 and <= 80 } name)
         {
-            return ApiProblem.Invalid("name", new ValidationError("name", "Enter the name of the program that will use this token, at most 80 characters."));
+            return ApiProblem.Invalid(
+                "name",
+                new ValidationError("name", "Enter the name of the program that will use this token, at most 80 characters.")
+            );
         }
 
         var (token, text) = ApiToken.Make(member.Id, name, clock.GetCurrentInstant());

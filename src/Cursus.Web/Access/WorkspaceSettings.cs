@@ -1,11 +1,12 @@
 using Cursus.Core;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Clicks;
 using Cursus.Core.Reports;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Addresses;
 using Cursus.Web.Edge;
+using Cursus.Web.Links.Saving;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -29,15 +30,38 @@ public static class WorkspaceSettings
     /// <param name="ClicksKeptMonths">How many months individual clicks are kept; 0 for ever. Their totals stay.</param>
     /// <param name="ClicksKeptFrom">The first day with individual clicks; null if none have been deleted.</param>
     public sealed record Response(
-        string Name, string? PublicName, string TimeZone, WeekStart WeekStart, string NumberLanguage, IReadOnlyList<string> NumberLanguages,
-        int Redirect, SlugKind SlugKind, LinkOptions Options, bool IsVocabularyLocked, IReadOnlyList<string> OfficeNetworks, bool LeavesOutByBehaviour, int ClicksKeptMonths, LocalDate? ClicksKeptFrom);
+        string Name,
+        string? PublicName,
+        string TimeZone,
+        WeekStart WeekStart,
+        string NumberLanguage,
+        IReadOnlyList<string> NumberLanguages,
+        int Redirect,
+        SlugKind SlugKind,
+        LinkOptions Options,
+        bool IsVocabularyLocked,
+        IReadOnlyList<string> OfficeNetworks,
+        bool LeavesOutByBehaviour,
+        int ClicksKeptMonths,
+        LocalDate? ClicksKeptFrom
+    );
 
     /// <summary>Omitted fields stay as they are. The time zone has an operation of its own, because past days are counted again.</summary>
     /// <param name="PublicName">An empty string removes it, so the name itself is shown.</param>
     /// <param name="ClicksKeptMonths">0, 14, 26 or 38. Older clicks are deleted within the hour, for good.</param>
     public sealed record Edit(
-        string? Name = null, string? PublicName = null, WeekStart? WeekStart = null, string? NumberLanguage = null,
-        int? Redirect = null, SlugKind? SlugKind = null, LinkOptionsPatch? Options = null, bool? IsVocabularyLocked = null, IReadOnlyList<string>? OfficeNetworks = null, bool? LeavesOutByBehaviour = null, int? ClicksKeptMonths = null);
+        string? Name = null,
+        string? PublicName = null,
+        WeekStart? WeekStart = null,
+        string? NumberLanguage = null,
+        int? Redirect = null,
+        SlugKind? SlugKind = null,
+        LinkOptionsPatch? Options = null,
+        bool? IsVocabularyLocked = null,
+        IReadOnlyList<string>? OfficeNetworks = null,
+        bool? LeavesOutByBehaviour = null,
+        int? ClicksKeptMonths = null
+    );
 
     /// <summary>The longest name of a workspace, in characters.</summary>
     internal const int MaxName = 100;
@@ -50,7 +74,13 @@ public static class WorkspaceSettings
         api.MapPatch("/workspace", Change).ForOwners().WithSummary("Change the workspace’s defaults");
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(Edit request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
+        Edit request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CancellationToken cancel
+    )
     {
         var workspace = await db.Workspaces.SingleAsync(w => w.Id == member.WorkspaceId, cancel);
         var errors = new FieldErrors();
@@ -59,7 +89,13 @@ public static class WorkspaceSettings
         workspace.NumberLanguage = request.NumberLanguage ?? workspace.NumberLanguage;
         if (!NumberLanguage.Tags.Contains(workspace.NumberLanguage))
         {
-            errors.Add("numberLanguage", new ValidationError("number-language", $"Numbers can’t be written in “{request.NumberLanguage}”. Use one of {string.Join(", ", NumberLanguage.Tags)}."));
+            errors.Add(
+                "numberLanguage",
+                new ValidationError(
+                    "number-language",
+                    $"Numbers can’t be written in “{request.NumberLanguage}”. Use one of {string.Join(", ", NumberLanguage.Tags)}."
+                )
+            );
         }
 
         workspace.SlugKind = request.SlugKind ?? workspace.SlugKind;
@@ -71,7 +107,13 @@ public static class WorkspaceSettings
         workspace.ClicksKeptMonths = (short)(request.ClicksKeptMonths ?? workspace.ClicksKeptMonths);
         if (request.ClicksKeptMonths is { } months and not 0 && !RetentionRule.Months.Contains(months))
         {
-            errors.Add("clicksKeptMonths", new ValidationError("clicks-kept-months", $"Individual clicks are kept for {string.Join(", ", RetentionRule.Months)} months, or forever (0)."));
+            errors.Add(
+                "clicksKeptMonths",
+                new ValidationError(
+                    "clicks-kept-months",
+                    $"Individual clicks are kept for {string.Join(", ", RetentionRule.Months)} months, or forever (0)."
+                )
+            );
         }
 
         if (errors.Any)
@@ -87,7 +129,10 @@ public static class WorkspaceSettings
     private static void SetNames(Workspace workspace, Edit request, FieldErrors errors)
     {
         workspace.Name = request.Name?.Trim() ?? workspace.Name;
-        workspace.PublicName = request.PublicName is null ? workspace.PublicName : request.PublicName.Trim() is { Length: > 0 } shown ? shown : null;
+        workspace.PublicName =
+            request.PublicName is null ? workspace.PublicName
+            : request.PublicName.Trim() is { Length: > 0 } shown ? shown
+            : null;
         if (workspace.Name.Length is 0 or > MaxName)
         {
             errors.Add("name", new ValidationError("workspace-name", $"Enter a name of at most {MaxName} characters."));
@@ -122,6 +167,21 @@ public static class WorkspaceSettings
         return [.. networks.Distinct()];
     }
 
-    private static Response Of(Workspace w) => new(
-        w.Name, w.PublicName, w.TimeZone, (WeekStart)w.WeekStart, w.NumberLanguage, NumberLanguage.Tags, w.Redirect, w.SlugKind, w.Options, w.IsVocabularyLocked, w.OfficeNetworks, w.LeavesOutByBehaviour, w.ClicksKeptMonths, w.ClicksKeptFrom);
+    private static Response Of(Workspace w) =>
+        new(
+            w.Name,
+            w.PublicName,
+            w.TimeZone,
+            (WeekStart)w.WeekStart,
+            w.NumberLanguage,
+            NumberLanguage.Tags,
+            w.Redirect,
+            w.SlugKind,
+            w.Options,
+            w.IsVocabularyLocked,
+            w.OfficeNetworks,
+            w.LeavesOutByBehaviour,
+            w.ClicksKeptMonths,
+            w.ClicksKeptFrom
+        );
 }

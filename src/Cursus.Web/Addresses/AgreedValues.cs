@@ -1,6 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Cursus.Core;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Web.Access;
@@ -35,14 +35,28 @@ public static class AgreedValues
     {
         api.MapGet("/agreed-values", List).ForViewers().WithSummary("Allowed terms and contents");
         api.MapPost("/agreed-values", Add).ForOwners().WithSummary("Allow a term or content");
-        api.MapPost("/agreed-values/lines", AddLines).ForOwners().WithSummary("Allow several values, one per line; invalid lines are reported, the rest are added");
+        api.MapPost("/agreed-values/lines", AddLines)
+            .ForOwners()
+            .WithSummary("Allow several values, one per line; invalid lines are reported, the rest are added");
         api.MapDelete("/agreed-values/{id:guid}", Remove).ForOwners().WithSummary("Remove a value from its list; links keep it");
     }
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(Mine(db, member).OrderBy(v => v.Field).ThenBy(v => v.Value), v => new Response(v.Id, v.Field, v.Value), cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) =>
+        TypedResults.Ok(
+            await page.Of(Mine(db, member).OrderBy(v => v.Field).ThenBy(v => v.Value), v => new Response(v.Id, v.Field, v.Value), cancel)
+        );
 
-    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (CheckField(request.Field) is { } problem)
         {
@@ -59,13 +73,23 @@ public static class AgreedValues
             return ApiProblem.Conflict("value-taken", $"“{value}” is already on the list.");
         }
 
-        var agreed = new AgreedValue { WorkspaceId = member.WorkspaceId, Field = request.Field, Value = value.Text };
+        var agreed = new AgreedValue
+        {
+            WorkspaceId = member.WorkspaceId,
+            Field = request.Field,
+            Value = value.Text,
+        };
         db.Add(agreed);
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created($"/api/v1/agreed-values/{agreed.Id}", new Response(agreed.Id, agreed.Field, agreed.Value));
     }
 
-    private static async Task<Results<Ok<Taken>, ProblemHttpResult>> AddLines(Lines request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<Taken>, ProblemHttpResult>> AddLines(
+        Lines request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (CheckField(request.Field) is { } problem)
         {
@@ -75,10 +99,19 @@ public static class AgreedValues
         var lines = (request.Text ?? "").TrimStart('\ufeff').Split('\n');
         if (lines.Length > MaxLines)
         {
-            return ApiProblem.Invalid("text", new ValidationError("too-many-lines", $"You can add at most {MaxLines:N0} lines at once, and these are {lines.Length:N0}. Split the list."));
+            return ApiProblem.Invalid(
+                "text",
+                new ValidationError(
+                    "too-many-lines",
+                    $"You can add at most {MaxLines:N0} lines at once, and these are {lines.Length:N0}. Split the list."
+                )
+            );
         }
 
-        var known = (await Mine(db, member).Where(v => v.Field == request.Field).Select(v => v.Value).ToListAsync(cancel)).ToDictionary(v => v, _ => 0);
+        var known = (await Mine(db, member).Where(v => v.Field == request.Field).Select(v => v.Value).ToListAsync(cancel)).ToDictionary(
+            v => v,
+            _ => 0
+        );
         var problems = new List<LineProblem>();
         var added = 0;
         for (var i = 0; i < lines.Length; i++)
@@ -97,11 +130,24 @@ public static class AgreedValues
             }
             else if (!known.TryAdd(value.Text, i + 1))
             {
-                problems.Add(new LineProblem(i + 1, text, known[value.Text] is 0 ? "This value is agreed already." : $"Line {known[value.Text]} has the same value."));
+                problems.Add(
+                    new LineProblem(
+                        i + 1,
+                        text,
+                        known[value.Text] is 0 ? "This value is agreed already." : $"Line {known[value.Text]} has the same value."
+                    )
+                );
             }
             else
             {
-                db.Add(new AgreedValue { WorkspaceId = member.WorkspaceId, Field = request.Field, Value = value.Text });
+                db.Add(
+                    new AgreedValue
+                    {
+                        WorkspaceId = member.WorkspaceId,
+                        Field = request.Field,
+                        Value = value.Text,
+                    }
+                );
                 added++;
             }
         }
@@ -111,11 +157,20 @@ public static class AgreedValues
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await Mine(db, member).Where(v => v.Id == id).ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : ApiProblem.NotFound("agreed value");
+        await Mine(db, member).Where(v => v.Id == id).ExecuteDeleteAsync(cancel) == 1
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("agreed value");
 
-    private static ProblemHttpResult? CheckField(TagField field) => field is TagField.Term or TagField.Content
-        ? null
-        : ApiProblem.Invalid("field", new ValidationError("field", "Lists are kept for term and content. Sources and mediums are agreed by channels, campaigns by themselves."));
+    private static ProblemHttpResult? CheckField(TagField field) =>
+        field is TagField.Term or TagField.Content
+            ? null
+            : ApiProblem.Invalid(
+                "field",
+                new ValidationError(
+                    "field",
+                    "Lists are kept for term and content. Sources and mediums are agreed by channels, campaigns by themselves."
+                )
+            );
 
     private static IQueryable<AgreedValue> Mine(CursusDb db, CurrentMember member) => db.AgreedValues.Where(v => v.WorkspaceId == member.WorkspaceId);
 }

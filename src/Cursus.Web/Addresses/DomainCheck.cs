@@ -72,11 +72,18 @@ internal sealed class DomainCheck(CursusDb db, NameLookup names, LinkFeed feed, 
         {
             var text = "Another workspace uses this domain, and its TXT record is still there. Remove that record to move the domain here.";
             domain.Findings = JsonSerializer.Serialize(
-                Findings(domain, options).Select(f => f.Type == "TXT" ? f with { IsGood = false, Text = text } : f), Json);
+                Findings(domain, options).Select(f => f.Type == "TXT" ? f with { IsGood = false, Text = text } : f),
+                Json
+            );
             return false;
         }
 
-        (holder.VerifiedAt, holder.IsDefault, holder.FailingSince, holder.NextCheckAt) = (null, false, null, clock.GetCurrentInstant() + Duration.FromHours(6));
+        (holder.VerifiedAt, holder.IsDefault, holder.FailingSince, holder.NextCheckAt) = (
+            null,
+            false,
+            null,
+            clock.GetCurrentInstant() + Duration.FromHours(6)
+        );
 
         // The index lets one workspace at a time hold the name, so the old one lets go first.
         await db.SaveChangesAsync(cancel);

@@ -13,7 +13,12 @@ internal static class DomainName
     public static string? Parse(string text, CursusOptions options, FieldErrors errors, string field)
     {
         var bare = text.Trim().TrimEnd('/', '.');
-        if (bare.Any(char.IsWhiteSpace) || !Destination.TryParse(bare, out var address, out _) || address.Address is not { Path: "/", Query: null, Fragment: null } web || web.Host.StartsWith('['))
+        if (
+            bare.Any(char.IsWhiteSpace)
+            || !Destination.TryParse(bare, out var address, out _)
+            || address.Address is not { Path: "/", Query: null, Fragment: null } web
+            || web.Host.StartsWith('[')
+        )
         {
             errors.Add(field, new ValidationError("domain-name", "Enter only a host name, such as go.example.org."));
             return null;

@@ -1,10 +1,12 @@
 using System.Security.Cryptography;
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Web.Access;
 using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links.Saving;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -26,7 +28,14 @@ public static class Domains
     /// <param name="HasOwnOptions">Whether new links use the domain's options instead of the workspace's; true if options are sent.</param>
     /// <param name="Options">Options of new links.</param>
     public sealed record Edit(
-        bool? IsDefault = null, string? BarePage = null, string? UnknownPage = null, string? EndedPage = null, int? Redirect = null, bool? HasOwnOptions = null, LinkOptionsPatch? Options = null);
+        bool? IsDefault = null,
+        string? BarePage = null,
+        string? UnknownPage = null,
+        string? EndedPage = null,
+        int? Redirect = null,
+        bool? HasOwnOptions = null,
+        LinkOptionsPatch? Options = null
+    );
 
     /// <param name="Key">The domain's name, as requests and reports write it.</param>
     /// <param name="IsVerified">Whether it points here, so its links work.</param>
@@ -38,9 +47,27 @@ public static class Domains
     /// <param name="CertificateEndsAt">When the current certificate expires; null if none was seen.</param>
     /// <param name="Shown">The name as people read it, in Unicode if it has non-ASCII letters.</param>
     public sealed record Response(
-        Guid Id, string Key, string Name, string Shown, bool IsVerified, bool IsDefault, string? BarePage, string? UnknownPage, string? EndedPage,
-        int? Redirect, bool HasOwnOptions, LinkOptions Options, Instant CreatedAt, bool IsApex, IReadOnlyList<DomainFinding> Records, int TimeToLive,
-        Instant? CheckedAt, Instant? NextCheckAt, Instant? FailingSince, Instant? CertificateEndsAt);
+        Guid Id,
+        string Key,
+        string Name,
+        string Shown,
+        bool IsVerified,
+        bool IsDefault,
+        string? BarePage,
+        string? UnknownPage,
+        string? EndedPage,
+        int? Redirect,
+        bool HasOwnOptions,
+        LinkOptions Options,
+        Instant CreatedAt,
+        bool IsApex,
+        IReadOnlyList<DomainFinding> Records,
+        int TimeToLive,
+        Instant? CheckedAt,
+        Instant? NextCheckAt,
+        Instant? FailingSince,
+        Instant? CertificateEndsAt
+    );
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -52,18 +79,58 @@ public static class Domains
         api.MapDelete("/domains/{id:guid}", Remove).ForOwners().WithSummary("Delete a short domain that has no links");
     }
 
-    private static Response Of(ShortDomain d, CursusOptions options) => new(
-        d.Id, d.Name, d.Name, DomainName.Shown(d.Name), d.VerifiedAt is not null, d.IsDefault, d.BarePage, d.UnknownPage, d.EndedPage, d.Redirect, d.HasOwnOptions, d.Options, d.CreatedAt,
-        PublicSuffix.IsApex(d.Name), DomainCheck.Findings(d, options), DomainRecords.TimeToLive, d.CheckedAt, d.NextCheckAt, d.FailingSince, d.CertificateEndsAt);
+    private static Response Of(ShortDomain d, CursusOptions options) =>
+        new(
+            d.Id,
+            d.Name,
+            d.Name,
+            DomainName.Shown(d.Name),
+            d.VerifiedAt is not null,
+            d.IsDefault,
+            d.BarePage,
+            d.UnknownPage,
+            d.EndedPage,
+            d.Redirect,
+            d.HasOwnOptions,
+            d.Options,
+            d.CreatedAt,
+            PublicSuffix.IsApex(d.Name),
+            DomainCheck.Findings(d, options),
+            DomainRecords.TimeToLive,
+            d.CheckedAt,
+            d.NextCheckAt,
+            d.FailingSince,
+            d.CertificateEndsAt
+        );
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(Mine(db, member).OrderByDescending(d => d.IsDefault).ThenBy(d => d.Name), d => Of(d, options), cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        CancellationToken cancel
+    ) => TypedResults.Ok(await page.Of(Mine(db, member).OrderByDescending(d => d.IsDefault).ThenBy(d => d.Name), d => Of(d, options), cancel));
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel) =>
-        await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is { } domain ? TypedResults.Ok(Of(domain, options)) : ApiProblem.NotFound("domain");
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        CancellationToken cancel
+    ) =>
+        await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is { } domain
+            ? TypedResults.Ok(Of(domain, options))
+            : ApiProblem.NotFound("domain");
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
-        Request request, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, IClock clock, CancellationToken cancel)
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CursusOptions options,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var errors = new FieldErrors();
         if (DomainName.Parse(request.Name ?? "", options, errors, "name") is not { } name)
@@ -96,7 +163,14 @@ public static class Domains
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
-        Guid id, Edit request, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions cursus, CancellationToken cancel)
+        Guid id,
+        Edit request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CursusOptions cursus,
+        CancellationToken cancel
+    )
     {
         if (await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } domain)
         {
@@ -126,7 +200,10 @@ public static class Domains
         {
             if (domain.VerifiedAt is null)
             {
-                return ApiProblem.Conflict("domain-unverified", $"{domain.Name} doesn’t point here yet, so it can’t be the default. Set its records first.");
+                return ApiProblem.Conflict(
+                    "domain-unverified",
+                    $"{domain.Name} doesn’t point here yet, so it can’t be the default. Set its records first."
+                );
             }
 
             await Mine(db, member).Where(d => d.IsDefault).ExecuteUpdateAsync(d => d.SetProperty(x => x.IsDefault, false), cancel);
@@ -140,7 +217,13 @@ public static class Domains
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Check(
-        Guid id, CurrentMember member, CursusDb db, DomainCheck check, CursusOptions options, CancellationToken cancel)
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        DomainCheck check,
+        CursusOptions options,
+        CancellationToken cancel
+    )
     {
         if (await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } domain)
         {
@@ -155,7 +238,13 @@ public static class Domains
         return TypedResults.Ok(Of(domain, options));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CancellationToken cancel
+    )
     {
         if (await Mine(db, member).FirstOrDefaultAsync(d => d.Id == id, cancel) is not { } domain)
         {

@@ -1,4 +1,5 @@
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Hosting;
@@ -35,13 +36,28 @@ public static class LookAtDestination
     /// <param name="Title">The page's own title; null if it has none.</param>
     /// <param name="LeadsTo">Where the page's redirects end, if elsewhere.</param>
     public sealed record Response(
-        State State, string Text, int? Status, int? Milliseconds, string? Title, string? Description, string? Picture, string? LeadsTo);
+        State State,
+        string Text,
+        int? Status,
+        int? Milliseconds,
+        string? Title,
+        string? Description,
+        string? Picture,
+        string? LeadsTo
+    );
 
     public static void Map(IEndpointRouteBuilder api) =>
         api.MapGet("/destinations/look", Handle).ForEditors().WithSummary("Check a page and read its title");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
-        string address, CurrentMember member, CursusDb db, CursusOptions options, OutgoingClient outgoing, LoopCheck loops, CancellationToken cancel)
+        string address,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        OutgoingClient outgoing,
+        LoopCheck loops,
+        CancellationToken cancel
+    )
     {
         var errors = new FieldErrors();
         var vocabulary = await Vocabulary.Load(db, member, options, cancel);
@@ -91,12 +107,15 @@ public static class LookAtDestination
         return (
             Shortened(read.Meta("og:title")) ?? Shortened(read.Title),
             Shortened(read.Meta("og:description")) ?? Shortened(read.Meta("description")),
-            picture);
+            picture
+        );
     }
 
     private static string? Shortened(string? text)
     {
         var plain = string.Join(' ', (text ?? "").Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
-        return plain.Length == 0 ? null : plain.Length > MaxText ? plain[..MaxText] : plain;
+        return plain.Length == 0 ? null
+            : plain.Length > MaxText ? plain[..MaxText]
+            : plain;
     }
 }

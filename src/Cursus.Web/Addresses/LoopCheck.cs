@@ -37,7 +37,12 @@ internal sealed class LoopCheck(OutgoingClient outgoing, IMemoryCache cache)
         patience.CancelAfter(Patience);
         try
         {
-            Remember(destination, member.WorkspaceId, await outgoing.Get(destination.Address with { Fragment = null }, "text/html", patience.Token, vocabulary.IsOwnDomain), vocabulary);
+            Remember(
+                destination,
+                member.WorkspaceId,
+                await outgoing.Get(destination.Address with { Fragment = null }, "text/html", patience.Token, vocabulary.IsOwnDomain),
+                vocabulary
+            );
         }
         catch (Exception e) when (e is PageNotFetchedException or OperationCanceledException && !cancel.IsCancellationRequested)
         {

@@ -1,4 +1,4 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 using Cursus.Data;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -26,7 +26,8 @@ internal enum SlugElse
 internal sealed record SlugState(string Slug, bool IsTaken, IReadOnlyList<string> Alternatives, LinkWithSlug? Holder)
 {
     /// <summary>The deleted link that holds the wanted slug still, if that is why it is taken.</summary>
-    public BlockedSlug? Blocked => Holder is { DeletedAt: { } deleted } ? new BlockedSlug(Holder.LinkId, deleted, SlugCheck.BlockedUntil(deleted)) : null;
+    public BlockedSlug? Blocked =>
+        Holder is { DeletedAt: { } deleted } ? new BlockedSlug(Holder.LinkId, deleted, SlugCheck.BlockedUntil(deleted)) : null;
 }
 
 /// <summary>A link that has a slug.</summary>
@@ -56,7 +57,11 @@ internal static class SlugCheck
 
         // Others are looked for only where they are needed: for many rows that is the greater part of the work.
         var seen = held.Keys.ToHashSet();
-        var candidates = requests.Select(w => w.Wanted is null || (!seen.Add((w.DomainId, w.Wanted.Key)) && w.Else != SlugElse.Nothing) ? Candidates(w, now.InUtc().Year) : []).ToList();
+        var candidates = requests
+            .Select(w =>
+                w.Wanted is null || (!seen.Add((w.DomainId, w.Wanted.Key)) && w.Else != SlugElse.Nothing) ? Candidates(w, now.InUtc().Year) : []
+            )
+            .ToList();
         var others = requests.Zip(candidates).SelectMany(c => c.Second.Select(s => (c.First.DomainId, s.ToLowerInvariant()))).ToHashSet();
 
         // Earlier rows come first: a later row that wants or is offered the same slug gets another.
@@ -71,12 +76,21 @@ internal static class SlugCheck
                 var holder = held.GetValueOrDefault(key);
                 if (!isTaken || request.Else != SlugElse.TakesAnother)
                 {
-                    states.Add(new SlugState(slug.Text, isTaken, isTaken ? [.. row.Where(s => !used.Contains((request.DomainId, s.ToLowerInvariant()))).Take(Offered)] : [], holder));
+                    states.Add(
+                        new SlugState(
+                            slug.Text,
+                            isTaken,
+                            isTaken ? [.. row.Where(s => !used.Contains((request.DomainId, s.ToLowerInvariant()))).Take(Offered)] : [],
+                            holder
+                        )
+                    );
                     continue;
                 }
             }
 
-            var proposed = row.First(s => !used.Contains((request.DomainId, s.ToLowerInvariant())) && !wanted.Contains((request.DomainId, s.ToLowerInvariant())));
+            var proposed = row.First(s =>
+                !used.Contains((request.DomainId, s.ToLowerInvariant())) && !wanted.Contains((request.DomainId, s.ToLowerInvariant()))
+            );
             used.Add((request.DomainId, proposed.ToLowerInvariant()));
             states.Add(new SlugState(proposed, IsTaken: false, [], Holder: null));
         }
@@ -84,12 +98,14 @@ internal static class SlugCheck
         return states;
     }
 
-    /// <summary>Takes slugs from links that were deleted so long ago that others may have them. Call in the transaction that gives them away.</summary>
+    /// <summary>Takes slugs from links that were deleted so long ago that others may have them. Call in the transaction that gives them
+    /// away.</summary>
     public static async Task Free(CursusDb db, Guid domainId, IReadOnlyList<string> keys, Instant now, CancellationToken cancel)
     {
         var freed = now - Block;
         await db.LinkAliases.Where(a => a.DomainId == domainId && keys.Contains(a.SlugKey) && a.Link!.DeletedAt <= freed).ExecuteDeleteAsync(cancel);
-        await db.Links.Where(l => l.DomainId == domainId && keys.Contains(l.SlugKey) && l.DeletedAt <= freed && l.SlugFreedAt == null)
+        await db
+            .Links.Where(l => l.DomainId == domainId && keys.Contains(l.SlugKey) && l.DeletedAt <= freed && l.SlugFreedAt == null)
             .ExecuteUpdateAsync(l => l.SetProperty(x => x.SlugFreedAt, now), cancel);
     }
 
@@ -101,7 +117,10 @@ internal static class SlugCheck
         while (drawn.Count < count)
         {
             var fresh = Enumerable.Range(0, count - drawn.Count).Select(_ => SlugMaker.Random(length)).ToList();
-            var taken = await db.Links.Where(l => l.DomainId == domainId && fresh.Contains(l.SlugKey) && l.SlugFreedAt == null).Select(l => l.SlugKey).ToListAsync(cancel);
+            var taken = await db
+                .Links.Where(l => l.DomainId == domainId && fresh.Contains(l.SlugKey) && l.SlugFreedAt == null)
+                .Select(l => l.SlugKey)
+                .ToListAsync(cancel);
             drawn.UnionWith(fresh.Except(taken));
         }
 
@@ -110,7 +129,11 @@ internal static class SlugCheck
 
     /// <summary>Those of the slugs that a link holds, or keeps after it was deleted.</summary>
     private static async Task<Dictionary<(Guid DomainId, string Key), LinkWithSlug>> Held(
-        CursusDb db, IReadOnlyCollection<(Guid DomainId, string Key)> slugs, Instant now, CancellationToken cancel)
+        CursusDb db,
+        IReadOnlyCollection<(Guid DomainId, string Key)> slugs,
+        Instant now,
+        CancellationToken cancel
+    )
     {
         if (slugs.Count == 0)
         {
@@ -120,13 +143,32 @@ internal static class SlugCheck
         var domains = slugs.Select(s => s.DomainId).Distinct().ToList();
         var keys = slugs.Select(s => s.Key).Distinct().ToList();
         var freed = now - Block;
-        var own = db.Links
-            .Where(l => domains.Contains(l.DomainId) && keys.Contains(l.SlugKey) && l.SlugFreedAt == null && (l.DeletedAt == null || l.DeletedAt > freed))
-            .Select(l => new { l.DomainId, l.SlugKey, l.Id, IsFormer = false, l.DeletedAt });
-        var earlier = db.LinkAliases
-            .Where(a => domains.Contains(a.DomainId) && keys.Contains(a.SlugKey) && (a.Link!.DeletedAt == null || a.Link.DeletedAt > freed))
-            .Select(a => new { a.DomainId, a.SlugKey, Id = a.LinkId, IsFormer = true, a.Link!.DeletedAt });
-        return await own.Concat(earlier).ToDictionaryAsync(l => (l.DomainId, l.SlugKey), l => new LinkWithSlug(l.Id, l.IsFormer, l.DeletedAt), cancel);
+        var own = db
+            .Links.Where(l =>
+                domains.Contains(l.DomainId) && keys.Contains(l.SlugKey) && l.SlugFreedAt == null && (l.DeletedAt == null || l.DeletedAt > freed)
+            )
+            .Select(l => new
+            {
+                l.DomainId,
+                l.SlugKey,
+                l.Id,
+                IsFormer = false,
+                l.DeletedAt,
+            });
+        var earlier = db
+            .LinkAliases.Where(a =>
+                domains.Contains(a.DomainId) && keys.Contains(a.SlugKey) && (a.Link!.DeletedAt == null || a.Link.DeletedAt > freed)
+            )
+            .Select(a => new
+            {
+                a.DomainId,
+                a.SlugKey,
+                Id = a.LinkId,
+                IsFormer = true,
+                a.Link!.DeletedAt,
+            });
+        return await own.Concat(earlier)
+            .ToDictionaryAsync(l => (l.DomainId, l.SlugKey), l => new LinkWithSlug(l.Id, l.IsFormer, l.DeletedAt), cancel);
     }
 
     private static List<string> Candidates(SlugRequest request, int year)

@@ -20,8 +20,12 @@ internal static class SlugTaken
             new Dictionary<string, object?>
             {
                 ["alternatives"] = first.Alternatives,
-                ["errors"] = taken.ToDictionary(t => t.Field, t => new[] { $"“{t.State.Slug}” is already taken. Try {string.Join(", ", t.State.Alternatives)}." }),
+                ["errors"] = taken.ToDictionary(
+                    t => t.Field,
+                    t => new[] { $"“{t.State.Slug}” is already taken. Try {string.Join(", ", t.State.Alternatives)}." }
+                ),
                 ["taken"] = taken.ToDictionary(t => t.Field, t => t.State.Alternatives),
-            });
+            }
+        );
     }
 }

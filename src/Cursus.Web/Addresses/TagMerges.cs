@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Links;
@@ -31,11 +32,24 @@ public static class TagMerges
         api.MapDelete("/tag-merges/{id:guid}", Undo).ForOwners().WithSummary("Undo a merge: links get and count under their own value again");
     }
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(Read(db, db.TagMerges.Where(m => m.WorkspaceId == member.WorkspaceId).OrderByDescending(m => m.MergedAt)), m => m, cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) =>
+        TypedResults.Ok(
+            await page.Of(Read(db, db.TagMerges.Where(m => m.WorkspaceId == member.WorkspaceId).OrderByDescending(m => m.MergedAt)), m => m, cancel)
+        );
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
-        Request request, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var (merge, problem) = await Merge(request, member, db, clock, "", cancel);
@@ -51,7 +65,14 @@ public static class TagMerges
 
     /// <summary>Saves a merge, with the finished addresses of its links; or says what is wrong with it. The caller holds the transaction.</summary>
     /// <param name="prefix">What errors’ fields begin with.</param>
-    internal static async Task<(TagMerge? Merge, ProblemHttpResult? Problem)> Merge(Request request, CurrentMember member, CursusDb db, IClock clock, string prefix, CancellationToken cancel)
+    internal static async Task<(TagMerge? Merge, ProblemHttpResult? Problem)> Merge(
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        IClock clock,
+        string prefix,
+        CancellationToken cancel
+    )
     {
         var errors = new FieldErrors();
         var (from, into) = (Vocabulary.Tag(request.From, errors, prefix + "from"), Vocabulary.Tag(request.Into, errors, prefix + "into"));
@@ -66,14 +87,32 @@ public static class TagMerges
         }
 
         var merges = db.TagMerges.Where(m => m.WorkspaceId == member.WorkspaceId && m.Field == request.Field);
-        if (await merges.FirstOrDefaultAsync(m => m.FromValue == from!.Text || m.FromValue == into!.Text || m.IntoValue == from!.Text, cancel) is { } other)
+        if (
+            await merges.FirstOrDefaultAsync(m => m.FromValue == from!.Text || m.FromValue == into!.Text || m.IntoValue == from!.Text, cancel) is
+            { } other
+        )
         {
-            return (null, ApiProblem.Conflict("merge-chain", $"“{other.FromValue}” is already merged into “{other.IntoValue}”. Undo that first, or merge into “{other.IntoValue}”."));
+            return (
+                null,
+                ApiProblem.Conflict(
+                    "merge-chain",
+                    $"“{other.FromValue}” is already merged into “{other.IntoValue}”. Undo that first, or merge into “{other.IntoValue}”."
+                )
+            );
         }
 
-        if (request.Field == TagField.Campaign && !await db.Campaigns.AnyAsync(c => c.WorkspaceId == member.WorkspaceId && c.Key == into!.Text, cancel))
+        if (
+            request.Field == TagField.Campaign
+            && !await db.Campaigns.AnyAsync(c => c.WorkspaceId == member.WorkspaceId && c.Key == into!.Text, cancel)
+        )
         {
-            return (null, ApiProblem.Invalid(prefix + "into", new ValidationError("campaign-unknown", $"This workspace has no campaign “{into}”. Choose an existing one.")));
+            return (
+                null,
+                ApiProblem.Invalid(
+                    prefix + "into",
+                    new ValidationError("campaign-unknown", $"This workspace has no campaign “{into}”. Choose an existing one.")
+                )
+            );
         }
 
         var merge = new TagMerge
@@ -90,7 +129,13 @@ public static class TagMerges
         return (merge, null);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Undo(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Undo(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CancellationToken cancel
+    )
     {
         if (await db.TagMerges.FirstOrDefaultAsync(m => m.Id == id && m.WorkspaceId == member.WorkspaceId, cancel) is not { } merge)
         {
@@ -122,15 +167,35 @@ public static class TagMerges
         await db.SaveChangesAsync(cancel);
     }
 
-    private static IQueryable<Link> Carrying(CursusDb db, Guid workspaceId, TagField field, string value) => db.Links.Where(l => l.WorkspaceId == workspaceId && (
-        (field == TagField.Source && l.Source == value) || (field == TagField.Medium && l.Medium == value) || (field == TagField.Campaign && l.Campaign!.Key == value)
-        || (field == TagField.Term && l.Term == value) || (field == TagField.Content && l.Content == value)));
+    private static IQueryable<Link> Carrying(CursusDb db, Guid workspaceId, TagField field, string value) =>
+        db.Links.Where(l =>
+            l.WorkspaceId == workspaceId
+            && (
+                (field == TagField.Source && l.Source == value)
+                || (field == TagField.Medium && l.Medium == value)
+                || (field == TagField.Campaign && l.Campaign!.Key == value)
+                || (field == TagField.Term && l.Term == value)
+                || (field == TagField.Content && l.Content == value)
+            )
+        );
 
-    private static IQueryable<Response> Read(CursusDb db, IQueryable<TagMerge> merges) => merges.Select(m => new Response(
-        m.Id, m.Field, m.FromValue, m.IntoValue, m.MergedAt,
-        db.Members.Where(x => x.Id == m.MergedBy).Select(x => x.Account!.Name).FirstOrDefault(),
-        db.Links.Count(l => l.WorkspaceId == m.WorkspaceId && (
-            (m.Field == TagField.Source && l.Source == m.FromValue) || (m.Field == TagField.Medium && l.Medium == m.FromValue)
-            || (m.Field == TagField.Campaign && l.Campaign!.Key == m.FromValue) || (m.Field == TagField.Term && l.Term == m.FromValue)
-            || (m.Field == TagField.Content && l.Content == m.FromValue)))));
+    private static IQueryable<Response> Read(CursusDb db, IQueryable<TagMerge> merges) =>
+        merges.Select(m => new Response(
+            m.Id,
+            m.Field,
+            m.FromValue,
+            m.IntoValue,
+            m.MergedAt,
+            db.Members.Where(x => x.Id == m.MergedBy).Select(x => x.Account!.Name).FirstOrDefault(),
+            db.Links.Count(l =>
+                l.WorkspaceId == m.WorkspaceId
+                && (
+                    (m.Field == TagField.Source && l.Source == m.FromValue)
+                    || (m.Field == TagField.Medium && l.Medium == m.FromValue)
+                    || (m.Field == TagField.Campaign && l.Campaign!.Key == m.FromValue)
+                    || (m.Field == TagField.Term && l.Term == m.FromValue)
+                    || (m.Field == TagField.Content && l.Content == m.FromValue)
+                )
+            )
+        ));
 }

@@ -1,4 +1,4 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -25,7 +25,8 @@ public static class TagSuspicions
     {
         var channels = await db.Channels.Where(c => c.WorkspaceId == member.WorkspaceId).ToListAsync(cancel);
         var words = await TagWords.Load(db, member, channels, [], cancel);
-        var links = await db.Links.Where(l => l.WorkspaceId == member.WorkspaceId)
+        var links = await db
+            .Links.Where(l => l.WorkspaceId == member.WorkspaceId)
             .Select(l => new
             {
                 l.Source,
@@ -40,19 +41,38 @@ public static class TagSuspicions
         foreach (var field in Enum.GetValues<TagField>())
         {
             var uses = links
-                .Select(l => (Value: field switch { TagField.Source => l.Source, TagField.Medium => l.Medium, TagField.Campaign => l.Campaign, TagField.Term => l.Term, _ => l.Content }, l.Clicks))
+                .Select(l =>
+                    (
+                        Value: field switch
+                        {
+                            TagField.Source => l.Source,
+                            TagField.Medium => l.Medium,
+                            TagField.Campaign => l.Campaign,
+                            TagField.Term => l.Term,
+                            _ => l.Content,
+                        },
+                        l.Clicks
+                    )
+                )
                 .Where(l => l.Value is not null && words.Merged.Of(field, TagValue.Of(l.Value)).Text == l.Value)
                 .GroupBy(l => l.Value!)
                 .Select(g => new Use(g.Key, g.Count(), g.Sum(l => l.Clicks)))
-                .OrderByDescending(u => words.Agreed(field).Contains(u.Value)).ThenByDescending(u => u.Clicks).ThenByDescending(u => u.Links).ThenBy(u => u.Value, StringComparer.Ordinal)
+                .OrderByDescending(u => words.Agreed(field).Contains(u.Value))
+                .ThenByDescending(u => u.Clicks)
+                .ThenByDescending(u => u.Links)
+                .ThenBy(u => u.Value, StringComparer.Ordinal)
                 .Take(MaxValues)
                 .ToList();
             for (var i = 0; i < uses.Count; i++)
             {
-                pairs.AddRange(uses.Skip(i + 1)
-                    .Select(from => (from, Kind: TagLint.Compare(from.Value, uses[i].Value)))
-                    .Where(p => p.Kind is not null && !(words.Agreed(field).Contains(p.from.Value) && words.Agreed(field).Contains(uses[i].Value)))
-                    .Select(p => new Response(field, p.from, uses[i], p.Kind!.Value)));
+                pairs.AddRange(
+                    uses.Skip(i + 1)
+                        .Select(from => (from, Kind: TagLint.Compare(from.Value, uses[i].Value)))
+                        .Where(p =>
+                            p.Kind is not null && !(words.Agreed(field).Contains(p.from.Value) && words.Agreed(field).Contains(uses[i].Value))
+                        )
+                        .Select(p => new Response(field, p.from, uses[i], p.Kind!.Value))
+                );
             }
         }
 

@@ -1,5 +1,5 @@
 using Cursus.Core;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Data;
 using Cursus.Data.Posts;
 using Cursus.Data.Workspaces;
@@ -9,7 +9,8 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Addresses;
 
-/// <summary>The UTM values a workspace has agreed on: sources and mediums by its channels, campaigns by themselves, terms and contents by lists.</summary>
+/// <summary>The UTM values a workspace has agreed on: sources and mediums by its channels, campaigns by themselves, terms and contents by
+/// lists.</summary>
 internal sealed class TagWords
 {
     private readonly Dictionary<TagField, HashSet<string>> agreed = [];
@@ -20,9 +21,19 @@ internal sealed class TagWords
     /// <summary>Values that were given up for others.</summary>
     public MergedValues Merged { get; private init; } = MergedValues.None;
 
-    public static async Task<TagWords> Load(CursusDb db, CurrentMember member, IReadOnlyCollection<Channel> channels, IEnumerable<string> campaigns, CancellationToken cancel)
+    public static async Task<TagWords> Load(
+        CursusDb db,
+        CurrentMember member,
+        IReadOnlyCollection<Channel> channels,
+        IEnumerable<string> campaigns,
+        CancellationToken cancel
+    )
     {
-        var words = new TagWords { Merged = await ReadMerged(db, member.WorkspaceId, cancel), isLocked = member.Workspace.IsVocabularyLocked && member.Role < Role.Owner };
+        var words = new TagWords
+        {
+            Merged = await ReadMerged(db, member.WorkspaceId, cancel),
+            isLocked = member.Workspace.IsVocabularyLocked && member.Role < Role.Owner,
+        };
         words.agreed[TagField.Source] = [.. channels.Select(c => c.Source)];
         words.agreed[TagField.Medium] = [.. channels.Select(c => c.Medium)];
         words.agreed[TagField.Campaign] = [.. campaigns];
@@ -34,8 +45,8 @@ internal sealed class TagWords
         return words;
     }
 
-    public static async Task<MergedValues> ReadMerged(CursusDb db, Guid workspaceId, CancellationToken cancel) => new(
-        await db.TagMerges.Where(m => m.WorkspaceId == workspaceId).ToDictionaryAsync(m => (m.Field, m.FromValue), m => m.IntoValue, cancel));
+    public static async Task<MergedValues> ReadMerged(CursusDb db, Guid workspaceId, CancellationToken cancel) =>
+        new(await db.TagMerges.Where(m => m.WorkspaceId == workspaceId).ToDictionaryAsync(m => (m.Field, m.FromValue), m => m.IntoValue, cancel));
 
     public IReadOnlyCollection<string> Agreed(TagField field) => agreed.GetValueOrDefault(field) ?? [];
 
@@ -50,7 +61,12 @@ internal sealed class TagWords
             return;
         }
 
-        var meant = TagLint.Find(value.Text, list) is { } slip ? $" Did you mean “{slip.Agreed}”?" : $" Allowed values: {string.Join(", ", list.Order(StringComparer.Ordinal).Take(8))}.";
-        errors.Add(at, new ValidationError("vocabulary-locked", $"“{value}” isn’t in this workspace’s vocabulary, which its owners have locked.{meant}"));
+        var meant = TagLint.Find(value.Text, list) is { } slip
+            ? $" Did you mean “{slip.Agreed}”?"
+            : $" Allowed values: {string.Join(", ", list.Order(StringComparer.Ordinal).Take(8))}.";
+        errors.Add(
+            at,
+            new ValidationError("vocabulary-locked", $"“{value}” isn’t in this workspace’s vocabulary, which its owners have locked.{meant}")
+        );
     }
 }

@@ -1,5 +1,8 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
+using Cursus.Core.Addresses.Tagging;
+using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Addresses;
@@ -88,20 +91,23 @@ internal sealed class Vocabulary
         return destination;
     }
 
-    /// <summary>Where visitors go while a destination is dead and outside of a link's time: what was given where nothing is said, and nothing where the text is empty.</summary>
-    public string? Fallback(string? text, string? given, FieldErrors errors) => text switch
-    {
-        null => given,
-        _ when text.Trim().Length == 0 => null,
-        _ => Destination(text, errors, "fallback")?.AsEntered,
-    };
+    /// <summary>Where visitors go while a destination is dead and outside of a link's time: what was given where nothing is said, and nothing where
+    /// the text is empty.</summary>
+    public string? Fallback(string? text, string? given, FieldErrors errors) =>
+        text switch
+        {
+            null => given,
+            _ when text.Trim().Length == 0 => null,
+            _ => Destination(text, errors, "fallback")?.AsEntered,
+        };
 
     /// <summary>The requested schedule of a link: what was given where nothing is said, and no bound where the text is empty.</summary>
     public LinkSchedule Schedule(string? opens, string? ends, LinkSchedule given, FieldErrors errors, string prefix = "")
     {
         var schedule = new LinkSchedule(
             Bound(opens, given.OpensAt, ScheduleBound.TryReadOpening, errors, prefix + "opensAt"),
-            Bound(ends, given.EndsAt, ScheduleBound.TryReadEnd, errors, prefix + "endsAt"));
+            Bound(ends, given.EndsAt, ScheduleBound.TryReadEnd, errors, prefix + "endsAt")
+        );
         if ((opens ?? ends) is not null && !schedule.IsPossible(out var error))
         {
             errors.Add(prefix + "endsAt", error);
@@ -128,7 +134,8 @@ internal sealed class Vocabulary
 
     private delegate bool ReadBound(string text, DateTimeZone zone, out Instant at, out ValidationError? error);
 
-    /// <summary>The folder that is called so whatever the case of its letters; a new one where there is none, which is saved with the links that are put into it.</summary>
+    /// <summary>The folder that is called so whatever the case of its letters; a new one where there is none, which is saved with the links that are
+    /// put into it.</summary>
     public Folder FolderOrNew(string name, Guid workspaceId)
     {
         var folder = folders.GetValueOrDefault(name) ?? folders.Values.FirstOrDefault(f => f.Name.Equals(name, StringComparison.OrdinalIgnoreCase));
@@ -152,7 +159,8 @@ internal sealed class Vocabulary
     }
 
     /// <summary>The retargeting pixels of these ids, without repeats.</summary>
-    public IReadOnlyList<Guid> Pixels(IReadOnlyList<Guid>? ids, FieldErrors errors, string field = "pixels") => PixelsOfWorkspace.Check(ids, pixels, errors, field);
+    public IReadOnlyList<Guid> Pixels(IReadOnlyList<Guid>? ids, FieldErrors errors, string field = "pixels") =>
+        PixelsOfWorkspace.Check(ids, pixels, errors, field);
 
     public Campaign? Campaign(string? key, FieldErrors errors)
     {
@@ -164,7 +172,10 @@ internal sealed class Vocabulary
 
         if (!campaigns.TryGetValue(key.Trim(), out var campaign))
         {
-            errors.Add("campaign", new ValidationError("campaign-unknown", $"This workspace has no campaign “{key}”. Add it first, or choose another."));
+            errors.Add(
+                "campaign",
+                new ValidationError("campaign-unknown", $"This workspace has no campaign “{key}”. Add it first, or choose another.")
+            );
         }
 
         return campaign;
@@ -177,9 +188,15 @@ internal sealed class Vocabulary
             return channel;
         }
 
-        errors.Add(field, key is null
-            ? new ValidationError("channel-missing", "Choose a channel.")
-            : new ValidationError("channel-unknown", $"This workspace has no channel “{key}”. Its channels are {string.Join(", ", channels.Keys.Order(StringComparer.Ordinal))}."));
+        errors.Add(
+            field,
+            key is null
+                ? new ValidationError("channel-missing", "Choose a channel.")
+                : new ValidationError(
+                    "channel-unknown",
+                    $"This workspace has no channel “{key}”. Its channels are {string.Join(", ", channels.Keys.Order(StringComparer.Ordinal))}."
+                )
+        );
         return null;
     }
 
@@ -190,7 +207,10 @@ internal sealed class Vocabulary
         var channel = Channel(key, errors, field);
         if (channel is { RetiredAt: not null } && channel.Id != present)
         {
-            errors.Add(field, new ValidationError("channel-retired", $"“{channel.Name}” is retired. Choose another channel, or reactivate it in Settings."));
+            errors.Add(
+                field,
+                new ValidationError("channel-retired", $"“{channel.Name}” is retired. Choose another channel, or reactivate it in Settings.")
+            );
         }
 
         return channel;
@@ -214,7 +234,9 @@ internal sealed class Vocabulary
 
     /// <summary>The key of the campaign that is called so, by key or by name; the text itself where there is none.</summary>
     public string CampaignKey(string text) =>
-        campaigns.ContainsKey(text) ? text : campaigns.Values.FirstOrDefault(c => c.Name.Equals(text, StringComparison.OrdinalIgnoreCase))?.Key ?? text;
+        campaigns.ContainsKey(text)
+            ? text
+            : campaigns.Values.FirstOrDefault(c => c.Name.Equals(text, StringComparison.OrdinalIgnoreCase))?.Key ?? text;
 
     /// <summary>Keys and names of the channels.</summary>
     public IEnumerable<string> ChannelWords => channels.Values.SelectMany(c => (string[])[c.Key, c.Name]);
@@ -235,11 +257,17 @@ internal sealed class Vocabulary
             return domain;
         }
 
-        errors.Add(field, domain is null
-            ? string.IsNullOrWhiteSpace(name)
-                ? new ValidationError("domain-missing", "This workspace has no short domain yet. Add one in Settings.")
-                : new ValidationError("domain-unknown", $"This workspace has no short domain “{name}”. Add it in Settings, or choose another.")
-            : new ValidationError("domain-unverified", $"{domain.Name} doesn’t point here yet, so its links wouldn’t work. Choose another domain until it does."));
+        errors.Add(
+            field,
+            domain is null
+                ? string.IsNullOrWhiteSpace(name)
+                    ? new ValidationError("domain-missing", "This workspace has no short domain yet. Add one in Settings.")
+                    : new ValidationError("domain-unknown", $"This workspace has no short domain “{name}”. Add it in Settings, or choose another.")
+                : new ValidationError(
+                    "domain-unverified",
+                    $"{domain.Name} doesn’t point here yet, so its links wouldn’t work. Choose another domain until it does."
+                )
+        );
         return null;
     }
 
@@ -254,7 +282,8 @@ internal sealed class Vocabulary
         return null;
     }
 
-    public static TagValue? OptionalTag(string? text, FieldErrors errors, string field) => string.IsNullOrWhiteSpace(text) ? null : Tag(text, errors, field);
+    public static TagValue? OptionalTag(string? text, FieldErrors errors, string field) =>
+        string.IsNullOrWhiteSpace(text) ? null : Tag(text, errors, field);
 
     public static Slug? OptionalSlug(string? text, FieldErrors errors, string field)
     {
@@ -274,12 +303,18 @@ internal sealed class Vocabulary
     /// <summary>The requested type, or <paramref name="given"/> if none is.</summary>
     public static short ReadRedirect(int? status, short given, FieldErrors errors, string field = "redirect")
     {
+        return ReadRedirect(status, errors, field) ?? given;
+    }
+
+    /// <summary>The requested redirect type; null where nothing is said.</summary>
+    public static short? ReadRedirect(int? status, FieldErrors errors, string field = "redirect")
+    {
         if (status is null or 301 or 302 or 307 or 308)
         {
-            return (short)(status ?? given);
+            return (short?)status;
         }
 
         errors.Add(field, new ValidationError("redirect", "The redirect type is 301, 302, 307 or 308."));
-        return given;
+        return null;
     }
 }

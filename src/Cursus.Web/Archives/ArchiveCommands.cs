@@ -22,7 +22,9 @@ internal static class ArchiveCommands
         var unfinished = path + ".part";
         await using (var file = File.Create(unfinished))
         {
-            await services.GetRequiredService<ArchiveWriter>().Write(workspace.Id, workspace.Name, services.GetRequiredService<IClock>().GetCurrentInstant(), file, CancellationToken.None);
+            await services
+                .GetRequiredService<ArchiveWriter>()
+                .Write(workspace.Id, workspace.Name, services.GetRequiredService<IClock>().GetCurrentInstant(), file, CancellationToken.None);
         }
 
         File.Move(unfinished, path, overwrite: true);
@@ -46,8 +48,17 @@ internal static class ArchiveCommands
 
         try
         {
-            var imported = await ArchiveOfWorkspace.Import(path, workspace.Id, services.GetRequiredService<ArchiveImport>(), services.GetRequiredService<CursusDb>(), services.GetRequiredService<IClock>(), CancellationToken.None);
-            Console.WriteLine($"{workspace.Name} holds {imported.Links} links, {imported.Posts} posts and {imported.Clicks} clicks by people of {imported.From}, as of {imported.MadeAt}.");
+            var imported = await ArchiveOfWorkspace.Import(
+                path,
+                workspace.Id,
+                services.GetRequiredService<ArchiveImport>(),
+                services.GetRequiredService<CursusDb>(),
+                services.GetRequiredService<IClock>(),
+                CancellationToken.None
+            );
+            Console.WriteLine(
+                $"{workspace.Name} holds {imported.Links} links, {imported.Posts} posts and {imported.Clicks} clicks by people of {imported.From}, as of {imported.MadeAt}."
+            );
             return 0;
         }
         catch (ArchiveRefusedException e)
@@ -69,8 +80,15 @@ internal static class ArchiveCommands
     {
         var db = services.GetRequiredService<CursusDb>();
         var normalized = email?.Trim().ToUpperInvariant();
-        var found = await db.Workspaces.AsNoTracking().Where(w => normalized == null || db.Members.Any(m => m.WorkspaceId == w.Id && m.Account!.NormalizedEmail == normalized && m.Role == Data.Workspaces.Role.Owner))
-            .OrderBy(w => w.CreatedAt).Take(2).ToListAsync();
+        var found = await db
+            .Workspaces.AsNoTracking()
+            .Where(w =>
+                normalized == null
+                || db.Members.Any(m => m.WorkspaceId == w.Id && m.Account!.NormalizedEmail == normalized && m.Role == Data.Workspaces.Role.Owner)
+            )
+            .OrderBy(w => w.CreatedAt)
+            .Take(2)
+            .ToListAsync();
         if (found.Count == 1)
         {
             return found[0];
@@ -79,7 +97,8 @@ internal static class ArchiveCommands
         await Console.Error.WriteLineAsync(
             found.Count > 1 ? "There are several workspaces. Choose one with --email and an owner’s address."
             : email is null ? "There is no workspace yet. Open Cursus in a browser and create the first owner."
-            : $"No workspace owner has the e-mail address “{email}”.");
+            : $"No workspace owner has the e-mail address “{email}”."
+        );
         return null;
     }
 }

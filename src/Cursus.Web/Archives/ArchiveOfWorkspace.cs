@@ -20,8 +20,16 @@ public static class ArchiveOfWorkspace
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/archive", Export).ForOwners().Holding(Held.Download).WithSummary("The whole workspace as a ZIP of NDJSON files; see docs/archive").Produces(200, contentType: "application/zip");
-        api.MapPost("/archive", TakeIn).ForOwners().Holding(Held.Download).Accepts<byte[]>("application/zip").WithSummary("Import an archive into this workspace, which must have no links");
+        api.MapGet("/archive", Export)
+            .ForOwners()
+            .Holding(Held.Download)
+            .WithSummary("The whole workspace as a ZIP of NDJSON files; see docs/archive")
+            .Produces(200, contentType: "application/zip");
+        api.MapPost("/archive", TakeIn)
+            .ForOwners()
+            .Holding(Held.Download)
+            .Accepts<byte[]>("application/zip")
+            .WithSummary("Import an archive into this workspace, which must have no links");
     }
 
     /// <summary>Looks an archive through and brings it into a workspace.</summary>
@@ -31,10 +39,12 @@ public static class ArchiveOfWorkspace
         await using var archive = await ArchiveFile.Open(path, new ArchivedLineRules().Against, cancel);
         await import.Run(archive, into, DomainName.NeedsNoProof, clock.GetCurrentInstant(), cancel);
         return new Imported(
-            archive.Manifest.Workspace, archive.Manifest.MadeAt,
+            archive.Manifest.Workspace,
+            archive.Manifest.MadeAt,
             await db.Links.CountAsync(l => l.WorkspaceId == into, cancel),
             await db.Posts.CountAsync(p => p.WorkspaceId == into, cancel),
-            await db.LinkTotals.Where(t => db.Links.Any(l => l.Id == t.LinkId && l.WorkspaceId == into)).SumAsync(t => t.Clicks, cancel));
+            await db.LinkTotals.Where(t => db.Links.Any(l => l.Id == t.LinkId && l.WorkspaceId == into)).SumAsync(t => t.Clicks, cancel)
+        );
     }
 
     private static PushStreamHttpResult Export(CurrentMember member, ArchiveWriter writer, IClock clock, HttpContext http, CancellationToken cancel)
@@ -47,11 +57,22 @@ public static class ArchiveOfWorkspace
 
         var now = clock.GetCurrentInstant();
         return TypedResults.Stream(
-            stream => writer.Write(member.WorkspaceId, member.Workspace.Name, now, stream, cancel), "application/zip", $"cursus-{now.InZone(member.Zone).Date:uuuu'-'MM'-'dd}.zip");
+            stream => writer.Write(member.WorkspaceId, member.Workspace.Name, now, stream, cancel),
+            "application/zip",
+            $"cursus-{now.InZone(member.Zone).Date:uuuu'-'MM'-'dd}.zip"
+        );
     }
 
     private static async Task<Results<Ok<Imported>, ProblemHttpResult>> TakeIn(
-        HttpRequest http, CurrentMember member, ArchiveImport import, CursusDb db, LinkFeed feed, CursusOptions options, IClock clock, CancellationToken cancel)
+        HttpRequest http,
+        CurrentMember member,
+        ArchiveImport import,
+        CursusDb db,
+        LinkFeed feed,
+        CursusOptions options,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         // A year of clicks is larger than any form. What it may become is looked at before it is unpacked.
         var path = Path.GetTempFileName();
@@ -60,7 +81,10 @@ public static class ArchiveOfWorkspace
             if (!await Spool(http, path, options.Limits.ArchiveMegabytes * 1024L * 1024, cancel))
             {
                 return ApiProblem.Of(
-                    413, "archive-too-large", $"This archive is larger than this installation’s limit of {options.Limits.ArchiveMegabytes:N0} MB, or than the free disk space. Ask whoever runs it to raise the limit.");
+                    413,
+                    "archive-too-large",
+                    $"This archive is larger than this installation’s limit of {options.Limits.ArchiveMegabytes:N0} MB, or than the free disk space. Ask whoever runs it to raise the limit."
+                );
             }
 
             var imported = await Import(path, member.WorkspaceId, import, db, clock, cancel);

@@ -2,7 +2,10 @@ using System.Net;
 using System.Text.Json;
 using Cursus.Core;
 using Cursus.Core.Addresses;
-using Cursus.Core.Clicks;
+using Cursus.Core.Addresses.Slugs;
+using Cursus.Core.Addresses.Tagging;
+using Cursus.Core.Addresses.Urls;
+using Cursus.Core.Clicks.Tallies;
 using Cursus.Core.Reports;
 using Cursus.Core.Retargeting;
 using Cursus.Web.Retargeting;
@@ -10,7 +13,8 @@ using NodaTime;
 
 namespace Cursus.Web.Archives;
 
-/// <summary>What the job's rules say against the lines of an archive: a file can hold what no form would have taken, and the edge goes by what is stored, for all workspaces at once. One for each archive.</summary>
+/// <summary>What the job's rules say against the lines of an archive: a file can hold what no form would have taken, and the edge goes by what is
+/// stored, for all workspaces at once. One for each archive.</summary>
 internal sealed class ArchivedLineRules
 {
     /// <summary>The columns of tables that hold addresses where visitors may be led.</summary>
@@ -47,7 +51,10 @@ internal sealed class ArchivedLineRules
 
         foreach (var column in Choices.GetValueOrDefault(table, []))
         {
-            if (line.TryGetProperty(column, out var number) && !(number.ValueKind == JsonValueKind.Number && number.TryGetInt16(out var choice) && IsChoice(column, choice)))
+            if (
+                line.TryGetProperty(column, out var number)
+                && !(number.ValueKind == JsonValueKind.Number && number.TryGetInt16(out var choice) && IsChoice(column, choice))
+            )
             {
                 return new ValidationError("choice", $"“{column}” can’t be {number}.");
             }
@@ -56,36 +63,47 @@ internal sealed class ArchivedLineRules
         return table switch
         {
             "workspaces" => Workspace(line),
-            "domains" => Text(line, "name") is { } name && Destination.TryParse($"http://{name}/", out var page, out _) && page.Address.Host == name ? null : new ValidationError("domain", "The short domain isn’t a host name in lower-case letters."),
+            "domains" => Text(line, "name") is { } name && Destination.TryParse($"http://{name}/", out var page, out _) && page.Address.Host == name
+                ? null
+                : new ValidationError("domain", "The short domain isn’t a host name in lower-case letters."),
             "campaigns" => TagValue.TryParse(Text(line, "key"), out _, out var wrong) ? null : wrong,
-            "channels" => TagValue.TryParse(Text(line, "source"), out _, out var wrong) && TagValue.TryParse(Text(line, "medium"), out _, out wrong) ? null : wrong,
+            "channels" => TagValue.TryParse(Text(line, "source"), out _, out var wrong) && TagValue.TryParse(Text(line, "medium"), out _, out wrong)
+                ? null
+                : wrong,
             "links" => FinalUrl(line) ?? SlugOf(line),
             "link_aliases" => SlugOf(line),
             "ad_networks" => Network(line),
-            "pixels" => networks.TryGetValue(Text(line, "network") ?? "", out var network) ? PixelSnippet.Check(network, Text(line, "reference") ?? "") : new ValidationError("network", "The pixel’s ad network is unknown."),
+            "pixels" => networks.TryGetValue(Text(line, "network") ?? "", out var network)
+                ? PixelSnippet.Check(network, Text(line, "reference") ?? "")
+                : new ValidationError("network", "The pixel’s ad network is unknown."),
             "handoff_settings" => Handoff(line),
             "link_months" => Month(line),
             _ => null,
         };
     }
 
-    private static bool IsChoice(string column, short number) => column switch
-    {
-        "week_start" => Enum.IsDefined((WeekStart)number),
-        "slug_kind" => Enum.IsDefined((SlugKind)number),
-        "options_pass_query" => Enum.IsDefined((QueryPassing)number),
-        _ => Enum.IsDefined((ReferrerPassing)number),
-    };
+    private static bool IsChoice(string column, short number) =>
+        column switch
+        {
+            "week_start" => Enum.IsDefined((WeekStart)number),
+            "slug_kind" => Enum.IsDefined((SlugKind)number),
+            "options_pass_query" => Enum.IsDefined((QueryPassing)number),
+            _ => Enum.IsDefined((ReferrerPassing)number),
+        };
 
     private static ValidationError? Workspace(JsonElement line) =>
         DateTimeZoneProviders.Tzdb.GetZoneOrNull(Text(line, "time_zone") ?? "") is null ? new ValidationError("time-zone", "Unknown time zone.")
-        : Text(line, "number_language") is { } language && !NumberLanguage.Tags.Contains(language) ? new ValidationError("number-language", "Its language of numbers isn’t supported.")
-        : line.GetProperty("office_networks").EnumerateArray().Any(n => !IPNetwork.TryParse(n.GetString(), out _)) ? new ValidationError("office-networks", "One of the office networks isn’t valid.")
+        : Text(line, "number_language") is { } language && !NumberLanguage.Tags.Contains(language)
+            ? new ValidationError("number-language", "Its language of numbers isn’t supported.")
+        : line.GetProperty("office_networks").EnumerateArray().Any(n => !IPNetwork.TryParse(n.GetString(), out _))
+            ? new ValidationError("office-networks", "One of the office networks isn’t valid.")
         : null;
 
     /// <summary>Exactly as Cursus writes it, since it is sent to browsers as it is.</summary>
     private static ValidationError? FinalUrl(JsonElement line) =>
-        Text(line, "final_url") is { } text && WebAddress.Parse(text, @base: null, out _)?.ToString() == text ? null : new ValidationError("final-url", "Its destination isn’t a complete http or https address.");
+        Text(line, "final_url") is { } text && WebAddress.Parse(text, @base: null, out _)?.ToString() == text
+            ? null
+            : new ValidationError("final-url", "Its destination isn’t a complete http or https address.");
 
     private static ValidationError? SlugOf(JsonElement line) =>
         !Slug.TryParse(Text(line, "slug"), out var slug, out _) ? new ValidationError("slug", $"“{Text(line, "slug")}” isn’t a valid slug.")
@@ -117,8 +135,10 @@ internal sealed class ArchivedLineRules
             return new ValidationError("questions", "Its questions can’t be read.");
         }
 
-        return Text(line, "logo") is { } logo && !logo.StartsWith("data:image/", StringComparison.Ordinal) ? new ValidationError("logo", "The logo isn’t a picture.")
-            : !ColorContrast.TryParse(Text(line, "paper"), out _) || !ColorContrast.TryParse(Text(line, "ink"), out _) ? new ValidationError("color", "Not a valid colour.")
+        return Text(line, "logo") is { } logo && !logo.StartsWith("data:image/", StringComparison.Ordinal)
+                ? new ValidationError("logo", "The logo isn’t a picture.")
+            : !ColorContrast.TryParse(Text(line, "paper"), out _) || !ColorContrast.TryParse(Text(line, "ink"), out _)
+                ? new ValidationError("color", "Not a valid colour.")
             : null;
     }
 
@@ -140,5 +160,6 @@ internal sealed class ArchivedLineRules
         }
     }
 
-    private static string? Text(JsonElement line, string column) => line.TryGetProperty(column, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;
+    private static string? Text(JsonElement line, string column) =>
+        line.TryGetProperty(column, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;
 }

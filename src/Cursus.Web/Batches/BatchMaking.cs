@@ -4,7 +4,7 @@ using Cursus.Data.Batches;
 using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
-using Cursus.Web.Addresses;
+using Cursus.Web.Links.Saving;
 using Cursus.Web.Runs;
 using NodaTime;
 
@@ -24,16 +24,28 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, TakingOver tak
         while (true)
         {
             var now = clock.GetCurrentInstant();
-            var (_, taken) = await saving.Save([.. lines.Select(l => l.Link)], member, now, links => Alongside(batch, plan, lines, links, leftOut, member, run, now), run.Cancelled, run);
+            var (_, taken) = await saving.Save(
+                [.. lines.Select(l => l.Link)],
+                member,
+                now,
+                links => Alongside(batch, plan, lines, links, leftOut, member, run, now),
+                run.Cancelled,
+                run
+            );
             if (taken.Count == 0)
             {
                 return null;
             }
 
             // Between preview and saving somebody else took a slug.
-            var lost = taken.Select(t => new LeftOutLine(
-                lines[t.Place].Line, LineOutcome.Refused, lines[t.Place].Link.Destination.AsEntered,
-                $"“{t.State.Slug}” has just been taken. Try {string.Join(", ", t.State.Alternatives)}.")).ToList();
+            var lost = taken
+                .Select(t => new LeftOutLine(
+                    lines[t.Place].Line,
+                    LineOutcome.Refused,
+                    lines[t.Place].Link.Destination.AsEntered,
+                    $"“{t.State.Slug}” has just been taken. Try {string.Join(", ", t.State.Alternatives)}."
+                ))
+                .ToList();
             if (!isGoodOnly)
             {
                 return $"Line {lost[0].Line}: {lost[0].Remark} No links were created. Correct the list, or use only the valid lines.";
@@ -49,7 +61,15 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, TakingOver tak
     }
 
     private SavedBeside Alongside(
-        Batch batch, BatchPlan plan, List<PlannedLine> lines, IReadOnlyList<Link> links, List<LeftOutLine> leftOut, CurrentMember member, LongRun run, Instant now)
+        Batch batch,
+        BatchPlan plan,
+        List<PlannedLine> lines,
+        IReadOnlyList<Link> links,
+        List<LeftOutLine> leftOut,
+        CurrentMember member,
+        LongRun run,
+        Instant now
+    )
     {
         for (var place = 0; place < links.Count; place++)
         {
@@ -61,8 +81,17 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, TakingOver tak
         db.AddRange(folders);
         (batch.DoneAt, batch.Content, batch.FolderIds) = (now, null, [.. folders.Select(f => f.Id)]);
         db.Update(batch);
-        var made = lines.Zip(links, (line, link) => Told(batch, line, link.Id)).Concat(takenOver.Select(line => Told(batch, line, line.TakesOver!.Value)));
-        var notMade = leftOut.Select(line => new BatchLine { BatchId = batch.Id, Line = line.Line, Outcome = line.Outcome, Address = line.Address, Problem = line.Remark });
+        var made = lines
+            .Zip(links, (line, link) => Told(batch, line, link.Id))
+            .Concat(takenOver.Select(line => Told(batch, line, line.TakesOver!.Value)));
+        var notMade = leftOut.Select(line => new BatchLine
+        {
+            BatchId = batch.Id,
+            Line = line.Line,
+            Outcome = line.Outcome,
+            Address = line.Address,
+            Problem = line.Remark,
+        });
         return new SavedBeside([.. Posts(lines, links, member, now)], [.. made, .. notMade])
         {
             Then = () => takingOver.Write(batch, takenOver, member, links.Count, run, now),
@@ -70,13 +99,22 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, TakingOver tak
     }
 
     private static BatchLine Told(Batch batch, PlannedLine line, Guid link) =>
-        new() { BatchId = batch.Id, Line = line.Line, Outcome = line.Outcome, LinkId = link, Problem = line.Remark };
+        new()
+        {
+            BatchId = batch.Id,
+            Line = line.Line,
+            Outcome = line.Outcome,
+            LinkId = link,
+            Problem = line.Remark,
+        };
 
     private static IEnumerable<Post> Posts(List<PlannedLine> lines, IReadOnlyList<Link> links, CurrentMember member, Instant now)
     {
-        var grouped = lines.Select(l => l.Link is { Channel: { } channel, Campaign: { } campaign } link
-            ? new GroupedLink(link.Destination.AsEntered, link.Title, campaign.Key, channel.Key, link.Utm?.Content?.Text)
-            : null);
+        var grouped = lines.Select(l =>
+            l.Link is { Channel: { } channel, Campaign: { } campaign } link
+                ? new GroupedLink(link.Destination.AsEntered, link.Title, campaign.Key, channel.Key, link.Utm?.Content?.Text)
+                : null
+        );
         foreach (var places in PostGroups.Of([.. grouped]))
         {
             var first = lines[places[0]];
@@ -90,8 +128,18 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, TakingOver tak
                 CreatedAt = At(first, places[0], now),
                 CreatedBy = member.Id,
             };
-            post.Placements.AddRange(places.Select((place, i) =>
-                new Placement { PostId = post.Id, LinkId = links[place].Id, Variant = lines[place].Link.Utm?.Content?.Text, Position = i }));
+            post.Placements.AddRange(
+                places.Select(
+                    (place, i) =>
+                        new Placement
+                        {
+                            PostId = post.Id,
+                            LinkId = links[place].Id,
+                            Variant = lines[place].Link.Utm?.Content?.Text,
+                            Position = i,
+                        }
+                )
+            );
             foreach (var place in places)
             {
                 links[place].CreatedAt = post.CreatedAt;
@@ -102,5 +150,6 @@ internal sealed class BatchMaking(CursusDb db, LinkSaving saving, TakingOver tak
     }
 
     /// <summary>When the line says it was made; else a moment apart, so that they stand in the list's order wherever the newest come first.</summary>
-    private static Instant At(PlannedLine line, int place, Instant now) => line.Past.CreatedAt ?? now - Duration.FromTicks(place * TicksOfMicrosecond);
+    private static Instant At(PlannedLine line, int place, Instant now) =>
+        line.Past.CreatedAt ?? now - Duration.FromTicks(place * TicksOfMicrosecond);
 }

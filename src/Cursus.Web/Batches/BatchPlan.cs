@@ -1,18 +1,20 @@
 using Cursus.Core;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Core.Batches;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Links.Saving;
 using Cursus.Web.Problems;
 using NodaTime;
 
 namespace Cursus.Web.Batches;
 
 /// <summary>
-/// The links that a list would make, with everything that is wrong with its lines. Previewing and making both go by this plan, so that what is shown is
-/// what will be made.
+/// The links that a list would make, with everything that is wrong with its lines. Previewing and making both go by this plan, so that what is shown
+/// is what will be made.
 /// </summary>
 internal sealed class BatchPlan
 {
@@ -47,14 +49,34 @@ internal sealed class BatchPlan
 
     /// <summary>Folders created with the links.</summary>
     public IReadOnlyList<Folder> NewFolders =>
-        [.. Links.Select(l => l.Link.Settings.Folder).OfType<Folder>().Where(f => reading!.IsNew(f)).Distinct().OrderBy(f => f.Name, StringComparer.OrdinalIgnoreCase)];
+        [
+            .. Links
+                .Select(l => l.Link.Settings.Folder)
+                .OfType<Folder>()
+                .Where(f => reading!.IsNew(f))
+                .Distinct()
+                .OrderBy(f => f.Name, StringComparer.OrdinalIgnoreCase),
+        ];
 
     /// <summary>Lines that nothing is made of: skipped ones, and those with something wrong.</summary>
     public IReadOnlyList<LeftOutLine> LeftOut =>
-        [.. Problems.ByLine().Select(p => new LeftOutLine(p.Key, LineOutcome.Refused, addresses.GetValueOrDefault(p.Key, ""), p.Value)).Concat(skipped).OrderBy(l => l.Line)];
+        [
+            .. Problems
+                .ByLine()
+                .Select(p => new LeftOutLine(p.Key, LineOutcome.Refused, addresses.GetValueOrDefault(p.Key, ""), p.Value))
+                .Concat(skipped)
+                .OrderBy(l => l.Line),
+        ];
 
     public static async Task<BatchPlan> Make(
-        ListTable table, BatchRequest request, Vocabulary vocabulary, CurrentMember member, CursusDb db, Instant now, CancellationToken cancel)
+        ListTable table,
+        BatchRequest request,
+        Vocabulary vocabulary,
+        CurrentMember member,
+        CursusDb db,
+        Instant now,
+        CancellationToken cancel
+    )
     {
         var plan = new BatchPlan();
         var columns = plan.ReadColumns(table, request.Columns ?? table.Fields);
@@ -67,7 +89,13 @@ internal sealed class BatchPlan
 
         if ((long)table.Rows.Count * Math.Max(1, channels.Count) > MaxLinks)
         {
-            plan.Errors.Add("forAll.channels", new ValidationError("list-too-many-links", $"This would create more than {MaxLinks:N0} links at once. Choose fewer channels, or split the list."));
+            plan.Errors.Add(
+                "forAll.channels",
+                new ValidationError(
+                    "list-too-many-links",
+                    $"This would create more than {MaxLinks:N0} links at once. Choose fewer channels, or split the list."
+                )
+            );
         }
 
         List<ListLine> lines = [.. table.Rows.Select(row => new ListLine(row, columns))];
@@ -97,7 +125,13 @@ internal sealed class BatchPlan
         {
             if (!columns.TryAdd(field!.Value, place))
             {
-                Errors.Add("columns", new ValidationError("column-twice", $"“{table.Columns[columns[field.Value]]}” and “{table.Columns[place]}” are both mapped to the same field. Choose one of them."));
+                Errors.Add(
+                    "columns",
+                    new ValidationError(
+                        "column-twice",
+                        $"“{table.Columns[columns[field.Value]]}” and “{table.Columns[place]}” are both mapped to the same field. Choose one of them."
+                    )
+                );
             }
         }
 
@@ -111,10 +145,18 @@ internal sealed class BatchPlan
 
     private DayOrder ReadDayOrder(List<ListLine> lines, ListChoices choices)
     {
-        IsDayOrderOpen = !ListedTime.TryTellOrder(lines.SelectMany(l => new[] { l[ListField.CreatedAt], l[ListField.PublishedOn], l[ListField.OpensAt], l[ListField.EndsAt] }).OfType<string>(), out var order);
+        IsDayOrderOpen = !ListedTime.TryTellOrder(
+            lines
+                .SelectMany(l => new[] { l[ListField.CreatedAt], l[ListField.PublishedOn], l[ListField.OpensAt], l[ListField.EndsAt] })
+                .OfType<string>(),
+            out var order
+        );
         if (IsDayOrderOpen && choices.DayOrder is null)
         {
-            Errors.Add("choices.dayOrder", new ValidationError("day-order", "Dates such as 3/4/2026 can be read two ways. Choose which number is the day."));
+            Errors.Add(
+                "choices.dayOrder",
+                new ValidationError("day-order", "Dates such as 3/4/2026 can be read two ways. Choose which number is the day.")
+            );
         }
 
         return IsDayOrderOpen && choices.DayOrder is { } chosen ? chosen : order;
@@ -149,15 +191,33 @@ internal sealed class BatchPlan
         }
     }
 
-    private static ListedLink Said(CreateLink.Request request, LinkPlan link, LinePast past) => new(
-        link.Destination.AsEntered, request.Title is null ? null : link.Title,
-        link.Utm?.Source.Text, link.Utm?.Medium.Text, link.Utm?.Term?.Text, link.Utm?.Content?.Text, link.Utm is null ? null : link.Campaign?.Id,
-        (short?)request.Redirect, link.Settings.Note, link.Settings.Folder?.Id, TagIds: null, past.ImportedClicks,
-        link.Settings.Schedule.OpensAt, link.Settings.Schedule.EndsAt);
+    private static ListedLink Said(CreateLink.Request request, LinkPlan link, LinePast past) =>
+        new(
+            link.Destination.AsEntered,
+            request.Title is null ? null : link.Title,
+            link.Utm?.Source.Text,
+            link.Utm?.Medium.Text,
+            link.Utm?.Term?.Text,
+            link.Utm?.Content?.Text,
+            link.Utm is null ? null : link.Campaign?.Id,
+            (short?)request.Redirect,
+            link.Settings.Note,
+            link.Settings.Folder?.Id,
+            TagIds: null,
+            past.ImportedClicks,
+            link.Settings.Schedule.OpensAt,
+            link.Settings.Schedule.EndsAt
+        );
 
     private void Hint(int line, LinkPlan link, Vocabulary vocabulary)
     {
-        (TagField Field, TagValue? Value)[] values = [(TagField.Source, link.Utm?.Source), (TagField.Medium, link.Utm?.Medium), (TagField.Term, link.Utm?.Term), (TagField.Content, link.Utm?.Content)];
+        (TagField Field, TagValue? Value)[] values =
+        [
+            (TagField.Source, link.Utm?.Source),
+            (TagField.Medium, link.Utm?.Medium),
+            (TagField.Term, link.Utm?.Term),
+            (TagField.Content, link.Utm?.Content),
+        ];
         foreach (var (field, value) in values)
         {
             if (value is not null && vocabulary.Words.SlipOf(field, value.Text) is { } slip)
@@ -181,7 +241,9 @@ internal sealed class BatchPlan
 
         // A line that can't be made for one of its channels is made for none, so that it is corrected and dropped again as one.
         var good = chosen.Where(l => !Problems.Lines.Contains(l.Line)).ToList();
-        skipped.AddRange(good.Where(l => l.Outcome == LineOutcome.Skipped).Select(l => new LeftOutLine(l.Line, l.Outcome, addresses[l.Line], l.Remark!)));
+        skipped.AddRange(
+            good.Where(l => l.Outcome == LineOutcome.Skipped).Select(l => new LeftOutLine(l.Line, l.Outcome, addresses[l.Line], l.Remark!))
+        );
         Links = [.. good.Where(l => l.Outcome != LineOutcome.Skipped)];
     }
 }

@@ -31,14 +31,22 @@ internal static partial class CsvList
         catch (CsvFormatException)
         {
             // The one thing not recovered from: a line longer than any list needs.
-            return (null, new ValidationError("list-line-too-long", $"A line of this list is longer than {MaxRecordBytes / 1024} kB. A quotation mark is probably left open; correct it, then upload the file again."));
+            return (
+                null,
+                new ValidationError(
+                    "list-line-too-long",
+                    $"A line of this list is longer than {MaxRecordBytes / 1024} kB. A quotation mark is probably left open; correct it, then upload the file again."
+                )
+            );
         }
     }
 
     /// <summary>Rows that are too many to be taken in one go.</summary>
-    public static ValidationError TooLong() => new("list-too-long", $"This list has more than {ListFile.MaxRows:N0} lines. Cut it into parts and drop them one after the other.");
+    public static ValidationError TooLong() =>
+        new("list-too-long", $"This list has more than {ListFile.MaxRows:N0} lines. Cut it into parts and drop them one after the other.");
 
-    public static ValidationError TooWide() => new("list-too-wide", $"This list has more than {ListFile.MaxColumns} columns. Leave those that say nothing about the links out of it.");
+    public static ValidationError TooWide() =>
+        new("list-too-wide", $"This list has more than {ListFile.MaxColumns} columns. Leave those that say nothing about the links out of it.");
 
     /// <summary>The separator that stands most often outside quotation marks; null where there is none.</summary>
     private static char? SeparatorOf(string line)
@@ -63,7 +71,10 @@ internal static partial class CsvList
     {
         // An open quotation mark would swallow every line after it, so that a list with one is not guessed at.
         var openQuote = 0L;
-        using var reader = CsvReader.FromText(body, Options(separator, m => openQuote = m.Reason == CsvMalformedReason.UnterminatedQuote ? m.LineNumber : openQuote));
+        using var reader = CsvReader.FromText(
+            body,
+            Options(separator, m => openQuote = m.Reason == CsvMalformedReason.UnterminatedQuote ? m.LineNumber : openQuote)
+        );
         List<string>? names = null;
         var rows = new List<ListRow>();
         while (reader.Read())
@@ -120,7 +131,10 @@ internal static partial class CsvList
     }
 
     private static ValidationError OpenQuote(long line) =>
-        new("list-open-quote", $"A quotation mark on line {line:N0} is never closed, so the lines after it can’t be told apart. Close it, then upload the file again.");
+        new(
+            "list-open-quote",
+            $"A quotation mark on line {line:N0} is never closed, so the lines after it can’t be told apart. Close it, then upload the file again."
+        );
 
     private static bool Add(List<ListRow> rows, int line, IReadOnlyList<string> cells)
     {
@@ -132,7 +146,10 @@ internal static partial class CsvList
     public static ListTable Table(IReadOnlyList<string>? names, IReadOnlyList<ListRow> rows, string? remark)
     {
         var width = Math.Max(names?.Count ?? 0, rows.Count == 0 ? 0 : rows.Max(r => r.Cells.Count));
-        IReadOnlyList<string> columns = [.. Enumerable.Range(0, width).Select(i => names?.ElementAtOrDefault(i) is { Length: > 0 } name ? name : $"Column {i + 1}")];
+        IReadOnlyList<string> columns =
+        [
+            .. Enumerable.Range(0, width).Select(i => names?.ElementAtOrDefault(i) is { Length: > 0 } name ? name : $"Column {i + 1}"),
+        ];
         IReadOnlyList<ListField?> fields = names is null
             ? [.. columns.Select((_, i) => i == 0 ? ListField.Destination : (ListField?)null)]
             : ColumnNames.FieldsOf(columns);
@@ -141,16 +158,17 @@ internal static partial class CsvList
 
     private static List<string> Cells(CsvReader reader) => [.. Enumerable.Range(0, reader.FieldCount).Select(i => reader.GetString(i).Trim())];
 
-    private static CsvReaderOptions Options(char separator, Action<CsvMalformedRecord>? malformed = null) => new()
-    {
-        Separator = separator,
-        HasHeader = false,
-        TrackLineNumbers = true,
-        TrimWhitespace = true,
-        MaxRecordSize = MaxRecordBytes,
-        IncludeValuesInExceptions = false,
-        OnMalformedRecord = malformed,
-    };
+    private static CsvReaderOptions Options(char separator, Action<CsvMalformedRecord>? malformed = null) =>
+        new()
+        {
+            Separator = separator,
+            HasHeader = false,
+            TrackLineNumbers = true,
+            TrimWhitespace = true,
+            MaxRecordSize = MaxRecordBytes,
+            IncludeValuesInExceptions = false,
+            OnMalformedRecord = malformed,
+        };
 
     /// <summary>A first line that names the separator, as spreadsheets write it.</summary>
     [GeneratedRegex(@"\Asep=([,;|\t])\r?\n", RegexOptions.IgnoreCase)]

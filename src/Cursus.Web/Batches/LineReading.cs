@@ -1,9 +1,11 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Core.Batches;
 using Cursus.Data.Links;
 using Cursus.Web.Addresses;
 using Cursus.Web.Links;
+using Cursus.Web.Links.Saving;
 using Cursus.Web.Problems;
 using NodaTime;
 using NodaTime.Text;
@@ -17,7 +19,15 @@ internal sealed record LinePast(LocalDate PublishedOn, Instant? CreatedAt, long?
 
 /// <summary>Reads the lines of one list by the choices that were made for it.</summary>
 /// <param name="order">Which number of its days comes first.</param>
-internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, DayOrder order, Vocabulary vocabulary, Guid workspaceId, Instant now, DateTimeZone zone)
+internal sealed class LineReading(
+    BatchDefaults forAll,
+    ListChoices choices,
+    DayOrder order,
+    Vocabulary vocabulary,
+    Guid workspaceId,
+    Instant now,
+    DateTimeZone zone
+)
 {
     /// <summary>Lists are pasted; longer texts are no addresses.</summary>
     private const int MaxPasted = 2 * Destination.MaxLength;
@@ -43,17 +53,36 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
         var groups = line.Words(ListField.Group);
         var groupTags = choices.Groups == GroupsBecome.Tags ? groups : [];
         var request = new CreateLink.Request(
-            line[ListField.Destination] is { Length: <= MaxPasted } pasted ? PastedAddress.Clean(pasted) : line[ListField.Destination], line[ListField.Title], campaign, channel, line[ListField.Source], line[ListField.Medium], line[ListField.Term],
-            line[ListField.Content], line[ListField.Slug] ?? address?.Slug, line[ListField.Domain] ?? address?.Host ?? forAll.Domain, Redirect(line, errors) ?? forAll.Redirect,
-            [.. forAll.Tags ?? [], .. line.Words(ListField.Tags), .. groupTags], forAll.Pixels, forAll.Options, line[ListField.Note] ?? forAll.Note,
+            line[ListField.Destination] is { Length: <= MaxPasted } pasted ? PastedAddress.Clean(pasted) : line[ListField.Destination],
+            line[ListField.Title],
+            campaign,
+            channel,
+            line[ListField.Source],
+            line[ListField.Medium],
+            line[ListField.Term],
+            line[ListField.Content],
+            line[ListField.Slug] ?? address?.Slug,
+            line[ListField.Domain] ?? address?.Host ?? forAll.Domain,
+            Redirect(line, errors) ?? forAll.Redirect,
+            [.. forAll.Tags ?? [], .. line.Words(ListField.Tags), .. groupTags],
+            forAll.Pixels,
+            forAll.Options,
+            line[ListField.Note] ?? forAll.Note,
             Folder(line[ListField.Folder] ?? (choices.Groups == GroupsBecome.Tags ? null : line[ListField.Group]), errors) ?? forAll.Folder,
-            Bound(line, ListField.OpensAt, "opensAt", errors), Bound(line, ListField.EndsAt, "endsAt", errors));
+            Bound(line, ListField.OpensAt, "opensAt", errors),
+            Bound(line, ListField.EndsAt, "endsAt", errors)
+        );
         return Placed(request is { Source: null, Medium: null, Campaign: null, Channel: null } ? WithPastedTags(request) : request);
     }
 
     /// <summary>Old lists seldom name a channel, though their source and medium say which one it was.</summary>
     private CreateLink.Request Placed(CreateLink.Request request) =>
-        request.Channel is null && vocabulary.ChannelOf(request.Source, request.Medium) is { } channel ? request with { Channel = channel.Key } : request;
+        request.Channel is null && vocabulary.ChannelOf(request.Source, request.Medium) is { } channel
+            ? request with
+            {
+                Channel = channel.Key,
+            }
+            : request;
 
     /// <summary>When the line's link opens or ends, as requests say it.</summary>
     private string? Bound(ListLine line, ListField field, string name, FieldErrors errors) =>
@@ -150,17 +179,32 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
         var chosen = choices.Domains?.GetValueOrDefault(address.Host);
         if (string.IsNullOrEmpty(chosen))
         {
-            errors.Add("domain", new ValidationError("domain-unknown", $"{address.Host} isn’t one of this workspace’s short domains. Choose one of yours, or add it in Settings first."));
+            errors.Add(
+                "domain",
+                new ValidationError(
+                    "domain-unknown",
+                    $"{address.Host} isn’t one of this workspace’s short domains. Choose one of yours, or add it in Settings first."
+                )
+            );
         }
 
-        return address with { Host = chosen ?? "" };
+        return address with
+        {
+            Host = chosen ?? "",
+        };
     }
 
     private string? Folder(string? name, FieldErrors errors)
     {
         if (name?.Length > Folders.MaxName)
         {
-            errors.Add("folder", new ValidationError("folder-name", $"“{name[..20]}…” is too long for a folder: {Folders.MaxName} characters at most. Shorten it, or turn groups into tags."));
+            errors.Add(
+                "folder",
+                new ValidationError(
+                    "folder-name",
+                    $"“{name[..20]}…” is too long for a folder: {Folders.MaxName} characters at most. Shorten it, or turn groups into tags."
+                )
+            );
             return null;
         }
 
@@ -176,7 +220,10 @@ internal sealed class LineReading(BatchDefaults forAll, ListChoices choices, Day
         }
 
         var pasted = UtmTags.In(destination.Address);
-        return pasted.TryGetValue(TagField.Source, out var source) && pasted.TryGetValue(TagField.Medium, out var medium) && pasted.TryGetValue(TagField.Campaign, out var campaign)
+        return
+            pasted.TryGetValue(TagField.Source, out var source)
+            && pasted.TryGetValue(TagField.Medium, out var medium)
+            && pasted.TryGetValue(TagField.Campaign, out var campaign)
             ? request with
             {
                 Source = source.Text,

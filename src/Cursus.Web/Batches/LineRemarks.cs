@@ -28,8 +28,9 @@ internal sealed class LineRemarks
     }
 
     /// <summary>All that is said of each line, in one text.</summary>
-    public IReadOnlyDictionary<int, string> ByLine() => lines
-        .SelectMany(r => r.Value.Select(line => (line, r.Key.Text)))
-        .GroupBy(r => r.line, r => r.Text)
-        .ToDictionary(g => g.Key, g => string.Join(" ", g));
+    public IReadOnlyDictionary<int, string> ByLine() =>
+        lines
+            .SelectMany(r => r.Value.Select(line => (line, r.Key.Text)))
+            .GroupBy(r => r.line, r => r.Text)
+            .ToDictionary(g => g.Key, g => string.Join(" ", g));
 }

@@ -13,22 +13,69 @@ internal static class LinesFile
 {
     private static readonly string[] Columns =
     [
-        "line", "short address", "outcome", "remark", "leads to", "destination", "title", "channel", "campaign", "source", "medium", "term", "content", "folder", "made on",
-        "opens", "ends", "clicks brought along",
+        "line",
+        "short address",
+        "outcome",
+        "remark",
+        "leads to",
+        "destination",
+        "title",
+        "channel",
+        "campaign",
+        "source",
+        "medium",
+        "term",
+        "content",
+        "folder",
+        "made on",
+        "opens",
+        "ends",
+        "clicks brought along",
     ];
 
     /// <summary>One line, with what is known of its link.</summary>
     public sealed record Line(
-        int Number, LineOutcome Outcome, string? Remark, string? ShortUrl, string? FinalUrl, string? Destination, string? Title, string? Channel, string? Campaign,
-        string? Source, string? Medium, string? Term, string? Content, string? Folder, Instant? CreatedAt, LinkSchedule Schedule, long? ImportedClicks);
+        int Number,
+        LineOutcome Outcome,
+        string? Remark,
+        string? ShortUrl,
+        string? FinalUrl,
+        string? Destination,
+        string? Title,
+        string? Channel,
+        string? Campaign,
+        string? Source,
+        string? Medium,
+        string? Term,
+        string? Content,
+        string? Folder,
+        Instant? CreatedAt,
+        LinkSchedule Schedule,
+        long? ImportedClicks
+    );
 
     /// <summary>What would become of the lines.</summary>
     public static FileContentHttpResult Of(BatchPlan plan, CursusOptions options, DateTimeZone zone, string list)
     {
         var made = plan.Links.Select(l => new Line(
-            l.Line, l.Outcome, l.Remark, l.ShortUrl(options), l.FinalUrl, l.Link.Destination.AsEntered, l.Link.Title, l.Link.Channel?.Key, l.Link.Campaign?.Key,
-            l.Link.Utm?.Source.Text, l.Link.Utm?.Medium.Text, l.Link.Utm?.Term?.Text, l.Link.Utm?.Content?.Text, l.Link.Settings.Folder?.Name, l.Past.CreatedAt,
-            l.Link.Settings.Schedule, l.Past.ImportedClicks));
+            l.Line,
+            l.Outcome,
+            l.Remark,
+            l.ShortUrl(options),
+            l.FinalUrl,
+            l.Link.Destination.AsEntered,
+            l.Link.Title,
+            l.Link.Channel?.Key,
+            l.Link.Campaign?.Key,
+            l.Link.Utm?.Source.Text,
+            l.Link.Utm?.Medium.Text,
+            l.Link.Utm?.Term?.Text,
+            l.Link.Utm?.Content?.Text,
+            l.Link.Settings.Folder?.Name,
+            l.Past.CreatedAt,
+            l.Link.Settings.Schedule,
+            l.Past.ImportedClicks
+        ));
         var leftOut = plan.LeftOut.Select(l => LeftOut(l.Line, l.Outcome, l.Remark, l.Address));
         return File([.. made.Concat(leftOut).OrderBy(l => l.Number)], zone, list, "report");
     }
@@ -42,11 +89,26 @@ internal static class LinesFile
         new(number, outcome, remark, null, null, address, null, null, null, null, null, null, null, null, null, LinkSchedule.Always, null);
 
     private static string?[] Cells(Line line, DateTimeZone zone) =>
-    [
-        CsvFile.Text(line.Number), line.ShortUrl, JsonNamingPolicy.KebabCaseLower.ConvertName($"{line.Outcome}"), line.Remark, line.FinalUrl, line.Destination, line.Title, line.Channel,
-        line.Campaign, line.Source, line.Medium, line.Term, line.Content, line.Folder,
-        Time(line.CreatedAt, zone), Time(line.Schedule.OpensAt, zone), Time(line.Schedule.EndsAt, zone), line.ImportedClicks is { } clicks ? CsvFile.Text(clicks) : null,
-    ];
+        [
+            CsvFile.Text(line.Number),
+            line.ShortUrl,
+            JsonNamingPolicy.KebabCaseLower.ConvertName($"{line.Outcome}"),
+            line.Remark,
+            line.FinalUrl,
+            line.Destination,
+            line.Title,
+            line.Channel,
+            line.Campaign,
+            line.Source,
+            line.Medium,
+            line.Term,
+            line.Content,
+            line.Folder,
+            Time(line.CreatedAt, zone),
+            Time(line.Schedule.OpensAt, zone),
+            Time(line.Schedule.EndsAt, zone),
+            line.ImportedClicks is { } clicks ? CsvFile.Text(clicks) : null,
+        ];
 
     private static string? Time(Instant? at, DateTimeZone zone) => at is { } time ? CsvFile.Time(time, zone) : null;
 }

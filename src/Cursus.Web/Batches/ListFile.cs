@@ -5,7 +5,8 @@ using Cursus.Core.Batches;
 
 namespace Cursus.Web.Batches;
 
-/// <summary>Reads a list of links to make: a pasted text, a CSV file or an XLSX workbook. What it is, is read from its content, not from its name.</summary>
+/// <summary>Reads a list of links to make: a pasted text, a CSV file or an XLSX workbook. What it is, is read from its content, not from its
+/// name.</summary>
 internal static class ListFile
 {
     /// <summary>A hundred thousand lines of three hundred characters. Reading takes six times as much memory.</summary>
@@ -16,7 +17,12 @@ internal static class ListFile
     private const int Sample = 4096;
 
     /// <summary>The list in <paramref name="content"/>, or why it can't be read.</summary>
-    public static bool TryRead(byte[] content, [NotNullWhen(true)] out ListTable? table, [NotNullWhen(false)] out ValidationError? error, CancellationToken cancel)
+    public static bool TryRead(
+        byte[] content,
+        [NotNullWhen(true)] out ListTable? table,
+        [NotNullWhen(false)] out ValidationError? error,
+        CancellationToken cancel
+    )
     {
         (table, error) = Read(content, cancel);
         if (table is { Rows.Count: 0 })
@@ -37,13 +43,25 @@ internal static class ListFile
 
         if (content.AsSpan().StartsWith((ReadOnlySpan<byte>)[0xD0, 0xCF, 0x11, 0xE0]))
         {
-            return (null, new ValidationError("list-old-workbook", "This is an old Excel file (.xls). Save it as .xlsx or CSV, then upload it again."));
+            return (
+                null,
+                new ValidationError("list-old-workbook", "This is an old Excel file (.xls). Save it as .xlsx or CSV, then upload it again.")
+            );
         }
 
         var encoding = EncodingOf(content);
         return encoding is null || content.AsSpan().StartsWith("%PDF"u8)
-            ? (null, new ValidationError("list-not-text", "This isn’t a text file or an XLSX workbook. Save the list as CSV or XLSX, then upload it again."))
-            : CsvList.Read(TextOf(content, encoding), encoding.WebName == "windows-1252" ? "The file isn’t UTF-8, so it was read as Windows-1252. Check accented letters below." : null);
+            ? (
+                null,
+                new ValidationError(
+                    "list-not-text",
+                    "This isn’t a text file or an XLSX workbook. Save the list as CSV or XLSX, then upload it again."
+                )
+            )
+            : CsvList.Read(
+                TextOf(content, encoding),
+                encoding.WebName == "windows-1252" ? "The file isn’t UTF-8, so it was read as Windows-1252. Check accented letters below." : null
+            );
     }
 
     private static string TextOf(byte[] content, Encoding encoding)
@@ -52,8 +70,8 @@ internal static class ListFile
         return reader.ReadToEnd();
     }
 
-    /// <summary>By byte order mark, else by where zero bytes stand, else UTF-8 where it is that; else the code page that spreadsheets in Western Europe save
-    /// in. Null for what is no text. (Unicode Standard, section 23.8, for the marks; the rest is common practice, no source.)</summary>
+    /// <summary>By byte order mark, else by where zero bytes stand, else UTF-8 where it is that; else the code page that spreadsheets in Western
+    /// Europe save in. Null for what is no text. (Unicode Standard, section 23.8, for the marks; the rest is common practice, no source.)</summary>
     private static Encoding? EncodingOf(byte[] content)
     {
         if (content is [0xFF, 0xFE, ..] or [0xFE, 0xFF, ..] or [0xEF, 0xBB, 0xBF, ..])

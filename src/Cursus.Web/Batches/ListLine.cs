@@ -10,8 +10,10 @@ internal sealed class ListLine(ListRow row, IReadOnlyDictionary<ListField, int> 
     public int Line => row.Line;
 
     /// <summary>The cell of <paramref name="field"/>; null where there is no such column or nothing in it.</summary>
-    public string? this[ListField field] => columns.TryGetValue(field, out var column) && row.Cells.ElementAtOrDefault(column) is { Length: > 0 } text ? text : null;
+    public string? this[ListField field] =>
+        columns.TryGetValue(field, out var column) && row.Cells.ElementAtOrDefault(column) is { Length: > 0 } text ? text : null;
 
     /// <summary>Several words in one cell.</summary>
-    public IReadOnlyList<string> Words(ListField field) => this[field]?.Split(BetweenWords, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries) ?? [];
+    public IReadOnlyList<string> Words(ListField field) =>
+        this[field]?.Split(BetweenWords, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries) ?? [];
 }

@@ -1,6 +1,6 @@
 using Cursus.Core.Batches;
-using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links.Saving;
 
 namespace Cursus.Web.Batches;
 

@@ -3,12 +3,14 @@ using Cursus.Data.Batches;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Links;
+using Cursus.Web.Links.Bulk;
 using Cursus.Web.Runs;
 using NodaTime;
 
 namespace Cursus.Web.Batches;
 
-/// <summary>Makes links that are there already what lines of a list say of them. Their history keeps how they were, and the batch takes it back as one.</summary>
+/// <summary>Makes links that are there already what lines of a list say of them. Their history keeps how they were, and the batch takes it back as
+/// one.</summary>
 internal sealed class TakingOver(CursusDb db, BulkEditRun many)
 {
     /// <summary>Writes within the caller's transaction.</summary>
@@ -24,16 +26,26 @@ internal sealed class TakingOver(CursusDb db, BulkEditRun many)
         await db.SaveChangesAsync(run.Cancelled);
         var idsOf = tags.ToDictionary(t => t.Name, t => t.Id, StringComparer.OrdinalIgnoreCase);
         var said = lines.ToDictionary(l => l.TakesOver!.Value, l => l.Said with { TagIds = [.. l.Link.TagNames.Select(name => idsOf[name])] });
-        var changed = await many.Rewrite(batch.Id, [.. said.Keys], (link, before) => said[link.Id].Onto(before), member, now, seen => run.Report(written + seen), run.Cancelled);
-        db.Add(new LinkChange
-        {
-            Id = batch.Id,
-            WorkspaceId = member.WorkspaceId,
-            MadeBy = member.Id,
-            MadeAt = now,
-            What = $"Updated from {batch.Name}",
-            Links = changed,
-        });
+        var changed = await many.Rewrite(
+            batch.Id,
+            [.. said.Keys],
+            (link, before) => said[link.Id].Onto(before),
+            member,
+            now,
+            seen => run.Report(written + seen),
+            run.Cancelled
+        );
+        db.Add(
+            new LinkChange
+            {
+                Id = batch.Id,
+                WorkspaceId = member.WorkspaceId,
+                MadeBy = member.Id,
+                MadeAt = now,
+                What = $"Updated from {batch.Name}",
+                Links = changed,
+            }
+        );
         await db.SaveChangesAsync(run.Cancelled);
     }
 }

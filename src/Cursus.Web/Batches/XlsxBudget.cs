@@ -6,15 +6,17 @@ using Cursus.Core;
 namespace Cursus.Web.Batches;
 
 /// <summary>
-/// Looks through a workbook before it is read, without keeping anything of it: how much it unpacks to, and whether its sheets say of themselves what no spreadsheet can hold. A reader believes
-/// such a file: it makes a row for each number up to two thousand million, and a text as long as the file says.
+/// Looks through a workbook before it is read, without keeping anything of it: how much it unpacks to, and whether its sheets say of themselves what
+/// no spreadsheet can hold. A reader believes such a file: it makes a row for each number up to two thousand million, and a text as long as the file
+/// says.
 /// </summary>
 internal static class XlsxBudget
 {
     /// <summary>An honest sheet of the most rows taken is well below this when unpacked.</summary>
     private const long MaxUnpacked = 256L * 1024 * 1024;
 
-    /// <summary>Characters of one text. A cell has 32,767 at most (limits of spreadsheet programs, common practice, no source); formatted text is cut into several.</summary>
+    /// <summary>Characters of one text. A cell has 32,767 at most (limits of spreadsheet programs, common practice, no source); formatted text is cut
+    /// into several.</summary>
     private const int MaxText = 32_767;
 
     private const int MaxParts = 2000;
@@ -24,9 +26,14 @@ internal static class XlsxBudget
     private const int MaxTexts = ListFile.MaxRows * 20;
 
     private static readonly ValidationError TooLarge = new(
-        "list-unpacks-too-large", $"This workbook unpacks to more than {MaxUnpacked / 1024 / 1024} MB, far more than a list of links. Save the one sheet as CSV and upload that.");
+        "list-unpacks-too-large",
+        $"This workbook unpacks to more than {MaxUnpacked / 1024 / 1024} MB, far more than a list of links. Save the one sheet as CSV and upload that."
+    );
 
-    private static readonly ValidationError TooLongText = new("list-cell-too-long", $"A cell of this workbook has more than {MaxText:N0} characters. Shorten it, then upload the workbook again.");
+    private static readonly ValidationError TooLongText = new(
+        "list-cell-too-long",
+        $"A cell of this workbook has more than {MaxText:N0} characters. Shorten it, then upload the workbook again."
+    );
 
     /// <summary>Why the workbook is not read; null where nothing speaks against it.</summary>
     /// <exception cref="XmlException">A part is not XML.</exception>
@@ -44,7 +51,9 @@ internal static class XlsxBudget
         {
             // The sizes that an archive tells of itself may be lies, so what comes out is counted.
             using var stream = new CountedStream(part.Open(), left, cancel);
-            var isSheet = part.FullName.StartsWith("xl/", StringComparison.OrdinalIgnoreCase) && part.FullName.EndsWith(".xml", StringComparison.OrdinalIgnoreCase);
+            var isSheet =
+                part.FullName.StartsWith("xl/", StringComparison.OrdinalIgnoreCase)
+                && part.FullName.EndsWith(".xml", StringComparison.OrdinalIgnoreCase);
             if ((isSheet ? ErrorOf(stream) : null) is { } error)
             {
                 return error;
@@ -63,7 +72,15 @@ internal static class XlsxBudget
 
     private static ValidationError? ErrorOf(CountedStream part)
     {
-        using var reader = XmlReader.Create(part, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, CheckCharacters = false });
+        using var reader = XmlReader.Create(
+            part,
+            new XmlReaderSettings
+            {
+                DtdProcessing = DtdProcessing.Prohibit,
+                XmlResolver = null,
+                CheckCharacters = false,
+            }
+        );
         var buffer = new char[4096];
         var texts = 0;
         while (reader.Read())
@@ -99,7 +116,7 @@ internal static class XlsxBudget
             else if (reader.NodeType is XmlNodeType.Text or XmlNodeType.CDATA)
             {
                 var length = 0;
-                for (int read; length <= MaxText && (read = reader.ReadValueChunk(buffer, 0, buffer.Length)) > 0;)
+                for (int read; length <= MaxText && (read = reader.ReadValueChunk(buffer, 0, buffer.Length)) > 0; )
                 {
                     length += read;
                 }
@@ -115,7 +132,10 @@ internal static class XlsxBudget
     }
 
     /// <summary>The number of a row as it says itself; more than any where it says no number.</summary>
-    private static long RowOf(string? said) => said is null ? 0 : long.TryParse(said, NumberStyles.None, CultureInfo.InvariantCulture, out var row) ? row : long.MaxValue;
+    private static long RowOf(string? said) =>
+        said is null ? 0
+        : long.TryParse(said, NumberStyles.None, CultureInfo.InvariantCulture, out var row) ? row
+        : long.MaxValue;
 
     /// <summary>The number of the column in a cell's name: 1 for A, 27 for AA.</summary>
     private static long ColumnOf(string? cell)
@@ -144,7 +164,11 @@ internal static class XlsxBudget
 
         public override long Length => throw new NotSupportedException();
 
-        public override long Position { get => Count; set => throw new NotSupportedException(); }
+        public override long Position
+        {
+            get => Count;
+            set => throw new NotSupportedException();
+        }
 
         public override int Read(byte[] buffer, int offset, int count) => Read(buffer.AsSpan(offset, count));
 
@@ -161,9 +185,7 @@ internal static class XlsxBudget
             return read;
         }
 
-        public override void Flush()
-        {
-        }
+        public override void Flush() { }
 
         public override long Seek(long offset, SeekOrigin origin) => throw new NotSupportedException();
 

@@ -21,10 +21,27 @@ internal static class XlsxList
             using var stream = new MemoryStream(content);
             return ReadRows(stream, cancel);
         }
-        catch (Exception e) when (e is InvalidDataException or XmlException or KeyNotFoundException or ArgumentException or InvalidOperationException or FormatException or NotSupportedException or NullReferenceException or IndexOutOfRangeException)
+        catch (Exception e)
+            when (e
+                    is InvalidDataException
+                        or XmlException
+                        or KeyNotFoundException
+                        or ArgumentException
+                        or InvalidOperationException
+                        or FormatException
+                        or NotSupportedException
+                        or NullReferenceException
+                        or IndexOutOfRangeException
+            )
         {
             // A damaged archive can fail in the reader in any of these ways; none is worth telling apart.
-            return (null, new ValidationError("list-damaged", "This workbook can’t be opened: it is damaged or protected by a password. Save it again as XLSX or CSV, then retry."));
+            return (
+                null,
+                new ValidationError(
+                    "list-damaged",
+                    "This workbook can’t be opened: it is damaged or protected by a password. Save it again as XLSX or CSV, then retry."
+                )
+            );
         }
     }
 
@@ -64,11 +81,12 @@ internal static class XlsxList
         return (CsvList.Table(names, rows, remark: null), null);
     }
 
-    private static string TextOf(object? cell) => cell switch
-    {
-        null => "",
-        DateTime day => day.ToString(day.TimeOfDay == TimeSpan.Zero ? "yyyy-MM-dd" : "yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture),
-        IFormattable value => value.ToString(null, CultureInfo.InvariantCulture),
-        _ => cell.ToString()!.Trim(),
-    };
+    private static string TextOf(object? cell) =>
+        cell switch
+        {
+            null => "",
+            DateTime day => day.ToString(day.TimeOfDay == TimeSpan.Zero ? "yyyy-MM-dd" : "yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture),
+            IFormattable value => value.ToString(null, CultureInfo.InvariantCulture),
+            _ => cell.ToString()!.Trim(),
+        };
 }

@@ -23,7 +23,9 @@ internal static class CareLines
         var hurt = await CarePages.Hurt(db, workspaceId, [.. pages.Select(p => p.Key)], now, today, cancel);
         return
         [
-            .. certificates.Select(c => $"The certificate of {c.Domain} {(c.EndsAt <= now ? "has ended" : "ends")} on {Day.Format(c.EndsAt.InZone(zone).Date)}. After that, browsers warn visitors."),
+            .. certificates.Select(c =>
+                $"The certificate of {c.Domain} {(c.EndsAt <= now ? "has ended" : "ends")} on {Day.Format(c.EndsAt.InZone(zone).Date)}. After that, browsers warn visitors."
+            ),
             .. pages.Select(p => $"{p.Address}: {CareText.Of(p.State)} {Hurting([.. hurt[p.Key]])}"),
         ];
     }

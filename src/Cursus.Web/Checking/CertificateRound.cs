@@ -20,8 +20,11 @@ internal sealed class CertificateRound(CursusDb db, OutgoingClient outgoing, Cur
         }
 
         var due = clock.GetCurrentInstant() - CertificateCare.EachLook;
-        var domains = await db.Domains.Where(d => d.VerifiedAt != null && (d.CertificateCheckedAt == null || d.CertificateCheckedAt < due))
-            .OrderBy(d => d.CertificateCheckedAt).Take(AtOnce).ToListAsync(cancel);
+        var domains = await db
+            .Domains.Where(d => d.VerifiedAt != null && (d.CertificateCheckedAt == null || d.CertificateCheckedAt < due))
+            .OrderBy(d => d.CertificateCheckedAt)
+            .Take(AtOnce)
+            .ToListAsync(cancel);
         foreach (var domain in domains)
         {
             var end = await outgoing.CertificateEnd(domain.Name, port, cancel);

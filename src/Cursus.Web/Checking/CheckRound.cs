@@ -9,7 +9,8 @@ using Npgsql;
 
 namespace Cursus.Web.Checking;
 
-/// <summary>One round of the link check: asks the pages that are due, those of one site one after the other with a pause between, and writes down what each answered.</summary>
+/// <summary>One round of the link check: asks the pages that are due, those of one site one after the other with a pause between, and writes down
+/// what each answered.</summary>
 internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, CursusOptions options, IClock clock, ILogger<CheckRound> log)
 {
     /// <summary>Sites that are asked at the same time.</summary>
@@ -36,21 +37,28 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
             new ParallelOptions { MaxDegreeOfParallelism = SitesAtOnce, CancellationToken = cancel },
             async (site, stop) =>
             {
-                // What is not come to stays due: where a site as a whole doesn't answer its other pages would be waited for in vain, and new links wait for the next round.
+                // What is not come to stays due: where a site as a whole doesn't answer its other pages would be waited for in vain, and new links
+                // wait for the next round.
                 foreach (var page in site)
                 {
-                    if (await TryCheck(page.Id, stop) is { Trouble: PageTrouble.Silent or PageTrouble.TooSlow or PageTrouble.UnknownHost or PageTrouble.Insecure } || Stopwatch.GetElapsedTime(began) > Longest)
+                    if (
+                        await TryCheck(page.Id, stop)
+                            is { Trouble: PageTrouble.Silent or PageTrouble.TooSlow or PageTrouble.UnknownHost or PageTrouble.Insecure }
+                        || Stopwatch.GetElapsedTime(began) > Longest
+                    )
                     {
                         break;
                     }
 
                     await Task.Delay(options.LinkCheck.Pause, stop);
                 }
-            });
+            }
+        );
         return due.Count;
     }
 
-    /// <summary>Asks one page; where that fails for what nobody foresaw, it goes to the end of the queue, and all others are asked as if nothing had happened.</summary>
+    /// <summary>Asks one page; where that fails for what nobody foresaw, it goes to the end of the queue, and all others are asked as if nothing had
+    /// happened.</summary>
     private async Task<PageAnswer?> TryCheck(Guid pageId, CancellationToken cancel)
     {
         try
@@ -111,21 +119,26 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
                 and not exists (select 1 from links l where l.workspace_id = p.workspace_id and l.page_key = p.key and l.deleted_at is null
                     and (l.ends_at is null or l.ends_at > {now}))
             """,
-            cancel);
+            cancel
+        );
         await db.CheckedPages.Where(p => p.IgnoredUntil <= now).ExecuteUpdateAsync(p => p.SetProperty(x => x.IgnoredUntil, (Instant?)null), cancel);
 
         // Pages of links that are yet to open wait for that: they may not be there before.
-        // Pages in trouble come first, then new ones, what was made last before the rest of a long list: somebody may be waiting for it. The others wait in the order in which they became due.
-        return await db.Database.SqlQuery<DuePage>(
-            $"""
-            select id, site from (
-                select p.id, p.site, row_number() over (partition by p.site order by
-                    p.tries > 0 desc, p.checked_at is null desc, case when p.checked_at is null then p.next_check_at end desc, p.next_check_at) as place
-                from checked_pages p left join link_check_settings s on s.workspace_id = p.workspace_id
-                where p.next_check_at <= {now} and s.is_on is not false
-                    and exists (select 1 from links l where l.workspace_id = p.workspace_id and l.page_key = p.key and l.deleted_at is null and (l.opens_at is null or l.opens_at <= {now}))
-            ) due where place <= {PagesOfSite} order by place, site limit {PagesInAll}
-            """).ToListAsync(cancel);
+        // Pages in trouble come first, then new ones, what was made last before the rest of a long list: somebody may be waiting for it. The others
+        // wait in the order in which they became due.
+        return await db
+            .Database.SqlQuery<DuePage>(
+                $"""
+                select id, site from (
+                    select p.id, p.site, row_number() over (partition by p.site order by
+                        p.tries > 0 desc, p.checked_at is null desc, case when p.checked_at is null then p.next_check_at end desc, p.next_check_at) as place
+                    from checked_pages p left join link_check_settings s on s.workspace_id = p.workspace_id
+                    where p.next_check_at <= {now} and s.is_on is not false
+                        and exists (select 1 from links l where l.workspace_id = p.workspace_id and l.page_key = p.key and l.deleted_at is null and (l.opens_at is null or l.opens_at <= {now}))
+                ) due where place <= {PagesOfSite} order by place, site limit {PagesInAll}
+                """
+            )
+            .ToListAsync(cancel);
     }
 
     internal sealed record DuePage(Guid Id, string Site);

@@ -13,7 +13,8 @@ using NodaTime;
 
 namespace Cursus.Web.Checking;
 
-/// <summary>/link-checks/settings: whether a workspace's links are checked, by which words a page counts as changed, and where visitors of dead pages go.</summary>
+/// <summary>/link-checks/settings: whether a workspace's links are checked, by which words a page counts as changed, and where visitors of dead pages
+/// go.</summary>
 public static class HowLinksAreChecked
 {
     /// <param name="GoneWords">Words that mean a page is gone.</param>
@@ -30,10 +31,18 @@ public static class HowLinksAreChecked
         api.MapPatch("/link-checks/settings", Change).ForOwners().WithSummary("Change link check settings");
     }
 
-    private static async Task<Ok<Response>> Get(CurrentMember member, CursusDb db, CancellationToken cancel) => TypedResults.Ok(Of(await Find(db, member, cancel)));
+    private static async Task<Ok<Response>> Get(CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        TypedResults.Ok(Of(await Find(db, member, cancel)));
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
-        Edit request, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, IClock clock, CancellationToken cancel)
+        Edit request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CursusOptions options,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var settings = await Find(db, member, cancel);
         var errors = new FieldErrors();
@@ -51,8 +60,11 @@ public static class HowLinksAreChecked
         {
             // Pages are read anew with the new words, though they themselves may not have changed.
             var now = clock.GetCurrentInstant();
-            await db.CheckedPages.Where(p => p.WorkspaceId == member.WorkspaceId && p.Validator != null).ExecuteUpdateAsync(p => p.SetProperty(x => x.Validator, (string?)null), cancel);
-            await db.CheckedPages.Where(p => p.WorkspaceId == member.WorkspaceId && (p.Verdict == PageVerdict.Fine || p.Verdict == PageVerdict.Changed))
+            await db
+                .CheckedPages.Where(p => p.WorkspaceId == member.WorkspaceId && p.Validator != null)
+                .ExecuteUpdateAsync(p => p.SetProperty(x => x.Validator, (string?)null), cancel);
+            await db
+                .CheckedPages.Where(p => p.WorkspaceId == member.WorkspaceId && (p.Verdict == PageVerdict.Fine || p.Verdict == PageVerdict.Changed))
                 .ExecuteUpdateAsync(p => p.SetProperty(x => x.NextCheckAt, now), cancel);
         }
 
@@ -71,7 +83,13 @@ public static class HowLinksAreChecked
 
         if (words.FirstOrDefault(w => w.Length is < 3 or > GoneWords.MaxLength) is { } wrong)
         {
-            errors.Add("goneWords", new ValidationError("word", $"“{wrong}” can’t be used. Enter 3 to {GoneWords.MaxLength} characters, for example “no longer available”."));
+            errors.Add(
+                "goneWords",
+                new ValidationError(
+                    "word",
+                    $"“{wrong}” can’t be used. Enter 3 to {GoneWords.MaxLength} characters, for example “no longer available”."
+                )
+            );
         }
 
         return words;

@@ -20,7 +20,10 @@ internal static class LinkCheckSetup
             return;
         }
 
-        var connection = new Npgsql.NpgsqlConnectionStringBuilder(builder.Configuration.GetConnectionString("Cursus")) { MaxPoolSize = all.Limits.CheckConnections };
+        var connection = new Npgsql.NpgsqlConnectionStringBuilder(builder.Configuration.GetConnectionString("Cursus"))
+        {
+            MaxPoolSize = all.Limits.CheckConnections,
+        };
         builder.AddQuartz(quartz =>
         {
             quartz.UsePersistentStore(store =>
@@ -30,7 +33,8 @@ internal static class LinkCheckSetup
             });
             quartz.ScheduleJob<LinkCheckJob>(
                 trigger => trigger.WithIdentity("link-check").WithSimpleSchedule(TimeSpan.FromSeconds(options.Every)),
-                job => job.WithIdentity("link-check"));
+                job => job.WithIdentity("link-check")
+            );
         });
         services.AddHostedService<LinkCheckSchedule>();
     }

@@ -1,4 +1,5 @@
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Checking;
 using Cursus.Web.Hosting;
 using Cursus.Web.Outgoing;
@@ -28,7 +29,8 @@ internal class PageCheck(OutgoingClient outgoing, SiteRules rules, CursusOptions
         return await About(page, known, isOwn, cancel) ?? await Get(page, isOwn, isHeadOnly: false, cancel);
     }
 
-    /// <summary>The answer to a question about the page, where it settles it: many servers don't answer such questions as they would the page itself.</summary>
+    /// <summary>The answer to a question about the page, where it settles it: many servers don't answer such questions as they would the page
+    /// itself.</summary>
     private async Task<PageAnswer?> About(WebAddress page, PageState known, Func<string, bool> isOwn, CancellationToken cancel)
     {
         var answer = await Get(page, isOwn, isHeadOnly: true, cancel);
@@ -66,16 +68,17 @@ internal class PageCheck(OutgoingClient outgoing, SiteRules rules, CursusOptions
         }
     }
 
-    private static PageTrouble TroubleOf(string code) => code switch
-    {
-        "page-too-slow" => PageTrouble.TooSlow,
-        "page-redirects" => PageTrouble.Circles,
-        "page-private" => PageTrouble.Private,
-        "page-unknown-host" => PageTrouble.UnknownHost,
-        "page-insecure" => PageTrouble.Insecure,
-        "page-robots" => PageTrouble.Robots,
-        _ => PageTrouble.Silent,
-    };
+    private static PageTrouble TroubleOf(string code) =>
+        code switch
+        {
+            "page-too-slow" => PageTrouble.TooSlow,
+            "page-redirects" => PageTrouble.Circles,
+            "page-private" => PageTrouble.Private,
+            "page-unknown-host" => PageTrouble.UnknownHost,
+            "page-insecure" => PageTrouble.Insecure,
+            "page-robots" => PageTrouble.Robots,
+            _ => PageTrouble.Silent,
+        };
 
     private static PageText Read(byte[] body)
     {

@@ -1,14 +1,14 @@
 using System.Text;
 using Cursus.Core;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Checking;
 using Cursus.Web.Outgoing;
 using Microsoft.Extensions.Caching.Memory;
 
 namespace Cursus.Web.Checking;
 
-/// <summary>What sites say in their robots.txt (RFC 9309). A site without one says nothing, and neither does one whose server fails at it: those who crawl would leave it alone then (section 2.3.1.4), but
-/// whether it fails is what the link check has to find out.</summary>
+/// <summary>What sites say in their robots.txt (RFC 9309). A site without one says nothing, and neither does one whose server fails at it: those who
+/// crawl would leave it alone then (section 2.3.1.4), but whether it fails is what the link check has to find out.</summary>
 internal sealed class SiteRules(OutgoingClient outgoing, IMemoryCache cache)
 {
     public const string Token = "Cursus";

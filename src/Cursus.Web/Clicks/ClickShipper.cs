@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Journaling;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Nito.AsyncEx;
@@ -8,8 +9,16 @@ using NodaTime;
 
 namespace Cursus.Web.Clicks;
 
-/// <summary>Moves clicks from the journal into PostgreSQL, giving way to visitors (<see cref="Backpressure"/>). While the database is away they wait in the journal.</summary>
-internal sealed class ClickShipper(ClickJournal journal, ClickStore store, ShippingState state, LiveClicks live, Prepared prepared, ILogger<ClickShipper> log) : BackgroundService
+/// <summary>Moves clicks from the journal into PostgreSQL, giving way to visitors (<see cref="Backpressure"/>). While the database is away they wait
+/// in the journal.</summary>
+internal sealed class ClickShipper(
+    ClickJournal journal,
+    ClickStore store,
+    ShippingState state,
+    LiveClicks live,
+    Prepared prepared,
+    ILogger<ClickShipper> log
+) : BackgroundService
 {
     private static readonly TimeSpan Gathering = TimeSpan.FromMilliseconds(50);
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(5);
@@ -124,7 +133,6 @@ internal sealed class ClickShipper(ClickJournal journal, ClickStore store, Shipp
             looks.Enqueue((Environment.CpuUsage.TotalTime - used) / (took * Environment.ProcessorCount));
             rested += Duration.FromTimeSpan(took);
             rest = Backpressure.Rest(Backpressure.BusyBy(looks), state.OldestWaiting, journal.Fullness, lastBatch);
-        }
-        while (rested < rest);
+        } while (rested < rest);
     }
 }

@@ -1,5 +1,5 @@
 using System.Net;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Clicks;
 using MaxMind.Db;
 
@@ -8,7 +8,9 @@ namespace Cursus.Web.Clicks;
 /// <summary>Reads the files that say which country a network belongs to: MaxMind DBs with <c>country_code</c> beside each network.</summary>
 internal static class CountryFiles
 {
-    /// <summary>The networks of all files of a folder, each file asked in the order of their names until one knows. Networks that nobody can come from (<see cref="PrivateNetwork"/>) have no country, whatever registries say. None where there is none, and then no click has a country.</summary>
+    /// <summary>The networks of all files of a folder, each file asked in the order of their names until one knows. Networks that nobody can come
+    /// from (<see cref="PrivateNetwork"/>) have no country, whatever registries say. None where there is none, and then no click has a
+    /// country.</summary>
     public static CountryTable Read(string folder, ILogger log)
     {
         folder = Path.Combine(AppContext.BaseDirectory, folder);
@@ -18,7 +20,12 @@ internal static class CountryFiles
             log.LogWarning("There is no *.mmdb in {Folder}, so that clicks will have no country. Put MaxMind DBs of countries there.", folder);
         }
 
-        return files.AsParallel().AsOrdered().Select(file => TryRead(file, log)).ToList().Aggregate(CountryTable.Empty, (known, next) => known.Else(next))
+        return files
+            .AsParallel()
+            .AsOrdered()
+            .Select(file => TryRead(file, log))
+            .ToList()
+            .Aggregate(CountryTable.Empty, (known, next) => known.Else(next))
             .Without(PrivateNetwork.Networks);
     }
 
@@ -29,7 +36,17 @@ internal static class CountryFiles
         {
             return new CountryTable(Networks(file));
         }
-        catch (Exception e) when (e is InvalidDatabaseException or DeserializationException or IOException or UnauthorizedAccessException or InvalidDataException or ArgumentException or InvalidOperationException or OverflowException)
+        catch (Exception e)
+            when (e
+                    is InvalidDatabaseException
+                        or DeserializationException
+                        or IOException
+                        or UnauthorizedAccessException
+                        or InvalidDataException
+                        or ArgumentException
+                        or InvalidOperationException
+                        or OverflowException
+            )
         {
             log.LogError("{File} can’t be read and is passed over, so that fewer clicks have a country: {Reason}", file, e.Message);
             return CountryTable.Empty;

@@ -47,7 +47,11 @@ public sealed class LiveClicks(IClock clock)
 
         var now = clock.GetCurrentInstant();
         var watched = watching.Values.ToHashSet();
-        foreach (var workspace in stored.Where(c => c.WorkspaceId is { } id && watched.Contains(id) && now - c.At < Recent).GroupBy(c => c.WorkspaceId!.Value))
+        foreach (
+            var workspace in stored
+                .Where(c => c.WorkspaceId is { } id && watched.Contains(id) && now - c.At < Recent)
+                .GroupBy(c => c.WorkspaceId!.Value)
+        )
         {
             var links = workspace.GroupBy(c => c.LinkId).OrderBy(l => l.Last().At).TakeLast(MostLinks).Select(Of).ToList();
             var arrivals = new Arrivals(now, workspace.Count(c => c.Told.Kind == ClickKind.Person), links);
@@ -63,7 +67,14 @@ public sealed class LiveClicks(IClock clock)
         var last = clicks.Last().Told;
         var people = clicks.Count(c => c.Told.Kind == ClickKind.Person);
         var team = clicks.Count(c => c.Told.Kind == ClickKind.Team);
-        return new LinkArrivals(clicks.Key, people, team, clicks.Count() - people - team, last.Device, last.Country.Length == 0 ? "" : CountryNames.Of(last.Country));
+        return new LinkArrivals(
+            clicks.Key,
+            people,
+            team,
+            clicks.Count() - people - team,
+            last.Device,
+            last.Country.Length == 0 ? "" : CountryNames.Of(last.Country)
+        );
     }
 
     /// <summary>One member's watching.</summary>

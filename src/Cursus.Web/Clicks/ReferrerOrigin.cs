@@ -1,12 +1,13 @@
 namespace Cursus.Web.Clicks;
 
 /// <summary>
-/// The rule by which a referrer's host is known, as SQL over <c>c.referrer_host</c>: what the workspace's own rules say of it, the longest that fits; else what is known everywhere of
-/// it, which may be a network that has a channel of the same name.
+/// The rule by which a referrer's host is known, as SQL over <c>c.referrer_host</c>: what the workspace's own rules say of it, the longest that fits;
+/// else what is known everywhere of it, which may be a network that has a channel of the same name.
 /// </summary>
 internal static class ReferrerOrigin
 {
-    /// <summary>At most one row for a host: <c>r</c> what everybody knows, <c>rule</c> the workspace's rule, <c>rc</c> the channel, <c>od</c> an own short domain.</summary>
+    /// <summary>At most one row for a host: <c>r</c> what everybody knows, <c>rule</c> the workspace's rule, <c>rc</c> the channel, <c>od</c> an own
+    /// short domain.</summary>
     public const string Join = """
         join referrers r on r.host = c.referrer_host
         left join (

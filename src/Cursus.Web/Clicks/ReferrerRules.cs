@@ -1,5 +1,5 @@
 using Cursus.Core;
-using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 using Cursus.Data;
 using Cursus.Data.Clicks;
 using Cursus.Web.Access;
@@ -10,7 +10,8 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Clicks;
 
-/// <summary>/referrer-rules: which channel visitors from a host came over, where the workspace knows better than the list that everybody shares.</summary>
+/// <summary>/referrer-rules: which channel visitors from a host came over, where the workspace knows better than the list that everybody
+/// shares.</summary>
 public static class ReferrerRules
 {
     /// <param name="Host">A host name; its subdomains are included.</param>
@@ -27,14 +28,23 @@ public static class ReferrerRules
         api.MapDelete("/referrer-rules/{id:guid}", Remove).ForEditors().WithSummary("Unassign a host");
     }
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(Read(db, member), r => r, cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) => TypedResults.Ok(await page.Of(Read(db, member), r => r, cancel));
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         await Read(db, member, id).FirstOrDefaultAsync(cancel) is { } rule ? TypedResults.Ok(rule) : ApiProblem.NotFound("rule");
 
     /// <summary>A host has one rule: saying it anew changes it.</summary>
-    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         var errors = new FieldErrors();
         var host = ReferrerHost.OfTyped(request.Host);
@@ -43,10 +53,18 @@ public static class ReferrerRules
             errors.Add("host", new ValidationError("referrer-host", "Enter a host, such as forum.northmoor.example, or paste an address on it."));
         }
 
-        var channel = request.Channel is null ? null : await db.Channels.FirstOrDefaultAsync(c => c.WorkspaceId == member.WorkspaceId && c.Key == request.Channel, cancel);
+        var channel = request.Channel is null
+            ? null
+            : await db.Channels.FirstOrDefaultAsync(c => c.WorkspaceId == member.WorkspaceId && c.Key == request.Channel, cancel);
         if (request.Channel is not null && channel is null)
         {
-            errors.Add("channel", new ValidationError("unknown-channel", $"This workspace has no channel “{request.Channel}”. Choose an existing one, or “our own site”."));
+            errors.Add(
+                "channel",
+                new ValidationError(
+                    "unknown-channel",
+                    $"This workspace has no channel “{request.Channel}”. Choose an existing one, or “our own site”."
+                )
+            );
         }
 
         if (errors.Any)
@@ -70,7 +88,9 @@ public static class ReferrerRules
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("rule");
 
-    private static IQueryable<Response> Read(CursusDb db, CurrentMember member, Guid? id = null) => db.ReferrerRules
-        .Where(r => r.WorkspaceId == member.WorkspaceId && (id == null || r.Id == id)).OrderBy(r => r.Host)
-        .Select(r => new Response(r.Id, r.Host, db.Channels.Where(c => c.Id == r.ChannelId).Select(c => c.Key).FirstOrDefault()));
+    private static IQueryable<Response> Read(CursusDb db, CurrentMember member, Guid? id = null) =>
+        db
+            .ReferrerRules.Where(r => r.WorkspaceId == member.WorkspaceId && (id == null || r.Id == id))
+            .OrderBy(r => r.Host)
+            .Select(r => new Response(r.Id, r.Host, db.Channels.Where(c => c.Id == r.ChannelId).Select(c => c.Key).FirstOrDefault()));
 }

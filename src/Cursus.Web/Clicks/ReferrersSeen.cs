@@ -1,5 +1,6 @@
 using Cursus.Web.Access;
-using Cursus.Web.Reports;
+using Cursus.Web.Reports.Counts;
+using Cursus.Web.Reports.Questions;
 using NodaTime;
 using Npgsql;
 
@@ -20,15 +21,28 @@ public static class ReferrersSeen
 
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/referrers", Handle).ForViewers().WithSummary("Hosts that visitors came from");
 
-    private static async Task<IReadOnlyList<Response>> Handle(CurrentMember member, NpgsqlDataSource database, Counting counting, IClock clock, CancellationToken cancel)
+    private static async Task<IReadOnlyList<Response>> Handle(
+        CurrentMember member,
+        NpgsqlDataSource database,
+        Counting counting,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var clicks = await counting.ByKey(Question.OfLastDays("referrer", Days, member, clock.GetCurrentInstant()), cancel);
-        var hosts = clicks.Where(c => c.Key.Length > 0).OrderByDescending(c => c.Value).ThenBy(c => c.Key, StringComparer.Ordinal).Take(Most).ToList();
-        await using var command = database.CreateCommand($"""
+        var hosts = clicks
+            .Where(c => c.Key.Length > 0)
+            .OrderByDescending(c => c.Value)
+            .ThenBy(c => c.Key, StringComparer.Ordinal)
+            .Take(Most)
+            .ToList();
+        await using var command = database.CreateCommand(
+            $"""
             select c.referrer_host, c.clicks, nullif(r.network, c.referrer_host), rc.key, {ReferrerOrigin.IsOwnSite}, rule.id
             from unnest(@hosts, @clicks) as c (referrer_host, clicks) {ReferrerOrigin.Join}
             order by c.clicks desc, c.referrer_host
-            """);
+            """
+        );
         command.Parameters.AddWithValue("workspace", member.WorkspaceId);
         command.Parameters.AddWithValue("hosts", hosts.Select(h => h.Key).ToArray());
         command.Parameters.AddWithValue("clicks", hosts.Select(h => h.Value).ToArray());
@@ -36,9 +50,16 @@ public static class ReferrersSeen
         var seen = new List<Response>();
         while (await reader.ReadAsync(cancel))
         {
-            seen.Add(new Response(
-                reader.GetString(0), reader.GetInt64(1), reader.IsDBNull(2) ? null : reader.GetString(2), reader.IsDBNull(3) ? null : reader.GetString(3),
-                reader.GetBoolean(4), reader.IsDBNull(5) ? null : reader.GetGuid(5)));
+            seen.Add(
+                new Response(
+                    reader.GetString(0),
+                    reader.GetInt64(1),
+                    reader.IsDBNull(2) ? null : reader.GetString(2),
+                    reader.IsDBNull(3) ? null : reader.GetString(3),
+                    reader.GetBoolean(4),
+                    reader.IsDBNull(5) ? null : reader.GetGuid(5)
+                )
+            );
         }
 
         return seen;

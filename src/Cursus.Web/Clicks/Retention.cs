@@ -4,7 +4,8 @@ using NodaTime;
 
 namespace Cursus.Web.Clicks;
 
-/// <summary>Every hour deletes what is kept of visitors for a time only: single clicks as long as their workspace wants, and the texts of user agents.</summary>
+/// <summary>Every hour deletes what is kept of visitors for a time only: single clicks as long as their workspace wants, and the texts of user
+/// agents.</summary>
 internal sealed class Retention(ClickRetention clicks, UserAgentRetention agents, IClock clock, Prepared prepared, ILogger<Retention> log)
     : RegularWork(TimeSpan.FromHours(1), "What is kept of visitors for a time only could not be deleted", prepared, log)
 {

@@ -1,5 +1,5 @@
 using System.Diagnostics.Metrics;
-using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Journaling;
 using NodaTime;
 
 namespace Cursus.Web.Clicks;
@@ -24,7 +24,12 @@ public sealed class ShippingState : IDisposable
         shipped = meter.CreateCounter<long>("cursus.clicks.shipped", "{click}", "Clicks written into the database");
         batches = meter.CreateHistogram<int>("cursus.clicks.batch", "{click}", "Clicks of one batch");
         meter.CreateObservableGauge("cursus.clicks.waiting", () => WaitingBytes, "By", "What waits in the journal");
-        meter.CreateObservableGauge("cursus.clicks.oldest", () => OldestWaiting.TotalSeconds, "s", "For how long the oldest click of the next batch has waited");
+        meter.CreateObservableGauge(
+            "cursus.clicks.oldest",
+            () => OldestWaiting.TotalSeconds,
+            "s",
+            "For how long the oldest click of the next batch has waited"
+        );
         meter.CreateObservableCounter("cursus.clicks.lost", () => journal.Lost, "{click}", "Clicks that were answered and could not be written down");
     }
 
@@ -32,7 +37,8 @@ public sealed class ShippingState : IDisposable
     public long WaitingBytes => Math.Max(0, journal.End - Interlocked.Read(ref shippedTo));
 
     /// <summary>For how long the oldest waiting click that was seen has waited; nothing where none waits.</summary>
-    public Duration OldestWaiting => Interlocked.Read(ref oldestAt) is > 0 and var at ? clock.GetCurrentInstant() - Instant.FromUnixTimeMilliseconds(at) : Duration.Zero;
+    public Duration OldestWaiting =>
+        Interlocked.Read(ref oldestAt) is > 0 and var at ? clock.GetCurrentInstant() - Instant.FromUnixTimeMilliseconds(at) : Duration.Zero;
 
     /// <summary>Clicks of the last batch.</summary>
     public int LastBatch { get; private set; }

@@ -7,8 +7,8 @@ using Npgsql;
 namespace Cursus.Web.Clicks;
 
 /// <summary>
-/// GET /clicks/live: server-sent events (HTML Standard, section 9.2). <c>recent</c> says how many people clicked in the last ten minutes, again every quarter of a minute, so that both
-/// ends notice a dead connection; <c>arrivals</c> says what came meanwhile.
+/// GET /clicks/live: server-sent events (HTML Standard, section 9.2). <c>recent</c> says how many people clicked in the last ten minutes, again every
+/// quarter of a minute, so that both ends notice a dead connection; <c>arrivals</c> says what came meanwhile.
 /// </summary>
 public static class WatchClicks
 {
@@ -18,14 +18,28 @@ public static class WatchClicks
     /// <param name="People">People's clicks in the last <paramref name="Minutes"/> minutes.</param>
     public sealed record RecentClicks(int Minutes, long People);
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/clicks/live", Handle)
-        .ForViewers().Holding(Held.Stream).Produces<Arrivals>(contentType: "text/event-stream").WithSummary("Clicks as they arrive, as server-sent events");
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapGet("/clicks/live", Handle)
+            .ForViewers()
+            .Holding(Held.Stream)
+            .Produces<Arrivals>(contentType: "text/event-stream")
+            .WithSummary("Clicks as they arrive, as server-sent events");
 
-    private static ServerSentEventsResult<object> Handle(CurrentMember member, LiveClicks live, NpgsqlDataSource database, IHostApplicationLifetime lifetime, CancellationToken aborted) =>
-        TypedResults.ServerSentEvents(Events(member.WorkspaceId, live, database, lifetime.ApplicationStopping, aborted));
+    private static ServerSentEventsResult<object> Handle(
+        CurrentMember member,
+        LiveClicks live,
+        NpgsqlDataSource database,
+        IHostApplicationLifetime lifetime,
+        CancellationToken aborted
+    ) => TypedResults.ServerSentEvents(Events(member.WorkspaceId, live, database, lifetime.ApplicationStopping, aborted));
 
     private static async IAsyncEnumerable<SseItem<object>> Events(
-        Guid workspaceId, LiveClicks live, NpgsqlDataSource database, CancellationToken stopping, [EnumeratorCancellation] CancellationToken aborted)
+        Guid workspaceId,
+        LiveClicks live,
+        NpgsqlDataSource database,
+        CancellationToken stopping,
+        [EnumeratorCancellation] CancellationToken aborted
+    )
     {
         using var ended = CancellationTokenSource.CreateLinkedTokenSource(stopping, aborted);
 
@@ -59,7 +73,8 @@ public static class WatchClicks
     private static async Task<long> CountRecent(Guid workspaceId, NpgsqlDataSource database, CancellationToken cancel)
     {
         await using var command = database.CreateCommand(
-            "select count(*) from clicks c join links l on l.id = c.link_id where l.workspace_id = $1 and c.kind = 0 and c.at > now() - make_interval(mins => $2)");
+            "select count(*) from clicks c join links l on l.id = c.link_id where l.workspace_id = $1 and c.kind = 0 and c.at > now() - make_interval(mins => $2)"
+        );
         command.Parameters.Add(new() { Value = workspaceId });
         command.Parameters.Add(new() { Value = Minutes });
         return (long)(await command.ExecuteScalarAsync(cancel))!;

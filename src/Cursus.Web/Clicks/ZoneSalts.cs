@@ -4,7 +4,8 @@ using NodaTime;
 
 namespace Cursus.Web.Clicks;
 
-/// <summary>The keys of visitor hashes in one time zone: today's, and tomorrow's shortly before midnight. A key that has passed is wiped from memory.</summary>
+/// <summary>The keys of visitor hashes in one time zone: today's, and tomorrow's shortly before midnight. A key that has passed is wiped from
+/// memory.</summary>
 public sealed class ZoneSalts(DateTimeZone zone)
 {
     private readonly Lock changing = new();
@@ -16,7 +17,8 @@ public sealed class ZoneSalts(DateTimeZone zone)
 
     public DateTimeZone Zone { get; } = zone;
 
-    /// <summary>Today's key, of <see cref="SipHash.KeySize"/> bytes. Where none was given for the day, because the database is away, one is drawn that this process alone knows.</summary>
+    /// <summary>Today's key, of <see cref="SipHash.KeySize"/> bytes. Where none was given for the day, because the database is away, one is drawn
+    /// that this process alone knows.</summary>
     public ReadOnlySpan<byte> At(Instant now) => today is { } salt && now < salt.End ? salt.Salt : Turn(now).Salt;
 
     /// <summary>The keys in use, to be kept for the next process.</summary>
@@ -31,7 +33,8 @@ public sealed class ZoneSalts(DateTimeZone zone)
         }
     }
 
-    /// <summary>What to propose for the day that <paramref name="now"/> falls into: the key in use, which a database that had to recover has lost, else a fresh one.</summary>
+    /// <summary>What to propose for the day that <paramref name="now"/> falls into: the key in use, which a database that had to recover has lost,
+    /// else a fresh one.</summary>
     internal DaySalt Offer(Instant now)
     {
         var day = now.InZone(Zone).Date;

@@ -21,7 +21,12 @@ public static class CodeBundle
     /// <param name="Format">svg, png or pdf.</param>
     /// <param name="Size">Width in dots of SVG and PNG; in millimetres of PDF.</param>
     /// <param name="Place">Key of a place, for the width in print.</param>
-    public sealed record Request([property: MaxLength(MostLinks)] IReadOnlyList<Guid> Links, string Format = "svg", int? Size = null, string? Place = null);
+    public sealed record Request(
+        [property: MaxLength(MostLinks)] IReadOnlyList<Guid> Links,
+        string Format = "svg",
+        int? Size = null,
+        string? Place = null
+    );
 
     /// <param name="Columns">Columns of labels on a page, 1 to 6.</param>
     /// <param name="Rows">Rows of labels on a page, 1 to 12.</param>
@@ -29,11 +34,23 @@ public static class CodeBundle
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPost("/codes/files", Files).ForViewers().Holding(Held.Download).Produces(StatusCodes.Status200OK, contentType: "application/zip").WithSummary("The codes of many links as files in a ZIP, named after post and channel");
-        api.MapPost("/codes/labels", Labels).ForViewers().Holding(Held.Download).Produces(StatusCodes.Status200OK, contentType: "application/pdf").WithSummary("The codes of many links as labels on A4 pages");
+        api.MapPost("/codes/files", Files)
+            .ForViewers()
+            .Holding(Held.Download)
+            .Produces(StatusCodes.Status200OK, contentType: "application/zip")
+            .WithSummary("The codes of many links as files in a ZIP, named after post and channel");
+        api.MapPost("/codes/labels", Labels)
+            .ForViewers()
+            .Holding(Held.Download)
+            .Produces(StatusCodes.Status200OK, contentType: "application/pdf")
+            .WithSummary("The codes of many links as labels on A4 pages");
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Files(Request request, CodesOfWorkspace codes, CancellationToken cancel)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Files(
+        Request request,
+        CodesOfWorkspace codes,
+        CancellationToken cancel
+    )
     {
         var errors = new FieldErrors();
         var place = PreviewCode.ReadPlace(request.Place, errors) ?? PrintPlace.All[0];
@@ -68,7 +85,11 @@ public static class CodeBundle
         return TypedResults.File(stream.ToArray(), "application/zip", "QR-codes.zip");
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Labels(LabelRequest request, CodesOfWorkspace codes, CancellationToken cancel)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Labels(
+        LabelRequest request,
+        CodesOfWorkspace codes,
+        CancellationToken cancel
+    )
     {
         if (request.Columns is < 1 or > 6 || request.Rows is < 1 or > 12)
         {
@@ -78,14 +99,25 @@ public static class CodeBundle
         var (finished, problem) = await Finish(request.Links, codes, cancel);
         return problem is not null
             ? problem
-            : TypedResults.File(LabelSheet.Write([.. finished!.Select(f => (f.Link.Post ?? f.Link.Title, Caption(f.Link), f.Code))], request.Columns, request.Rows), "application/pdf", "QR-labels.pdf");
+            : TypedResults.File(
+                LabelSheet.Write([.. finished!.Select(f => (f.Link.Post ?? f.Link.Title, Caption(f.Link), f.Code))], request.Columns, request.Rows),
+                "application/pdf",
+                "QR-labels.pdf"
+            );
     }
 
-    private static string Caption(CodesOfWorkspace.LinkRow link) => string.Join(" · ", new[] { link.Channel, link.Variant }.Where(part => !string.IsNullOrWhiteSpace(part)).DefaultIfEmpty($"{link.Domain}/{link.Slug}"));
+    private static string Caption(CodesOfWorkspace.LinkRow link) =>
+        string.Join(
+            " · ",
+            new[] { link.Channel, link.Variant }.Where(part => !string.IsNullOrWhiteSpace(part)).DefaultIfEmpty($"{link.Domain}/{link.Slug}")
+        );
 
     /// <summary>All codes, or why none: not one is left out silently.</summary>
     private static async Task<(List<(CodesOfWorkspace.LinkRow Link, FinishedCode Code)>? Codes, ProblemHttpResult? Problem)> Finish(
-        IReadOnlyList<Guid> ids, CodesOfWorkspace codes, CancellationToken cancel)
+        IReadOnlyList<Guid> ids,
+        CodesOfWorkspace codes,
+        CancellationToken cancel
+    )
     {
         if (ids.Count is 0 or > MostLinks)
         {

@@ -79,10 +79,20 @@ internal static class CodeCanvas
         {
             SKColor[] colors = [SKColor.Parse(fill.Color), SKColor.Parse(gradient.To)];
             var (x, y, side) = ((float)fill.X, (float)fill.Y, (float)fill.Side);
-            paint.Shader = gradient.Course == GradientCourse.Outward
-                ? SKShader.CreateRadialGradient(new SKPoint(x + side / 2, y + side / 2), side * (float)CodeGradients.OutwardReach, colors, SKShaderTileMode.Clamp)
-                : SKShader.CreateLinearGradient(
-                    new SKPoint(x, y), new SKPoint(gradient.Course == GradientCourse.Across ? x + side : x, gradient.Course == GradientCourse.Down ? y + side : y), colors, SKShaderTileMode.Clamp);
+            paint.Shader =
+                gradient.Course == GradientCourse.Outward
+                    ? SKShader.CreateRadialGradient(
+                        new SKPoint(x + side / 2, y + side / 2),
+                        side * (float)CodeGradients.OutwardReach,
+                        colors,
+                        SKShaderTileMode.Clamp
+                    )
+                    : SKShader.CreateLinearGradient(
+                        new SKPoint(x, y),
+                        new SKPoint(gradient.Course == GradientCourse.Across ? x + side : x, gradient.Course == GradientCourse.Down ? y + side : y),
+                        colors,
+                        SKShaderTileMode.Clamp
+                    );
         }
 
         return paint;

@@ -7,7 +7,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Cursus.Web.Codes;
 
-/// <summary>GET /links/{id}/qr.svg, qr.png and qr.pdf, and POST /codes/file for a style that isn't saved: a link's code as a file. What can't be scanned is not handed out.</summary>
+/// <summary>GET /links/{id}/qr.svg, qr.png and qr.pdf, and POST /codes/file for a style that isn't saved: a link's code as a file. What can't be
+/// scanned is not handed out.</summary>
 public static class CodeFiles
 {
     /// <param name="Size">Width in dots of SVG and PNG, 64 to 4,096; of PDF in millimetres, 10 to 1,000.</param>
@@ -24,14 +25,28 @@ public static class CodeFiles
     {
         foreach (var format in CodeFormat.All)
         {
-            api.MapGet($"/links/{{id:guid}}/qr.{format.Ending}", (Guid id, [AsParameters] Asked asked, CodesOfWorkspace codes, CancellationToken cancel) => File(id, asked, format, codes, cancel))
-                .ForViewers().Produces(StatusCodes.Status200OK, contentType: format.Type).WithSummary($"A link’s QR code as {format.Ending.ToUpperInvariant()}");
+            api.MapGet(
+                    $"/links/{{id:guid}}/qr.{format.Ending}",
+                    (Guid id, [AsParameters] Asked asked, CodesOfWorkspace codes, CancellationToken cancel) => File(id, asked, format, codes, cancel)
+                )
+                .ForViewers()
+                .Produces(StatusCodes.Status200OK, contentType: format.Type)
+                .WithSummary($"A link’s QR code as {format.Ending.ToUpperInvariant()}");
         }
 
-        api.MapPost("/codes/file", FileOf).ForViewers().Produces(StatusCodes.Status200OK, contentType: "application/octet-stream").WithSummary("A link’s QR code in a look that isn’t saved, as a file");
+        api.MapPost("/codes/file", FileOf)
+            .ForViewers()
+            .Produces(StatusCodes.Status200OK, contentType: "application/octet-stream")
+            .WithSummary("A link’s QR code in a look that isn’t saved, as a file");
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(Guid id, Asked asked, CodeFormat format, CodesOfWorkspace codes, CancellationToken cancel)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
+        Guid id,
+        Asked asked,
+        CodeFormat format,
+        CodesOfWorkspace codes,
+        CancellationToken cancel
+    )
     {
         if (await codes.FindLink(id, cancel) is not { } link)
         {
@@ -48,7 +63,11 @@ public static class CodeFiles
         return await Write(link, asked.Code ?? ScannedPath.OwnCode, style, format, asked.Size, asked.Place, errors, codes, cancel);
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> FileOf(Request request, CodesOfWorkspace codes, CancellationToken cancel)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> FileOf(
+        Request request,
+        CodesOfWorkspace codes,
+        CancellationToken cancel
+    )
     {
         if (await codes.FindLink(request.Link, cancel) is not { } link)
         {
@@ -57,11 +76,30 @@ public static class CodeFiles
 
         var errors = new FieldErrors();
         await codes.CheckStyle(request.Style, errors, "style", cancel);
-        return await Write(link, request.Code, request.Style, CodeFormat.Read(request.Format, errors), request.Size, request.Place, errors, codes, cancel);
+        return await Write(
+            link,
+            request.Code,
+            request.Style,
+            CodeFormat.Read(request.Format, errors),
+            request.Size,
+            request.Place,
+            errors,
+            codes,
+            cancel
+        );
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Write(
-        CodesOfWorkspace.LinkRow link, int number, CodeStyle? style, CodeFormat? format, int? size, string? placeKey, FieldErrors errors, CodesOfWorkspace codes, CancellationToken cancel)
+        CodesOfWorkspace.LinkRow link,
+        int number,
+        CodeStyle? style,
+        CodeFormat? format,
+        int? size,
+        string? placeKey,
+        FieldErrors errors,
+        CodesOfWorkspace codes,
+        CancellationToken cancel
+    )
     {
         var place = PreviewCode.ReadPlace(placeKey, errors) ?? PrintPlace.All[0];
         if (!(await codes.NamesOf(link.Id, cancel)).TryGetValue(number, out var name))
@@ -78,16 +116,31 @@ public static class CodeFiles
         var code = await codes.Finish(link, number, style, cancel);
         return Refusal(code, link.Slug) is { } refused
             ? refused
-            : TypedResults.File(format!.Write(code, size ?? format.UsualSize(place), place), format.Type, FileNames.Of(NameOf(link, number, name!), format.Ending));
+            : TypedResults.File(
+                format!.Write(code, size ?? format.UsualSize(place), place),
+                format.Type,
+                FileNames.Of(NameOf(link, number, name!), format.Ending)
+            );
     }
 
     /// <summary>Why a code can't be handed out; null where it can.</summary>
     internal static ProblemHttpResult? Refusal(FinishedCode code, string slug) =>
         CodeJudgement.Of(code).Findings.FirstOrDefault(f => f.IsRefused) is { } finding
-            ? ApiProblem.Invalid("style", new ValidationError(finding.Rule, $"The QR code for “{slug}” wouldn’t scan reliably. {finding.Reason}{(finding.FixLabel is { } fix ? $" {fix}." : "")}"))
+            ? ApiProblem.Invalid(
+                "style",
+                new ValidationError(
+                    finding.Rule,
+                    $"The QR code for “{slug}” wouldn’t scan reliably. {finding.Reason}{(finding.FixLabel is { } fix ? $" {fix}." : "")}"
+                )
+            )
             : null;
 
     /// <summary>Post, channel and variant; the link's title where it has no post.</summary>
     internal static string NameOf(CodesOfWorkspace.LinkRow link, int number, string code) =>
-        string.Join(" ", new[] { link.Post ?? link.Title, link.Channel, link.Variant, number == ScannedPath.OwnCode ? null : code }.Where(part => !string.IsNullOrWhiteSpace(part)));
+        string.Join(
+            " ",
+            new[] { link.Post ?? link.Title, link.Channel, link.Variant, number == ScannedPath.OwnCode ? null : code }.Where(part =>
+                !string.IsNullOrWhiteSpace(part)
+            )
+        );
 }

@@ -22,7 +22,9 @@ internal sealed record CodeFormat(string Ending, string Type, bool IsMeasuredInM
 
     /// <summary>With a frame below, a picture is higher than wide; neither side is longer than the longest.</summary>
     private static int Fitted(FinishedCode code, int width) =>
-        code.Draw() is var drawing && CodePictures.HeightOf(drawing, width) > CodePictures.MostPixels ? (int)(CodePictures.MostPixels * drawing.Width / drawing.Height) : width;
+        code.Draw() is var drawing && CodePictures.HeightOf(drawing, width) > CodePictures.MostPixels
+            ? (int)(CodePictures.MostPixels * drawing.Width / drawing.Height)
+            : width;
 
     /// <summary>A format by its ending; null with an error where there is none.</summary>
     public static CodeFormat? Read(string ending, FieldErrors errors)
@@ -40,7 +42,15 @@ internal sealed record CodeFormat(string Ending, string Type, bool IsMeasuredInM
     {
         if (size is { } wanted && (IsMeasuredInMm ? wanted is < LeastMm or > MostMm : wanted is < LeastPixels or > CodePictures.MostPixels))
         {
-            errors.Add("size", new ValidationError("size", IsMeasuredInMm ? $"Choose a width of {LeastMm} to {MostMm:N0} mm." : $"Choose a width of {LeastPixels} to {CodePictures.MostPixels:N0} pixels."));
+            errors.Add(
+                "size",
+                new ValidationError(
+                    "size",
+                    IsMeasuredInMm
+                        ? $"Choose a width of {LeastMm} to {MostMm:N0} mm."
+                        : $"Choose a width of {LeastPixels} to {CodePictures.MostPixels:N0} pixels."
+                )
+            );
         }
     }
 

@@ -21,18 +21,46 @@ public static class CodeLogos
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/code-logos", List).ForViewers().WithSummary("Logos for QR codes");
-        api.MapPost("/code-logos", Add).ForEditors().Accepts<byte[]>("application/octet-stream", "image/png", "image/svg+xml").WithSummary("Upload a logo, PNG or SVG; ?name= names it");
+        api.MapPost("/code-logos", Add)
+            .ForEditors()
+            .Accepts<byte[]>("application/octet-stream", "image/png", "image/svg+xml")
+            .WithSummary("Upload a logo, PNG or SVG; ?name= names it");
         api.MapDelete("/code-logos/{id:guid}", Remove).ForEditors().WithSummary("Delete a logo that no style uses");
     }
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(
-            db.CodeLogos.AsNoTracking().Where(l => l.WorkspaceId == member.WorkspaceId).OrderByDescending(l => l.CreatedAt).Select(l => new { l.Id, l.Name, l.Width, l.Height, IsShapes = l.Png == null, l.CreatedAt }),
-            l => new Response(l.Id, l.Name, l.Width / l.Height, l.IsShapes, l.CreatedAt),
-            cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) =>
+        TypedResults.Ok(
+            await page.Of(
+                db.CodeLogos.AsNoTracking()
+                    .Where(l => l.WorkspaceId == member.WorkspaceId)
+                    .OrderByDescending(l => l.CreatedAt)
+                    .Select(l => new
+                    {
+                        l.Id,
+                        l.Name,
+                        l.Width,
+                        l.Height,
+                        IsShapes = l.Png == null,
+                        l.CreatedAt,
+                    }),
+                l => new Response(l.Id, l.Name, l.Width / l.Height, l.IsShapes, l.CreatedAt),
+                cancel
+            )
+        );
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
-        string? name, HttpRequest request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+        string? name,
+        HttpRequest request,
+        CurrentMember member,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var (upload, tooLarge) = await LogoUpload.Read(request, cancel);
         var (art, error) = upload is null ? (null, tooLarge) : LogoFile.Read(upload);
@@ -58,11 +86,16 @@ public static class CodeLogos
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel)
     {
-        if (await db.CodeStyles.Where(s => s.WorkspaceId == member.WorkspaceId && s.LogoId == id).Select(s => s.Name).FirstOrDefaultAsync(cancel) is { } style)
+        if (
+            await db.CodeStyles.Where(s => s.WorkspaceId == member.WorkspaceId && s.LogoId == id).Select(s => s.Name).FirstOrDefaultAsync(cancel) is
+            { } style
+        )
         {
             return ApiProblem.Conflict("logo-used", $"The style “{style}” uses this logo. Remove it there first.");
         }
 
-        return await db.CodeLogos.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 0 ? ApiProblem.NotFound("logo") : TypedResults.NoContent();
+        return await db.CodeLogos.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 0
+            ? ApiProblem.NotFound("logo")
+            : TypedResults.NoContent();
     }
 }

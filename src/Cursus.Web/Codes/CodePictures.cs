@@ -23,7 +23,9 @@ internal static class CodePictures
     public static byte[] Svg(FinishedCode code, double width)
     {
         var drawing = code.Draw();
-        return Encoding.UTF8.GetBytes(CodeSvg.Write(drawing, code.Address, width, code.Logo, drawing.Caption is { } caption ? CodeCanvas.Outline(caption) : null));
+        return Encoding.UTF8.GetBytes(
+            CodeSvg.Write(drawing, code.Address, width, code.Logo, drawing.Caption is { } caption ? CodeCanvas.Outline(caption) : null)
+        );
     }
 
     /// <param name="width">In dots.</param>
@@ -46,14 +48,29 @@ internal static class CodePictures
     {
         var drawing = code.Draw();
         var width = (float)widthMm * PointsPerMm;
-        return Pdf($"QR code of {code.Address}", width, width * (float)(drawing.Height / drawing.Width), 1, (canvas, _) => CodeCanvas.Draw(canvas, drawing, code.Logo, width / (float)drawing.Width));
+        return Pdf($"QR code of {code.Address}", width, width * (float)(drawing.Height / drawing.Width), 1, (canvas, _) =>
+            CodeCanvas.Draw(canvas, drawing, code.Logo, width / (float)drawing.Width)
+        );
     }
 
     /// <summary>A document of pages of one size, in points.</summary>
     public static byte[] Pdf(string title, float width, float height, int pages, Action<SKCanvas, int> draw)
     {
         using var stream = new MemoryStream();
-        using (var document = SKDocument.CreatePdf(stream, new SKDocumentPdfMetadata { Title = title, Creator = "Cursus", Creation = Undated, Modified = Undated, RasterDpi = 300, EncodingQuality = 101 }))
+        using (
+            var document = SKDocument.CreatePdf(
+                stream,
+                new SKDocumentPdfMetadata
+                {
+                    Title = title,
+                    Creator = "Cursus",
+                    Creation = Undated,
+                    Modified = Undated,
+                    RasterDpi = 300,
+                    EncodingQuality = 101,
+                }
+            )
+        )
         {
             for (var page = 0; page < pages; page++)
             {

@@ -57,7 +57,13 @@ internal static class CodeReadBack
         using (var canvas = new SKCanvas(laid))
         using (var blur = SKImageFilter.CreateBlur(BlurSigma * width / Width, BlurSigma * width / Width))
         using (var grey = Grey())
-        using (var paint = new SKPaint { ImageFilter = disturbance == Disturbance.Blur ? blur : null, ColorFilter = disturbance == Disturbance.GreyPrint ? grey : null })
+        using (
+            var paint = new SKPaint
+            {
+                ImageFilter = disturbance == Disturbance.Blur ? blur : null,
+                ColorFilter = disturbance == Disturbance.GreyPrint ? grey : null,
+            }
+        )
         {
             canvas.SaveLayer(paint);
             canvas.Clear(SKColors.White);
@@ -66,7 +72,9 @@ internal static class CodeReadBack
             canvas.Restore();
         }
 
-        var toPicture = onPaper.PreConcat(SKMatrix.CreateScale(scale, scale)).PreConcat(SKMatrix.CreateTranslation((float)drawing.CodeAt.X, (float)drawing.CodeAt.Y));
+        var toPicture = onPaper
+            .PreConcat(SKMatrix.CreateScale(scale, scale))
+            .PreConcat(SKMatrix.CreateTranslation((float)drawing.CodeAt.X, (float)drawing.CodeAt.Y));
         return (disturbance == Disturbance.Jpeg ? Jpeg(laid) : laid, toPicture);
     }
 

@@ -45,17 +45,39 @@ public static class CodeStyles
         api.MapPost("/codes/style", Apply).ForEditors().WithSummary("Apply a style to links");
     }
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(Rows(db, member).OrderByDescending(r => r.Saved.IsDefault).ThenBy(r => r.Saved.Name), Of, cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) => TypedResults.Ok(await page.Of(Rows(db, member).OrderByDescending(r => r.Saved.IsDefault).ThenBy(r => r.Saved.Name), Of, cancel));
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await Rows(db, member).SingleOrDefaultAsync(r => r.Saved.Id == id, cancel) is { } row ? TypedResults.Ok(Of(row)) : ApiProblem.NotFound("style");
+        await Rows(db, member).SingleOrDefaultAsync(r => r.Saved.Id == id, cancel) is { } row
+            ? TypedResults.Ok(Of(row))
+            : ApiProblem.NotFound("style");
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
-        Request request, CodesOfWorkspace codes, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, CancellationToken cancel)
+        Request request,
+        CodesOfWorkspace codes,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
-        var saved = new SavedCodeStyle { WorkspaceId = member.WorkspaceId, Name = "", Style = "", CreatedAt = clock.GetCurrentInstant() };
-        if (await Set(saved, request with { Name = request.Name ?? "", Style = request.Style ?? CodeStyle.Plain }, codes, db, options, cancel) is { } problem)
+        var saved = new SavedCodeStyle
+        {
+            WorkspaceId = member.WorkspaceId,
+            Name = "",
+            Style = "",
+            CreatedAt = clock.GetCurrentInstant(),
+        };
+        if (
+            await Set(saved, request with { Name = request.Name ?? "", Style = request.Style ?? CodeStyle.Plain }, codes, db, options, cancel) is
+            { } problem
+        )
         {
             return problem;
         }
@@ -66,7 +88,14 @@ public static class CodeStyles
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
-        Guid id, Request request, CodesOfWorkspace codes, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel)
+        Guid id,
+        Request request,
+        CodesOfWorkspace codes,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        CancellationToken cancel
+    )
     {
         if (await db.CodeStyles.SingleOrDefaultAsync(s => s.Id == id && s.WorkspaceId == member.WorkspaceId, cancel) is not { } saved)
         {
@@ -83,9 +112,17 @@ public static class CodeStyles
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await db.CodeStyles.Where(s => s.Id == id && s.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 0 ? ApiProblem.NotFound("style") : TypedResults.NoContent();
+        await db.CodeStyles.Where(s => s.Id == id && s.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 0
+            ? ApiProblem.NotFound("style")
+            : TypedResults.NoContent();
 
-    private static async Task<Results<Ok<Applied>, ProblemHttpResult>> Apply(ApplyRequest request, CodesOfWorkspace codes, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<Applied>, ProblemHttpResult>> Apply(
+        ApplyRequest request,
+        CodesOfWorkspace codes,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         var style = request.Style is { } id ? await codes.FindStyle(id, cancel) : null;
         if (request.Style is not null && style is null)
@@ -105,18 +142,37 @@ public static class CodeStyles
         }
 
         var ids = links.Select(l => l.Id).ToList();
-        return TypedResults.Ok(new Applied(
-            await db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && ids.Contains(l.Id)).ExecuteUpdateAsync(l => l.SetProperty(x => x.CodeStyleId, request.Style), cancel)));
+        return TypedResults.Ok(
+            new Applied(
+                await db
+                    .Links.Where(l => l.WorkspaceId == member.WorkspaceId && ids.Contains(l.Id))
+                    .ExecuteUpdateAsync(l => l.SetProperty(x => x.CodeStyleId, request.Style), cancel)
+            )
+        );
     }
 
     /// <summary>A style has to do for each link's own address, since longer ones make finer codes.</summary>
-    private static async Task<ProblemHttpResult?> FirstRefusal(IReadOnlyList<CodesOfWorkspace.LinkRow> links, CodeStyle style, CodesOfWorkspace codes, CancellationToken cancel)
+    private static async Task<ProblemHttpResult?> FirstRefusal(
+        IReadOnlyList<CodesOfWorkspace.LinkRow> links,
+        CodeStyle style,
+        CodesOfWorkspace codes,
+        CancellationToken cancel
+    )
     {
         var logo = await codes.FindLogo(style, cancel);
-        return links.Select(l => CodeFiles.Refusal(FinishedCode.Of(codes.ShortUrl(l), ScannedPath.OwnCode, style, logo), l.Slug)).FirstOrDefault(problem => problem is not null);
+        return links
+            .Select(l => CodeFiles.Refusal(FinishedCode.Of(codes.ShortUrl(l), ScannedPath.OwnCode, style, logo), l.Slug))
+            .FirstOrDefault(problem => problem is not null);
     }
 
-    private static async Task<ProblemHttpResult?> Set(SavedCodeStyle saved, Request request, CodesOfWorkspace codes, CursusDb db, CursusOptions options, CancellationToken cancel)
+    private static async Task<ProblemHttpResult?> Set(
+        SavedCodeStyle saved,
+        Request request,
+        CodesOfWorkspace codes,
+        CursusDb db,
+        CursusOptions options,
+        CancellationToken cancel
+    )
     {
         var errors = new FieldErrors();
         saved.Name = request.Name?.Trim() ?? saved.Name;
@@ -134,8 +190,19 @@ public static class CodeStyles
                 return ApiProblem.Invalid(errors);
             }
 
-            var domain = await db.Domains.Where(d => d.WorkspaceId == saved.WorkspaceId).Select(d => d.Name).OrderByDescending(d => d.Length).FirstOrDefaultAsync(cancel) ?? "short.example";
-            if (CodeFiles.Refusal(FinishedCode.Of(options.ShortUrl(domain, new string('x', SlugToCheck)), ScannedPath.OwnCode, style, logo), "an address of usual length") is { } refused)
+            var domain = await db
+                .Domains.Where(d => d.WorkspaceId == saved.WorkspaceId)
+                .Select(d => d.Name)
+                .OrderByDescending(d => d.Length)
+                .FirstOrDefaultAsync(cancel)
+                ?? "short.example";
+            if (
+                CodeFiles.Refusal(
+                    FinishedCode.Of(options.ShortUrl(domain, new string('x', SlugToCheck)), ScannedPath.OwnCode, style, logo),
+                    "an address of usual length"
+                ) is
+                { } refused
+            )
             {
                 return refused;
             }
@@ -155,17 +222,23 @@ public static class CodeStyles
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (saved.IsDefault)
         {
-            await db.CodeStyles.Where(s => s.WorkspaceId == saved.WorkspaceId && s.Id != saved.Id && s.IsDefault).ExecuteUpdateAsync(s => s.SetProperty(x => x.IsDefault, false), cancel);
+            await db
+                .CodeStyles.Where(s => s.WorkspaceId == saved.WorkspaceId && s.Id != saved.Id && s.IsDefault)
+                .ExecuteUpdateAsync(s => s.SetProperty(x => x.IsDefault, false), cancel);
         }
 
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
     }
 
-    private static Response Of(Row row) => new(row.Saved.Id, row.Saved.Name, CodeStyleJson.ReadStyle(row.Saved.Style), row.Saved.IsDefault, row.Links, row.Saved.CreatedAt);
+    private static Response Of(Row row) =>
+        new(row.Saved.Id, row.Saved.Name, CodeStyleJson.ReadStyle(row.Saved.Style), row.Saved.IsDefault, row.Links, row.Saved.CreatedAt);
 
-    private static IQueryable<Row> Rows(CursusDb db, CurrentMember member) => db.CodeStyles.AsNoTracking().Where(s => s.WorkspaceId == member.WorkspaceId)
-        .Select(s => new Row { Saved = s, Links = db.Links.Count(l => l.CodeStyleId == s.Id && l.DeletedAt == null) });
+    private static IQueryable<Row> Rows(CursusDb db, CurrentMember member) =>
+        db
+            .CodeStyles.AsNoTracking()
+            .Where(s => s.WorkspaceId == member.WorkspaceId)
+            .Select(s => new Row { Saved = s, Links = db.Links.Count(l => l.CodeStyleId == s.Id && l.DeletedAt == null) });
 
     private sealed class Row
     {

@@ -34,12 +34,20 @@ public static class CodesOfLink
         api.MapDelete("/links/{id:guid}/codes/{number:int}", Remove).ForEditors().WithSummary("Archive a code; printed copies still work and count");
     }
 
-    internal static ValidationError NoSuchCode(int number) => new("code-unknown", $"This link has no code {number}. Add it first, or use code {ScannedPath.OwnCode}, which every link has.");
+    internal static ValidationError NoSuchCode(int number) =>
+        new("code-unknown", $"This link has no code {number}. Add it first, or use code {ScannedPath.OwnCode}, which every link has.");
 
     private static async Task<Results<Ok<ListResponse>, ProblemHttpResult>> List(Guid id, CodesOfWorkspace codes, CancellationToken cancel) =>
         await codes.FindLink(id, cancel) is { } link ? TypedResults.Ok(await Read(link, codes, cancel)) : ApiProblem.NotFound("link");
 
-    private static async Task<Results<Created<ListResponse>, ProblemHttpResult>> Add(Guid id, Request request, CodesOfWorkspace codes, CursusDb db, IClock clock, CancellationToken cancel)
+    private static async Task<Results<Created<ListResponse>, ProblemHttpResult>> Add(
+        Guid id,
+        Request request,
+        CodesOfWorkspace codes,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         if (await codes.FindLink(id, cancel) is not { } link)
         {
@@ -59,17 +67,34 @@ public static class CodesOfLink
         var number = made.Select(c => c.Number).DefaultIfEmpty((short)ScannedPath.OwnCode).Max() + 1;
         if (number > ScannedPath.MostCodes)
         {
-            return ApiProblem.Conflict("codes-many", $"A link can have at most {ScannedPath.MostCodes} codes, and numbers are never reused. Create another link.");
+            return ApiProblem.Conflict(
+                "codes-many",
+                $"A link can have at most {ScannedPath.MostCodes} codes, and numbers are never reused. Create another link."
+            );
         }
 
-        db.Add(new LinkCode { LinkId = id, Number = (short)number, Name = request.Name!.Trim(), CreatedAt = clock.GetCurrentInstant() });
+        db.Add(
+            new LinkCode
+            {
+                LinkId = id,
+                Number = (short)number,
+                Name = request.Name!.Trim(),
+                CreatedAt = clock.GetCurrentInstant(),
+            }
+        );
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return TypedResults.Created($"/api/v1/links/{id}/codes", await Read(link, codes, cancel));
     }
 
     private static async Task<Results<Ok<ListResponse>, ProblemHttpResult>> Rename(
-        Guid id, int number, Request request, CodesOfWorkspace codes, CursusDb db, CancellationToken cancel)
+        Guid id,
+        int number,
+        Request request,
+        CodesOfWorkspace codes,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (await codes.FindLink(id, cancel) is not { } link)
         {
@@ -93,30 +118,57 @@ public static class CodesOfLink
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
-        Guid id, int number, CodesOfWorkspace codes, CursusDb db, IClock clock, CancellationToken cancel)
+        Guid id,
+        int number,
+        CodesOfWorkspace codes,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var now = clock.GetCurrentInstant();
         return await codes.FindLink(id, cancel) is null ? ApiProblem.NotFound("link")
-            : await db.LinkCodes.Where(c => c.LinkId == id && c.Number == number && c.RemovedAt == null).ExecuteUpdateAsync(c => c.SetProperty(x => x.RemovedAt, now), cancel) == 0 ? ApiProblem.NotFound("code")
+            : await db
+                .LinkCodes.Where(c => c.LinkId == id && c.Number == number && c.RemovedAt == null)
+                .ExecuteUpdateAsync(c => c.SetProperty(x => x.RemovedAt, now), cancel) == 0
+                ? ApiProblem.NotFound("code")
             : TypedResults.NoContent();
     }
 
-    private static (string? Name, ProblemHttpResult? Problem) ReadName(string? text, IEnumerable<LinkCode> others) => text?.Trim() switch
-    {
-        null or { Length: 0 or > MaxName } => (null, ApiProblem.Invalid("name", new ValidationError("code-name", $"Enter where this code is used, in at most {MaxName} characters, for example Poster A."))),
-        var name when others.Any(c => c.RemovedAt is null && string.Equals(c.Name, name, StringComparison.OrdinalIgnoreCase)) =>
-            (null, ApiProblem.Conflict("code-taken", $"This link already has a code called “{name}”. Choose another name.")),
-        var name => (name, null),
-    };
+    private static (string? Name, ProblemHttpResult? Problem) ReadName(string? text, IEnumerable<LinkCode> others) =>
+        text?.Trim() switch
+        {
+            null or { Length: 0 or > MaxName } => (
+                null,
+                ApiProblem.Invalid(
+                    "name",
+                    new ValidationError("code-name", $"Enter where this code is used, in at most {MaxName} characters, for example Poster A.")
+                )
+            ),
+            var name when others.Any(c => c.RemovedAt is null && string.Equals(c.Name, name, StringComparison.OrdinalIgnoreCase)) => (
+                null,
+                ApiProblem.Conflict("code-taken", $"This link already has a code called “{name}”. Choose another name.")
+            ),
+            var name => (name, null),
+        };
 
     private static async Task<ListResponse> Read(CodesOfWorkspace.LinkRow link, CodesOfWorkspace codes, CancellationToken cancel)
     {
         var scans = await codes.ScansOf(link.Id, cancel);
         var names = await codes.NamesOf(link.Id, cancel);
         return new ListResponse(
-            [.. names.OrderBy(n => n.Key).Select(n => new Response(
-                n.Key, n.Value, CodePayload.Of(codes.ShortUrl(link), n.Key).Plain,
-                scans.GetValueOrDefault(n.Key), n.Key == ScannedPath.OwnCode))],
-            link.StyleId);
+            [
+                .. names
+                    .OrderBy(n => n.Key)
+                    .Select(n => new Response(
+                        n.Key,
+                        n.Value,
+                        CodePayload.Of(codes.ShortUrl(link), n.Key).Plain,
+                        scans.GetValueOrDefault(n.Key),
+                        n.Key == ScannedPath.OwnCode
+                    )),
+            ],
+            link.StyleId
+        );
     }
 }

@@ -6,7 +6,8 @@ using Cursus.Data.Codes;
 using Cursus.Web.Access;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
-using Cursus.Web.Reports;
+using Cursus.Web.Reports.Counts;
+using Cursus.Web.Reports.Questions;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -27,8 +28,19 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
     /// <summary>Live links in the order asked for; those of other workspaces are left out.</summary>
     public async Task<IReadOnlyList<LinkRow>> FindLinks(IReadOnlyList<Guid> ids, CancellationToken cancel)
     {
-        var found = await db.Links.Where(l => l.WorkspaceId == member.WorkspaceId && l.DeletedAt == null && ids.Contains(l.Id))
-            .Select(l => new LinkRow(l.Id, l.Domain!.Name, l.Slug, l.Title, l.CodeStyleId, l.Placement!.Post!.Title, l.Channel!.Name, l.Placement.Variant)).ToDictionaryAsync(l => l.Id, cancel);
+        var found = await db
+            .Links.Where(l => l.WorkspaceId == member.WorkspaceId && l.DeletedAt == null && ids.Contains(l.Id))
+            .Select(l => new LinkRow(
+                l.Id,
+                l.Domain!.Name,
+                l.Slug,
+                l.Title,
+                l.CodeStyleId,
+                l.Placement!.Post!.Title,
+                l.Channel!.Name,
+                l.Placement.Variant
+            ))
+            .ToDictionaryAsync(l => l.Id, cancel);
         return [.. ids.Distinct().Where(found.ContainsKey).Select(id => found[id])];
     }
 
@@ -37,9 +49,14 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
     /// <summary>How often people came by each code of a link, all time, by the code's number.</summary>
     public async Task<IReadOnlyDictionary<int, long>> ScansOf(Guid link, CancellationToken cancel)
     {
-        var question = Question.OfLastDays("code", Core.Reports.Period.MaxDays, member, clock.GetCurrentInstant()) with { Filters = new Dictionary<string, string[]> { ["link"] = [link.ToString()] } };
+        var question = Question.OfLastDays("code", Core.Reports.Period.MaxDays, member, clock.GetCurrentInstant()) with
+        {
+            Filters = new Dictionary<string, string[]> { ["link"] = [link.ToString()] },
+        };
         var byCode = await counting.ByKey(question, cancel);
-        return byCode.Where(c => c.Key.Length > 0).ToDictionary(c => int.Parse(c.Key[(c.Key.IndexOf('/') + 1)..], CultureInfo.InvariantCulture), c => c.Value);
+        return byCode
+            .Where(c => c.Key.Length > 0)
+            .ToDictionary(c => int.Parse(c.Key[(c.Key.IndexOf('/') + 1)..], CultureInfo.InvariantCulture), c => c.Value);
     }
 
     /// <summary>A saved style by its id.</summary>
@@ -48,7 +65,12 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
 
     /// <summary>The style that a link's codes have: its own, else the workspace's default, else the plain one.</summary>
     public async Task<CodeStyle> StyleOf(LinkRow link, CancellationToken cancel) =>
-        await Styles.Where(s => s.Id == link.StyleId || s.IsDefault).OrderByDescending(s => s.Id == link.StyleId).Select(s => s.Style).FirstOrDefaultAsync(cancel) is { } json
+        await Styles
+            .Where(s => s.Id == link.StyleId || s.IsDefault)
+            .OrderByDescending(s => s.Id == link.StyleId)
+            .Select(s => s.Style)
+            .FirstOrDefaultAsync(cancel)
+            is { } json
             ? CodeStyleJson.ReadStyle(json)
             : CodeStyle.Plain;
 
@@ -70,7 +92,10 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
     }
 
     public async Task<LogoArt?> FindLogo(CodeStyle style, CancellationToken cancel) =>
-        style.Logo is { } wanted && await db.CodeLogos.AsNoTracking().SingleOrDefaultAsync(l => l.Id == wanted.Id && l.WorkspaceId == member.WorkspaceId, cancel) is { } logo ? ArtOf(logo) : null;
+        style.Logo is { } wanted
+        && await db.CodeLogos.AsNoTracking().SingleOrDefaultAsync(l => l.Id == wanted.Id && l.WorkspaceId == member.WorkspaceId, cancel) is { } logo
+            ? ArtOf(logo)
+            : null;
 
     /// <summary>The code of a link in a style; without one in its own, fitted to its address.</summary>
     public async Task<FinishedCode> Finish(LinkRow link, int number, CodeStyle? style, CancellationToken cancel)
@@ -92,7 +117,9 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
     /// <summary>Names of a link's codes by number; the first is there without being made.</summary>
     public async Task<IReadOnlyDictionary<int, string>> NamesOf(Guid linkId, CancellationToken cancel)
     {
-        var made = await db.LinkCodes.Where(c => c.LinkId == linkId && c.RemovedAt == null).ToDictionaryAsync(c => (int)c.Number, c => c.Name, cancel);
+        var made = await db
+            .LinkCodes.Where(c => c.LinkId == linkId && c.RemovedAt == null)
+            .ToDictionaryAsync(c => (int)c.Number, c => c.Name, cancel);
         made.TryAdd(ScannedPath.OwnCode, "Own code");
         return made;
     }

@@ -17,7 +17,11 @@ internal static class LabelSheet
         var onPage = columns * rows;
         var (width, height) = ((PageWidth - 2 * Margin) / columns, (PageHeight - 2 * Margin) / rows);
         return CodePictures.Pdf(
-            "QR codes", PageWidth * CodePictures.PointsPerMm, PageHeight * CodePictures.PointsPerMm, (labels.Count + onPage - 1) / onPage, (canvas, page) =>
+            "QR codes",
+            PageWidth * CodePictures.PointsPerMm,
+            PageHeight * CodePictures.PointsPerMm,
+            (labels.Count + onPage - 1) / onPage,
+            (canvas, page) =>
             {
                 canvas.Scale(CodePictures.PointsPerMm);
                 var pen = new Pen(canvas, SKColors.White, isTextDrawn: true);
@@ -28,7 +32,8 @@ internal static class LabelSheet
                     Draw(pen, title, caption, code, width - Gap, height - Gap);
                     canvas.Restore();
                 }
-            });
+            }
+        );
     }
 
     private static void Draw(Pen pen, string title, string caption, FinishedCode code, float width, float height)

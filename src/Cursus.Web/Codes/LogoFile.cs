@@ -28,7 +28,13 @@ internal static class LogoFile
         // The size stands in the file's head: what would grow without measure is refused before it is unpacked.
         if ((long)codec.Info.Width * codec.Info.Height > MaxPixels)
         {
-            return (null, new ValidationError("logo-large", $"The logo is {codec.Info.Width:N0} by {codec.Info.Height:N0} pixels. Use one of at most 4,000 by 4,000."));
+            return (
+                null,
+                new ValidationError(
+                    "logo-large",
+                    $"The logo is {codec.Info.Width:N0} by {codec.Info.Height:N0} pixels. Use one of at most 4,000 by 4,000."
+                )
+            );
         }
 
         using var picture = SKBitmap.Decode(codec);
@@ -39,7 +45,9 @@ internal static class LogoFile
 
         var scale = Math.Min(1f, (float)MostSide / Math.Max(picture.Width, picture.Height));
         using var small = picture.Resize(
-            new SKImageInfo(Math.Max(1, (int)(picture.Width * scale)), Math.Max(1, (int)(picture.Height * scale))), new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
+            new SKImageInfo(Math.Max(1, (int)(picture.Width * scale)), Math.Max(1, (int)(picture.Height * scale))),
+            new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear)
+        );
         using var png = small.Encode(SKEncodedImageFormat.Png, 100);
         return (new LogoArt(small.Width, small.Height, png.ToArray(), []), null);
     }

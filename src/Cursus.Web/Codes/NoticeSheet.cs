@@ -9,7 +9,8 @@ using SkiaSharp;
 
 namespace Cursus.Web.Codes;
 
-/// <summary>GET /links/{id}/notice.pdf: an A4 sheet for the notice board, with headline, text, code and the short address in words for those who don't scan.</summary>
+/// <summary>GET /links/{id}/notice.pdf: an A4 sheet for the notice board, with headline, text, code and the short address in words for those who
+/// don't scan.</summary>
 public static class NoticeSheet
 {
     private const int MaxHeadline = 80;
@@ -24,10 +25,18 @@ public static class NoticeSheet
     /// <param name="Code">Number of the code within its link; 1 if omitted.</param>
     public sealed record Asked(string? Headline, string? Text, int? Code);
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/links/{id:guid}/notice.pdf", Handle)
-        .ForViewers().Produces(StatusCodes.Status200OK, contentType: "application/pdf").WithSummary("A sheet for the notice board, ready to print");
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapGet("/links/{id:guid}/notice.pdf", Handle)
+            .ForViewers()
+            .Produces(StatusCodes.Status200OK, contentType: "application/pdf")
+            .WithSummary("A sheet for the notice board, ready to print");
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Handle(Guid id, [AsParameters] Asked asked, CodesOfWorkspace codes, CancellationToken cancel)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Handle(
+        Guid id,
+        [AsParameters] Asked asked,
+        CodesOfWorkspace codes,
+        CancellationToken cancel
+    )
     {
         if (await codes.FindLink(id, cancel) is not { } link)
         {
@@ -60,7 +69,11 @@ public static class NoticeSheet
         var code = await codes.Finish(link, number, null, cancel);
         return CodeFiles.Refusal(code, link.Slug) is { } refused
             ? refused
-            : TypedResults.File(Write(headline, asked.Text?.Trim() ?? "", codes.ShortUrl(link).Split("://")[1], code), "application/pdf", FileNames.Of($"{headline} notice", "pdf"));
+            : TypedResults.File(
+                Write(headline, asked.Text?.Trim() ?? "", codes.ShortUrl(link).Split("://")[1], code),
+                "application/pdf",
+                FileNames.Of($"{headline} notice", "pdf")
+            );
     }
 
     /// <param name="address">The short address as people type it, without its scheme.</param>

@@ -10,7 +10,8 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Codes;
 
-/// <summary>POST /codes/preview and /codes/check: a code while its look is being chosen. The picture comes at once; the read-back, which takes longer, by itself.</summary>
+/// <summary>POST /codes/preview and /codes/check: a code while its look is being chosen. The picture comes at once; the read-back, which takes
+/// longer, by itself.</summary>
 public static class PreviewCode
 {
     private const double PreviewWidth = 320;
@@ -27,7 +28,16 @@ public static class PreviewCode
     /// <param name="ModuleMm">Width of one module at that place; null if no place is given.</param>
     /// <param name="Findings">Findings of the rules that need no test scan.</param>
     public sealed record Response(
-        string Svg, string Address, string Text, int Version, CorrectionLevel Level, int Side, int ModulesSaved, double? ModuleMm, IReadOnlyList<CodeFinding> Findings);
+        string Svg,
+        string Address,
+        string Text,
+        int Version,
+        CorrectionLevel Level,
+        int Side,
+        int ModulesSaved,
+        double? ModuleMm,
+        IReadOnlyList<CodeFinding> Findings
+    );
 
     /// <param name="WidthMm">Width of the code.</param>
     /// <param name="DistanceMetres">Viewing distance.</param>
@@ -36,13 +46,20 @@ public static class PreviewCode
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/codes/places", () => TypedResults.Ok(PrintPlace.All.Select(p => new PlaceResponse(p.Key, p.Name, p.WidthMm, p.DistanceMetres))))
-            .ForViewers().WithSummary("Viewing distances and the code width each one needs");
+            .ForViewers()
+            .WithSummary("Viewing distances and the code width each one needs");
         api.MapPost("/codes/preview", Preview).ForViewers().WithSummary("Preview a style as SVG, with findings");
         api.MapPost("/codes/check", Check).ForViewers().WithSummary("Test whether a code scans when its picture is degraded");
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Preview(
-        Request request, CodesOfWorkspace codes, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel)
+        Request request,
+        CodesOfWorkspace codes,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        CancellationToken cancel
+    )
     {
         var errors = new FieldErrors();
         var place = ReadPlace(request.Place, errors);
@@ -58,13 +75,29 @@ public static class PreviewCode
             findings.Add(small);
         }
 
-        return TypedResults.Ok(new Response(
-            Encoding.UTF8.GetString(CodePictures.Svg(code, PreviewWidth)), code.Address, symbol.Payload.Text, symbol.Size.Version, symbol.Size.Level, symbol.Side,
-            symbol.Payload.ModulesSaved(symbol.Size.Level), place is null ? null : Math.Round(place.ModuleMm(symbol.Side + 2 * style.QuietZone), 2), findings));
+        return TypedResults.Ok(
+            new Response(
+                Encoding.UTF8.GetString(CodePictures.Svg(code, PreviewWidth)),
+                code.Address,
+                symbol.Payload.Text,
+                symbol.Size.Version,
+                symbol.Size.Level,
+                symbol.Side,
+                symbol.Payload.ModulesSaved(symbol.Size.Level),
+                place is null ? null : Math.Round(place.ModuleMm(symbol.Side + 2 * style.QuietZone), 2),
+                findings
+            )
+        );
     }
 
     private static async Task<Results<Ok<CodeJudgement>, ProblemHttpResult>> Check(
-        Request request, CodesOfWorkspace codes, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel)
+        Request request,
+        CodesOfWorkspace codes,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        CancellationToken cancel
+    )
     {
         var errors = new FieldErrors();
         return await Read(request, errors, codes, member, db, options, cancel) is { } code ? TypedResults.Ok(CodeJudgement.Of(code))
@@ -78,7 +111,13 @@ public static class PreviewCode
         var place = PrintPlace.All.FirstOrDefault(p => p.Key == key);
         if (key is not null && place is null)
         {
-            errors.Add("place", new ValidationError("place-unknown", $"There is no viewing distance “{key}”. Choose one of {string.Join(", ", PrintPlace.All.Select(p => p.Key))}."));
+            errors.Add(
+                "place",
+                new ValidationError(
+                    "place-unknown",
+                    $"There is no viewing distance “{key}”. Choose one of {string.Join(", ", PrintPlace.All.Select(p => p.Key))}."
+                )
+            );
         }
 
         return place;
@@ -86,7 +125,14 @@ public static class PreviewCode
 
     /// <summary>The code that is asked about; null with errors, or without where there is no such link.</summary>
     private static async Task<FinishedCode?> Read(
-        Request request, FieldErrors errors, CodesOfWorkspace codes, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel)
+        Request request,
+        FieldErrors errors,
+        CodesOfWorkspace codes,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        CancellationToken cancel
+    )
     {
         var logo = await codes.CheckStyle(request.Style, errors, "style", cancel);
         if (request.Code is < ScannedPath.OwnCode or > ScannedPath.MostCodes)
@@ -94,8 +140,19 @@ public static class PreviewCode
             errors.Add("code", CodesOfLink.NoSuchCode(request.Code));
         }
 
-        var address = request.Link is { } id ? await codes.FindLink(id, cancel) is { } link ? codes.ShortUrl(link) : null
-            : options.ShortUrl(await db.Domains.Where(d => d.WorkspaceId == member.WorkspaceId).OrderBy(d => d.CreatedAt).Select(d => d.Name).FirstOrDefaultAsync(cancel) ?? "short.example", "winter-members");
+        var address = request.Link is { } id
+            ? await codes.FindLink(id, cancel) is { } link
+                ? codes.ShortUrl(link)
+                : null
+            : options.ShortUrl(
+                await db
+                    .Domains.Where(d => d.WorkspaceId == member.WorkspaceId)
+                    .OrderBy(d => d.CreatedAt)
+                    .Select(d => d.Name)
+                    .FirstOrDefaultAsync(cancel)
+                    ?? "short.example",
+                "winter-members"
+            );
         return errors.Any || address is null ? null : FinishedCode.Of(address, request.Code, request.Style, logo);
     }
 }

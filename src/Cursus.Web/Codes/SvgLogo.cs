@@ -8,8 +8,8 @@ using SkiaSharp;
 namespace Cursus.Web.Codes;
 
 /// <summary>
-/// Reads the shapes of an SVG and nothing else: what is kept is path data and colours, so that no script, no style sheet and no address of anything else can come along.
-/// What can't be read as plain shapes is refused by name.
+/// Reads the shapes of an SVG and nothing else: what is kept is path data and colours, so that no script, no style sheet and no address of anything
+/// else can come along. What can't be read as plain shapes is refused by name.
 /// </summary>
 internal static class SvgLogo
 {
@@ -25,7 +25,12 @@ internal static class SvgLogo
         try
         {
             // No document type: neither entities that grow without end nor files from elsewhere (XML 1.0, section 4.2).
-            var settings = new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = upload.Length };
+            var settings = new XmlReaderSettings
+            {
+                DtdProcessing = DtdProcessing.Prohibit,
+                XmlResolver = null,
+                MaxCharactersInDocument = upload.Length,
+            };
             CheckSize(upload, settings);
             using var reader = XmlReader.Create(new MemoryStream(upload), settings);
             var root = XDocument.Load(reader).Root!;
@@ -41,12 +46,13 @@ internal static class SvgLogo
         }
     }
 
-    /// <summary>Looks the file through without keeping anything, since a tree of a hundred thousand groups in one another takes more than it is worth to find out that they are too many.</summary>
+    /// <summary>Looks the file through without keeping anything, since a tree of a hundred thousand groups in one another takes more than it is worth
+    /// to find out that they are too many.</summary>
     /// <exception cref="FormatException">There is too much in it.</exception>
     private static void CheckSize(byte[] upload, XmlReaderSettings settings)
     {
         using var reader = XmlReader.Create(new MemoryStream(upload), settings);
-        for (var elements = 0; reader.Read();)
+        for (var elements = 0; reader.Read(); )
         {
             elements += reader.NodeType == XmlNodeType.Element ? 1 : 0;
             if (reader.Depth > 2 * MostDepth)
@@ -67,7 +73,8 @@ internal static class SvgLogo
 
     private static (LogoArt?, ValidationError?) Read(XElement root)
     {
-        var box = Numbers((string?)root.Attribute("viewBox")) is [var x, var y, var w, var h] ? SKRect.Create(x, y, w, h)
+        var box = Numbers((string?)root.Attribute("viewBox")) is [var x, var y, var w, var h]
+            ? SKRect.Create(x, y, w, h)
             : SKRect.Create(0, 0, Number(root, "width"), Number(root, "height"));
         if (box.Width <= 0 || box.Height <= 0 || box.Width / box.Height is > 20 or < 0.05f)
         {
@@ -145,7 +152,8 @@ internal static class SvgLogo
         switch (element.Name.LocalName)
         {
             case "path":
-                return SKPath.ParseSvgPathData((string?)element.Attribute("d") ?? "") ?? throw new FormatException("A path in the SVG can’t be read. Save it again as plain SVG.");
+                return SKPath.ParseSvgPathData((string?)element.Attribute("d") ?? "")
+                    ?? throw new FormatException("A path in the SVG can’t be read. Save it again as plain SVG.");
             case "rect":
                 path.AddRoundRect(SKRect.Create(N("x"), N("y"), N("width"), N("height")), Math.Max(N("rx"), N("ry")), Math.Max(N("rx"), N("ry")));
                 break;
@@ -165,7 +173,8 @@ internal static class SvgLogo
                 break;
             default:
                 throw new FormatException(
-                    $"The SVG has a <{element.Name.LocalName}>, which isn’t supported. Save it with plain shapes and text as paths, or use a PNG.");
+                    $"The SVG has a <{element.Name.LocalName}>, which isn’t supported. Save it with plain shapes and text as paths, or use a PNG."
+                );
         }
 
         return path.Detach();
@@ -174,10 +183,16 @@ internal static class SvgLogo
     private static float Number(XElement element, string name) => Numbers((string?)element.Attribute(name)) is [var number, ..] ? number : 0;
 
     internal static float[] Numbers(string? text) =>
-    [
-        .. (text ?? "").Split([' ', ',', '\n', '\t', '\r'], StringSplitOptions.RemoveEmptyEntries)
-            .Select(t => float.TryParse(t.AsSpan().TrimEnd("px"), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && float.IsFinite(number) ? number : 0),
-    ];
+        [
+            .. (text ?? "")
+                .Split([' ', ',', '\n', '\t', '\r'], StringSplitOptions.RemoveEmptyEntries)
+                .Select(t =>
+                    float.TryParse(t.AsSpan().TrimEnd("px"), NumberStyles.Float, CultureInfo.InvariantCulture, out var number)
+                    && float.IsFinite(number)
+                        ? number
+                        : 0
+                ),
+        ];
 
     private static (LogoArt?, ValidationError?) Refuse(string code, string text) => (null, new ValidationError(code, text));
 
@@ -186,14 +201,22 @@ internal static class SvgLogo
     {
         public static Ink Of(XElement element, Ink outer)
         {
-            var style = ((string?)element.Attribute("style") ?? "").Split(';').Select(d => d.Split(':', 2)).Where(d => d.Length == 2).ToLookup(d => d[0].Trim(), d => d[1].Trim());
+            var style = ((string?)element.Attribute("style") ?? "")
+                .Split(';')
+                .Select(d => d.Split(':', 2))
+                .Where(d => d.Length == 2)
+                .ToLookup(d => d[0].Trim(), d => d[1].Trim());
             string? Of(string name) => style[name].LastOrDefault() ?? (string?)element.Attribute(name);
             if (Of("display") == "none" || Of("visibility") == "hidden")
             {
                 return new Ink(null, null, 0);
             }
 
-            return new Ink(Color(Of("fill"), outer.Fill), Color(Of("stroke"), outer.Stroke), Numbers(Of("stroke-width")) is [var width, ..] ? width : outer.StrokeWidth);
+            return new Ink(
+                Color(Of("fill"), outer.Fill),
+                Color(Of("stroke"), outer.Stroke),
+                Numbers(Of("stroke-width")) is [var width, ..] ? width : outer.StrokeWidth
+            );
         }
 
         private static string? Color(string? text, string? outer)
@@ -210,10 +233,14 @@ internal static class SvgLogo
 
             return SKColor.TryParse(text, out var color) || NamedColors.TryGetValue(text, out color)
                 ? $"#{color.Red:x2}{color.Green:x2}{color.Blue:x2}"
-                : throw new FormatException($"The SVG is painted with “{text}”; only plain colours are supported. Save it without gradients and style sheets, or use a PNG.");
+                : throw new FormatException(
+                    $"The SVG is painted with “{text}”; only plain colours are supported. Save it without gradients and style sheets, or use a PNG."
+                );
         }
 
-        private static readonly Dictionary<string, SKColor> NamedColors = typeof(SKColors).GetFields().Where(f => f.FieldType == typeof(SKColor))
+        private static readonly Dictionary<string, SKColor> NamedColors = typeof(SKColors)
+            .GetFields()
+            .Where(f => f.FieldType == typeof(SKColor))
             .ToDictionary(f => f.Name, f => (SKColor)f.GetValue(null)!, StringComparer.OrdinalIgnoreCase);
     }
 }

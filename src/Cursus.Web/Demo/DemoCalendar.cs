@@ -16,13 +16,18 @@ internal static class DemoCalendar
     {
         var campaigns = scenario.Campaigns.ToDictionary(c => c.Key);
         var single = scenario.Posts.Select(p => new DatedPost(today.PlusDays(-p.DaysAgo), p, campaigns[p.Campaign]));
-        return [.. single.Concat(scenario.Series.SelectMany(s => Repeat(s, today))).OrderBy(p => p.Day).ThenBy(p => p.Post.Title, StringComparer.Ordinal)];
+        return
+        [
+            .. single.Concat(scenario.Series.SelectMany(s => Repeat(s, today))).OrderBy(p => p.Day).ThenBy(p => p.Post.Title, StringComparer.Ordinal),
+        ];
     }
 
     private static IEnumerable<DatedPost> Repeat(DemoScenario.SeriesFile series, LocalDate today)
     {
         var earliest = today.PlusDays(-Days);
-        var day = series.EveryMonth ? today.With(DateAdjusters.StartOfMonth).PlusDays(2) : today.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
+        var day = series.EveryMonth
+            ? today.With(DateAdjusters.StartOfMonth).PlusDays(2)
+            : today.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
         for (var i = 0; day >= earliest; i++, day = series.EveryMonth ? day.PlusMonths(-1) : day.PlusWeeks(-1))
         {
             if (day > today)
@@ -30,14 +35,17 @@ internal static class DemoCalendar
                 continue;
             }
 
-            string Fill(string text) => text
-                .Replace("{month}", day.ToString("MMMM uuuu", CultureInfo.InvariantCulture), StringComparison.Ordinal)
-                .Replace("{yyyy-mm}", day.ToString("uuuu-MM", CultureInfo.InvariantCulture), StringComparison.Ordinal)
-                .Replace("{yyyy-mm-dd}", day.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture), StringComparison.Ordinal)
-                .Replace("{topic}", series.Topics is { } topics ? topics[i % topics.Count] : "", StringComparison.Ordinal);
+            string Fill(string text) =>
+                text.Replace("{month}", day.ToString("MMMM uuuu", CultureInfo.InvariantCulture), StringComparison.Ordinal)
+                    .Replace("{yyyy-mm}", day.ToString("uuuu-MM", CultureInfo.InvariantCulture), StringComparison.Ordinal)
+                    .Replace("{yyyy-mm-dd}", day.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture), StringComparison.Ordinal)
+                    .Replace("{topic}", series.Topics is { } topics ? topics[i % topics.Count] : "", StringComparison.Ordinal);
             var campaign = new DemoScenario.CampaignFile(Fill(series.CampaignKey), Fill(series.CampaignName));
             yield return new DatedPost(
-                day, new DemoScenario.PostFile(0, Fill(series.Title), Fill(series.Page), campaign.Key, series.Channels, series.Tags, series.By), campaign);
+                day,
+                new DemoScenario.PostFile(0, Fill(series.Title), Fill(series.Page), campaign.Key, series.Channels, series.Tags, series.By),
+                campaign
+            );
         }
     }
 }

@@ -19,25 +19,49 @@ internal static class DemoCodes
         var (art, error) = LogoFile.Read(Encoding.UTF8.GetBytes(scenario.Logo));
         var logo = art is null
             ? throw new InvalidDataException($"The demo's logo can't be read: {error!.Text}")
-            : new SavedCodeLogo { WorkspaceId = workspace.Id, Name = "Dome", Width = art.Width, Height = art.Height, Shapes = CodeStyleJson.Write(art.Shapes), CreatedAt = begun };
+            : new SavedCodeLogo
+            {
+                WorkspaceId = workspace.Id,
+                Name = "Dome",
+                Width = art.Width,
+                Height = art.Height,
+                Shapes = CodeStyleJson.Write(art.Shapes),
+                CreatedAt = begun,
+            };
         db.Add(logo);
         foreach (var file in scenario.Codes.Styles)
         {
             var style = CodeStyleJson.ReadStyle(file.Style.GetRawText());
             style = file.HasLogo ? style with { Logo = style.Logo! with { Id = logo.Id } } : style;
-            db.Add(new SavedCodeStyle
-            {
-                WorkspaceId = workspace.Id,
-                Name = file.Name,
-                Style = CodeStyleJson.Write(style),
-                LogoId = style.Logo?.Id,
-                IsDefault = file.IsDefault,
-                CreatedAt = begun,
-            });
+            db.Add(
+                new SavedCodeStyle
+                {
+                    WorkspaceId = workspace.Id,
+                    Name = file.Name,
+                    Style = CodeStyleJson.Write(style),
+                    LogoId = style.Logo?.Id,
+                    IsDefault = file.IsDefault,
+                    CreatedAt = begun,
+                }
+            );
         }
 
-        db.AddRange(links.Where(l => l.Medium == Print).SelectMany(link => scenario.Codes.Places.Select((place, i) =>
-            new LinkCode { LinkId = link.Id, Number = (short)(ScannedPath.OwnCode + 1 + i), Name = place.Name, CreatedAt = link.CreatedAt })));
+        db.AddRange(
+            links
+                .Where(l => l.Medium == Print)
+                .SelectMany(link =>
+                    scenario.Codes.Places.Select(
+                        (place, i) =>
+                            new LinkCode
+                            {
+                                LinkId = link.Id,
+                                Number = (short)(ScannedPath.OwnCode + 1 + i),
+                                Name = place.Name,
+                                CreatedAt = link.CreatedAt,
+                            }
+                    )
+                )
+        );
     }
 
     /// <summary>The code that a click came by; who stands before a poster and types is counted as a click.</summary>

@@ -1,6 +1,8 @@
 using System.Security.Cryptography;
 using System.Text;
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Core.Clicks;
 using Cursus.Data;
 using Cursus.Data.Addresses;
@@ -32,41 +34,84 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         var begun = zone.AtStartOfDay(calendar[0].Day.PlusDays(-10)).ToInstant();
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var workspace = new Workspace { Name = scenario.Workspace.Name, TimeZone = scenario.Workspace.TimeZone, IsDemo = true, CreatedAt = begun };
+        var workspace = new Workspace
+        {
+            Name = scenario.Workspace.Name,
+            TimeZone = scenario.Workspace.TimeZone,
+            IsDemo = true,
+            CreatedAt = begun,
+        };
         db.Add(workspace);
         var members = await AddMembers(scenario, workspace, begun);
-        var domains = scenario.Workspace.Domains.ToDictionary(d => d.Name, d => new ShortDomain
-        {
-            WorkspaceId = workspace.Id,
-            Name = d.Name,
-            IsDefault = d.IsDefault,
-            BarePage = d.BarePage is { } page ? Address(scenario, page) : null,
-            VerifiedAt = d.Name.EndsWith(".localhost", StringComparison.Ordinal) ? begun : null,
-            CreatedAt = begun,
-            Proof = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(d.Name)))[..32],
-            NextCheckAt = d.Name.EndsWith(".localhost", StringComparison.Ordinal) ? null : now,
-        });
-        var channels = scenario.Channels.Select((c, i) => new Channel
-        {
-            WorkspaceId = workspace.Id,
-            Key = c.Key,
-            Name = c.Name,
-            Source = c.Source,
-            Medium = c.Medium,
-            Signet = c.Signet,
-            Color = c.Color,
-            TextLimit = c.TextLimit,
-            Position = i,
-        }).ToDictionary(c => c.Key);
-        var campaigns = calendar.Select(p => p.Campaign).Concat(scenario.Campaigns).DistinctBy(c => c.Key)
-            .ToDictionary(c => c.Key, c => new Campaign { WorkspaceId = workspace.Id, Key = c.Key, Name = c.Name });
-        var tags = scenario.Workspace.Tags.Select((name, i) => new Tag { WorkspaceId = workspace.Id, Name = name, Color = (short)(i % 10) }).ToDictionary(t => t.Name);
+        var domains = scenario.Workspace.Domains.ToDictionary(
+            d => d.Name,
+            d => new ShortDomain
+            {
+                WorkspaceId = workspace.Id,
+                Name = d.Name,
+                IsDefault = d.IsDefault,
+                BarePage = d.BarePage is { } page ? Address(scenario, page) : null,
+                VerifiedAt = d.Name.EndsWith(".localhost", StringComparison.Ordinal) ? begun : null,
+                CreatedAt = begun,
+                Proof = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(d.Name)))[..32],
+                NextCheckAt = d.Name.EndsWith(".localhost", StringComparison.Ordinal) ? null : now,
+            }
+        );
+        var channels = scenario
+            .Channels.Select(
+                (c, i) =>
+                    new Channel
+                    {
+                        WorkspaceId = workspace.Id,
+                        Key = c.Key,
+                        Name = c.Name,
+                        Source = c.Source,
+                        Medium = c.Medium,
+                        Signet = c.Signet,
+                        Color = c.Color,
+                        TextLimit = c.TextLimit,
+                        Position = i,
+                    }
+            )
+            .ToDictionary(c => c.Key);
+        var campaigns = calendar
+            .Select(p => p.Campaign)
+            .Concat(scenario.Campaigns)
+            .DistinctBy(c => c.Key)
+            .ToDictionary(
+                c => c.Key,
+                c => new Campaign
+                {
+                    WorkspaceId = workspace.Id,
+                    Key = c.Key,
+                    Name = c.Name,
+                }
+            );
+        var tags = scenario
+            .Workspace.Tags.Select(
+                (name, i) =>
+                    new Tag
+                    {
+                        WorkspaceId = workspace.Id,
+                        Name = name,
+                        Color = (short)(i % 10),
+                    }
+            )
+            .ToDictionary(t => t.Name);
         db.AddRange(domains.Values);
         db.AddRange(channels.Values);
         db.AddRange(campaigns.Values);
         db.AddRange(tags.Values);
-        db.AddRange(channels.Values.Where(c => c.Medium is "social" or "video" or "referral")
-            .Select(c => new ReferrerRule { WorkspaceId = workspace.Id, Host = $"{c.Key}.localhost", ChannelId = c.Id }));
+        db.AddRange(
+            channels
+                .Values.Where(c => c.Medium is "social" or "video" or "referral")
+                .Select(c => new ReferrerRule
+                {
+                    WorkspaceId = workspace.Id,
+                    Host = $"{c.Key}.localhost",
+                    ChannelId = c.Id,
+                })
+        );
         db.Add(new ReferrerRule { WorkspaceId = workspace.Id, Host = scenario.Workspace.Sites["northmoor"] });
 
         var pixels = DemoPixels.Add(db, scenario, options, workspace, campaigns, channels, begun);
@@ -78,7 +123,10 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         foreach (var (day, file, campaign) in calendar)
         {
             var domain = file.Domain is { } name ? domains[name] : domains.Values.Single(d => d.IsDefault);
-            var posted = Instant.Min(zone.AtLeniently(day.At(new LocalTime(8 + day.Day % 10, day.Day * 2 % 60))).ToInstant(), now - Duration.FromHours(1));
+            var posted = Instant.Min(
+                zone.AtLeniently(day.At(new LocalTime(8 + day.Day % 10, day.Day * 2 % 60))).ToInstant(),
+                now - Duration.FromHours(1)
+            );
             var post = new Post
             {
                 Id = Guid.CreateVersion7(posted.ToDateTimeOffset()),
@@ -98,14 +146,27 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
                 link.EndsAt = file.EndsDaysAgo is { } days ? zone.AtStartOfDay(now.InZone(zone).Date.PlusDays(-days)).ToInstant() : null;
                 link.Fallback = file.Fallback is { } page ? Address(scenario, page) : null;
                 link.Tags.AddRange(file.Tags.Select(t => tags[t]));
-                post.Placements.Add(new Placement { PostId = post.Id, LinkId = link.Id, Link = link, Variant = placed.ElementAtOrDefault(1), Position = position });
+                post.Placements.Add(
+                    new Placement
+                    {
+                        PostId = post.Id,
+                        LinkId = link.Id,
+                        Link = link,
+                        Variant = placed.ElementAtOrDefault(1),
+                        Position = position,
+                    }
+                );
                 links.Add(link);
                 if (channel.Medium == "email" && posted < now - Duration.FromHours(3))
                 {
                     messages.Add((link.Id, posted));
                 }
 
-                int? exactly = file.Clicks is { } numbers ? numbers.TryGetValue(file.Channels[position], out var ofVariant) ? ofVariant : numbers[channel.Key] : null;
+                int? exactly = file.Clicks is { } numbers
+                    ? numbers.TryGetValue(file.Channels[position], out var ofVariant)
+                        ? ofVariant
+                        : numbers[channel.Key]
+                    : null;
                 clicks.AddRange(traffic.On(link.Id, scenario.Channels.Single(c => c.Key == channel.Key), posted, appeal, exactly));
             }
 
@@ -124,11 +185,24 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         return new Loaded(calendar.Count, links.Count, inOrder.Count);
     }
 
-    private static Link MakeLink(Post post, DemoScenario.PostFile file, Channel channel, string? variant, ShortDomain domain, string campaign, HashSet<string> slugs)
+    private static Link MakeLink(
+        Post post,
+        DemoScenario.PostFile file,
+        Channel channel,
+        string? variant,
+        ShortDomain domain,
+        string campaign,
+        HashSet<string> slugs
+    )
     {
         var wanted = file.Slug is { } own ? $"{own}-{channel.Key}" : SlugMaker.Readable(post.Title, channel.Key);
         var slug = SlugMaker.Alternatives(wanted, "", "", post.PublishedOn.Year).Prepend(wanted).First(s => slugs.Add($"{domain.Name}/{s}"));
-        var utm = new UtmTags(TagValue.Of(channel.Source), TagValue.Of(channel.Medium), TagValue.Of(campaign), Content: variant is null ? null : TagValue.Of(variant));
+        var utm = new UtmTags(
+            TagValue.Of(channel.Source),
+            TagValue.Of(channel.Medium),
+            TagValue.Of(campaign),
+            Content: variant is null ? null : TagValue.Of(variant)
+        );
         return new Link
         {
             Id = Guid.CreateVersion7(post.CreatedAt.ToDateTimeOffset()),
@@ -160,14 +234,28 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         var members = new Dictionary<string, Member>();
         foreach (var person in scenario.Workspace.Members)
         {
-            var account = new Account { Name = person.Name, Email = person.Email, UserName = person.Email };
+            var account = new Account
+            {
+                Name = person.Name,
+                Email = person.Email,
+                UserName = person.Email,
+            };
             var made = await accounts.CreateAsync(account, DemoScenario.Password);
             if (!made.Succeeded)
             {
-                throw new InvalidOperationException("The demo's members could not be made: " + string.Join(' ', made.Errors.Select(e => e.Description)));
+                throw new InvalidOperationException(
+                    "The demo's members could not be made: " + string.Join(' ', made.Errors.Select(e => e.Description))
+                );
             }
 
-            members[person.Name] = new Member { WorkspaceId = workspace.Id, AccountId = account.Id, Role = Enum.Parse<Role>(person.Role, ignoreCase: true), CreatedAt = begun, WantsDigest = person.Role == "owner" };
+            members[person.Name] = new Member
+            {
+                WorkspaceId = workspace.Id,
+                AccountId = account.Id,
+                Role = Enum.Parse<Role>(person.Role, ignoreCase: true),
+                CreatedAt = begun,
+                WantsDigest = person.Role == "owner",
+            };
         }
 
         db.AddRange(members.Values);

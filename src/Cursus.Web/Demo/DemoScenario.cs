@@ -13,30 +13,40 @@ public sealed record DemoScenario(
     string AdNetworks,
     DemoScenario.CodesFile Codes,
     string Logo,
-    DemoScenario.AgentsFile Agents)
+    DemoScenario.AgentsFile Agents
+)
 {
     /// <summary>Password of every demo member. It is shown on the sign-in page, and only while the data is the demo.</summary>
     public const string Password = "northern-lights";
 
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
-    public static DemoScenario Read(string folder) => new(
-        Part<WorkspaceFile>(folder, "workspace.json"),
-        Part<IReadOnlyList<ChannelFile>>(folder, "channels.json"),
-        Part<IReadOnlyList<CampaignFile>>(folder, "campaigns.json"),
-        Part<IReadOnlyList<PostFile>>(folder, "posts.json"),
-        Part<IReadOnlyList<SeriesFile>>(folder, "series.json"),
-        Part<IReadOnlyList<PixelFile>>(folder, "pixels.json"),
-        File.ReadAllText(Path.Combine(folder, "ad-networks.json")),
-        Part<CodesFile>(folder, "codes.json"),
-        File.ReadAllText(Path.Combine(folder, "dome.svg")),
-        Part<AgentsFile>(folder, "data/agents.json"));
+    public static DemoScenario Read(string folder) =>
+        new(
+            Part<WorkspaceFile>(folder, "workspace.json"),
+            Part<IReadOnlyList<ChannelFile>>(folder, "channels.json"),
+            Part<IReadOnlyList<CampaignFile>>(folder, "campaigns.json"),
+            Part<IReadOnlyList<PostFile>>(folder, "posts.json"),
+            Part<IReadOnlyList<SeriesFile>>(folder, "series.json"),
+            Part<IReadOnlyList<PixelFile>>(folder, "pixels.json"),
+            File.ReadAllText(Path.Combine(folder, "ad-networks.json")),
+            Part<CodesFile>(folder, "codes.json"),
+            File.ReadAllText(Path.Combine(folder, "dome.svg")),
+            Part<AgentsFile>(folder, "data/agents.json")
+        );
 
     private static T Part<T>(string folder, string file) =>
-        JsonSerializer.Deserialize<T>(File.ReadAllText(Path.Combine(folder, file)), Json) ?? throw new InvalidDataException($"{file} of the demo is empty.");
+        JsonSerializer.Deserialize<T>(File.ReadAllText(Path.Combine(folder, file)), Json)
+        ?? throw new InvalidDataException($"{file} of the demo is empty.");
 
     public sealed record WorkspaceFile(
-        string Name, string TimeZone, IReadOnlyList<MemberFile> Members, IReadOnlyList<DomainFile> Domains, IReadOnlyDictionary<string, string> Sites, IReadOnlyList<string> Tags);
+        string Name,
+        string TimeZone,
+        IReadOnlyList<MemberFile> Members,
+        IReadOnlyList<DomainFile> Domains,
+        IReadOnlyDictionary<string, string> Sites,
+        IReadOnlyList<string> Tags
+    );
 
     public sealed record MemberFile(string Name, string Email, string Role);
 
@@ -48,8 +58,19 @@ public sealed record DemoScenario(
     /// <param name="Wander">Part of them that come from another network.</param>
     /// <param name="Phones">Part of them on phones.</param>
     public sealed record ChannelFile(
-        string Key, string Name, string Source, string Medium, string Signet, short Color, int? TextLimit,
-        double Reach, double HalfLifeHours, double Untold, double Wander, double Phones);
+        string Key,
+        string Name,
+        string Source,
+        string Medium,
+        string Signet,
+        short Color,
+        int? TextLimit,
+        double Reach,
+        double HalfLifeHours,
+        double Untold,
+        double Wander,
+        double Phones
+    );
 
     /// <param name="Places">Where posters hang, each with a code of its own.</param>
     public sealed record CodesFile(IReadOnlyList<PlaceFile> Places, IReadOnlyList<StyleFile> Styles);
@@ -69,18 +90,50 @@ public sealed record DemoScenario(
     /// <param name="EndsDaysAgo">So many days ago its links have ended.</param>
     /// <param name="Fallback">Page that they lead to since, as <paramref name="Page"/> is written.</param>
     public sealed record PostFile(
-        int DaysAgo, string Title, string Page, string Campaign, IReadOnlyList<string> Channels, IReadOnlyList<string> Tags, string By,
-        string? Slug = null, string? Domain = null, IReadOnlyDictionary<string, int>? Clicks = null, int? EndsDaysAgo = null, string? Fallback = null);
+        int DaysAgo,
+        string Title,
+        string Page,
+        string Campaign,
+        IReadOnlyList<string> Channels,
+        IReadOnlyList<string> Tags,
+        string By,
+        string? Slug = null,
+        string? Domain = null,
+        IReadOnlyDictionary<string, int>? Clicks = null,
+        int? EndsDaysAgo = null,
+        string? Fallback = null
+    );
 
-    /// <summary>Posts that come again each month or week. Braces are filled in: <c>{month}</c>, <c>{yyyy-mm}</c>, <c>{yyyy-mm-dd}</c>, <c>{topic}</c>.</summary>
+    /// <summary>Posts that come again each month or week. Braces are filled in: <c>{month}</c>, <c>{yyyy-mm}</c>, <c>{yyyy-mm-dd}</c>,
+    /// <c>{topic}</c>.</summary>
     public sealed record SeriesFile(
-        string Title, string Page, string CampaignKey, string CampaignName, IReadOnlyList<string> Channels, IReadOnlyList<string> Tags, string By,
-        bool EveryMonth = false, bool EveryWeek = false, IReadOnlyList<string>? Topics = null);
+        string Title,
+        string Page,
+        string CampaignKey,
+        string CampaignName,
+        IReadOnlyList<string> Channels,
+        IReadOnlyList<string> Tags,
+        string By,
+        bool EveryMonth = false,
+        bool EveryWeek = false,
+        IReadOnlyList<string>? Topics = null
+    );
 
     /// <param name="Network">Key of an ad network of the demo's own, in <c>ad-networks.json</c>.</param>
-    public sealed record PixelFile(string Name, string Network, string Reference, IReadOnlyList<string>? Campaigns = null, IReadOnlyList<string>? Channels = null);
+    public sealed record PixelFile(
+        string Name,
+        string Network,
+        string Reference,
+        IReadOnlyList<string>? Campaigns = null,
+        IReadOnlyList<string>? Channels = null
+    );
 
     public sealed record AgentsFile(
-        IReadOnlyList<string> Phones, IReadOnlyList<string> Desktops, IReadOnlyList<string> Machines, IReadOnlyList<string> Previews, IReadOnlyList<string> Languages,
-        IReadOnlyList<string> Countries);
+        IReadOnlyList<string> Phones,
+        IReadOnlyList<string> Desktops,
+        IReadOnlyList<string> Machines,
+        IReadOnlyList<string> Previews,
+        IReadOnlyList<string> Languages,
+        IReadOnlyList<string> Countries
+    );
 }

@@ -1,4 +1,5 @@
 using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 using NodaTime;
 
 namespace Cursus.Web.Demo;
@@ -11,7 +12,32 @@ internal sealed class DemoTraffic(DemoScenario scenario, DateTimeZone zone, Inst
 {
     // How much of a day's clicks fall into each hour of an ordinary day.
     private static readonly double[] HourWeights =
-        [.3, .2, .15, .1, .1, .2, .6, 1.4, 2, 1.6, 1.3, 1.3, 1.7, 1.4, 1.1, 1.1, 1.3, 1.7, 2.1, 2.6, 3, 2.8, 1.8, .8];
+    [
+        .3,
+        .2,
+        .15,
+        .1,
+        .1,
+        .2,
+        .6,
+        1.4,
+        2,
+        1.6,
+        1.3,
+        1.3,
+        1.7,
+        1.4,
+        1.1,
+        1.1,
+        1.3,
+        1.7,
+        2.1,
+        2.6,
+        3,
+        2.8,
+        1.8,
+        .8,
+    ];
 
     private readonly Random random = new(seed);
 
@@ -19,7 +45,8 @@ internal sealed class DemoTraffic(DemoScenario scenario, DateTimeZone zone, Inst
     public double Appeal() => Math.Exp(0.55 * Gaussian());
 
     /// <summary>All clicks on one link, in no order.</summary>
-    /// <param name="exactly">The number of people's clicks where the story needs one; else it follows from reach and <paramref name="appeal"/>.</param>
+    /// <param name="exactly">The number of people's clicks where the story needs one; else it follows from reach and
+    /// <paramref name="appeal"/>.</param>
     public IEnumerable<Click> On(Guid linkId, DemoScenario.ChannelFile channel, Instant posted, double appeal, int? exactly)
     {
         var people = exactly ?? Poisson(channel.Reach * appeal);
@@ -36,17 +63,25 @@ internal sealed class DemoTraffic(DemoScenario scenario, DateTimeZone zone, Inst
                 if (exactly is null && random.NextDouble() < 0.12 && at + Duration.FromMinutes(random.Next(1, 300)) is var again && again < now)
                 {
                     clicked.Add(again);
-                    yield return click with { At = again };
+                    yield return click with
+                    {
+                        At = again,
+                    };
                 }
             }
         }
 
-        foreach (var (kind, share) in new[] { (ClickKind.Machine, .09), (ClickKind.Preview, .035), (ClickKind.Team, .012), (ClickKind.Prefetch, .006) })
+        foreach (
+            var (kind, share) in new[] { (ClickKind.Machine, .09), (ClickKind.Preview, .035), (ClickKind.Team, .012), (ClickKind.Prefetch, .006) }
+        )
         {
             for (var i = Poisson(people * share); i > 0; i--)
             {
                 // Nobody's click is to pass for an echo of the team's by chance: the story needs the exact numbers.
-                if (MomentAfter(posted, channel.HalfLifeHours * 1.5, mustHavePassed: false) is { } at && !(kind == ClickKind.Team && clicked.Exists(c => c >= at && c - at < BehaviourWatch.AfterTeam)))
+                if (
+                    MomentAfter(posted, channel.HalfLifeHours * 1.5, mustHavePassed: false) is { } at
+                    && !(kind == ClickKind.Team && clicked.Exists(c => c >= at && c - at < BehaviourWatch.AfterTeam))
+                )
                 {
                     yield return Other(linkId, kind, at);
                 }
@@ -59,14 +94,39 @@ internal sealed class DemoTraffic(DemoScenario scenario, DateTimeZone zone, Inst
         var agents = random.NextDouble() < channel.Phones ? scenario.Agents.Phones : scenario.Agents.Desktops;
         var drawn = random.NextInt64();
         var country = CountryCode.Of(scenario.Agents.Countries[(int)(drawn % scenario.Agents.Countries.Count)]);
-        return new Click(at, linkId, ClickKind.Person, AsHash(drawn), country, default, Referrer(channel), Any(agents), Any(scenario.Agents.Languages),
-            DemoCodes.CodeOf(scenario, channel, drawn));
+        return new Click(
+            at,
+            linkId,
+            ClickKind.Person,
+            AsHash(drawn),
+            country,
+            default,
+            Referrer(channel),
+            Any(agents),
+            Any(scenario.Agents.Languages),
+            DemoCodes.CodeOf(scenario, channel, drawn)
+        );
     }
 
-    private Click Other(Guid linkId, ClickKind kind, Instant at) => new(
-        at, linkId, kind, AsHash(random.NextInt64()), default, default, "",
-        Any(kind switch { ClickKind.Machine => scenario.Agents.Machines, ClickKind.Preview => scenario.Agents.Previews, _ => scenario.Agents.Desktops }),
-        kind is ClickKind.Machine or ClickKind.Preview ? "" : "en");
+    private Click Other(Guid linkId, ClickKind kind, Instant at) =>
+        new(
+            at,
+            linkId,
+            kind,
+            AsHash(random.NextInt64()),
+            default,
+            default,
+            "",
+            Any(
+                kind switch
+                {
+                    ClickKind.Machine => scenario.Agents.Machines,
+                    ClickKind.Preview => scenario.Agents.Previews,
+                    _ => scenario.Agents.Desktops,
+                }
+            ),
+            kind is ClickKind.Machine or ClickKind.Preview ? "" : "en"
+        );
 
     private string Referrer(DemoScenario.ChannelFile channel)
     {
@@ -76,11 +136,13 @@ internal sealed class DemoTraffic(DemoScenario scenario, DateTimeZone zone, Inst
             return "";
         }
 
-        var from = draw < channel.Untold + channel.Wander ? Any(scenario.Channels.Where(c => c.Medium is "social" && c != channel).ToList()) : channel;
+        var from =
+            draw < channel.Untold + channel.Wander ? Any(scenario.Channels.Where(c => c.Medium is "social" && c != channel).ToList()) : channel;
         return from.Medium is "email" or "print" or "sms" ? "" : $"{from.Key}.localhost";
     }
 
-    /// <summary>A moment after posting by the channel's decay, moved to an hour at which people are awake; null where it lies in the future.</summary>
+    /// <summary>A moment after posting by the channel's decay, moved to an hour at which people are awake; null where it lies in the
+    /// future.</summary>
     private Instant? MomentAfter(Instant posted, double halfLifeHours, bool mustHavePassed)
     {
         for (var attempt = 0; attempt < 200; attempt++)

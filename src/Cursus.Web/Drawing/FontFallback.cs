@@ -13,10 +13,13 @@ internal sealed class FontFallback
     private static readonly string[] FoldersOfMachine = ["/usr/share/fonts", "/usr/local/share/fonts"];
 
     private static readonly FontFallback[] Shipped =
-        [.. new[] { "NotoSans-Regular", "NotoSansMath-Regular", "NotoSansHebrew-Regular", "NotoSansArabic-Regular", "NotoEmoji-Regular" }.Select(name => new FontFallback(Load(name)))];
+    [
+        .. new[] { "NotoSans-Regular", "NotoSansMath-Regular", "NotoSansHebrew-Regular", "NotoSansArabic-Regular", "NotoEmoji-Regular" }.Select(
+            name => new FontFallback(Load(name))
+        ),
+    ];
 
-    private static readonly (FontFallback Own, IReadOnlyList<FontFallback> Others)
-        Regular = (new(Load("HankenGrotesk-Regular")), Shipped),
+    private static readonly (FontFallback Own, IReadOnlyList<FontFallback> Others) Regular = (new(Load("HankenGrotesk-Regular")), Shipped),
         SemiBold = (new(Load("HankenGrotesk-SemiBold")), [new(Load("NotoSans-Bold")), .. Shipped[1..]]);
 
     private static readonly Lazy<IReadOnlyList<FontFallback>> OfMachine = new(FindOfMachine);
@@ -33,9 +36,11 @@ internal sealed class FontFallback
         glyphs = new(() => Font(1));
     }
 
-    /// <summary>The one that writes this: the application's own where it has all the letters, else the first that has; the own one as well where none does, which draws boxes.</summary>
+    /// <summary>The one that writes this: the application's own where it has all the letters, else the first that has; the own one as well where none
+    /// does, which draws boxes.</summary>
     /// <param name="element">What is read as one letter or sign, be it of several code points.</param>
-    /// <param name="before">The one that wrote what stands before. It goes on with spaces and signs between words, so that words written from right to left keep their order.</param>
+    /// <param name="before">The one that wrote what stands before. It goes on with spaces and signs between words, so that words written from right
+    /// to left keep their order.</param>
     public static FontFallback For(string element, FontFallback? before, bool isBold)
     {
         var (own, others) = isBold ? SemiBold : Regular;
@@ -44,10 +49,16 @@ internal sealed class FontFallback
             : others.FirstOrDefault(o => o.Has(element)) ?? OfMachineFor(element) ?? own;
     }
 
-    public SKFont Font(float size) => new(typeface, size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
+    public SKFont Font(float size) =>
+        new(typeface, size)
+        {
+            Subpixel = true,
+            LinearMetrics = true,
+            Hinting = SKFontHinting.None,
+        };
 
-    /// <summary>The glyphs of a text and where each begins, in the order in which they are seen; what joins or turns its letters is shaped by HarfBuzz. The application's own
-    /// font needs none of that.</summary>
+    /// <summary>The glyphs of a text and where each begins, in the order in which they are seen; what joins or turns its letters is shaped by
+    /// HarfBuzz. The application's own font needs none of that.</summary>
     public (ushort[] Glyphs, SKPoint[] Places, float Width) Shape(string text, SKFont font)
     {
         if (this == Regular.Own || this == SemiBold.Own)
@@ -72,13 +83,20 @@ internal sealed class FontFallback
         OfMachineByLetter.GetOrAdd(element.EnumerateRunes().First(), letter => OfMachine.Value.FirstOrDefault(l => l.Has(letter.ToString())));
 
     private static List<FontFallback> FindOfMachine() =>
-    [
-        .. FoldersOfMachine.Where(Directory.Exists)
-            .SelectMany(folder => Directory.EnumerateFiles(folder, "*", new EnumerationOptions { RecurseSubdirectories = true, IgnoreInaccessible = true }))
-            .Where(file => Path.GetExtension(file).ToUpperInvariant() is ".TTF" or ".OTF" or ".TTC")
-            .OrderBy(file => !file.Contains("Regular", StringComparison.OrdinalIgnoreCase)).ThenBy(file => file, StringComparer.Ordinal)
-            .Select(file => SKTypeface.FromFile(file)).OfType<SKTypeface>().Select(typeface => new FontFallback(typeface)),
-    ];
+        [
+            .. FoldersOfMachine
+                .Where(Directory.Exists)
+                .SelectMany(folder =>
+                    Directory.EnumerateFiles(folder, "*", new EnumerationOptions { RecurseSubdirectories = true, IgnoreInaccessible = true })
+                )
+                .Where(file => Path.GetExtension(file).ToUpperInvariant() is ".TTF" or ".OTF" or ".TTC")
+                .OrderBy(file => !file.Contains("Regular", StringComparison.OrdinalIgnoreCase))
+                .ThenBy(file => file, StringComparer.Ordinal)
+                .Select(file => SKTypeface.FromFile(file))
+                .OfType<SKTypeface>()
+                .Select(typeface => new FontFallback(typeface)),
+        ];
 
-    private static SKTypeface Load(string name) => SKTypeface.FromStream(Assembly.GetExecutingAssembly().GetManifestResourceStream($"Cursus.Web.Drawing.Fonts.{name}.ttf")!);
+    private static SKTypeface Load(string name) =>
+        SKTypeface.FromStream(Assembly.GetExecutingAssembly().GetManifestResourceStream($"Cursus.Web.Drawing.Fonts.{name}.ttf")!);
 }

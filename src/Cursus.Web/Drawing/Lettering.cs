@@ -3,8 +3,8 @@ using SkiaSharp;
 
 namespace Cursus.Web.Drawing;
 
-/// <summary>A line of words as it will be drawn. Names of posts come in any letters and with any signs, and the application's font has those of Latin: what it lacks is
-/// written by a font that has it (<see cref="FontFallback"/>).</summary>
+/// <summary>A line of words as it will be drawn. Names of posts come in any letters and with any signs, and the application's font has those of
+/// Latin: what it lacks is written by a font that has it (<see cref="FontFallback"/>).</summary>
 internal sealed class Lettering : IDisposable
 {
     /// <summary>Words written by one font.</summary>
@@ -12,9 +12,7 @@ internal sealed class Lettering : IDisposable
 
     private readonly List<Run> runs = [];
 
-    private Lettering()
-    {
-    }
+    private Lettering() { }
 
     /// <summary>How much room it takes, in the unit of its size.</summary>
     public float Width { get; private set; }
@@ -101,7 +99,7 @@ internal sealed class Lettering : IDisposable
     {
         var begin = 0;
         FontFallback? fonts = null;
-        for (var elements = StringInfo.GetTextElementEnumerator(text); elements.MoveNext();)
+        for (var elements = StringInfo.GetTextElementEnumerator(text); elements.MoveNext(); )
         {
             var next = FontFallback.For(elements.GetTextElement(), fonts, isBold);
             if (fonts is not null && next != fonts)

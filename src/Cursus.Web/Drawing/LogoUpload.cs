@@ -13,6 +13,8 @@ internal static class LogoUpload
     {
         var upload = new byte[MaxBytes + 1];
         var length = await request.Body.ReadAtLeastAsync(upload, upload.Length, throwOnEndOfStream: false, cancel);
-        return length > MaxBytes ? (null, new ValidationError("logo-file-large", "The file is larger than 1 MB. Save a smaller logo and try again.")) : (upload[..length], null);
+        return length > MaxBytes
+            ? (null, new ValidationError("logo-file-large", "The file is larger than 1 MB. Save a smaller logo and try again."))
+            : (upload[..length], null);
     }
 }

@@ -23,7 +23,11 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
 
     /// <summary>The colours of channels, by their number; those of the application's light scheme.</summary>
     public static readonly IReadOnlyList<SKColor> Channels =
-        [.. new[] { "#6e2a5b", "#2b757b", "#ad4f28", "#77690d", "#43599a", "#54703a", "#7a5c48", "#8b4d86", "#4f626c", "#9c3653" }.Select(SKColor.Parse)];
+    [
+        .. new[] { "#6e2a5b", "#2b757b", "#ad4f28", "#77690d", "#43599a", "#54703a", "#7a5c48", "#8b4d86", "#4f626c", "#9c3653" }.Select(
+            SKColor.Parse
+        ),
+    ];
 
     public SKCanvas Canvas => canvas;
 
@@ -35,11 +39,19 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
         canvas.DrawRoundRect(x, y, Math.Max(0.5f, width), height, 2, 2, paint);
     }
 
-    public void Line(float fromX, float fromY, float toX, float toY, SKColor color, float width = 1) => Line([new(fromX, fromY), new(toX, toY)], color, width);
+    public void Line(float fromX, float fromY, float toX, float toY, SKColor color, float width = 1) =>
+        Line([new(fromX, fromY), new(toX, toY)], color, width);
 
     public void Line(IReadOnlyList<SKPoint> points, SKColor color, float width = 1)
     {
-        using var paint = new SKPaint { Color = color, IsAntialias = true, Style = SKPaintStyle.Stroke, StrokeWidth = width, StrokeJoin = SKStrokeJoin.Round };
+        using var paint = new SKPaint
+        {
+            Color = color,
+            IsAntialias = true,
+            Style = SKPaintStyle.Stroke,
+            StrokeWidth = width,
+            StrokeJoin = SKStrokeJoin.Round,
+        };
         for (var i = 1; i < points.Count; i++)
         {
             canvas.DrawLine(points[i - 1], points[i], paint);
@@ -50,7 +62,14 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
     public void DashedLine(IReadOnlyList<SKPoint> points, SKColor color, float width = 1)
     {
         using var dashes = SKPathEffect.CreateDash([3, 3], 0);
-        using var paint = new SKPaint { Color = color, IsAntialias = true, Style = SKPaintStyle.Stroke, StrokeWidth = width, PathEffect = dashes };
+        using var paint = new SKPaint
+        {
+            Color = color,
+            IsAntialias = true,
+            Style = SKPaintStyle.Stroke,
+            StrokeWidth = width,
+            PathEffect = dashes,
+        };
         using var path = PathOf(points);
         canvas.DrawPath(path, paint);
     }
@@ -65,11 +84,25 @@ internal sealed class Pen(SKCanvas canvas, SKColor paper, bool isTextDrawn = fal
 
     /// <summary>Writes one line of words, shortened where it is longer than <paramref name="most"/>.</summary>
     /// <param name="y">Of the baseline.</param>
-    public void Text(string text, float x, float y, float size, SKColor? color = null, bool isBold = false, Align align = Align.Left, float most = float.MaxValue)
+    public void Text(
+        string text,
+        float x,
+        float y,
+        float size,
+        SKColor? color = null,
+        bool isBold = false,
+        Align align = Align.Left,
+        float most = float.MaxValue
+    )
     {
         using var words = Lettering.Within(most, text, size, isBold);
         using var paint = new SKPaint { Color = color ?? Ink, IsAntialias = true };
-        var left = align switch { Align.Right => x - words.Width, Align.Middle => x - words.Width / 2, _ => x };
+        var left = align switch
+        {
+            Align.Right => x - words.Width,
+            Align.Middle => x - words.Width / 2,
+            _ => x,
+        };
         if (isTextDrawn)
         {
             using var path = words.Outline(left, y);

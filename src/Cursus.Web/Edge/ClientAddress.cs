@@ -3,7 +3,8 @@ using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Edge;
 
-/// <summary>The network address a request comes from: the connection's, or where that is a trusted proxy's, the last one in <c>X-Forwarded-For</c>, which the proxy wrote itself.</summary>
+/// <summary>The network address a request comes from: the connection's, or where that is a trusted proxy's, the last one in <c>X-Forwarded-For</c>,
+/// which the proxy wrote itself.</summary>
 internal sealed class ClientAddress(CursusOptions options)
 {
     private readonly HashSet<IPAddress> trusted = [.. options.TrustedProxies.Select(IPAddress.Parse)];

@@ -11,8 +11,16 @@ namespace Cursus.Web.Edge;
 /// <param name="UnknownPage">Where an unknown slug leads; null shows a plain page.</param>
 /// <param name="EndedPage">Where a link that has ended leads; null shows a plain page.</param>
 public sealed record DomainEntry(
-    Guid Id, int Number, Guid WorkspaceId, string Name, Clicks.ZoneSalts Salts, IReadOnlyList<IPNetwork> OfficeNetworks,
-    string? BarePage, string? UnknownPage, string? EndedPage);
+    Guid Id,
+    int Number,
+    Guid WorkspaceId,
+    string Name,
+    Clicks.ZoneSalts Salts,
+    IReadOnlyList<IPNetwork> OfficeNetworks,
+    string? BarePage,
+    string? UnknownPage,
+    string? EndedPage
+);
 
 /// <summary>The verified short domains by host name. Replaced as a whole when one changes, which is rare.</summary>
 public sealed class DomainTable
@@ -31,5 +39,6 @@ public sealed class DomainTable
     }
 
     /// <param name="host">As in a Host header, without its port.</param>
-    public DomainEntry? Find(ReadOnlySpan<char> host) => domains.GetAlternateLookup<ReadOnlySpan<char>>().TryGetValue(host, out var domain) ? domain : null;
+    public DomainEntry? Find(ReadOnlySpan<char> host) =>
+        domains.GetAlternateLookup<ReadOnlySpan<char>>().TryGetValue(host, out var domain) ? domain : null;
 }

@@ -4,7 +4,8 @@ using Cursus.Core.Addresses;
 using Cursus.Core.Codes;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
-using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Journaling;
+using Cursus.Web.Edge.Handoff;
 using Microsoft.AspNetCore.Http.Features;
 using NodaTime;
 
@@ -12,9 +13,21 @@ namespace Cursus.Web.Edge;
 
 /// <summary>
 /// Answers requests on short domains: finds the link in memory, writes the click into the journal, redirects. Works on the server's own
-/// features of a request; an <see cref="HttpContext"/> is made only where cookies or passes are read. Waits for the database only for links that aren't loaded yet.
+/// features of a request; an <see cref="HttpContext"/> is made only where cookies or passes are read. Waits for the database only for links that
+/// aren't loaded yet.
 /// </summary>
-internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedLinks unloaded, ClickJournal journal, VisitReader visits, TeamMark team, PixelTable pixels, HandoffAnswer handoffs, HandoffReports reports, IClock clock)
+internal sealed class EdgeAnswer(
+    DomainTable domains,
+    LinkTable links,
+    UnloadedLinks unloaded,
+    ClickJournal journal,
+    VisitReader visits,
+    TeamMark team,
+    PixelTable pixels,
+    HandoffAnswer handoffs,
+    HandoffReports reports,
+    IClock clock
+)
 {
     private static readonly byte[] Robots = "User-agent: *\nDisallow:\n"u8.ToArray();
 
@@ -46,14 +59,26 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
             : AnswerItself(exchange, domain, path);
     }
 
-    /// <summary>Leads a visitor on where the link alone decides how, which is so for nearly all, and writes the click down. False where more must be looked at; then nothing was done.</summary>
+    /// <summary>Leads a visitor on where the link alone decides how, which is so for nearly all, and writes the click down. False where more must be
+    /// looked at; then nothing was done.</summary>
     /// <param name="host">As the request names it, without its port.</param>
     /// <param name="query">With its question mark; empty where there is none.</param>
-    public bool TryLead(ReadOnlySpan<char> host, ReadOnlySpan<char> path, ReadOnlySpan<char> query, in VisitorHeaders headers, IPAddress? connection, out PlainRedirect redirect)
+    public bool TryLead(
+        ReadOnlySpan<char> host,
+        ReadOnlySpan<char> path,
+        ReadOnlySpan<char> query,
+        in VisitorHeaders headers,
+        IPAddress? connection,
+        out PlainRedirect redirect
+    )
     {
         redirect = default;
         var trimmed = path.Trim('/');
-        if (domains.Find(host) is not { } domain || trimmed is HandoffPage.ReportPath || query.Contains(TeamMark.PassParameter, StringComparison.Ordinal))
+        if (
+            domains.Find(host) is not { } domain
+            || trimmed is HandoffPage.ReportPath
+            || query.Contains(TeamMark.PassParameter, StringComparison.Ordinal)
+        )
         {
             return false;
         }
@@ -73,7 +98,12 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
         // No cookie comes with such a request and no pass, so that it is nobody's of the team.
         var now = clock.GetCurrentInstant();
         var decision = LinkDecision.Of(target, now, isTeam: false);
-        if (decision.Kind != LinkResponseKind.Redirect || (query.Length > 0 && decision.PassQuery != QueryPassing.Off) || !Ascii.IsValid(decision.Address) || pixels.Of(domain, link) is not null)
+        if (
+            decision.Kind != LinkResponseKind.Redirect
+            || (query.Length > 0 && decision.PassQuery != QueryPassing.Off)
+            || !Ascii.IsValid(decision.Address)
+            || pixels.Of(domain, link) is not null
+        )
         {
             return false;
         }
@@ -164,7 +194,8 @@ internal sealed class EdgeAnswer(DomainTable domains, LinkTable links, UnloadedL
             case "favicon.ico":
                 exchange.Response.StatusCode = StatusCodes.Status204NoContent;
                 return Task.CompletedTask;
-            case TeamMark.Path when exchange.ToHttpContext() is var context && team.ReadPass(context.Request, domain.WorkspaceId) is { Length: > 0 } returnTo:
+            case TeamMark.Path
+                when exchange.ToHttpContext() is var context && team.ReadPass(context.Request, domain.WorkspaceId) is { Length: > 0 } returnTo:
                 team.SetOn(context, domain.WorkspaceId);
                 return exchange.Lead(returnTo);
             case TeamMark.Path:

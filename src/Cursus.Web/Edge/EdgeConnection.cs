@@ -9,8 +9,9 @@ using Microsoft.Extensions.Options;
 namespace Cursus.Web.Edge;
 
 /// <summary>
-/// Answers the plainest requests, which nearly all visits are, as they come over the connection: before the web server makes anything of them. With the first request that is not of that kind the
-/// connection is handed over to the web server for good, and the request is read there from its first byte, so that all that HTTP knows is answered by it.
+/// Answers the plainest requests, which nearly all visits are, as they come over the connection: before the web server makes anything of them. With
+/// the first request that is not of that kind the connection is handed over to the web server for good, and the request is read there from its first
+/// byte, so that all that HTTP knows is answered by it.
 /// </summary>
 /// <param name="edge">Made when the server starts.</param>
 internal sealed class EdgeConnection(EdgeHosts hosts, Lazy<EdgeAnswer> edge, DateLine date, IOptions<KestrelServerOptions> options)
@@ -20,8 +21,10 @@ internal sealed class EdgeConnection(EdgeHosts hosts, Lazy<EdgeAnswer> edge, Dat
     {
         var watch = new Watch(connection.Transport, options.Value.Limits.KeepAliveTimeout);
         connection.Features.Get<IConnectionHeartbeatFeature>()?.OnHeartbeat(static state => ((Watch)state).LetGoWhenIdle(), watch);
-        await using var closing = connection.Features.Get<IConnectionLifetimeNotificationFeature>()?.ConnectionClosedRequested
-            .UnsafeRegister(static state => ((Watch)state!).LetGo(), watch) ?? default;
+        await using var closing = connection
+            .Features.Get<IConnectionLifetimeNotificationFeature>()
+            ?.ConnectionClosedRequested.UnsafeRegister(static state => ((Watch)state!).LetGo(), watch)
+            ?? default;
         if (await AnswerPlain(connection, watch))
         {
             watch.End();
@@ -84,8 +87,14 @@ internal sealed class EdgeConnection(EdgeHosts hosts, Lazy<EdgeAnswer> edge, Dat
         {
             // A head that comes in one piece lies in one piece, since there is always room for it; the rare other is put together.
             var bytes = buffer.IsSingleSegment ? buffer.FirstSpan : buffer.Slice(0, Math.Min(buffer.Length, PlainRequest.MostBytes)).ToArray();
-            if (!PlainRequest.TryRead(bytes, chars, out var request, out var length)
-                || EdgeHosts.Name(request.Host) is var host && (hosts.IsOfApplication(host) || !edge.Value.TryLead(host, request.Path, request.Query, request.Headers, visitor, out var redirect)))
+            if (
+                !PlainRequest.TryRead(bytes, chars, out var request, out var length)
+                || EdgeHosts.Name(request.Host) is var host
+                    && (
+                        hosts.IsOfApplication(host)
+                        || !edge.Value.TryLead(host, request.Path, request.Query, request.Headers, visitor, out var redirect)
+                    )
+            )
             {
                 break;
             }

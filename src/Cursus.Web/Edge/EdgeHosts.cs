@@ -3,7 +3,8 @@ using Microsoft.AspNetCore.Http.Features;
 
 namespace Cursus.Web.Edge;
 
-/// <summary>Which requests belong to the application and which to the edge: the application never answers on a short domain, nor the edge on the application's host.</summary>
+/// <summary>Which requests belong to the application and which to the edge: the application never answers on a short domain, nor the edge on the
+/// application's host.</summary>
 internal sealed class EdgeHosts(CursusOptions options)
 {
     private readonly HashSet<string> ofApplication = new(options.AppHosts, StringComparer.OrdinalIgnoreCase);

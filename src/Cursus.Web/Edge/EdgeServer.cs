@@ -4,7 +4,8 @@ using Microsoft.AspNetCore.Http.Features;
 namespace Cursus.Web.Edge;
 
 /// <summary>
-/// Puts the edge between the web server and ASP.NET Core: a request on a short domain is answered before anything of the application's own pipeline is made for it.
+/// Puts the edge between the web server and ASP.NET Core: a request on a short domain is answered before anything of the application's own pipeline
+/// is made for it.
 /// </summary>
 /// <param name="edge">Made when the server starts, since it takes the click journal, which commands leave alone.</param>
 internal sealed class EdgeServer(IServer inner, EdgeHosts hosts, Lazy<EdgeAnswer> edge) : IServer
@@ -12,8 +13,7 @@ internal sealed class EdgeServer(IServer inner, EdgeHosts hosts, Lazy<EdgeAnswer
     public IFeatureCollection Features => inner.Features;
 
     public Task StartAsync<TContext>(IHttpApplication<TContext> application, CancellationToken cancellationToken)
-        where TContext : notnull =>
-        inner.StartAsync(new Split<TContext>(application, hosts, edge.Value), cancellationToken);
+        where TContext : notnull => inner.StartAsync(new Split<TContext>(application, hosts, edge.Value), cancellationToken);
 
     public Task StopAsync(CancellationToken cancellationToken) => inner.StopAsync(cancellationToken);
 
@@ -21,7 +21,8 @@ internal sealed class EdgeServer(IServer inner, EdgeHosts hosts, Lazy<EdgeAnswer
 
     private readonly record struct Request<TContext>(IFeatureCollection Features, TContext? OfApplication, bool IsOfEdge);
 
-    private sealed class Split<TContext>(IHttpApplication<TContext> application, EdgeHosts hosts, EdgeAnswer edge) : IHttpApplication<Request<TContext>>
+    private sealed class Split<TContext>(IHttpApplication<TContext> application, EdgeHosts hosts, EdgeAnswer edge)
+        : IHttpApplication<Request<TContext>>
         where TContext : notnull
     {
         public Request<TContext> CreateContext(IFeatureCollection contextFeatures) =>

@@ -1,7 +1,10 @@
 using System.Text;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Journaling;
+using Cursus.Data.Clicks.Sums;
 using Cursus.Web.Clicks;
+using Cursus.Web.Edge.Handoff;
 using Cursus.Web.Hosting;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Http.Features;
@@ -30,23 +33,33 @@ public static class EdgeSetup
         services.AddSingleton<EdgeHosts>();
         services.AddSingleton<EdgeAnswer>();
         services.AddSingleton<DateLine>();
-        services.AddSingleton(provider => ActivatorUtilities.CreateInstance<EdgeConnection>(provider, new Lazy<EdgeAnswer>(provider.GetRequiredService<EdgeAnswer>)));
+        services.AddSingleton(provider =>
+            ActivatorUtilities.CreateInstance<EdgeConnection>(provider, new Lazy<EdgeAnswer>(provider.GetRequiredService<EdgeAnswer>))
+        );
 
-        // Some browsers write letters of their language into headers as they are. A visitor is led on all the same: every byte is some letter of Latin-1.
+        // Some browsers write letters of their language into headers as they are. A visitor is led on all the same: every byte is some letter of
+        // Latin-1.
         builder.WebHost.ConfigureKestrel(kestrel => kestrel.RequestHeaderEncodingSelector = _ => Encoding.Latin1);
-        builder.WebHost.ConfigureKestrel(kestrel => kestrel.ConfigureEndpointDefaults(listen =>
-        {
-            var connections = listen.ApplicationServices.GetRequiredService<EdgeConnection>();
-            listen.Use(next => connection => connections.Serve(connection, next));
-        }));
+        builder.WebHost.ConfigureKestrel(kestrel =>
+            kestrel.ConfigureEndpointDefaults(listen =>
+            {
+                var connections = listen.ApplicationServices.GetRequiredService<EdgeConnection>();
+                listen.Use(next => connection => connections.Serve(connection, next));
+            })
+        );
         services.AddSingleton<VisitorSalts>();
-        services.AddSingleton(provider => CountryFiles.Read(provider.GetRequiredService<CursusOptions>().CountryFolder, provider.GetRequiredService<ILogger<CountryTable>>()));
+        services.AddSingleton(provider =>
+            CountryFiles.Read(provider.GetRequiredService<CursusOptions>().CountryFolder, provider.GetRequiredService<ILogger<CountryTable>>())
+        );
         services.AddSingleton(provider =>
         {
             var options = provider.GetRequiredService<CursusOptions>();
             return new ClickJournal(options.JournalFolder, new JournalOptions(options.Durability, MaxSize: options.JournalMegabytes * 1024L * 1024));
         });
-        services.AddSingleton(provider => new ClickStore(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping), provider.GetRequiredService<IClock>()));
+        services.AddSingleton(provider => new ClickStore(
+            provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping),
+            provider.GetRequiredService<IClock>()
+        ));
         services.AddSingleton(provider => new RollUps(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping)));
         services.AddSingleton(provider => new ClickRetention(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping)));
         services.AddSingleton(provider => new UserAgentRetention(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping)));
@@ -77,8 +90,12 @@ public static class EdgeSetup
 
         var hosts = services.GetRequiredService<EdgeHosts>();
         var edge = new Lazy<EdgeAnswer>(services.GetRequiredService<EdgeAnswer>);
-        app.Use((HttpContext context, RequestDelegate next) =>
-            hosts.IsOfApplication(context.Features.GetRequiredFeature<IHttpRequestFeature>()) ? next(context) : edge.Value.Answer(context.Features));
+        app.Use(
+            (HttpContext context, RequestDelegate next) =>
+                hosts.IsOfApplication(context.Features.GetRequiredFeature<IHttpRequestFeature>())
+                    ? next(context)
+                    : edge.Value.Answer(context.Features)
+        );
     }
 
     private static void PutInFront(IServiceCollection services)
@@ -86,7 +103,9 @@ public static class EdgeSetup
         var server = services.Last(s => s.ServiceType == typeof(IServer));
         services.Remove(server);
         services.AddSingleton<IServer>(provider => new EdgeServer(
-            (IServer)ActivatorUtilities.CreateInstance(provider, server.ImplementationType!), provider.GetRequiredService<EdgeHosts>(),
-            new Lazy<EdgeAnswer>(provider.GetRequiredService<EdgeAnswer>)));
+            (IServer)ActivatorUtilities.CreateInstance(provider, server.ImplementationType!),
+            provider.GetRequiredService<EdgeHosts>(),
+            new Lazy<EdgeAnswer>(provider.GetRequiredService<EdgeAnswer>)
+        ));
     }
 }

@@ -1,4 +1,4 @@
-using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Microsoft.AspNetCore.Http.Features;

@@ -3,15 +3,16 @@ using System.Runtime.InteropServices;
 using System.Text;
 using Cursus.Core.Addresses;
 using Cursus.Core.Links;
+using Cursus.Web.Edge.Handoff;
 using NodaTime;
 
 namespace Cursus.Web.Edge;
 
 /// <summary>
 /// What the edge must know to answer a link, as the bytes that <see cref="LinkTable"/> keeps of it.
-/// Layout: id (16), numbers of domain, campaign and channel (4 each), length of the location (4), redirect status (2), options (1), length of the slug (1), slug, location. What few
-/// links have comes behind that as fields: the length of them all (4), then for each its number (1), its length (4) and its content. A reader passes over fields that it doesn't know,
-/// so that it reads what a later version has written.
+/// Layout: id (16), numbers of domain, campaign and channel (4 each), length of the location (4), redirect status (2), options (1), length of the
+/// slug (1), slug, location. What few links have comes behind that as fields: the length of them all (4), then for each its number (1), its length
+/// (4) and its content. A reader passes over fields that it doesn't know, so that it reads what a later version has written.
 /// </summary>
 public readonly ref struct LinkEntry
 {
@@ -59,18 +60,19 @@ public readonly ref struct LinkEntry
     public ReadOnlySpan<byte> Slug => bytes.Slice(SlugAt, bytes[35]);
 
     /// <summary>What decides how it is answered.</summary>
-    public LinkTarget Target => new()
-    {
-        IsDeleted = LocationLength == Nowhere,
-        Destination = bytes.Slice(SlugAt + bytes[35], Math.Max(0, LocationLength)),
-        Redirect = BinaryPrimitives.ReadInt16LittleEndian(bytes[32..]),
-        PassQuery = (QueryPassing)(bytes[34] & 3),
-        Referrer = (ReferrerPassing)((bytes[34] >> 2) & 3),
-        HideFromSearch = (bytes[34] & NoIndexOption) != 0,
-        Schedule = TryFind(Field.Schedule, out var schedule) ? ReadSchedule(schedule) : LinkSchedule.Always,
-        Fallback = TryFind(Field.Fallback, out var fallback) ? fallback : default,
-        IsDead = TryFind(Field.Dead, out _),
-    };
+    public LinkTarget Target =>
+        new()
+        {
+            IsDeleted = LocationLength == Nowhere,
+            Destination = bytes.Slice(SlugAt + bytes[35], Math.Max(0, LocationLength)),
+            Redirect = BinaryPrimitives.ReadInt16LittleEndian(bytes[32..]),
+            PassQuery = (QueryPassing)(bytes[34] & 3),
+            Referrer = (ReferrerPassing)((bytes[34] >> 2) & 3),
+            HideFromSearch = (bytes[34] & NoIndexOption) != 0,
+            Schedule = TryFind(Field.Schedule, out var schedule) ? ReadSchedule(schedule) : LinkSchedule.Always,
+            Fallback = TryFind(Field.Fallback, out var fallback) ? fallback : default,
+            IsDead = TryFind(Field.Dead, out _),
+        };
 
     /// <summary>Milliseconds that ad networks are waited for; the usual deadline where null.</summary>
     public int? HandoffDeadline => TryFind(Field.HandoffDeadline, out var deadline) ? BinaryPrimitives.ReadInt16LittleEndian(deadline) : null;
@@ -89,7 +91,7 @@ public readonly ref struct LinkEntry
     private int LocationLength => BinaryPrimitives.ReadInt32LittleEndian(bytes[28..]);
 
     /// <summary>Writes a record.</summary>
-    /// <param name="slugKey">ASCII in lower case, at most <see cref="Core.Addresses.Slug.MaxLength"/> characters.</param>
+    /// <param name="slugKey">ASCII in lower case, at most <see cref="Core.Addresses.Slugs.Slug.MaxLength"/> characters.</param>
     /// <param name="location">The finished address of its destination; null where it was deleted.</param>
     public static byte[] Write(Guid id, string slugKey, string? location, in Places places, in Settings settings)
     {
@@ -102,7 +104,12 @@ public readonly ref struct LinkEntry
         BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(24), places.Channel);
         BinaryPrimitives.WriteInt32LittleEndian(record.AsSpan(28), location is null ? Nowhere : fieldsAt - SlugAt - slugKey.Length);
         BinaryPrimitives.WriteInt16LittleEndian(record.AsSpan(32), settings.Redirect);
-        record[34] = (byte)((int)settings.PassQuery | ((int)settings.Referrer << 2) | (settings.HideFromSearch ? NoIndexOption : 0) | (fields.Length > 0 ? FieldsOption : 0));
+        record[34] = (byte)(
+            (int)settings.PassQuery
+            | ((int)settings.Referrer << 2)
+            | (settings.HideFromSearch ? NoIndexOption : 0)
+            | (fields.Length > 0 ? FieldsOption : 0)
+        );
         record[35] = (byte)slugKey.Length;
         Encoding.ASCII.GetBytes(slugKey, record.AsSpan(SlugAt));
         Encoding.UTF8.GetBytes(location ?? "", record.AsSpan(SlugAt + slugKey.Length));
@@ -130,9 +137,14 @@ public readonly ref struct LinkEntry
 
         if (!settings.Schedule.IsAlways)
         {
-            Put(fields, Field.Schedule, [
-                .. BitConverter.GetBytes(settings.Schedule.OpensAt?.ToUnixTimeMilliseconds() ?? long.MinValue),
-                .. BitConverter.GetBytes(settings.Schedule.EndsAt?.ToUnixTimeMilliseconds() ?? long.MaxValue)]);
+            Put(
+                fields,
+                Field.Schedule,
+                [
+                    .. BitConverter.GetBytes(settings.Schedule.OpensAt?.ToUnixTimeMilliseconds() ?? long.MinValue),
+                    .. BitConverter.GetBytes(settings.Schedule.EndsAt?.ToUnixTimeMilliseconds() ?? long.MaxValue),
+                ]
+            );
         }
 
         if (settings.Fallback is { } fallback)
@@ -178,9 +190,13 @@ public readonly ref struct LinkEntry
         return false;
     }
 
-    private static LinkSchedule ReadSchedule(ReadOnlySpan<byte> content) => new(
-        BinaryPrimitives.ReadInt64LittleEndian(content) is not long.MinValue and var opens ? Instant.FromUnixTimeMilliseconds(opens) : null,
-        BinaryPrimitives.ReadInt64LittleEndian(content[sizeof(long)..]) is not long.MaxValue and var ends ? Instant.FromUnixTimeMilliseconds(ends) : null);
+    private static LinkSchedule ReadSchedule(ReadOnlySpan<byte> content) =>
+        new(
+            BinaryPrimitives.ReadInt64LittleEndian(content) is not long.MinValue and var opens ? Instant.FromUnixTimeMilliseconds(opens) : null,
+            BinaryPrimitives.ReadInt64LittleEndian(content[sizeof(long)..]) is not long.MaxValue and var ends
+                ? Instant.FromUnixTimeMilliseconds(ends)
+                : null
+        );
 
     /// <summary>Where a link belongs, by numbers.</summary>
     /// <param name="Domain">See <see cref="DomainEntry.Number"/>.</param>
@@ -189,9 +205,16 @@ public readonly ref struct LinkEntry
 
     /// <summary>How a link is answered; see <see cref="LinkTarget"/>.</summary>
     /// <param name="Redirect">That of its destination.</param>
-    /// <param name="Pixels">Numbers of the pixels of the link and its post, at most <see cref="Core.Retargeting.HandoffReport.MostPixels"/> of them count.</param>
+    /// <param name="Pixels">Numbers of the pixels of the link and its post, at most <see cref="Core.Retargeting.HandoffReport.MostPixels"/> of them
+    /// count.</param>
     public readonly record struct Settings(
-        short Redirect, QueryPassing PassQuery, ReferrerPassing Referrer, bool HideFromSearch, short? HandoffDeadline, params int[] Pixels)
+        short Redirect,
+        QueryPassing PassQuery,
+        ReferrerPassing Referrer,
+        bool HideFromSearch,
+        short? HandoffDeadline,
+        params int[] Pixels
+    )
     {
         public LinkSchedule Schedule { get; init; }
 

@@ -5,6 +5,7 @@ using Cursus.Core.Checking;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Cursus.Web.Clicks;
+using Cursus.Web.Edge.Handoff;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using NodaTime;
@@ -14,11 +15,20 @@ namespace Cursus.Web.Edge;
 
 /// <summary>
 /// Keeps what the edge knows as the database has it: everything at the start, then whatever was changed since, by this process or another.
-/// Each link carries the transaction that changed it last (<c>links.changed_in</c>). Each round reads what was changed since the oldest transaction that the round before could not
-/// see yet, so that none is missed however late it commits; rounds run one after the other, so that an older state never follows a newer one.
-/// Notifications (<c>edge</c>) only make a round come sooner; without them it comes within seconds.
+/// Each link carries the transaction that changed it last (<c>links.changed_in</c>). Each round reads what was changed since the oldest transaction
+/// that the round before could not see yet, so that none is missed however late it commits; rounds run one after the other, so that an older state
+/// never follows a newer one. Notifications (<c>edge</c>) only make a round come sooner; without them it comes within seconds.
 /// </summary>
-public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataSource dataSource, LinkTable links, DomainTable domains, PixelTable pixels, PixelFeed pixelFeed, VisitorSalts salts, DatabasePools pools, ILogger<LinkFeed> log) : BackgroundService
+public sealed class LinkFeed(
+    [FromKeyedServices(DatabasePools.Edge)] NpgsqlDataSource dataSource,
+    LinkTable links,
+    DomainTable domains,
+    PixelTable pixels,
+    PixelFeed pixelFeed,
+    VisitorSalts salts,
+    DatabasePools pools,
+    ILogger<LinkFeed> log
+) : BackgroundService
 {
     /// <summary>Where the addresses of links are: their own, and those that they had before, which are few.</summary>
     private static readonly (string Tables, string Address, bool AreFew)[] Addresses =
@@ -27,8 +37,8 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
         ("link_aliases a join links l on l.id = a.link_id", "a", true),
     ];
 
-    /// <summary>The pixels of links and their posts, gathered once where many links are read. Those of campaigns, channels and domains are read by themselves, so that attaching one
-    /// changes no link.</summary>
+    /// <summary>The pixels of links and their posts, gathered once where many links are read. Those of campaigns, channels and domains are read by
+    /// themselves, so that attaching one changes no link.</summary>
     private const string PixelsOfMany = """
         left join (
             select link_id, array_agg(distinct pixel_id) as pixels from pixels_of_links where place in ('link', 'post') group by link_id
@@ -68,7 +78,8 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
     /// <summary>True where the last round could not reach the database.</summary>
     public bool IsDatabaseAway { get; private set; }
 
-    /// <summary>Completes when the edge knows everything that was committed before the call. Fails never: where the database is away, the edge learns of it later.</summary>
+    /// <summary>Completes when the edge knows everything that was committed before the call. Fails never: where the database is away, the edge learns
+    /// of it later.</summary>
     public Task CatchUp()
     {
         lock (queueing)
@@ -87,10 +98,27 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
     }
 
     /// <summary>Everything that is known beside the links.</summary>
-    internal LinkSnapshot.Knowledge Knowledge => new(
-        [.. domains.All.Select(d => new LinkSnapshot.Domain(
-            d.Id, d.Number, d.WorkspaceId, d.Name, d.Salts.Zone.Id, [.. d.OfficeNetworks.Select(n => n.ToString())], d.BarePage, d.UnknownPage, d.EndedPage)).OrderBy(d => d.Number)],
-        pixels.Numbers.OrderBy(n => n.Value).ToDictionary(), pixelFeed.Rows, salts.Known);
+    internal LinkSnapshot.Knowledge Knowledge =>
+        new(
+            [
+                .. domains
+                    .All.Select(d => new LinkSnapshot.Domain(
+                        d.Id,
+                        d.Number,
+                        d.WorkspaceId,
+                        d.Name,
+                        d.Salts.Zone.Id,
+                        [.. d.OfficeNetworks.Select(n => n.ToString())],
+                        d.BarePage,
+                        d.UnknownPage,
+                        d.EndedPage
+                    ))
+                    .OrderBy(d => d.Number),
+            ],
+            pixels.Numbers.OrderBy(n => n.Value).ToDictionary(),
+            pixelFeed.Rows,
+            salts.Known
+        );
 
     /// <summary>Goes by a snapshot until the database answers.</summary>
     internal void Restore(LinkSnapshot.Knowledge knowledge)
@@ -100,15 +128,31 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
         pixels.Restore(knowledge.Numbers);
         pixelFeed.Take(knowledge.Pixels);
         lastDomainNumber = knowledge.Domains.Select(d => d.Number).DefaultIfEmpty().Max();
-        domains.Replace(knowledge.Domains.Select(d => new DomainEntry(
-            d.Id, d.Number, d.WorkspaceId, d.Name, salts.Of(d.TimeZone), [.. d.OfficeNetworks.Select(n => IPNetwork.Parse(n))], d.BarePage, d.UnknownPage, d.EndedPage)));
+        domains.Replace(
+            knowledge.Domains.Select(d => new DomainEntry(
+                d.Id,
+                d.Number,
+                d.WorkspaceId,
+                d.Name,
+                salts.Of(d.TimeZone),
+                [.. d.OfficeNetworks.Select(n => IPNetwork.Parse(n))],
+                d.BarePage,
+                d.UnknownPage,
+                d.EndedPage
+            ))
+        );
     }
 
-    /// <summary>The record of one link straight from the database, for visitors who come before everything is loaded; null where there is none.</summary>
+    /// <summary>The record of one link straight from the database, for visitors who come before everything is loaded; null where there is
+    /// none.</summary>
     public async Task<byte[]?> Ask(DomainEntry domain, string slugKey, CancellationToken cancel)
     {
-        await using var command = dataSource.CreateCommand(string.Join(" union all ", Addresses.Select(at =>
-            $"{Select(at, PixelsOfFew)} where d.id = $1 and {at.Address}.slug_key = $2 and l.slug_freed_at is null")));
+        await using var command = dataSource.CreateCommand(
+            string.Join(
+                " union all ",
+                Addresses.Select(at => $"{Select(at, PixelsOfFew)} where d.id = $1 and {at.Address}.slug_key = $2 and l.slug_freed_at is null")
+            )
+        );
         command.Parameters.Add(new() { Value = domain.Id });
         command.Parameters.Add(new() { Value = slugKey });
         await using var reader = await command.ExecuteReaderAsync(cancel);
@@ -139,7 +183,9 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
     {
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
         // Whoever has not heard of a removal for a week has been started anew since, or must be.
-        await using (var listen = new NpgsqlCommand("delete from removed_links where removed_at < now() - interval '7 days'; listen edge", connection))
+        await using (
+            var listen = new NpgsqlCommand("delete from removed_links where removed_at < now() - interval '7 days'; listen edge", connection)
+        )
         {
             await listen.ExecuteNonQueryAsync(cancel);
         }
@@ -221,10 +267,13 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
     {
         var known = domains.All.ToDictionary(d => d.Id);
         var (read, begun) = (new List<DomainEntry>(), new List<Guid>());
-        await using var command = new NpgsqlCommand("""
+        await using var command = new NpgsqlCommand(
+            """
             select d.id, d.workspace_id, d.name, w.time_zone, w.office_networks, d.bare_page, d.unknown_page, d.ended_page
             from domains d join workspaces w on w.id = d.workspace_id where d.verified_at is not null
-            """, connection);
+            """,
+            connection
+        );
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))
         {
@@ -234,9 +283,19 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
                 begun.Add(id);
             }
 
-            read.Add(new DomainEntry(
-                id, before?.Number ?? ++lastDomainNumber, reader.GetGuid(1), reader.GetString(2), salts.Of(reader.GetString(3)),
-                [.. reader.GetFieldValue<string[]>(4).Select(IPNetwork.Parse)], Text(reader, 5), Text(reader, 6), Text(reader, 7)));
+            read.Add(
+                new DomainEntry(
+                    id,
+                    before?.Number ?? ++lastDomainNumber,
+                    reader.GetGuid(1),
+                    reader.GetString(2),
+                    salts.Of(reader.GetString(3)),
+                    [.. reader.GetFieldValue<string[]>(4).Select(IPNetwork.Parse)],
+                    Text(reader, 5),
+                    Text(reader, 6),
+                    Text(reader, 7)
+                )
+            );
         }
 
         domains.Replace(read);
@@ -248,9 +307,16 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
         var numbers = domains.All.ToDictionary(d => d.Id, d => d.Number);
         foreach (var address in Addresses)
         {
-            await using var command = new NpgsqlCommand($"{Select(address, ownPixels)} where {which} and d.verified_at is not null and l.slug_freed_at is null", connection)
+            await using var command = new NpgsqlCommand(
+                $"{Select(address, ownPixels)} where {which} and d.verified_at is not null and l.slug_freed_at is null",
+                connection
+            )
             {
-                Parameters = { new() { Value = since.ToString(System.Globalization.CultureInfo.InvariantCulture) }, new() { Value = begun } },
+                Parameters =
+                {
+                    new() { Value = since.ToString(System.Globalization.CultureInfo.InvariantCulture) },
+                    new() { Value = begun },
+                },
             };
             await using var reader = await command.ExecuteReaderAsync();
             while (await reader.ReadAsync())
@@ -260,19 +326,23 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
         }
     }
 
-    private static string Select((string Tables, string Address, bool AreFew) at, string ownPixels) => $"""
-        select l.id, d.id, {at.Address}.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search,
-            l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels, coalesce(l.fallback, ofcampaign.fallback, ofworkspace.fallback) as fallback,
-            dead.key is not null as is_dead, l.opens_at, l.ends_at
-        from {at.Tables} join domains d on d.id = {at.Address}.domain_id {(at.AreFew ? PixelsOfFew : ownPixels)} {Fallbacks}
-        """;
+    private static string Select((string Tables, string Address, bool AreFew) at, string ownPixels) =>
+        $"""
+            select l.id, d.id, {at.Address}.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search,
+                l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels, l.fallback as of_link, ofcampaign.fallback as of_campaign, ofworkspace.fallback as of_workspace,
+                dead.key is not null as is_dead, l.opens_at, l.ends_at
+            from {at.Tables} join domains d on d.id = {at.Address}.domain_id {(at.AreFew ? PixelsOfFew : ownPixels)} {Fallbacks}
+            """;
 
     private async Task ReadRemovals(NpgsqlConnection connection)
     {
         var numbers = domains.All.ToDictionary(d => d.Id, d => d.Number);
-        await using var command = new NpgsqlCommand("select domain_id, slug_key from removed_links r where changed_in >= $1::text::xid8"
-            + " and not exists (select 1 from links l where l.domain_id = r.domain_id and l.slug_key = r.slug_key and l.slug_freed_at is null)"
-            + " and not exists (select 1 from link_aliases a where a.domain_id = r.domain_id and a.slug_key = r.slug_key)", connection)
+        await using var command = new NpgsqlCommand(
+            "select domain_id, slug_key from removed_links r where changed_in >= $1::text::xid8"
+                + " and not exists (select 1 from links l where l.domain_id = r.domain_id and l.slug_key = r.slug_key and l.slug_freed_at is null)"
+                + " and not exists (select 1 from link_aliases a where a.domain_id = r.domain_id and a.slug_key = r.slug_key)",
+            connection
+        )
         {
             Parameters = { new() { Value = horizon.ToString(System.Globalization.CultureInfo.InvariantCulture) } },
         };
@@ -288,17 +358,31 @@ public sealed class LinkFeed([FromKeyedServices(DatabasePools.Edge)] NpgsqlDataS
 
     private byte[] Record(NpgsqlDataReader reader, int domain)
     {
-        var (location, isDead, schedule) = (Text(reader, 3), reader.GetBoolean(13), new LinkSchedule(Time(reader, 14), Time(reader, 15)));
+        var (location, isDead, schedule) = (Text(reader, 3), reader.GetBoolean(15), new LinkSchedule(Time(reader, 16), Time(reader, 17)));
         return LinkEntry.Write(
-            reader.GetGuid(0), reader.GetString(2), location,
+            reader.GetGuid(0),
+            reader.GetString(2),
+            location,
             new(domain, pixels.NumberOf(Id(reader, 8)), pixels.NumberOf(Id(reader, 9))),
-            new(reader.GetInt16(4), (QueryPassing)reader.GetInt16(5), (ReferrerPassing)reader.GetInt16(6), reader.GetBoolean(7), reader.IsDBNull(10) ? null : reader.GetInt16(10),
-                reader.IsDBNull(11) ? [] : [.. reader.GetFieldValue<Guid[]>(11).Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))])
+            new(
+                reader.GetInt16(4),
+                (QueryPassing)reader.GetInt16(5),
+                (ReferrerPassing)reader.GetInt16(6),
+                reader.GetBoolean(7),
+                reader.IsDBNull(10) ? null : reader.GetInt16(10),
+                reader.IsDBNull(11) ? [] : [.. reader.GetFieldValue<Guid[]>(11).Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))]
+            )
             {
                 Schedule = schedule,
                 IsDead = isDead,
-                Fallback = location is not null && (isDead || !schedule.IsAlways) && Text(reader, 12) is { } fallback ? FallbackDestination.For(fallback, location) : null,
-            });
+                Fallback =
+                    location is not null
+                    && (isDead || !schedule.IsAlways)
+                    && LinkInheritance.Fallback(Text(reader, 12), Text(reader, 13), Text(reader, 14)) is { } fallback
+                        ? FallbackDestination.For(fallback, location)
+                        : null,
+            }
+        );
     }
 
     private static Instant? Time(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetFieldValue<Instant>(column);

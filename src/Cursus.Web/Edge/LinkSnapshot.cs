@@ -2,14 +2,15 @@ using System.Buffers;
 using System.Buffers.Binary;
 using System.IO.Hashing;
 using System.Text.Json;
+using Cursus.Web.Edge.Handoff;
 
 namespace Cursus.Web.Edge;
 
 /// <summary>
-/// Everything that the edge knows, in a file: so that a start without a database leads visitors on all the same. It is written beside the one before and then takes its place,
-/// so that there is a whole one at any moment.
-/// Layout: eight letters that name it, the version of this layout, <see cref="Knowledge"/> as JSON with its length before it, then the links' records (<see cref="LinkEntry"/>), each with its
-/// length before it, at last the XXH128 of all that. Numbers are 32 bits, little endian.
+/// Everything that the edge knows, in a file: so that a start without a database leads visitors on all the same. It is written beside the one before
+/// and then takes its place, so that there is a whole one at any moment.
+/// Layout: eight letters that name it, the version of this layout, <see cref="Knowledge"/> as JSON with its length before it, then the links' records
+/// (<see cref="LinkEntry"/>), each with its length before it, at last the XXH128 of all that. Numbers are 32 bits, little endian.
 /// </summary>
 internal static class LinkSnapshot
 {
@@ -22,11 +23,25 @@ internal static class LinkSnapshot
     /// <summary>What is known beside the links.</summary>
     /// <param name="Numbers">By which links' records name campaigns, channels, domains and pixels (<see cref="PixelTable.NumberOf"/>).</param>
     /// <param name="Salts">The keys of today's visitors' hashes, so that a restart doesn't count a visitor twice.</param>
-    public sealed record Knowledge(IReadOnlyList<Domain> Domains, IReadOnlyDictionary<Guid, int> Numbers, PixelRows Pixels, IReadOnlyList<Salt> Salts);
+    public sealed record Knowledge(
+        IReadOnlyList<Domain> Domains,
+        IReadOnlyDictionary<Guid, int> Numbers,
+        PixelRows Pixels,
+        IReadOnlyList<Salt> Salts
+    );
 
     /// <summary>A <see cref="DomainEntry"/>.</summary>
     public sealed record Domain(
-        Guid Id, int Number, Guid WorkspaceId, string Name, string TimeZone, IReadOnlyList<string> OfficeNetworks, string? BarePage, string? UnknownPage, string? EndedPage);
+        Guid Id,
+        int Number,
+        Guid WorkspaceId,
+        string Name,
+        string TimeZone,
+        IReadOnlyList<string> OfficeNetworks,
+        string? BarePage,
+        string? UnknownPage,
+        string? EndedPage
+    );
 
     /// <summary>The key of a day in a time zone.</summary>
     /// <param name="Day">As in ISO 8601.</param>
@@ -139,7 +154,7 @@ internal static class LinkSnapshot
     {
         var hash = new XxHash128();
         var buffer = ArrayPool<byte>.Shared.Rent(1 << 16);
-        for (var left = end; left > 0;)
+        for (var left = end; left > 0; )
         {
             var read = stream.Read(buffer, 0, (int)Math.Min(left, buffer.Length));
             hash.Append(buffer.AsSpan(0, read));

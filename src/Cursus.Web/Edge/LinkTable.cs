@@ -1,13 +1,14 @@
 using System.IO.Hashing;
 using System.Text;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 
 namespace Cursus.Web.Edge;
 
 /// <summary>
-/// All links of all verified short domains, in memory, by domain and slug without case. Read by any number of visitors without a lock, written by one.
-/// Links lie one after the other as bytes in blocks of a megabyte, found by a table of hashes, so that a million take some 150 MB and the garbage collector
-/// has nothing to look through. A changed link is written anew at the end; when half of it all is given up, everything is written anew.
+/// All links of all verified short domains, in memory, by domain and slug without case. Read by any number of visitors without a lock, written by
+/// one. Links lie one after the other as bytes in blocks of a megabyte, found by a table of hashes, so that a million take some 150 MB and the
+/// garbage collector has nothing to look through. A changed link is written anew at the end; when half of it all is given up, everything is written
+/// anew.
 /// </summary>
 public sealed class LinkTable
 {
@@ -92,12 +93,12 @@ public sealed class LinkTable
     private static bool TryFold(ReadOnlySpan<char> slug, Span<byte> key, out int length)
     {
         length = 0;
-        return slug.Length is > 0 and <= Slug.MaxLength
-            && Ascii.ToLower(slug, key, out length) == System.Buffers.OperationStatus.Done;
+        return slug.Length is > 0 and <= Slug.MaxLength && Ascii.ToLower(slug, key, out length) == System.Buffers.OperationStatus.Done;
     }
 
-    /// <summary>Hash table with open addressing. A slot holds the upper half of the hash and, below it, the place of the record in units of eight bytes, counted from
-    /// one; zero is an empty slot. A slot is published with one write after its record stands, so that readers see all of a link or nothing.</summary>
+    /// <summary>Hash table with open addressing. A slot holds the upper half of the hash and, below it, the place of the record in units of eight
+    /// bytes, counted from one; zero is an empty slot. A slot is published with one write after its record stands, so that readers see all of a link
+    /// or nothing.</summary>
     private sealed class Contents(int slotCount)
     {
         private readonly ulong[] slots = new ulong[slotCount];

@@ -18,7 +18,12 @@ internal readonly ref struct PlainRedirect
     public const string NoIndex = "noindex";
 
     private static readonly FrozenDictionary<int, byte[]> Heads = new[] { 301, 302, 307, 308 }.ToFrozenDictionary(
-        status => status, status => Encoding.ASCII.GetBytes($"HTTP/1.1 {status} {ReasonPhrases.GetReasonPhrase(status)}\r\nContent-Length: 0\r\nCache-Control: {CacheControl}\r\n"));
+        status => status,
+        status =>
+            Encoding.ASCII.GetBytes(
+                $"HTTP/1.1 {status} {ReasonPhrases.GetReasonPhrase(status)}\r\nContent-Length: 0\r\nCache-Control: {CacheControl}\r\n"
+            )
+    );
 
     private static readonly byte[] ReferrerLine = Encoding.ASCII.GetBytes($"Referrer-Policy: {NoReferrer}\r\n");
     private static readonly byte[] RobotsLine = Encoding.ASCII.GetBytes($"X-Robots-Tag: {NoIndex}\r\n");

@@ -5,7 +5,8 @@ using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Edge;
 
-/// <summary>Keeps the edge's knowledge in a <see cref="LinkSnapshot"/>: once a minute where something has changed, less often where writing takes long, and at the end.</summary>
+/// <summary>Keeps the edge's knowledge in a <see cref="LinkSnapshot"/>: once a minute where something has changed, less often where writing takes
+/// long, and at the end.</summary>
 internal sealed class SnapshotWriting(LinkFeed feed, LinkTable links, CursusOptions options, ILogger<SnapshotWriting> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMinutes(1);
@@ -59,7 +60,13 @@ internal sealed class SnapshotWriting(LinkFeed feed, LinkTable links, CursusOpti
 
             // The first one as soon as there is something to write.
             var rest = Stopwatch.GetElapsedTime(began) * OneIn;
-            await Task.Delay(!feed.IsLoaded ? TimeSpan.FromSeconds(1) : rest > Pause ? rest : Pause, stoppingToken).ContinueWith(_ => { }, TaskScheduler.Default);
+            await Task.Delay(
+                    !feed.IsLoaded ? TimeSpan.FromSeconds(1)
+                        : rest > Pause ? rest
+                        : Pause,
+                    stoppingToken
+                )
+                .ContinueWith(_ => { }, TaskScheduler.Default);
         }
     }
 
@@ -71,7 +78,11 @@ internal sealed class SnapshotWriting(LinkFeed feed, LinkTable links, CursusOpti
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
-            log.LogWarning("What the edge knows could not be written to {File}, by which it would start without a database; trying again: {Reason}", options.SnapshotFile, e.Message);
+            log.LogWarning(
+                "What the edge knows could not be written to {File}, by which it would start without a database; trying again: {Reason}",
+                options.SnapshotFile,
+                e.Message
+            );
         }
     }
 }

@@ -1,10 +1,10 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 using Npgsql;
 
 namespace Cursus.Web.Edge;
 
-/// <summary>Links that visitors ask for while the table is still being loaded: they are read one by one from the database, by a few visitors at a time, so that a flood of
-/// unknown slugs in these seconds doesn't reach it.</summary>
+/// <summary>Links that visitors ask for while the table is still being loaded: they are read one by one from the database, by a few visitors at a
+/// time, so that a flood of unknown slugs in these seconds doesn't reach it.</summary>
 internal sealed class UnloadedLinks(LinkFeed feed) : IDisposable
 {
     private const int AtATime = 8;

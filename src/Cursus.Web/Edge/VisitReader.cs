@@ -1,11 +1,13 @@
 using System.Net;
 using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 using NodaTime;
 
 namespace Cursus.Web.Edge;
 
-/// <summary>Writes down in the click journal what a request tells of its visitor. The network address is used for country and hash and not kept.</summary>
-internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddress addresses, CountryTable countries)
+/// <summary>Writes down in the click journal what a request tells of its visitor. The network address is used for country and hash and not
+/// kept.</summary>
+internal sealed class VisitReader(Data.Clicks.Journaling.ClickJournal journal, ClientAddress addresses, CountryTable countries)
 {
     /// <summary>What is known of a visitor in the moment of answering.</summary>
     /// <param name="Kind">As far as the request's headers tell, the user agent apart.</param>
@@ -15,10 +17,11 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
 
     /// <summary>Reads who makes a visit.</summary>
     /// <param name="isTeam">Whether it is known otherwise that it is one of the workspace's own people.</param>
-    public Visitor Read(Instant now, in VisitorHeaders headers, IPAddress? connection, DomainEntry domain, bool isTeam) => ReadReport(now, headers, connection, domain, isTeam) with
-    {
-        Signs = RequestSignsReader.Read(headers.Accept, headers.AcceptLanguage, headers.SecFetchMode, headers.SecChUa, headers.IsSecure),
-    };
+    public Visitor Read(Instant now, in VisitorHeaders headers, IPAddress? connection, DomainEntry domain, bool isTeam) =>
+        ReadReport(now, headers, connection, domain, isTeam) with
+        {
+            Signs = RequestSignsReader.Read(headers.Accept, headers.AcceptLanguage, headers.SecFetchMode, headers.SecChUa, headers.IsSecure),
+        };
 
     /// <summary>The same of requests that are no visits: a page's own, which show none of the signs of a visit.</summary>
     public Visitor ReadReport(Instant now, in VisitorHeaders headers, IPAddress? connection, DomainEntry domain, bool isTeam)
@@ -31,7 +34,8 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
             VisitorHash.Of(salt, domain.Name, address, Cut(headers.UserAgent)),
             NetworkHash.Of(salt, address),
             countries.Find(address),
-            RequestSigns.Untold);
+            RequestSigns.Untold
+        );
     }
 
     /// <summary>Writes a visit that is led on down.</summary>
@@ -41,28 +45,30 @@ internal sealed class VisitReader(Data.Clicks.ClickJournal journal, ClientAddres
         Span<char> texts = stackalloc char[ReferrerHost.MaxLength + PrimaryLanguage.MaxLength];
         var host = texts[..ReferrerHost.Read(headers.Referer, texts)];
         var language = texts[ReferrerHost.MaxLength..][..PrimaryLanguage.Read(headers.AcceptLanguage, texts[ReferrerHost.MaxLength..])];
-        journal.Append(new Visit
-        {
-            At = visitor.At,
-            LinkId = linkId,
-            Kind = visitor.Kind,
-            Visitor = visitor.Hash,
-            Country = visitor.Country,
-            Hints = ClientHints.Read(headers.Platform, headers.Mobile, headers.FormFactors),
-            ReferrerHost = host,
-            UserAgent = Cut(headers.UserAgent),
-            Language = language,
-            Code = code,
-            Signs = visitor.Signs,
-            Network = visitor.Network,
-        });
+        journal.Append(
+            new Visit
+            {
+                At = visitor.At,
+                LinkId = linkId,
+                Kind = visitor.Kind,
+                Visitor = visitor.Hash,
+                Country = visitor.Country,
+                Hints = ClientHints.Read(headers.Platform, headers.Mobile, headers.FormFactors),
+                ReferrerHost = host,
+                UserAgent = Cut(headers.UserAgent),
+                Language = language,
+                Code = code,
+                Signs = visitor.Signs,
+                Network = visitor.Network,
+            }
+        );
     }
 
     /// <summary>What the request tells that the journal doesn't keep; the user agent is read later, apart from the answer.</summary>
     private static ClickKind KindByRequest(in VisitorHeaders headers) =>
         headers.IsHead ? ClickKind.Head
-            : PrefetchSignal.Is(headers.SecPurpose, headers.Purpose) || PrefetchSignal.Is(headers.XPurpose, headers.XMoz) ? ClickKind.Prefetch
-            : ClickKind.Person;
+        : PrefetchSignal.Is(headers.SecPurpose, headers.Purpose) || PrefetchSignal.Is(headers.XPurpose, headers.XMoz) ? ClickKind.Prefetch
+        : ClickKind.Person;
 
     private static bool IsOffice(DomainEntry domain, IPAddress? address)
     {

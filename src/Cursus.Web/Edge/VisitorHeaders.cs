@@ -1,4 +1,4 @@
-using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 using Microsoft.AspNetCore.Http.Features;
 
 namespace Cursus.Web.Edge;
@@ -45,7 +45,8 @@ internal readonly ref struct VisitorHeaders
     /// <summary>Whether the visitor came over HTTPS, as the proxy says or the server knows.</summary>
     public bool IsSecure { get; init; }
 
-    /// <param name="forwardedProto">Header <c>X-Forwarded-Proto</c>. Whoever makes it up makes it harder for themselves alone to pass for a browser.</param>
+    /// <param name="forwardedProto">Header <c>X-Forwarded-Proto</c>. Whoever makes it up makes it harder for themselves alone to pass for a
+    /// browser.</param>
     public static bool SaysSecure(ReadOnlySpan<char> forwardedProto) => forwardedProto.Equals(Uri.UriSchemeHttps, StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Those of a request as the web server holds it.</summary>

@@ -43,7 +43,11 @@ public static class Find
         List<Hit> hits =
         [
             .. await campaigns.OrderBy(c => c.Name).Take(Each).Select(c => new Hit("campaign", c.Key, c.Name, c.Key)).ToListAsync(cancel),
-            .. await posts.OrderByDescending(p => p.PublishedOn).Take(Each).Select(p => new Hit("post", p.Id.ToString(), p.Title, p.Campaign!.Name)).ToListAsync(cancel),
+            .. await posts
+                .OrderByDescending(p => p.PublishedOn)
+                .Take(Each)
+                .Select(p => new Hit("post", p.Id.ToString(), p.Title, p.Campaign!.Name))
+                .ToListAsync(cancel),
             .. await links.Take(Each).Select(l => new Hit("link", l.Id.ToString(), l.Domain!.Name + "/" + l.Slug, l.Title)).ToListAsync(cancel),
         ];
         return TypedResults.Ok<IReadOnlyList<Hit>>(hits);

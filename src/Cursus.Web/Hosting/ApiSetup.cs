@@ -10,11 +10,17 @@ using Cursus.Web.Clicks;
 using Cursus.Web.Codes;
 using Cursus.Web.Finding;
 using Cursus.Web.Links;
+using Cursus.Web.Links.Bulk;
+using Cursus.Web.Links.Saving;
 using Cursus.Web.Outgoing;
 using Cursus.Web.Posts;
 using Cursus.Web.Problems;
-using Cursus.Web.Reports;
+using Cursus.Web.Reports.Answers;
+using Cursus.Web.Reports.Counts;
+using Cursus.Web.Reports.Digests;
+using Cursus.Web.Reports.Files;
 using Cursus.Web.Reports.Pictures;
+using Cursus.Web.Reports.Views;
 using Cursus.Web.Retargeting;
 using Cursus.Web.Runs;
 using Microsoft.AspNetCore.OpenApi;
@@ -57,18 +63,23 @@ public static class ApiSetup
         }
 
         services.AddExceptionHandler<UnreadableRequests>();
-        services.AddProblemDetails(problems => problems.CustomizeProblemDetails = context =>
-        {
-            // Answers that no endpoint made, such as 404 for an unknown path, carry a code and the next step like all others.
-            context.ProblemDetails.Detail ??= "The API has no such operation. It is documented at /api/reference.";
-            context.ProblemDetails.Extensions.TryAdd("code", context.ProblemDetails.Status switch
+        services.AddProblemDetails(problems =>
+            problems.CustomizeProblemDetails = context =>
             {
-                StatusCodes.Status404NotFound => "not-found",
-                StatusCodes.Status405MethodNotAllowed => "method-not-allowed",
-                StatusCodes.Status415UnsupportedMediaType => "not-json",
-                var status => $"status-{status}",
-            });
-        });
+                // Answers that no endpoint made, such as 404 for an unknown path, carry a code and the next step like all others.
+                context.ProblemDetails.Detail ??= "The API has no such operation. It is documented at /api/reference.";
+                context.ProblemDetails.Extensions.TryAdd(
+                    "code",
+                    context.ProblemDetails.Status switch
+                    {
+                        StatusCodes.Status404NotFound => "not-found",
+                        StatusCodes.Status405MethodNotAllowed => "method-not-allowed",
+                        StatusCodes.Status415UnsupportedMediaType => "not-json",
+                        var status => $"status-{status}",
+                    }
+                );
+            }
+        );
         services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         services.ConfigureHttpJsonOptions(json =>
         {
@@ -79,34 +90,46 @@ public static class ApiSetup
         services.AddOpenApi("v1", document =>
         {
             document.OpenApiVersion = OpenApiSpecVersion.OpenApi3_1;
-            document.CreateSchemaReferenceId = type => OpenApiOptions.CreateDefaultSchemaReferenceId(type) is null || FormatOf(type.Type) is not null ? null : NameOf(type.Type);
-            document.AddSchemaTransformer((schema, context, _) =>
-            {
-                if (FormatOf(context.JsonTypeInfo.Type) is { } format)
+            document.CreateSchemaReferenceId = type =>
+                OpenApiOptions.CreateDefaultSchemaReferenceId(type) is null || FormatOf(type.Type) is not null ? null : NameOf(type.Type);
+            document.AddSchemaTransformer(
+                (schema, context, _) =>
                 {
-                    var isNullable = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) is not null;
-                    schema.Type = isNullable ? JsonSchemaType.String | JsonSchemaType.Null : JsonSchemaType.String;
-                    schema.Format = format;
-                }
+                    if (FormatOf(context.JsonTypeInfo.Type) is { } format)
+                    {
+                        var isNullable = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) is not null;
+                        schema.Type = isNullable ? JsonSchemaType.String | JsonSchemaType.Null : JsonSchemaType.String;
+                        schema.Format = format;
+                    }
 
-                return Task.CompletedTask;
-            });
-            document.AddOperationTransformer((operation, _, _) =>
-            {
-                foreach (var parameter in (operation.Parameters ?? []).OfType<OpenApiParameter>().Where(p => p.In == ParameterLocation.Query))
+                    return Task.CompletedTask;
+                }
+            );
+            document.AddOperationTransformer(
+                (operation, _, _) =>
                 {
-                    parameter.Name = JsonNamingPolicy.CamelCase.ConvertName(parameter.Name!);
-                }
+                    foreach (var parameter in (operation.Parameters ?? []).OfType<OpenApiParameter>().Where(p => p.In == ParameterLocation.Query))
+                    {
+                        parameter.Name = JsonNamingPolicy.CamelCase.ConvertName(parameter.Name!);
+                    }
 
-                return Task.CompletedTask;
-            });
-            document.AddDocumentTransformer((api, _, _) =>
-            {
-                api.Info = new() { Title = "Cursus", Version = "v1", Description = "Create short links for each channel, and compare which channels bring people." };
-                api.Servers = [];
-                RequestLimits.Describe(api);
-                return Task.CompletedTask;
-            });
+                    return Task.CompletedTask;
+                }
+            );
+            document.AddDocumentTransformer(
+                (api, _, _) =>
+                {
+                    api.Info = new()
+                    {
+                        Title = "Cursus",
+                        Version = "v1",
+                        Description = "Create short links for each channel, and compare which channels bring people.",
+                    };
+                    api.Servers = [];
+                    RequestLimits.Describe(api);
+                    return Task.CompletedTask;
+                }
+            );
         });
     }
 
@@ -192,25 +215,32 @@ public static class ApiSetup
         Find.Map(api);
 
         app.MapOpenApi("/api/openapi.json").ForAnybody();
-        app.MapScalarApiReference("/api/reference", reference => reference
-            .WithTitle("Cursus API")
-            .WithOpenApiRoutePattern("/api/openapi.json")
-            .WithDefaultHttpClient(ScalarTarget.Shell, ScalarClient.Curl)
-            .DisableDefaultFonts()).ForAnybody();
+        app.MapScalarApiReference("/api/reference", reference =>
+                reference
+                    .WithTitle("Cursus API")
+                    .WithOpenApiRoutePattern("/api/openapi.json")
+                    .WithDefaultHttpClient(ScalarTarget.Shell, ScalarClient.Curl)
+                    .DisableDefaultFonts()
+            )
+            .ForAnybody();
     }
 
-    /// <summary>Requests and responses stand inside their operation in C#, so the operation's name makes theirs unique: <c>ChannelsResponse</c>.</summary>
-    private static string NameOf(Type type) => type switch
-    {
-        { IsGenericType: true } => $"{type.Name[..type.Name.IndexOf('`', StringComparison.Ordinal)]}Of{string.Join("And", type.GetGenericArguments().Select(NameOf))}",
-        { DeclaringType: { } operation } => operation.Name + type.Name,
-        _ => type.Name,
-    };
+    /// <summary>Requests and responses stand inside their operation in C#, so the operation's name makes theirs unique:
+    /// <c>ChannelsResponse</c>.</summary>
+    private static string NameOf(Type type) =>
+        type switch
+        {
+            { IsGenericType: true } =>
+                $"{type.Name[..type.Name.IndexOf('`', StringComparison.Ordinal)]}Of{string.Join("And", type.GetGenericArguments().Select(NameOf))}",
+            { DeclaringType: { } operation } => operation.Name + type.Name,
+            _ => type.Name,
+        };
 
-    private static string? FormatOf(Type type) => (Nullable.GetUnderlyingType(type) ?? type) switch
-    {
-        var t when t == typeof(Instant) => "date-time",
-        var t when t == typeof(LocalDate) => "date",
-        _ => null,
-    };
+    private static string? FormatOf(Type type) =>
+        (Nullable.GetUnderlyingType(type) ?? type) switch
+        {
+            var t when t == typeof(Instant) => "date-time",
+            var t when t == typeof(LocalDate) => "date",
+            _ => null,
+        };
 }

@@ -1,5 +1,5 @@
 using Cursus.Data;
-using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Sums;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Archives;
 using Microsoft.EntityFrameworkCore;
@@ -7,8 +7,8 @@ using NodaTime;
 
 namespace Cursus.Web.Hosting;
 
-/// <summary>What the program does besides serving: <c>migrate</c> brings the database up to date, <c>check</c> holds the roll-ups against the clicks, <c>recount</c> makes them
-/// anew, <c>token</c> makes an API token, <c>export</c> and <c>import</c> write a workspace into an archive and read one,
+/// <summary>What the program does besides serving: <c>migrate</c> brings the database up to date, <c>check</c> holds the roll-ups against the clicks,
+/// <c>recount</c> makes them anew, <c>token</c> makes an API token, <c>export</c> and <c>import</c> write a workspace into an archive and read one,
 /// <c>archive-schema</c> prints how archives are laid out.</summary>
 public static class Commands
 {
@@ -50,7 +50,9 @@ public static class Commands
 
         foreach (var (link, day, clicks, rolledUp) in differences.Take(MostTold))
         {
-            Console.WriteLine($"Link {link} on {day:uuuu'-'MM'-'dd}: {clicks} clicks by people, {rolledUp} in the roll-up{(clicks == rolledUp ? ", but they tell something else" : "")}");
+            Console.WriteLine(
+                $"Link {link} on {day:uuuu'-'MM'-'dd}: {clicks} clicks by people, {rolledUp} in the roll-up{(clicks == rolledUp ? ", but they tell something else" : "")}"
+            );
         }
 
         foreach (var (link, month) in months.Take(MostTold))
@@ -63,7 +65,9 @@ public static class Commands
             Console.WriteLine($"Link {link}: the link total doesn’t match its clicks");
         }
 
-        await Console.Error.WriteLineAsync($"{differences.Count} of {days} days of links do not agree with their clicks, {months.Count} months of links don’t tell what their clicks tell, {totals.Count} totals of links not with their clicks. “./cursus recount” makes them anew from the clicks.");
+        await Console.Error.WriteLineAsync(
+            $"{differences.Count} of {days} days of links do not agree with their clicks, {months.Count} months of links don’t tell what their clicks tell, {totals.Count} totals of links not with their clicks. “./cursus recount” makes them anew from the clicks."
+        );
         return 1;
     }
 

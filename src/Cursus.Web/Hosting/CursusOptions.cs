@@ -1,4 +1,4 @@
-using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Journaling;
 using Cursus.Web.Checking;
 using Cursus.Web.Outgoing;
 
@@ -22,7 +22,8 @@ public sealed class CursusOptions
     /// <summary>Scheme of short addresses as visitors type them.</summary>
     public string PublicScheme { get; init; } = "https";
 
-    /// <summary>Whether browsers are told to reach the application by HTTPS alone for a year (RFC 6797). By choice, since it can't be taken back.</summary>
+    /// <summary>Whether browsers are told to reach the application by HTTPS alone for a year (RFC 6797). By choice, since it can't be taken
+    /// back.</summary>
     public bool StrictTransport { get; init; }
 
     /// <summary>Port of short addresses; null where it is the scheme's own.</summary>
@@ -58,7 +59,8 @@ public sealed class CursusOptions
     /// <summary>Addresses of proxies whose <c>X-Forwarded-For</c> is believed.</summary>
     public IList<string> TrustedProxies { get; init; } = [];
 
-    /// <summary>Private names that links may lead to and that may be asked for pages all the same; one that begins with a dot means all names under it.</summary>
+    /// <summary>Private names that links may lead to and that may be asked for pages all the same; one that begins with a dot means all names under
+    /// it.</summary>
     public IList<string> AllowedPrivateHosts { get; init; } = [];
 
     /// <summary>Name server that is asked, as <c>address</c> or <c>address:port</c>; the system's own where null.</summary>

@@ -2,7 +2,8 @@ using Npgsql;
 
 namespace Cursus.Web.Hosting;
 
-/// <summary>The connections to the database, kept apart by who needs them: reports that take all of theirs starve neither the edge nor the clicks on their way.</summary>
+/// <summary>The connections to the database, kept apart by who needs them: reports that take all of theirs starve neither the edge nor the clicks on
+/// their way.</summary>
 public sealed class DatabasePools(IServiceProvider services)
 {
     /// <summary>The edge's, by which it follows changes.</summary>
@@ -40,9 +41,12 @@ public sealed class DatabasePools(IServiceProvider services)
     /// <returns>What is wrong and what to do; null where all is well.</returns>
     public static async Task<string?> ErrorOf(NpgsqlDataSource pool, LimitOptions limits, CancellationToken cancel)
     {
-        await using var command = pool.CreateCommand("select current_setting('max_connections')::int - current_setting('superuser_reserved_connections')::int");
+        await using var command = pool.CreateCommand(
+            "select current_setting('max_connections')::int - current_setting('superuser_reserved_connections')::int"
+        );
         var open = (int)(await command.ExecuteScalarAsync(cancel))!;
-        return open >= limits.ConnectionsInAll ? null
+        return open >= limits.ConnectionsInAll
+            ? null
             : $"PostgreSQL allows {open} connections, but Cursus may open {limits.ConnectionsInAll}. Raise max_connections, or lower the connections in Cursus:Limits.";
     }
 
@@ -50,7 +54,9 @@ public sealed class DatabasePools(IServiceProvider services)
     /// <returns>What is wrong and what to do; null where all is well.</returns>
     public static async Task<string?> TooManyRights(NpgsqlDataSource pool, CancellationToken cancel)
     {
-        await using var command = pool.CreateCommand("select rolname from pg_roles where rolname = current_user and (rolsuper or rolcreaterole or rolcreatedb or rolreplication or rolbypassrls)");
+        await using var command = pool.CreateCommand(
+            "select rolname from pg_roles where rolname = current_user and (rolsuper or rolcreaterole or rolcreatedb or rolreplication or rolbypassrls)"
+        );
         return await command.ExecuteScalarAsync(cancel) is string role
             ? $"The database role {role} has more rights than Cursus needs. Let Cursus connect as a role that owns its database and nothing else."
             : null;

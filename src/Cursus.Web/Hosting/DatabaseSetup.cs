@@ -15,8 +15,9 @@ public static class DatabaseSetup
         builder.Services.AddSingleton<IClock>(SystemClock.Instance);
         DatabasePools.Add(builder.Services, builder.Configuration.GetConnectionString("Cursus"), options.Limits);
         builder.Services.AddScoped<Demo.DemoLoader>();
-        builder.Services.AddDbContext<CursusDb>((provider, db) => db
-            .UseNpgsql(provider.GetRequiredService<NpgsqlDataSource>(), npgsql => npgsql.UseNodaTime())
-            .UseSnakeCaseNamingConvention());
+        builder.Services.AddDbContext<CursusDb>(
+            (provider, db) =>
+                db.UseNpgsql(provider.GetRequiredService<NpgsqlDataSource>(), npgsql => npgsql.UseNodaTime()).UseSnakeCaseNamingConvention()
+        );
     }
 }

@@ -1,9 +1,11 @@
 namespace Cursus.Web.Hosting;
 
-/// <summary>How much one workspace, account or token may ask for at once, so that nobody's work stands still for another's. Section <c>Cursus:Limits</c>; docs/limits.md tells the numbers.</summary>
+/// <summary>How much one workspace, account or token may ask for at once, so that nobody's work stands still for another's. Section
+/// <c>Cursus:Limits</c>; docs/limits.md tells the numbers.</summary>
 public sealed class LimitOptions
 {
-    /// <summary>Reports that are counted at the same time; 0 is half of the processors, and one at least. The rest of the machine is for visitors.</summary>
+    /// <summary>Reports that are counted at the same time; 0 is half of the processors, and one at least. The rest of the machine is for
+    /// visitors.</summary>
     public int Reports { get; init; }
 
     /// <summary>Reports of one workspace that are counted at the same time.</summary>

@@ -1,7 +1,8 @@
 namespace Cursus.Web.Hosting;
 
 /// <summary>
-/// Computes what members ask for on as many threads as there are processors, from a queue of its own. Else a visitor, who is answered on the thread pool as well, would wait behind all that members have asked for before.
+/// Computes what members ask for on as many threads as there are processors, from a queue of its own. Else a visitor, who is answered on the thread
+/// pool as well, would wait behind all that members have asked for before.
 /// </summary>
 internal static class MemberThreads
 {

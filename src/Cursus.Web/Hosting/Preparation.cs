@@ -1,5 +1,5 @@
 using Cursus.Data;
-using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Sums;
 using Cursus.Web.Demo;
 using Cursus.Web.Edge;
 using Cursus.Web.Problems;
@@ -10,10 +10,11 @@ using Npgsql;
 namespace Cursus.Web.Hosting;
 
 /// <summary>
-/// What happens before the first request: the database is brought up to date and filled where it is empty and a demo is configured, and the edge learns its domains.
-/// Where the database does not answer, the edge begins with what it knew before, and the rest follows when the database is back.
+/// What happens before the first request: the database is brought up to date and filled where it is empty and a demo is configured, and the edge
+/// learns its domains. Where the database does not answer, the edge begins with what it knew before, and the rest follows when the database is back.
 /// </summary>
-internal sealed class Preparation(IServiceProvider services, CursusOptions options, Prepared prepared, IClock clock, ILogger<Preparation> log) : BackgroundService
+internal sealed class Preparation(IServiceProvider services, CursusOptions options, Prepared prepared, IClock clock, ILogger<Preparation> log)
+    : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan LongPause = TimeSpan.FromSeconds(30);
@@ -71,7 +72,12 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
             if (LinkSnapshot.Read(options.SnapshotFile, links.Put) is { } knowledge)
             {
                 feed.Restore(knowledge);
-                log.LogWarning("Short links are served from {File} of {Time:u}: {Count} links.", options.SnapshotFile, File.GetLastWriteTimeUtc(options.SnapshotFile), links.Count);
+                log.LogWarning(
+                    "Short links are served from {File} of {Time:u}: {Count} links.",
+                    options.SnapshotFile,
+                    File.GetLastWriteTimeUtc(options.SnapshotFile),
+                    links.Count
+                );
             }
         }
         catch (Exception e) when (e is IOException or InvalidDataException or UnauthorizedAccessException)
@@ -86,19 +92,34 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
         var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
         await db.Database.MigrateAsync(cancel);
         var pool = services.GetRequiredService<NpgsqlDataSource>();
-        foreach (var error in new[] { await DatabasePools.ErrorOf(pool, options.Limits, cancel), await DatabasePools.TooManyRights(pool, cancel) }.OfType<string>())
+        foreach (
+            var error in new[]
+            {
+                await DatabasePools.ErrorOf(pool, options.Limits, cancel),
+                await DatabasePools.TooManyRights(pool, cancel),
+            }.OfType<string>()
+        )
         {
             log.LogWarning("{Error}", error);
         }
 
-        await Access.KeyFile.EncryptOld(db, services.GetRequiredService<System.Security.Cryptography.X509Certificates.X509Certificate2>(), services.GetRequiredService<ILoggerFactory>(), cancel);
+        await Access.KeyFile.EncryptOld(
+            db,
+            services.GetRequiredService<System.Security.Cryptography.X509Certificates.X509Certificate2>(),
+            services.GetRequiredService<ILoggerFactory>(),
+            cancel
+        );
 
         if (await services.GetRequiredService<RollUps>().BringUpToDate(clock.GetCurrentInstant(), cancel))
         {
             Console.WriteLine("  The clicks were read anew by the present lists");
         }
 
-        if (options is { DemoFolder: null or "" } && services.GetRequiredService<Access.SetupCode>() is { IsDrawn: true } code && !await db.Workspaces.AnyAsync(cancel))
+        if (
+            options is { DemoFolder: null or "" }
+            && services.GetRequiredService<Access.SetupCode>() is { IsDrawn: true } code
+            && !await db.Workspaces.AnyAsync(cancel)
+        )
         {
             log.LogWarning("There are no accounts yet. The set-up code for the first owner is {Code}.", code.Text);
         }

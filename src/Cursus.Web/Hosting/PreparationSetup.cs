@@ -17,22 +17,31 @@ public static class PreparationSetup
         }
     }
 
-    public static Task Prepare(this WebApplication app) => DocumentBuild.IsRunning ? Task.CompletedTask : app.Services.GetRequiredService<Preparation>().Begin(CancellationToken.None);
+    public static Task Prepare(this WebApplication app) =>
+        DocumentBuild.IsRunning ? Task.CompletedTask : app.Services.GetRequiredService<Preparation>().Begin(CancellationToken.None);
 
     /// <summary>Answers the API's requests with 503 until the database has been brought up to date.</summary>
     public static void UsePrepared(this WebApplication app)
     {
         var prepared = app.Services.GetRequiredService<Prepared>();
-        app.Use(async (context, next) =>
-        {
-            if (prepared.IsDone || !context.Request.Path.StartsWithSegments("/api/v1"))
+        app.Use(
+            async (context, next) =>
             {
-                await next(context);
-                return;
-            }
+                if (prepared.IsDone || !context.Request.Path.StartsWithSegments("/api/v1"))
+                {
+                    await next(context);
+                    return;
+                }
 
-            context.Response.Headers.RetryAfter = RetryAfter;
-            await ApiProblem.Of(503, "database-away", "Cursus has started and is waiting for its database. Short links still work. Try again in a few seconds.").ExecuteAsync(context);
-        });
+                context.Response.Headers.RetryAfter = RetryAfter;
+                await ApiProblem
+                    .Of(
+                        503,
+                        "database-away",
+                        "Cursus has started and is waiting for its database. Short links still work. Try again in a few seconds."
+                    )
+                    .ExecuteAsync(context);
+            }
+        );
     }
 }

@@ -2,7 +2,8 @@ using Cursus.Web.Problems;
 
 namespace Cursus.Web.Hosting;
 
-/// <summary>Work that is done again and again in the background, from when the database is ready. Where the database fails, it is done the next time.</summary>
+/// <summary>Work that is done again and again in the background, from when the database is ready. Where the database fails, it is done the next
+/// time.</summary>
 /// <param name="pause">From one time to the next.</param>
 /// <param name="failure">What to say in the log where it could not be done.</param>
 internal abstract class RegularWork(TimeSpan pause, string failure, Prepared prepared, ILogger log) : BackgroundService
@@ -28,7 +29,6 @@ internal abstract class RegularWork(TimeSpan pause, string failure, Prepared pre
             {
                 log.LogWarning("{Failure}; trying again in {Minutes} minutes: {Reason}", failure, pause.TotalMinutes, e.Message);
             }
-        }
-        while (await timer.Next(stoppingToken));
+        } while (await timer.Next(stoppingToken));
     }
 }

@@ -14,13 +14,14 @@ internal static class RequestSize
         }
     }
 
-    /// <summary>Passes a body of any size on as far as it may go; false where it is larger than <paramref name="most"/> bytes, and then not all of it was passed on.</summary>
+    /// <summary>Passes a body of any size on as far as it may go; false where it is larger than <paramref name="most"/> bytes, and then not all of it
+    /// was passed on.</summary>
     public static async Task<bool> TryCopy(HttpRequest http, Stream to, long most, CancellationToken cancel)
     {
         Unlimit(http.HttpContext);
         var buffer = new byte[81920];
         var passed = 0L;
-        for (int read; (read = await http.Body.ReadAsync(buffer, cancel)) > 0;)
+        for (int read; (read = await http.Body.ReadAsync(buffer, cancel)) > 0; )
         {
             passed += read;
             if (passed > most)

@@ -18,7 +18,15 @@ public static class WebAppSetup
         builder.Services.AddResponseCompression(compression =>
         {
             // Only files: compressing answers that hold a secret beside what a visitor typed would leak it by their length.
-            compression.MimeTypes = ["text/html", "text/css", "text/javascript", "application/javascript", "image/svg+xml", "application/manifest+json"];
+            compression.MimeTypes =
+            [
+                "text/html",
+                "text/css",
+                "text/javascript",
+                "application/javascript",
+                "image/svg+xml",
+                "application/manifest+json",
+            ];
             compression.EnableForHttps = true;
             compression.Providers.Add<BrotliCompressionProvider>();
             compression.Providers.Add<GzipCompressionProvider>();
@@ -28,7 +36,11 @@ public static class WebAppSetup
     /// <summary>Believes <c>X-Forwarded-For</c> from the configured proxies, and from nobody else.</summary>
     public static void UseTrustedProxies(this WebApplication app)
     {
-        var forwarded = new ForwardedHeadersOptions { ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto, ForwardLimit = 1 };
+        var forwarded = new ForwardedHeadersOptions
+        {
+            ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto,
+            ForwardLimit = 1,
+        };
         forwarded.KnownProxies.Clear();
         forwarded.KnownIPNetworks.Clear();
         foreach (var proxy in app.Services.GetRequiredService<CursusOptions>().TrustedProxies)
@@ -42,21 +54,24 @@ public static class WebAppSetup
         }
     }
 
-    public static void UseSecurityHeaders(this WebApplication app) => app.Use((context, next) =>
-    {
-        if (context.Request.IsHttps && context.RequestServices.GetRequiredService<CursusOptions>().StrictTransport)
-        {
-            context.Response.Headers.StrictTransportSecurity = "max-age=31536000";
-        }
+    public static void UseSecurityHeaders(this WebApplication app) =>
+        app.Use(
+            (context, next) =>
+            {
+                if (context.Request.IsHttps && context.RequestServices.GetRequiredService<CursusOptions>().StrictTransport)
+                {
+                    context.Response.Headers.StrictTransportSecurity = "max-age=31536000";
+                }
 
-        var headers = context.Response.Headers;
-        headers.XContentTypeOptions = "nosniff";
-        headers["Referrer-Policy"] = "same-origin";
-        headers["X-Frame-Options"] = "DENY";
-        headers.ContentSecurityPolicy = context.Request.Path.StartsWithSegments("/api/reference") ? ReferenceSecurity : ContentSecurity;
+                var headers = context.Response.Headers;
+                headers.XContentTypeOptions = "nosniff";
+                headers["Referrer-Policy"] = "same-origin";
+                headers["X-Frame-Options"] = "DENY";
+                headers.ContentSecurityPolicy = context.Request.Path.StartsWithSegments("/api/reference") ? ReferenceSecurity : ContentSecurity;
 
-        return next(context);
-    });
+                return next(context);
+            }
+        );
 
     /// <summary>Serves the built web application; every path that is no file and not of the API is a view of it.</summary>
     public static void MapWebApp(this WebApplication app)
@@ -69,16 +84,21 @@ public static class WebAppSetup
         var files = new StaticFileOptions
         {
             FileProvider = new PhysicalFileProvider(Path.GetFullPath(folder)),
-            OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
-                file.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
+            OnPrepareResponse = file =>
+                file.Context.Response.Headers.CacheControl = file.Context.Request.Path.StartsWithSegments("/assets")
+                    ? "public, max-age=31536000, immutable"
+                    : "no-cache",
         };
         app.UseStaticFiles(files);
-        app.Use((context, next) =>
-        {
-            var isView = context.GetEndpoint() is null && HttpMethods.IsGet(context.Request.Method) && !context.Request.Path.StartsWithSegments("/api");
-            context.Request.Path = isView ? "/index.html" : context.Request.Path;
-            return next(context);
-        });
+        app.Use(
+            (context, next) =>
+            {
+                var isView =
+                    context.GetEndpoint() is null && HttpMethods.IsGet(context.Request.Method) && !context.Request.Path.StartsWithSegments("/api");
+                context.Request.Path = isView ? "/index.html" : context.Request.Path;
+                return next(context);
+            }
+        );
         app.UseStaticFiles(files);
     }
 }

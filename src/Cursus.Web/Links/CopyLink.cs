@@ -3,6 +3,7 @@ using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links.Saving;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -19,10 +20,28 @@ public static class CopyLink
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links/{id:guid}/copy", Handle).ForEditors().WithSummary("Duplicate a link");
 
     private static async Task<Results<Created<LinkResponse>, ProblemHttpResult>> Handle(
-        Guid id, Request request, CurrentMember member, CursusDb db, LinkSaving saving, CursusOptions options, IClock clock, CancellationToken cancel)
+        Guid id,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        LinkSaving saving,
+        CursusOptions options,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
-        if (await db.Links.Include(l => l.Domain).Include(l => l.Campaign).Include(l => l.Channel).Include(l => l.Folder).Include(l => l.Tags).Include(l => l.Pixels)
-            .AsNoTracking().FirstOrDefaultAsync(l => l.Id == id && l.WorkspaceId == member.WorkspaceId, cancel) is not { } link)
+        if (
+            await db
+                .Links.Include(l => l.Domain)
+                .Include(l => l.Campaign)
+                .Include(l => l.Channel)
+                .Include(l => l.Folder)
+                .Include(l => l.Tags)
+                .Include(l => l.Pixels)
+                .AsNoTracking()
+                .FirstOrDefaultAsync(l => l.Id == id && l.WorkspaceId == member.WorkspaceId, cancel)
+            is not { } link
+        )
         {
             return ApiProblem.NotFound("link");
         }
@@ -30,8 +49,23 @@ public static class CopyLink
         var errors = new FieldErrors();
         var vocabulary = await Vocabulary.Load(db, member, options, cancel);
         var wanted = new CreateLink.Request(
-            link.Destination, request.Title ?? link.Title, link.Campaign?.Key, link.Channel?.Key, link.Source, link.Medium, link.Term, link.Content, request.Slug, link.Domain!.Name,
-            link.Redirect, [.. link.Tags.Select(t => t.Name)], [.. link.Pixels.Select(p => p.Id)], Options: null, link.Note, link.Folder?.Name);
+            link.Destination,
+            request.Title ?? link.Title,
+            link.Campaign?.Key,
+            link.Channel?.Key,
+            link.Source,
+            link.Medium,
+            link.Term,
+            link.Content,
+            request.Slug,
+            link.Domain!.Name,
+            link.Redirect,
+            [.. link.Tags.Select(t => t.Name)],
+            [.. link.Pixels.Select(p => p.Id)],
+            Options: null,
+            link.Note,
+            link.Folder?.Name
+        );
         if (CreateLink.Plan(wanted, vocabulary, errors) is not { } plan)
         {
             return ApiProblem.Invalid(errors);

@@ -1,11 +1,12 @@
 using Cursus.Core;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links.Saving;
 using Cursus.Web.Posts;
 using Cursus.Web.Problems;
 using Cursus.Web.Retargeting;
@@ -28,10 +29,27 @@ public static class EditLink
     /// <param name="Channel">Key of the channel that all its clicks count for, or an empty string for none. Source and medium stay.</param>
     /// <param name="IsArchived">Hidden from lists, but still redirecting.</param>
     public sealed record Request(
-        string? Title = null, string? Destination = null, string? Campaign = null, string? Source = null, string? Medium = null,
-        string? Term = null, string? Content = null, int? Redirect = null, IReadOnlyList<string>? Tags = null, LinkOptionsPatch? Options = null, string? Note = null,
-        string? Folder = null, IReadOnlyList<Guid>? Pixels = null, string? Slug = null, string? Domain = null, bool? IsArchived = null, string? Fallback = null,
-        string? OpensAt = null, string? EndsAt = null, string? Channel = null);
+        string? Title = null,
+        string? Destination = null,
+        string? Campaign = null,
+        string? Source = null,
+        string? Medium = null,
+        string? Term = null,
+        string? Content = null,
+        int? Redirect = null,
+        IReadOnlyList<string>? Tags = null,
+        LinkOptionsPatch? Options = null,
+        string? Note = null,
+        string? Folder = null,
+        IReadOnlyList<Guid>? Pixels = null,
+        string? Slug = null,
+        string? Domain = null,
+        bool? IsArchived = null,
+        string? Fallback = null,
+        string? OpensAt = null,
+        string? EndsAt = null,
+        string? Channel = null
+    );
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -41,7 +59,17 @@ public static class EditLink
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Change(
-        Guid id, Request request, CurrentMember member, CursusDb db, LinkFeed feed, LoopCheck loops, CursusOptions options, IClock clock, HttpContext http, CancellationToken cancel)
+        Guid id,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        LoopCheck loops,
+        CursusOptions options,
+        IClock clock,
+        HttpContext http,
+        CancellationToken cancel
+    )
     {
         if (await Find(id, member, db, cancel) is not { } link)
         {
@@ -57,7 +85,9 @@ public static class EditLink
         var vocabulary = await Vocabulary.Load(db, member, options, cancel);
         var destination = vocabulary.Destination(request.Destination ?? link.Destination, errors);
         var campaign = request.Campaign is null ? link.Campaign : vocabulary.Campaign(request.Campaign, errors);
-        var channel = string.IsNullOrWhiteSpace(request.Channel) ? null : vocabulary.ActiveChannel(request.Channel, errors, "channel", link.ChannelId);
+        var channel = string.IsNullOrWhiteSpace(request.Channel)
+            ? null
+            : vocabulary.ActiveChannel(request.Channel, errors, "channel", link.ChannelId);
         if (request.Channel is not null && !errors.Any && await LinkChannel.Hindrance(db, link, channel?.Id, cancel) is { } hindrance)
         {
             errors.Add("channel", hindrance);
@@ -65,7 +95,13 @@ public static class EditLink
 
         var redirect = Vocabulary.ReadRedirect(request.Redirect, link.Redirect, errors);
         var utm = CreateLink.ReadTags(
-            request.Source ?? link.Source, request.Medium ?? link.Medium, campaign, request.Term ?? link.Term, request.Content ?? link.Content, errors);
+            request.Source ?? link.Source,
+            request.Medium ?? link.Medium,
+            campaign,
+            request.Term ?? link.Term,
+            request.Content ?? link.Content,
+            errors
+        );
         var fallback = vocabulary.Fallback(request.Fallback, link.Fallback, errors);
         var schedule = vocabulary.Schedule(request.OpensAt, request.EndsAt, link.Schedule, errors);
         if (request.Title?.Trim() is { Length: 0 or > PostPlan.MaxTitle })
@@ -92,8 +128,10 @@ public static class EditLink
 
         var (now, before) = (clock.GetCurrentInstant(), LinkVersions.StateOf(link));
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if ((slug is not null || request.Domain is not null)
-            && await LinkAddress.Change(link, domain!, slug ?? Slug.Of(link.Slug), db, now, cancel) is { } isTaken)
+        if (
+            (slug is not null || request.Domain is not null)
+            && await LinkAddress.Change(link, domain!, slug ?? Slug.Of(link.Slug), db, now, cancel) is { } isTaken
+        )
         {
             return isTaken;
         }
@@ -110,7 +148,12 @@ public static class EditLink
         link.Options = linkOptions;
         link.Note = note;
         link.FolderId = request.Folder is null ? link.FolderId : folder?.Id;
-        link.ArchivedAt = request.IsArchived switch { true => link.ArchivedAt ?? now, false => null, null => link.ArchivedAt };
+        link.ArchivedAt = request.IsArchived switch
+        {
+            true => link.ArchivedAt ?? now,
+            false => null,
+            null => link.ArchivedAt,
+        };
         if (tagNames is not null)
         {
             link.Tags.Clear();
@@ -128,7 +171,15 @@ public static class EditLink
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Delete(
-        Guid id, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, IClock clock, HttpContext http, CancellationToken cancel)
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CursusOptions options,
+        IClock clock,
+        HttpContext http,
+        CancellationToken cancel
+    )
     {
         if (await Find(id, member, db, cancel) is not { } link)
         {
@@ -143,11 +194,21 @@ public static class EditLink
         var (now, before) = (clock.GetCurrentInstant(), LinkVersions.StateOf(link));
         link.DeletedAt = now;
         LinkVersions.Keep(db, link, before, member.Id, now);
-        return (await Save(link, member, db, feed, options, http, clock, transaction: null, cancel)).Result is ProblemHttpResult problem ? problem : TypedResults.NoContent();
+        return (await Save(link, member, db, feed, options, http, clock, transaction: null, cancel)).Result is ProblemHttpResult problem
+            ? problem
+            : TypedResults.NoContent();
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Revive(
-        Guid id, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, IClock clock, HttpContext http, CancellationToken cancel)
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CursusOptions options,
+        IClock clock,
+        HttpContext http,
+        CancellationToken cancel
+    )
     {
         if (await Find(id, member, db, cancel, deletedToo: true) is not { } link)
         {
@@ -167,16 +228,32 @@ public static class EditLink
 
     /// <summary>A link whose slug belongs to another by now can't come back.</summary>
     internal static ProblemHttpResult SlugGivenAway(Link link) =>
-        ApiProblem.Conflict("slug-given-away", $"Another link uses “{link.Slug}” now, so this one can’t be restored. Create a new link to the same page.");
+        ApiProblem.Conflict(
+            "slug-given-away",
+            $"Another link uses “{link.Slug}” now, so this one can’t be restored. Create a new link to the same page."
+        );
 
     /// <summary>The link with all that a change of it needs.</summary>
-    internal static Task<Link?> Find(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel, bool deletedToo = false) => db.Links
-        .Include(l => l.Domain).Include(l => l.Campaign).Include(l => l.Tags).Include(l => l.Pixels)
-        .FirstOrDefaultAsync(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && (deletedToo || l.DeletedAt == null), cancel);
+    internal static Task<Link?> Find(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel, bool deletedToo = false) =>
+        db
+            .Links.Include(l => l.Domain)
+            .Include(l => l.Campaign)
+            .Include(l => l.Tags)
+            .Include(l => l.Pixels)
+            .FirstOrDefaultAsync(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && (deletedToo || l.DeletedAt == null), cancel);
 
     /// <summary>Saves a changed link, tells the edge, and answers with the link as it is now.</summary>
     internal static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Save(
-        Link link, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, HttpContext http, IClock clock, IDbContextTransaction? transaction, CancellationToken cancel)
+        Link link,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CursusOptions options,
+        HttpContext http,
+        IClock clock,
+        IDbContextTransaction? transaction,
+        CancellationToken cancel
+    )
     {
         try
         {
@@ -197,7 +274,9 @@ public static class EditLink
         }
 
         await feed.CatchUp();
-        var saved = (await db.Links.Where(l => l.Id == link.Id && l.WorkspaceId == member.WorkspaceId).Read(db, clock.GetCurrentInstant(), cancel)).Single();
+        var saved = (
+            await db.Links.Where(l => l.Id == link.Id && l.WorkspaceId == member.WorkspaceId).Read(db, clock.GetCurrentInstant(), cancel)
+        ).Single();
         http.Response.Headers.ETag = SeenVersion.Tag(saved.Version);
         return TypedResults.Ok(LinkResponse.Of(saved, options));
     }

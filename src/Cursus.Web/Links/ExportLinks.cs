@@ -25,18 +25,50 @@ public static class ExportLinks
 
     private static readonly string[] Columns =
     [
-        "short address", "title", "destination", "leads to", "channel", "campaign", "source", "medium", "term", "content", "tags", "folder", "note", "redirect",
-        "made on", "made by", "clicks", "last click", "state", "earlier addresses", "clicks brought along", "opens", "ends",
+        "short address",
+        "title",
+        "destination",
+        "leads to",
+        "channel",
+        "campaign",
+        "source",
+        "medium",
+        "term",
+        "content",
+        "tags",
+        "folder",
+        "note",
+        "redirect",
+        "made on",
+        "made by",
+        "clicks",
+        "last click",
+        "state",
+        "earlier addresses",
+        "clicks brought along",
+        "opens",
+        "ends",
     ];
 
     /// <param name="Format"><c>csv</c> (default), <c>xlsx</c> or <c>ndjson</c>.</param>
     public sealed record Request(LinkSelection? Links, string? Format = null);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapPost("/links/files", Handle).ForViewers().Holding(Held.Download).WithSummary("Export links as CSV, spreadsheet or JSON Lines").Produces(200, contentType: "application/octet-stream");
+        api.MapPost("/links/files", Handle)
+            .ForViewers()
+            .Holding(Held.Download)
+            .WithSummary("Export links as CSV, spreadsheet or JSON Lines")
+            .Produces(200, contentType: "application/octet-stream");
 
     private static async Task<IResult> Handle(
-        Request request, CurrentMember member, CursusDb db, CursusOptions options, IOptions<JsonOptions> json, IClock clock, CancellationToken cancel)
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        IOptions<JsonOptions> json,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var errors = new FieldErrors();
         var ids = await (request.Links ?? new()).Find(db, member, clock.GetCurrentInstant(), errors, cancel);
@@ -53,13 +85,23 @@ public static class ExportLinks
         var links = Read(ids, db, options, clock.GetCurrentInstant(), cancel);
         return request.Format switch
         {
-            "ndjson" => TypedResults.Stream(stream => WriteLines(stream, links, json.Value.SerializerOptions, cancel), "application/x-ndjson", "links.ndjson"),
+            "ndjson" => TypedResults.Stream(
+                stream => WriteLines(stream, links, json.Value.SerializerOptions, cancel),
+                "application/x-ndjson",
+                "links.ndjson"
+            ),
             "xlsx" => await Workbook(links, member.Zone, cancel),
             _ => TypedResults.Stream(stream => WriteTable(stream, links, member.Zone, cancel), CsvFile.ContentType, "links.csv"),
         };
     }
 
-    private static async IAsyncEnumerable<LinkResponse> Read(IReadOnlyList<Guid> ids, CursusDb db, CursusOptions options, Instant now, [EnumeratorCancellation] CancellationToken cancel)
+    private static async IAsyncEnumerable<LinkResponse> Read(
+        IReadOnlyList<Guid> ids,
+        CursusDb db,
+        CursusOptions options,
+        Instant now,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
     {
         foreach (var portion in ids.Chunk(Portion))
         {
@@ -96,7 +138,17 @@ public static class ExportLinks
         var rows = new List<Dictionary<string, object?>>();
         await foreach (var link in links.WithCancellation(cancel))
         {
-            rows.Add(Columns.Zip(Cells(link, zone)).ToDictionary(c => c.First, c => c.First is "clicks" or "redirect" or "clicks brought along" && c.Second is not null ? (object?)long.Parse(c.Second!, CultureInfo.InvariantCulture) : c.Second));
+            rows.Add(
+                Columns
+                    .Zip(Cells(link, zone))
+                    .ToDictionary(
+                        c => c.First,
+                        c =>
+                            c.First is "clicks" or "redirect" or "clicks brought along" && c.Second is not null
+                                ? (object?)long.Parse(c.Second!, CultureInfo.InvariantCulture)
+                                : c.Second
+                    )
+            );
         }
 
         var content = new MemoryStream();
@@ -105,16 +157,37 @@ public static class ExportLinks
         return TypedResults.Stream(content, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "links.xlsx");
     }
 
-    /// <summary>As entered; or as browsers read it where a list that is brought in would be freed from something, so that what is taken away can be brought in again.</summary>
+    /// <summary>As entered; or as browsers read it where a list that is brought in would be freed from something, so that what is taken away can be
+    /// brought in again.</summary>
     private static string Listed(string destination) =>
-        PastedAddress.Clean(destination) != destination && Destination.TryParse(destination, out var read, out _) ? read.Address.ToString() : destination;
+        PastedAddress.Clean(destination) != destination && Destination.TryParse(destination, out var read, out _)
+            ? read.Address.ToString()
+            : destination;
 
     private static string?[] Cells(LinkResponse link, DateTimeZone zone) =>
-    [
-        link.ShortUrl, link.Title, Listed(link.Destination), link.FinalUrl, link.Channel, link.Campaign, link.Source, link.Medium, link.Term, link.Content,
-        string.Join(", ", link.Tags), link.Folder, link.Note, CsvFile.Text(link.Redirect), CsvFile.Time(link.CreatedAt, zone), link.CreatedBy, CsvFile.Text(link.Clicks),
-        link.LastClickAt is { } last ? CsvFile.Time(last, zone) : null, JsonNamingPolicy.KebabCaseLower.ConvertName($"{link.State}"), string.Join(", ", link.Aliases),
-        link.ImportedClicks is { } elsewhere ? CsvFile.Text(elsewhere) : null,
-        link.OpensAt is { } opens ? CsvFile.Time(opens, zone) : null, link.EndsAt is { } ends ? CsvFile.Time(ends, zone) : null,
-    ];
+        [
+            link.ShortUrl,
+            link.Title,
+            Listed(link.Destination),
+            link.FinalUrl,
+            link.Channel,
+            link.Campaign,
+            link.Source,
+            link.Medium,
+            link.Term,
+            link.Content,
+            string.Join(", ", link.Tags),
+            link.Folder,
+            link.Note,
+            CsvFile.Text(link.Redirect),
+            CsvFile.Time(link.CreatedAt, zone),
+            link.CreatedBy,
+            CsvFile.Text(link.Clicks),
+            link.LastClickAt is { } last ? CsvFile.Time(last, zone) : null,
+            JsonNamingPolicy.KebabCaseLower.ConvertName($"{link.State}"),
+            string.Join(", ", link.Aliases),
+            link.ImportedClicks is { } elsewhere ? CsvFile.Text(elsewhere) : null,
+            link.OpensAt is { } opens ? CsvFile.Time(opens, zone) : null,
+            link.EndsAt is { } ends ? CsvFile.Time(ends, zone) : null,
+        ];
 }

@@ -27,13 +27,22 @@ public static class Folders
         api.MapDelete("/folders/{id:guid}", Remove).ForEditors().WithSummary("Delete a folder; its links are kept");
     }
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(Read(db, member), f => f, cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) => TypedResults.Ok(await page.Of(Read(db, member), f => f, cancel));
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         await Read(db, member, id).FirstOrDefaultAsync(cancel) is { } folder ? TypedResults.Ok(folder) : ApiProblem.NotFound("folder");
 
-    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (await Check(request.Name, except: null, member, db, cancel) is { } problem)
         {
@@ -46,7 +55,13 @@ public static class Folders
         return TypedResults.Created($"/api/v1/folders/{folder.Id}", new Response(folder.Id, folder.Name, 0));
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Rename(Guid id, Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Rename(
+        Guid id,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (await Check(request.Name, id, member, db, cancel) is { } problem)
         {
@@ -54,7 +69,10 @@ public static class Folders
         }
 
         var name = request.Name!.Trim();
-        return await db.Folders.Where(f => f.Id == id && f.WorkspaceId == member.WorkspaceId).ExecuteUpdateAsync(f => f.SetProperty(x => x.Name, name), cancel) == 1
+        return
+            await db
+                .Folders.Where(f => f.Id == id && f.WorkspaceId == member.WorkspaceId)
+                .ExecuteUpdateAsync(f => f.SetProperty(x => x.Name, name), cancel) == 1
             ? TypedResults.Ok(await Read(db, member, id).SingleAsync(cancel))
             : ApiProblem.NotFound("folder");
     }
@@ -76,6 +94,9 @@ public static class Folders
             : null;
     }
 
-    private static IQueryable<Response> Read(CursusDb db, CurrentMember member, Guid? id = null) => db.Folders.Where(f => f.WorkspaceId == member.WorkspaceId && (id == null || f.Id == id)).OrderBy(f => f.Name)
-        .Select(f => new Response(f.Id, f.Name, db.Links.Count(l => l.FolderId == f.Id && l.DeletedAt == null)));
+    private static IQueryable<Response> Read(CursusDb db, CurrentMember member, Guid? id = null) =>
+        db
+            .Folders.Where(f => f.WorkspaceId == member.WorkspaceId && (id == null || f.Id == id))
+            .OrderBy(f => f.Name)
+            .Select(f => new Response(f.Id, f.Name, db.Links.Count(l => l.FolderId == f.Id && l.DeletedAt == null)));
 }

@@ -1,4 +1,4 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Links;
@@ -20,14 +20,25 @@ internal static class LinkAddress
         if (!isSame)
         {
             // One of its own earlier addresses becomes the present one again. It goes first, since the database lets no two have the same.
-            var isOwn = await db.LinkAliases.Where(a => a.LinkId == link.Id && a.DomainId == domain.Id && a.SlugKey == slug.Key).ExecuteDeleteAsync(cancel) == 1;
+            var isOwn =
+                await db.LinkAliases.Where(a => a.LinkId == link.Id && a.DomainId == domain.Id && a.SlugKey == slug.Key).ExecuteDeleteAsync(cancel)
+                == 1;
             if (!isOwn && (await SlugCheck.Run(db, [new SlugRequest(domain.Id, slug, link.Title, "")], now, cancel))[0] is { IsTaken: true } taken)
             {
                 return SlugTaken.Problem([("slug", taken)]);
             }
 
             await SlugCheck.Free(db, domain.Id, [slug.Key], now, cancel);
-            db.Add(new LinkAlias { LinkId = link.Id, DomainId = link.DomainId, Slug = link.Slug, SlugKey = link.SlugKey, CreatedAt = now });
+            db.Add(
+                new LinkAlias
+                {
+                    LinkId = link.Id,
+                    DomainId = link.DomainId,
+                    Slug = link.Slug,
+                    SlugKey = link.SlugKey,
+                    CreatedAt = now,
+                }
+            );
         }
 
         (link.DomainId, link.Slug, link.SlugKey) = (domain.Id, slug.Text, slug.Key);

@@ -22,7 +22,14 @@ internal static class LinkChannel
         }
 
         return await db.Placements.AnyAsync(
-            p => p.PostId == placement.PostId && p.LinkId != link.Id && p.Link!.ChannelId == channel && p.Link.DeletedAt == null && p.Variant == placement.Variant, cancel)
+            p =>
+                p.PostId == placement.PostId
+                && p.LinkId != link.Id
+                && p.Link!.ChannelId == channel
+                && p.Link.DeletedAt == null
+                && p.Variant == placement.Variant,
+            cancel
+        )
             ? new ValidationError("variant-twice", "The post already has a link for this channel. Choose another channel.")
             : null;
     }

@@ -19,8 +19,15 @@ internal sealed class LinkCourses
     public static async Task<LinkCourses> Of(IReadOnlyList<Guid> links, LocalDate today, CursusDb db, CancellationToken cancel)
     {
         var first = today.PlusDays(1 - Days);
-        var days = await db.LinkDays.Where(d => links.Contains(d.LinkId) && d.Day >= first && d.Day <= today && d.Clicks > 0)
-            .Select(d => new { d.LinkId, d.Day, d.Clicks }).ToListAsync(cancel);
+        var days = await db
+            .LinkDays.Where(d => links.Contains(d.LinkId) && d.Day >= first && d.Day <= today && d.Clicks > 0)
+            .Select(d => new
+            {
+                d.LinkId,
+                d.Day,
+                d.Clicks,
+            })
+            .ToListAsync(cancel);
         var courses = new Dictionary<Guid, int[]>();
         foreach (var day in days)
         {

@@ -26,10 +26,24 @@ namespace Cursus.Web.Links;
 /// <param name="Pixels">ID of a pixel that fires for them, <c>any</c>, or <c>none</c>.</param>
 /// <param name="Batch">Id of a batch that made them.</param>
 /// <param name="Page">ID of a destination page in the link check.</param>
-/// <param name="State"><c>live</c>, <c>scheduled</c>, <c>ended</c>, <c>dead</c>, <c>never-clicked</c>, <c>archived</c>, <c>deleted</c>, or <c>all</c> except deleted ones. If omitted, links that are neither archived nor deleted.</param>
+/// <param name="State"><c>live</c>, <c>scheduled</c>, <c>ended</c>, <c>dead</c>, <c>never-clicked</c>, <c>archived</c>, <c>deleted</c>, or <c>all</c>
+/// except deleted ones. If omitted, links that are neither archived nor deleted.</param>
 public sealed record LinkFilter(
-    string? Query = null, string[]? Tag = null, string? Tags = null, string[]? Campaign = null, string[]? Channel = null, string[]? Domain = null, string[]? Folder = null,
-    Guid[]? By = null, string? Since = null, string? Until = null, string? Pixels = null, Guid? Batch = null, string? State = null, Guid? Page = null)
+    string? Query = null,
+    string[]? Tag = null,
+    string? Tags = null,
+    string[]? Campaign = null,
+    string[]? Channel = null,
+    string[]? Domain = null,
+    string[]? Folder = null,
+    Guid[]? By = null,
+    string? Since = null,
+    string? Until = null,
+    string? Pixels = null,
+    Guid? Batch = null,
+    string? State = null,
+    Guid? Page = null
+)
 {
     /// <summary>The links that fit, whatever their words; what can't be understood is in <paramref name="errors"/>.</summary>
     /// <param name="tags">Ids of the named tags, by which the database knows beforehand how many links have them.</param>
@@ -53,7 +67,9 @@ public sealed record LinkFilter(
         links = Folder is { Length: > 0 } ? links.Where(l => Folder.Contains(l.Folder == null ? "" : l.Folder.Name)) : links;
         links = By is { Length: > 0 } ? links.Where(l => l.CreatedBy != null && By.Contains(l.CreatedBy.Value)) : links;
         links = Batch is null ? links : links.Where(l => db.BatchLines.Any(b => b.BatchId == Batch && b.LinkId == l.Id));
-        links = Page is null ? links : links.Where(l => db.CheckedPages.Any(p => p.Id == Page && p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey));
+        links = Page is null
+            ? links
+            : links.Where(l => db.CheckedPages.Any(p => p.Id == Page && p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey));
         return WithPixels(Made(links, member.Zone, errors), db, errors);
     }
 
@@ -66,28 +82,30 @@ public sealed record LinkFilter(
     /// <summary>Those that are within their time; see <see cref="LinkSchedule.StageAt"/>.</summary>
     private static IQueryable<Link> Open(IQueryable<Link> links, Instant now) => links.Where(l => !(l.EndsAt <= now) && !(l.OpensAt > now));
 
-    private IQueryable<Link> OfState(IQueryable<Link> links, CursusDb db, Instant now, FieldErrors errors) => State switch
-    {
-        null => Listed(links),
-        "live" => Open(Listed(links), now),
-        "scheduled" => links.Where(l => l.DeletedAt == null && l.OpensAt > now && !(l.EndsAt <= now)),
-        "ended" => links.Where(l => l.DeletedAt == null && l.EndsAt <= now),
-        "never-clicked" => Listed(links).Where(l => !(l.OpensAt > now) && !db.LinkTotals.Any(t => t.LinkId == l.Id)),
-        "dead" => Open(LeadingTo(links, CarePages.Dead(db)), now),
-        "archived" => links.Where(l => l.DeletedAt == null && l.ArchivedAt != null),
-        "deleted" => links.Where(l => l.DeletedAt != null),
-        "all" => links.Where(l => l.DeletedAt == null),
-        _ => Unknown(links, errors, "state", "State is one of live, scheduled, ended, dead, never-clicked, archived, deleted and all."),
-    };
+    private IQueryable<Link> OfState(IQueryable<Link> links, CursusDb db, Instant now, FieldErrors errors) =>
+        State switch
+        {
+            null => Listed(links),
+            "live" => Open(Listed(links), now),
+            "scheduled" => links.Where(l => l.DeletedAt == null && l.OpensAt > now && !(l.EndsAt <= now)),
+            "ended" => links.Where(l => l.DeletedAt == null && l.EndsAt <= now),
+            "never-clicked" => Listed(links).Where(l => !(l.OpensAt > now) && !db.LinkTotals.Any(t => t.LinkId == l.Id)),
+            "dead" => Open(LeadingTo(links, CarePages.Dead(db)), now),
+            "archived" => links.Where(l => l.DeletedAt == null && l.ArchivedAt != null),
+            "deleted" => links.Where(l => l.DeletedAt != null),
+            "all" => links.Where(l => l.DeletedAt == null),
+            _ => Unknown(links, errors, "state", "State is one of live, scheduled, ended, dead, never-clicked, archived, deleted and all."),
+        };
 
-    private IQueryable<Link> WithPixels(IQueryable<Link> links, CursusDb db, FieldErrors errors) => Pixels switch
-    {
-        null => links,
-        "any" => links.Where(l => db.PixelsOfLinks.Any(p => p.LinkId == l.Id)),
-        "none" => links.Where(l => !db.PixelsOfLinks.Any(p => p.LinkId == l.Id)),
-        _ when Guid.TryParse(Pixels, out var pixel) => links.Where(l => db.PixelsOfLinks.Any(p => p.LinkId == l.Id && p.PixelId == pixel)),
-        _ => Unknown(links, errors, "pixels", "Give a pixel’s ID, or “any” or “none”."),
-    };
+    private IQueryable<Link> WithPixels(IQueryable<Link> links, CursusDb db, FieldErrors errors) =>
+        Pixels switch
+        {
+            null => links,
+            "any" => links.Where(l => db.PixelsOfLinks.Any(p => p.LinkId == l.Id)),
+            "none" => links.Where(l => !db.PixelsOfLinks.Any(p => p.LinkId == l.Id)),
+            _ when Guid.TryParse(Pixels, out var pixel) => links.Where(l => db.PixelsOfLinks.Any(p => p.LinkId == l.Id && p.PixelId == pixel)),
+            _ => Unknown(links, errors, "pixels", "Give a pixel’s ID, or “any” or “none”."),
+        };
 
     private IQueryable<Link> Made(IQueryable<Link> links, DateTimeZone zone, FieldErrors errors)
     {
@@ -137,10 +155,22 @@ internal sealed record FoundLinks(IQueryable<Link> Links, string Typed, IReadOnl
 {
     /// <summary>Finds links by a filter; the caller holds a transaction, in which they are read.</summary>
     /// <returns>Null with what is wrong in <paramref name="errors"/>.</returns>
-    public static async Task<FoundLinks?> Of(LinkFilter filter, CursusDb db, CurrentMember member, Instant now, FieldErrors errors, CancellationToken cancel)
+    public static async Task<FoundLinks?> Of(
+        LinkFilter filter,
+        CursusDb db,
+        CurrentMember member,
+        Instant now,
+        FieldErrors errors,
+        CancellationToken cancel
+    )
     {
         string[] names = filter.Tag ?? [];
-        var tags = names.Length == 0 ? [] : await db.Tags.Where(t => t.WorkspaceId == member.WorkspaceId && names.Contains(t.Name)).ToDictionaryAsync(t => t.Name, t => t.Id, cancel);
+        var tags =
+            names.Length == 0
+                ? []
+                : await db
+                    .Tags.Where(t => t.WorkspaceId == member.WorkspaceId && names.Contains(t.Name))
+                    .ToDictionaryAsync(t => t.Name, t => t.Id, cancel);
         var links = filter.Narrow(db, member, now, tags, errors);
         if (errors.Any)
         {

@@ -1,5 +1,5 @@
 using Cursus.Core;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Links;
@@ -27,7 +27,16 @@ public static class LinkHistory
     /// <param name="Clicks">People's clicks during that version; null if individual clicks from then have been deleted.</param>
     /// <param name="Differences">What changed from the previous version; empty for the first.</param>
     public sealed record Entry(
-        int Version, Instant Since, Instant? Until, string? MadeBy, string? Many, string Destination, string FinalUrl, long? Clicks, IReadOnlyList<LinkDifference> Differences);
+        int Version,
+        Instant Since,
+        Instant? Until,
+        string? MadeBy,
+        string? Many,
+        string Destination,
+        string FinalUrl,
+        long? Clicks,
+        IReadOnlyList<LinkDifference> Differences
+    );
 
     /// <param name="Version">Number of the version to go back to.</param>
     public sealed record RestoreRequest(int? Version);
@@ -35,11 +44,18 @@ public static class LinkHistory
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/links/{id:guid}/history", List).ForViewers().WithSummary("Versions of a link with their clicks, current version first");
-        api.MapPost("/links/{id:guid}/restore", Restore).ForEditors().WithSummary("Restore an earlier version of a link; If-Match names the version you last saw");
+        api.MapPost("/links/{id:guid}/restore", Restore)
+            .ForEditors()
+            .WithSummary("Restore an earlier version of a link; If-Match names the version you last saw");
     }
 
     private static async Task<Results<Ok<Page<Entry>>, ProblemHttpResult>> List(
-        Guid id, CurrentMember member, CursusDb db, CursusOptions options, CancellationToken cancel)
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        CancellationToken cancel
+    )
     {
         if (await EditLink.Find(id, member, db, cancel, deletedToo: true) is not { } link)
         {
@@ -58,22 +74,47 @@ public static class LinkHistory
             State = LinkVersions.StateOf(link).ToJson(),
         };
         versions.Add(present);
-        var names = await db.Members.Where(m => m.WorkspaceId == member.WorkspaceId).Select(m => new { m.Id, m.Account!.Name }).ToDictionaryAsync(m => m.Id, m => m.Name, cancel);
+        var names = await db
+            .Members.Where(m => m.WorkspaceId == member.WorkspaceId)
+            .Select(m => new { m.Id, m.Account!.Name })
+            .ToDictionaryAsync(m => m.Id, m => m.Name, cancel);
         var changeIds = versions.Select(v => v.ChangeId).OfType<Guid>().ToList();
         var changes = await db.LinkChanges.Where(c => changeIds.Contains(c.Id)).ToDictionaryAsync(c => c.Id, c => c.What, cancel);
         var clicks = await Clicks(id, versions, db, cancel);
         var keptFrom = member.Workspace.ClicksKeptFrom is { } day ? member.Zone.AtStartOfDay(day).ToInstant() : Instant.MinValue;
         var rewriting = await LinkRewriting.Load(db, member, options, cancel);
         var states = versions.ConvertAll(v => LinkState.FromJson(v.State));
-        var entries = versions.Select((version, i) => new Entry(
-            version.Number, version.Since, version == present ? null : version.Until, version.MadeBy is { } by ? names.GetValueOrDefault(by) : null,
-            version.ChangeId is { } change ? changes.GetValueOrDefault(change) : null, states[i].Destination, states[i].FinalUrl, version.Since < keptFrom ? null : clicks.GetValueOrDefault(version.Number),
-            i == 0 ? [] : LinkDifference.Between(states[i - 1], states[i], rewriting.NameOf, member.Zone))).Reverse().ToList();
+        var entries = versions
+            .Select(
+                (version, i) =>
+                    new Entry(
+                        version.Number,
+                        version.Since,
+                        version == present ? null : version.Until,
+                        version.MadeBy is { } by ? names.GetValueOrDefault(by) : null,
+                        version.ChangeId is { } change ? changes.GetValueOrDefault(change) : null,
+                        states[i].Destination,
+                        states[i].FinalUrl,
+                        version.Since < keptFrom ? null : clicks.GetValueOrDefault(version.Number),
+                        i == 0 ? [] : LinkDifference.Between(states[i - 1], states[i], rewriting.NameOf, member.Zone)
+                    )
+            )
+            .Reverse()
+            .ToList();
         return TypedResults.Ok(new Page<Entry>(entries, null, entries.Count));
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Restore(
-        Guid id, RestoreRequest request, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, IClock clock, HttpContext http, CancellationToken cancel)
+        Guid id,
+        RestoreRequest request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CursusOptions options,
+        IClock clock,
+        HttpContext http,
+        CancellationToken cancel
+    )
     {
         if (await EditLink.Find(id, member, db, cancel, deletedToo: true) is not { } link)
         {
@@ -110,8 +151,10 @@ public static class LinkHistory
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (rewriting.DomainOf(state.DomainId) is { } domain
-            && await LinkAddress.Change(link, domain, Slug.Of(state.Slug), db, now, cancel) is { } taken)
+        if (
+            rewriting.DomainOf(state.DomainId) is { } domain
+            && await LinkAddress.Change(link, domain, Slug.Of(state.Slug), db, now, cancel) is { } taken
+        )
         {
             return taken;
         }
@@ -124,14 +167,22 @@ public static class LinkHistory
     /// <summary>People's clicks while each version held, by its number.</summary>
     private static async Task<Dictionary<int, long>> Clicks(Guid link, IReadOnlyList<LinkVersion> versions, CursusDb db, CancellationToken cancel)
     {
-        var (numbers, since, until) = (versions.Select(v => v.Number).ToArray(), versions.Select(v => v.Since).ToArray(), versions.Select(v => v.Until).ToArray());
+        var (numbers, since, until) = (
+            versions.Select(v => v.Number).ToArray(),
+            versions.Select(v => v.Since).ToArray(),
+            versions.Select(v => v.Until).ToArray()
+        );
 
         // The first version also has clicks from before the link's row said so: a demo or an import may bring them along.
         since[0] = Instant.MinValue;
-        var counted = await db.Database.SqlQuery<VersionClicks>($"""
-            select v.number, count(*) as clicks from unnest({numbers}, {since}, {until}) as v (number, since, until)
-            join clicks c on c.link_id = {link} and c.kind = 0 and c.at >= v.since and c.at < v.until group by v.number
-            """).ToListAsync(cancel);
+        var counted = await db
+            .Database.SqlQuery<VersionClicks>(
+                $"""
+                select v.number, count(*) as clicks from unnest({numbers}, {since}, {until}) as v (number, since, until)
+                join clicks c on c.link_id = {link} and c.kind = 0 and c.at >= v.since and c.at < v.until group by v.number
+                """
+            )
+            .ToListAsync(cancel);
         return counted.ToDictionary(c => c.Number, c => c.Clicks);
     }
 

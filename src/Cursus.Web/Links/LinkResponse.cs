@@ -24,39 +24,113 @@ namespace Cursus.Web.Links;
 /// <param name="OpensAt">When it opens, if it wasn't open from the start.</param>
 /// <param name="EndsAt">When it ends, if it does.</param>
 /// <param name="Check">Link check of the destination; null if it isn't checked.</param>
-/// <param name="ImportedClicks"><paramref name="Clicks"/> counted elsewhere before the link was imported; never part of <paramref name="Clicks"/>.</param>
+/// <param name="ImportedClicks"><paramref name="Clicks"/> counted elsewhere before the link was imported; never part of
+/// <paramref name="Clicks"/>.</param>
 /// <param name="State">Its state.</param>
 /// <param name="Variant">Tells two placements of a post on one channel apart.</param>
 public sealed record LinkResponse(
-    Guid Id, string ShortUrl, string Domain, string Slug, string Title, string Destination, string FinalUrl,
-    string? Source, string? Medium, string? Campaign, string? Term, string? Content, string? Channel, string? Variant,
-    int Redirect, IReadOnlyList<string> Tags, IReadOnlyList<Guid> Pixels, Instant CreatedAt, string? CreatedBy, long Clicks, LinkPost? Post,
-    LinkOptions Options, string? Note, string? Folder, Instant? DeletedAt, Instant? BlockedUntil, IReadOnlyList<FiringPixel> FiringPixels,
-    Instant? LastClickAt, IReadOnlyList<int>? Course, IReadOnlyList<string> Aliases, int Version, Instant? ArchivedAt, Instant? ChangedAt, string? ChangedBy,
-    string? Fallback, LinkCheckOf? Check, StateOfLink State, [property: JsonPropertyName("broughtAlong")] long? ImportedClicks, Instant? OpensAt, Instant? EndsAt)
+    Guid Id,
+    string ShortUrl,
+    string Domain,
+    string Slug,
+    string Title,
+    string Destination,
+    string FinalUrl,
+    string? Source,
+    string? Medium,
+    string? Campaign,
+    string? Term,
+    string? Content,
+    string? Channel,
+    string? Variant,
+    int Redirect,
+    IReadOnlyList<string> Tags,
+    IReadOnlyList<Guid> Pixels,
+    Instant CreatedAt,
+    string? CreatedBy,
+    long Clicks,
+    LinkPost? Post,
+    LinkOptions Options,
+    string? Note,
+    string? Folder,
+    Instant? DeletedAt,
+    Instant? BlockedUntil,
+    IReadOnlyList<FiringPixel> FiringPixels,
+    Instant? LastClickAt,
+    IReadOnlyList<int>? Course,
+    IReadOnlyList<string> Aliases,
+    int Version,
+    Instant? ArchivedAt,
+    Instant? ChangedAt,
+    string? ChangedBy,
+    string? Fallback,
+    LinkCheckOf? Check,
+    StateOfLink State,
+    [property: JsonPropertyName("broughtAlong")] long? ImportedClicks,
+    Instant? OpensAt,
+    Instant? EndsAt
+)
 {
     /// <param name="courses">The last thirty days of links, where they are to be told.</param>
-    internal static LinkResponse Of(LinkRow row, CursusOptions options, LinkCourses? courses = null) => new(
-        row.Id, options.ShortUrl(row.Domain, row.Slug), row.Domain, row.Slug, row.Title, row.Destination, row.FinalUrl,
-        row.Source, row.Medium, row.Campaign, row.Term, row.Content, row.Channel, row.Variant,
-        row.Redirect, row.Tags, [.. row.Pixels.Where(p => p.Place == "link").Select(p => p.Id)], row.CreatedAt, row.CreatedBy, row.Clicks, row.Post,
-        row.Options, row.Note, row.Folder, row.DeletedAt, row.DeletedAt is { } deleted && row.SlugFreedAt is null ? SlugCheck.BlockedUntil(deleted) : null, row.Pixels,
-        row.LastClickAt, courses?.Of(row.Id), [.. row.Aliases.Select(a => options.ShortUrl(a.Domain, a.Slug))], row.Version, row.ArchivedAt, row.ChangedAt, row.ChangedBy,
-        row.Fallback, row.Page is { } page && row.DeletedAt is null ? LinkCheckOf.Of(page.Id, page.State, page.IgnoredUntil) : null, StateOf(row), row.ImportedClicks, row.OpensAt, row.EndsAt);
+    internal static LinkResponse Of(LinkRow row, CursusOptions options, LinkCourses? courses = null) =>
+        new(
+            row.Id,
+            options.ShortUrl(row.Domain, row.Slug),
+            row.Domain,
+            row.Slug,
+            row.Title,
+            row.Destination,
+            row.FinalUrl,
+            row.Source,
+            row.Medium,
+            row.Campaign,
+            row.Term,
+            row.Content,
+            row.Channel,
+            row.Variant,
+            row.Redirect,
+            row.Tags,
+            [.. row.Pixels.Where(p => p.Place == "link").Select(p => p.Id)],
+            row.CreatedAt,
+            row.CreatedBy,
+            row.Clicks,
+            row.Post,
+            row.Options,
+            row.Note,
+            row.Folder,
+            row.DeletedAt,
+            row.DeletedAt is { } deleted && row.SlugFreedAt is null ? SlugCheck.BlockedUntil(deleted) : null,
+            row.Pixels,
+            row.LastClickAt,
+            courses?.Of(row.Id),
+            [.. row.Aliases.Select(a => options.ShortUrl(a.Domain, a.Slug))],
+            row.Version,
+            row.ArchivedAt,
+            row.ChangedAt,
+            row.ChangedBy,
+            row.Fallback,
+            row.Page is { } page && row.DeletedAt is null ? LinkCheckOf.Of(page.Id, page.State, page.IgnoredUntil) : null,
+            StateOf(row),
+            row.ImportedClicks,
+            row.OpensAt,
+            row.EndsAt
+        );
 
-    private static StateOfLink StateOf(LinkRow row) => row switch
-    {
-        { DeletedAt: not null } => StateOfLink.Deleted,
-        { Stage: LinkStage.Ended } => StateOfLink.Ended,
-        { Stage: LinkStage.Scheduled } => StateOfLink.Scheduled,
-        { Page.State.IsDead: true } => StateOfLink.Dead,
-        { ArchivedAt: not null } => StateOfLink.Archived,
-        { Clicks: 0 } => StateOfLink.NeverClicked,
-        _ => StateOfLink.Live,
-    };
+    private static StateOfLink StateOf(LinkRow row) =>
+        row switch
+        {
+            { DeletedAt: not null } => StateOfLink.Deleted,
+            { Stage: LinkStage.Ended } => StateOfLink.Ended,
+            { Stage: LinkStage.Scheduled } => StateOfLink.Scheduled,
+            { Page.State.IsDead: true } => StateOfLink.Dead,
+            { ArchivedAt: not null } => StateOfLink.Archived,
+            { Clicks: 0 } => StateOfLink.NeverClicked,
+            _ => StateOfLink.Live,
+        };
 }
 
-/// <summary>State of a link; if several apply, the first of <c>deleted</c>, <c>ended</c>, <c>scheduled</c>, <c>dead</c>, <c>archived</c>, <c>never-clicked</c>.</summary>
+/// <summary>State of a link; if several apply, the first of <c>deleted</c>, <c>ended</c>, <c>scheduled</c>, <c>dead</c>, <c>archived</c>,
+/// <c>never-clicked</c>.</summary>
 public enum StateOfLink
 {
     Live,

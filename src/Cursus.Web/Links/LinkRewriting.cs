@@ -37,10 +37,12 @@ internal sealed class LinkRewriting
     public Vocabulary Vocabulary { get; }
 
     /// <summary>Reads what the workspace has, tracked by the context.</summary>
-    public static async Task<LinkRewriting> Load(CursusDb db, CurrentMember member, CursusOptions options, CancellationToken cancel) => new(
-        await Vocabulary.Load(db, member, options, cancel),
-        await db.Tags.Where(t => t.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(t => t.Id, cancel),
-        await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(p => p.Id, cancel));
+    public static async Task<LinkRewriting> Load(CursusDb db, CurrentMember member, CursusOptions options, CancellationToken cancel) =>
+        new(
+            await Vocabulary.Load(db, member, options, cancel),
+            await db.Tags.Where(t => t.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(t => t.Id, cancel),
+            await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(p => p.Id, cancel)
+        );
 
     /// <summary>The short domain of this id; null where the workspace has it no more.</summary>
     public ShortDomain? DomainOf(Guid id) => domains.GetValueOrDefault(id);
@@ -86,7 +88,8 @@ internal sealed class LinkRewriting
         return Destination.Of(link.Destination).FinishedWith(Vocabulary.Sent(RecordedTags.Of(link, campaign))).ToString();
     }
 
-    private static void Set<T>(List<T> had, IReadOnlyList<T> wanted) where T : class
+    private static void Set<T>(List<T> had, IReadOnlyList<T> wanted)
+        where T : class
     {
         had.RemoveAll(thing => !wanted.Contains(thing));
         had.AddRange(wanted.Where(thing => !had.Contains(thing)));

@@ -54,7 +54,8 @@ internal sealed class LinkRow
 
     public required long? ImportedClicks { get; init; }
 
-    /// <summary>The one that it leads to, where that is asked; as a list, since a database reads the one of fifty links by their keys so, and else all pages there are.</summary>
+    /// <summary>The one that it leads to, where that is asked; as a list, since a database reads the one of fifty links by their keys so, and else
+    /// all pages there are.</summary>
     public required List<CheckedPage> Pages { get; init; }
 
     public CheckedPage? Page => Pages.FirstOrDefault();
@@ -70,49 +71,69 @@ internal static class LinkRows
     {
         var rows = await links.AsNoTracking().Select(Row(db)).ToListAsync(cancel);
         var ids = rows.ConvertAll(r => r.Id);
-        var firing = await db.PixelsOfLinks.Where(p => ids.Contains(p.LinkId)).Join(db.Pixels, o => o.PixelId, p => p.Id, (o, p) => new { o.LinkId, p.Id, p.Name, o.Place })
-            .OrderBy(p => p.Name).ThenBy(p => p.Place).ToListAsync(cancel);
+        var firing = await db
+            .PixelsOfLinks.Where(p => ids.Contains(p.LinkId))
+            .Join(
+                db.Pixels,
+                o => o.PixelId,
+                p => p.Id,
+                (o, p) =>
+                    new
+                    {
+                        o.LinkId,
+                        p.Id,
+                        p.Name,
+                        o.Place,
+                    }
+            )
+            .OrderBy(p => p.Name)
+            .ThenBy(p => p.Place)
+            .ToListAsync(cancel);
         var ofLinks = firing.ToLookup(p => p.LinkId, p => new FiringPixel(p.Id, p.Name, p.Place));
         rows.ForEach(r => (r.Pixels, r.Stage) = ([.. ofLinks[r.Id]], new LinkSchedule(r.OpensAt, r.EndsAt).StageAt(now)));
         return rows;
     }
 
-    private static Expression<Func<Link, LinkRow>> Row(CursusDb db) => l => new LinkRow
-    {
-        Id = l.Id,
-        Domain = l.Domain!.Name,
-        Slug = l.Slug,
-        Title = l.Title,
-        Destination = l.Destination,
-        FinalUrl = l.FinalUrl,
-        Source = l.Source,
-        Medium = l.Medium,
-        Campaign = l.Campaign!.Key,
-        Term = l.Term,
-        Content = l.Content,
-        Channel = l.Channel!.Key,
-        Variant = l.Placement!.Variant,
-        Redirect = l.Redirect,
-        Options = l.Options,
-        Note = l.Note,
-        Folder = l.Folder!.Name,
-        DeletedAt = l.DeletedAt,
-        SlugFreedAt = l.SlugFreedAt,
-        Tags = l.Tags.OrderBy(t => t.Name).Select(t => t.Name).ToList(),
-        CreatedAt = l.CreatedAt,
-        CreatedBy = db.Members.Where(m => m.Id == l.CreatedBy).Select(m => m.Account!.Name).FirstOrDefault(),
-        Clicks = l.Total == null ? 0 : l.Total.Clicks,
-        LastClickAt = l.Total == null ? null : l.Total.LastClickAt,
-        Aliases = l.Aliases.OrderByDescending(a => a.CreatedAt).Select(a => new AliasRow(a.Domain!.Name, a.Slug)).ToList(),
-        Version = l.Version,
-        ArchivedAt = l.ArchivedAt,
-        ChangedAt = l.ChangedAt,
-        Fallback = l.Fallback,
-        OpensAt = l.OpensAt,
-        EndsAt = l.EndsAt,
-        ImportedClicks = l.ImportedClicks,
-        Pages = db.CheckedPages.Where(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey).ToList(),
-        ChangedBy = db.Members.Where(m => m.Id == l.ChangedBy).Select(m => m.Account!.Name).FirstOrDefault(),
-        Post = l.Placement == null ? null : new LinkPost(l.Placement.Post!.Id, l.Placement.Post.Title, l.Placement.Post.Campaign!.Name, l.Placement.Post.PublishedOn),
-    };
+    private static Expression<Func<Link, LinkRow>> Row(CursusDb db) =>
+        l => new LinkRow
+        {
+            Id = l.Id,
+            Domain = l.Domain!.Name,
+            Slug = l.Slug,
+            Title = l.Title,
+            Destination = l.Destination,
+            FinalUrl = l.FinalUrl,
+            Source = l.Source,
+            Medium = l.Medium,
+            Campaign = l.Campaign!.Key,
+            Term = l.Term,
+            Content = l.Content,
+            Channel = l.Channel!.Key,
+            Variant = l.Placement!.Variant,
+            Redirect = l.Redirect,
+            Options = l.Options,
+            Note = l.Note,
+            Folder = l.Folder!.Name,
+            DeletedAt = l.DeletedAt,
+            SlugFreedAt = l.SlugFreedAt,
+            Tags = l.Tags.OrderBy(t => t.Name).Select(t => t.Name).ToList(),
+            CreatedAt = l.CreatedAt,
+            CreatedBy = db.Members.Where(m => m.Id == l.CreatedBy).Select(m => m.Account!.Name).FirstOrDefault(),
+            Clicks = l.Total == null ? 0 : l.Total.Clicks,
+            LastClickAt = l.Total == null ? null : l.Total.LastClickAt,
+            Aliases = l.Aliases.OrderByDescending(a => a.CreatedAt).Select(a => new AliasRow(a.Domain!.Name, a.Slug)).ToList(),
+            Version = l.Version,
+            ArchivedAt = l.ArchivedAt,
+            ChangedAt = l.ChangedAt,
+            Fallback = l.Fallback,
+            OpensAt = l.OpensAt,
+            EndsAt = l.EndsAt,
+            ImportedClicks = l.ImportedClicks,
+            Pages = db.CheckedPages.Where(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey).ToList(),
+            ChangedBy = db.Members.Where(m => m.Id == l.ChangedBy).Select(m => m.Account!.Name).FirstOrDefault(),
+            Post =
+                l.Placement == null
+                    ? null
+                    : new LinkPost(l.Placement.Post!.Id, l.Placement.Post.Title, l.Placement.Post.Campaign!.Name, l.Placement.Post.PublishedOn),
+        };
 }

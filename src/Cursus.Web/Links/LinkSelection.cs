@@ -13,7 +13,11 @@ namespace Cursus.Web.Links;
 /// <param name="Except">IDs of links to leave out of what the filter finds.</param>
 /// <param name="Expected">How many were shown; if there are now more or fewer, nothing is changed.</param>
 public sealed record LinkSelection(
-    [property: MaxLength(LinkSelection.Most)] IReadOnlyList<Guid>? Ids = null, LinkFilter? Filter = null, [property: MaxLength(LinkSelection.Most)] IReadOnlyList<Guid>? Except = null, int? Expected = null)
+    [property: MaxLength(LinkSelection.Most)] IReadOnlyList<Guid>? Ids = null,
+    LinkFilter? Filter = null,
+    [property: MaxLength(LinkSelection.Most)] IReadOnlyList<Guid>? Except = null,
+    int? Expected = null
+)
 {
     /// <summary>More than these are not changed at once.</summary>
     public const int Most = 100_000;
@@ -39,13 +43,27 @@ public sealed record LinkSelection(
 
         if (Expected is { } expected && expected != ids.Count)
         {
-            errors.Add("links", new ValidationError("links-changed", $"The list now has {ids.Count:N0} links, not {expected:N0}. Check it again before you change them all."));
+            errors.Add(
+                "links",
+                new ValidationError(
+                    "links-changed",
+                    $"The list now has {ids.Count:N0} links, not {expected:N0}. Check it again before you change them all."
+                )
+            );
         }
 
         ids = Except is { Count: > 0 } except ? [.. ids.Except(except)] : ids;
         if (ids.Count is 0 or > Most)
         {
-            errors.Add("links", new ValidationError("links", ids.Count == 0 ? "Choose at least one link of this workspace." : $"You can change at most {Most:N0} links at once. Narrow the list."));
+            errors.Add(
+                "links",
+                new ValidationError(
+                    "links",
+                    ids.Count == 0
+                        ? "Choose at least one link of this workspace."
+                        : $"You can change at most {Most:N0} links at once. Narrow the list."
+                )
+            );
         }
 
         return ids;

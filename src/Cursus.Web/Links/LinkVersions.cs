@@ -11,32 +11,33 @@ namespace Cursus.Web.Links;
 internal static class LinkVersions
 {
     /// <summary>The link as it stands; its tags and pixels must be loaded.</summary>
-    public static LinkState StateOf(Link link) => new()
-    {
-        DomainId = link.DomainId,
-        Slug = link.Slug,
-        Title = link.Title,
-        Destination = link.Destination,
-        FinalUrl = link.FinalUrl,
-        Fallback = link.Fallback,
-        OpensAt = link.OpensAt,
-        EndsAt = link.EndsAt,
-        Source = link.Source,
-        Medium = link.Medium,
-        Term = link.Term,
-        Content = link.Content,
-        CampaignId = link.CampaignId,
-        ChannelId = link.ChannelId,
-        Redirect = link.Redirect,
-        Options = link.Options,
-        Note = link.Note,
-        FolderId = link.FolderId,
-        TagIds = [.. link.Tags.Select(t => t.Id).Order()],
-        PixelIds = [.. link.Pixels.Select(p => p.Id).Order()],
-        ImportedClicks = link.ImportedClicks,
-        IsArchived = link.ArchivedAt is not null,
-        IsDeleted = link.DeletedAt is not null,
-    };
+    public static LinkState StateOf(Link link) =>
+        new()
+        {
+            DomainId = link.DomainId,
+            Slug = link.Slug,
+            Title = link.Title,
+            Destination = link.Destination,
+            FinalUrl = link.FinalUrl,
+            Fallback = link.Fallback,
+            OpensAt = link.OpensAt,
+            EndsAt = link.EndsAt,
+            Source = link.Source,
+            Medium = link.Medium,
+            Term = link.Term,
+            Content = link.Content,
+            CampaignId = link.CampaignId,
+            ChannelId = link.ChannelId,
+            Redirect = link.Redirect,
+            Options = link.Options,
+            Note = link.Note,
+            FolderId = link.FolderId,
+            TagIds = [.. link.Tags.Select(t => t.Id).Order()],
+            PixelIds = [.. link.Pixels.Select(p => p.Id).Order()],
+            ImportedClicks = link.ImportedClicks,
+            IsArchived = link.ArchivedAt is not null,
+            IsDeleted = link.DeletedAt is not null,
+        };
 
     /// <summary>Makes the changed link a new version and keeps the one before; nothing where nothing is different. The caller saves.</summary>
     /// <param name="before">How it was.</param>
@@ -49,21 +50,26 @@ internal static class LinkVersions
             return false;
         }
 
-        db.Add(new LinkVersion
-        {
-            LinkId = link.Id,
-            Number = link.Version,
-            Since = link.ChangedAt ?? link.CreatedAt,
-            Until = now,
-            MadeBy = link.Version == 1 ? link.CreatedBy : link.ChangedBy,
-            ChangeId = link.ChangeId,
-            State = former,
-        });
+        db.Add(
+            new LinkVersion
+            {
+                LinkId = link.Id,
+                Number = link.Version,
+                Since = link.ChangedAt ?? link.CreatedAt,
+                Until = now,
+                MadeBy = link.Version == 1 ? link.CreatedBy : link.ChangedBy,
+                ChangeId = link.ChangeId,
+                State = former,
+            }
+        );
         (link.Version, link.ChangedAt, link.ChangedBy, link.ChangeId) = (link.Version + 1, now, by, change);
         return true;
     }
 
-    /// <summary>Whether saving failed because somebody else has changed the link meanwhile: its version is another, or the one before is kept already.</summary>
+    /// <summary>Whether saving failed because somebody else has changed the link meanwhile: its version is another, or the one before is kept
+    /// already.</summary>
     public static bool IsOvertaken(DbUpdateException e) =>
-        e is DbUpdateConcurrencyException or { InnerException: PostgresException { SqlState: PostgresErrorCodes.UniqueViolation, ConstraintName: "pk_link_versions" } };
+        e
+            is DbUpdateConcurrencyException
+                or { InnerException: PostgresException { SqlState: PostgresErrorCodes.UniqueViolation, ConstraintName: "pk_link_versions" } };
 }

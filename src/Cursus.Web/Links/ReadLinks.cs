@@ -26,7 +26,15 @@ public static class ReadLinks
 
     /// <param name="sort">In which order; see <see cref="LinkOrder"/>.</param>
     private static async Task<Results<Ok<Found>, ProblemHttpResult>> List(
-        [AsParameters] LinkFilter filter, string? sort, [AsParameters] PageRequest page, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, CancellationToken cancel)
+        [AsParameters] LinkFilter filter,
+        string? sort,
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var (errors, now) = (new FieldErrors(), clock.GetCurrentInstant());
@@ -47,11 +55,20 @@ public static class ReadLinks
         var ids = found.Words.Count > 0 ? page.Of(await order.ToListAsync(cancel)) : await page.Of(order, id => id, cancel);
         var rows = (await db.Links.Where(l => ids.Items.Contains(l.Id)).Read(db, now, cancel)).ToDictionary(l => l.Id);
         var courses = await LinkCourses.Of(ids.Items, today, db, cancel);
-        return TypedResults.Ok(new Found([.. ids.Items.Select(id => LinkResponse.Of(rows[id], options, courses))], ids.NextCursor, ids.Total, found.IsNear));
+        return TypedResults.Ok(
+            new Found([.. ids.Items.Select(id => LinkResponse.Of(rows[id], options, courses))], ids.NextCursor, ids.Total, found.IsNear)
+        );
     }
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Get(
-        Guid id, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, HttpResponse response, CancellationToken cancel)
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        IClock clock,
+        HttpResponse response,
+        CancellationToken cancel
+    )
     {
         var now = clock.GetCurrentInstant();
         if ((await db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId).Read(db, now, cancel)).SingleOrDefault() is not { } link)
@@ -64,10 +81,20 @@ public static class ReadLinks
     }
 
     private static async Task<Results<RedirectHttpResult, ProblemHttpResult>> Open(
-        Guid id, CurrentMember member, CursusDb db, TeamMark mark, CursusOptions options, CancellationToken cancel)
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        TeamMark mark,
+        CursusOptions options,
+        CancellationToken cancel
+    )
     {
-        var link = await db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && l.DeletedAt == null)
-            .Select(l => new { l.Domain!.Name, l.Slug }).SingleOrDefaultAsync(cancel);
-        return link is null ? ApiProblem.NotFound("link") : TypedResults.Redirect(mark.OpeningUrl(options.ShortUrl(link.Name, link.Slug), member.WorkspaceId));
+        var link = await db
+            .Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && l.DeletedAt == null)
+            .Select(l => new { l.Domain!.Name, l.Slug })
+            .SingleOrDefaultAsync(cancel);
+        return link is null
+            ? ApiProblem.NotFound("link")
+            : TypedResults.Redirect(mark.OpeningUrl(options.ShortUrl(link.Name, link.Slug), member.WorkspaceId));
     }
 }

@@ -32,12 +32,29 @@ public static class SavedFilters
 
     private static Response Of(SavedFilter filter) => new(filter.Id, filter.Name, filter.Filter, filter.CreatedAt);
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(db.SavedFilters.Where(f => f.WorkspaceId == member.WorkspaceId).OrderBy(f => f.Name), Of, cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) => TypedResults.Ok(await page.Of(db.SavedFilters.Where(f => f.WorkspaceId == member.WorkspaceId).OrderBy(f => f.Name), Of, cancel));
 
-    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
-        var filter = new SavedFilter { WorkspaceId = member.WorkspaceId, Name = "", Filter = "", CreatedBy = member.Id, CreatedAt = clock.GetCurrentInstant() };
+        var filter = new SavedFilter
+        {
+            WorkspaceId = member.WorkspaceId,
+            Name = "",
+            Filter = "",
+            CreatedBy = member.Id,
+            CreatedAt = clock.GetCurrentInstant(),
+        };
         if (await Apply(new(request.Name ?? "", request.Filter ?? ""), filter, member, db, cancel) is { } problem)
         {
             return problem;
@@ -48,7 +65,13 @@ public static class SavedFilters
         return TypedResults.Created($"/api/v1/saved-filters/{filter.Id}", Of(filter));
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(Guid id, Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
+        Guid id,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (await db.SavedFilters.FirstOrDefaultAsync(f => f.Id == id && f.WorkspaceId == member.WorkspaceId, cancel) is not { } filter)
         {
@@ -65,9 +88,17 @@ public static class SavedFilters
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await db.SavedFilters.Where(f => f.Id == id && f.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : ApiProblem.NotFound("saved filter");
+        await db.SavedFilters.Where(f => f.Id == id && f.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 1
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("saved filter");
 
-    private static async Task<ProblemHttpResult?> Apply(Request request, SavedFilter filter, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<ProblemHttpResult?> Apply(
+        Request request,
+        SavedFilter filter,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         var (name, kept) = (request.Name?.Trim() ?? filter.Name, request.Filter?.TrimStart('?') ?? filter.Filter);
         if (name.Length is 0 or > MaxName)

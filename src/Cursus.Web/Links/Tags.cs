@@ -31,16 +31,28 @@ public static class Tags
         api.MapDelete("/tags/{id:guid}", Remove).ForOwners().WithSummary("Delete a tag; its links are kept");
     }
 
-    private static IQueryable<Response> Read(CursusDb db, CurrentMember member, Guid? id = null) => db.Tags.Where(t => t.WorkspaceId == member.WorkspaceId && (id == null || t.Id == id)).OrderBy(t => t.Name)
-        .Select(t => new Response(t.Id, t.Name, t.Color, t.Links.Count(l => l.DeletedAt == null)));
+    private static IQueryable<Response> Read(CursusDb db, CurrentMember member, Guid? id = null) =>
+        db
+            .Tags.Where(t => t.WorkspaceId == member.WorkspaceId && (id == null || t.Id == id))
+            .OrderBy(t => t.Name)
+            .Select(t => new Response(t.Id, t.Name, t.Color, t.Links.Count(l => l.DeletedAt == null)));
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(Read(db, member), t => t, cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) => TypedResults.Ok(await page.Of(Read(db, member), t => t, cancel));
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         await Read(db, member, id).FirstOrDefaultAsync(cancel) is { } tag ? TypedResults.Ok(tag) : ApiProblem.NotFound("tag");
 
-    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (Check(request.Name ?? "", request.Color) is { } error)
         {
@@ -54,13 +66,24 @@ public static class Tags
         }
 
         var count = await db.Tags.CountAsync(t => t.WorkspaceId == member.WorkspaceId, cancel);
-        var tag = new Tag { WorkspaceId = member.WorkspaceId, Name = name, Color = request.Color ?? (short)(count % 10) };
+        var tag = new Tag
+        {
+            WorkspaceId = member.WorkspaceId,
+            Name = name,
+            Color = request.Color ?? (short)(count % 10),
+        };
         db.Add(tag);
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created($"/api/v1/tags/{tag.Id}", new Response(tag.Id, tag.Name, tag.Color, 0));
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(Guid id, Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
+        Guid id,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (await Find(id, member, db, cancel) is not { } tag)
         {
@@ -83,7 +106,13 @@ public static class Tags
         return TypedResults.Ok(await Read(db, member, id).SingleAsync(cancel));
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Merge(Guid id, MergeRequest request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Merge(
+        Guid id,
+        MergeRequest request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (await Find(id, member, db, cancel) is not { } tag)
         {
@@ -96,7 +125,10 @@ public static class Tags
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        await db.Database.ExecuteSqlAsync($"insert into link_tags (link_id, tag_id) select link_id, {into} from link_tags where tag_id = {id} on conflict do nothing", cancel);
+        await db.Database.ExecuteSqlAsync(
+            $"insert into link_tags (link_id, tag_id) select link_id, {into} from link_tags where tag_id = {id} on conflict do nothing",
+            cancel
+        );
         db.Remove(tag);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
@@ -108,14 +140,19 @@ public static class Tags
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("tag");
 
-    private static (string Field, ValidationError Error)? Check(string name, short? color) => name.Trim().Length is 0 or > TagsOfLinks.MaxNameLength
-        ? ("name", new ValidationError("tag-name", $"Enter a tag of at most {TagsOfLinks.MaxNameLength} characters."))
-        : color is < 0 or > 9 ? ("color", new ValidationError("color", "A colour is a number from 0 to 9.")) : null;
+    private static (string Field, ValidationError Error)? Check(string name, short? color) =>
+        name.Trim().Length is 0 or > TagsOfLinks.MaxNameLength
+            ? ("name", new ValidationError("tag-name", $"Enter a tag of at most {TagsOfLinks.MaxNameLength} characters."))
+        : color is < 0 or > 9 ? ("color", new ValidationError("color", "A colour is a number from 0 to 9."))
+        : null;
 
     private static ProblemHttpResult Taken(string name) => ApiProblem.Conflict("tag-taken", $"There is already a tag called “{name}”.");
 
     private static Task<bool> IsTaken(CursusDb db, CurrentMember member, string name, Guid? except, CancellationToken cancel) =>
-        db.Tags.AnyAsync(t => t.WorkspaceId == member.WorkspaceId && t.Id != except && EF.Functions.ILike(t.Name, name.Replace("_", "\\_").Replace("%", "\\%")), cancel);
+        db.Tags.AnyAsync(
+            t => t.WorkspaceId == member.WorkspaceId && t.Id != except && EF.Functions.ILike(t.Name, name.Replace("_", "\\_").Replace("%", "\\%")),
+            cancel
+        );
 
     private static Task<Tag?> Find(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         db.Tags.FirstOrDefaultAsync(t => t.Id == id && t.WorkspaceId == member.WorkspaceId, cancel);

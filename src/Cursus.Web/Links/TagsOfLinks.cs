@@ -25,7 +25,9 @@ internal static class TagsOfLinks
 
     /// <summary>Ids of the workspace's tags of these names; others are passed over.</summary>
     public static async Task<IReadOnlyList<Guid>> Ids(CursusDb db, Guid workspaceId, IReadOnlyList<string> names, CancellationToken cancel) =>
-        names.Count == 0 ? [] : await db.Tags.Where(t => t.WorkspaceId == workspaceId && names.Contains(t.Name)).Select(t => t.Id).ToListAsync(cancel);
+        names.Count == 0
+            ? []
+            : await db.Tags.Where(t => t.WorkspaceId == workspaceId && names.Contains(t.Name)).Select(t => t.Id).ToListAsync(cancel);
 
     /// <summary>The workspace's tags of these names; names that are new become tags when the caller saves.</summary>
     public static async Task<List<Tag>> FindOrAdd(CursusDb db, Guid workspaceId, IReadOnlyList<string> names, CancellationToken cancel)
@@ -35,13 +37,20 @@ internal static class TagsOfLinks
             return [];
         }
 
-        var existing = await db.Tags.Where(t => t.WorkspaceId == workspaceId).ToDictionaryAsync(t => t.Name, StringComparer.OrdinalIgnoreCase, cancel);
+        var existing = await db
+            .Tags.Where(t => t.WorkspaceId == workspaceId)
+            .ToDictionaryAsync(t => t.Name, StringComparer.OrdinalIgnoreCase, cancel);
         var tags = new List<Tag>();
         foreach (var name in names.Distinct(StringComparer.OrdinalIgnoreCase))
         {
             if (!existing.TryGetValue(name, out var tag))
             {
-                tag = new Tag { WorkspaceId = workspaceId, Name = name, Color = (short)(existing.Count % 10) };
+                tag = new Tag
+                {
+                    WorkspaceId = workspaceId,
+                    Name = name,
+                    Color = (short)(existing.Count % 10),
+                };
                 db.Add(tag);
                 existing.Add(name, tag);
             }

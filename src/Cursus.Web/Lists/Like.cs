@@ -5,5 +5,9 @@ internal static class Like
 {
     /// <summary>Matches texts that contain <paramref name="word"/> as typed; its wildcards mean themselves.</summary>
     public static string Contains(string word) =>
-        "%" + word.Replace(@"\", @"\\", StringComparison.Ordinal).Replace("%", @"\%", StringComparison.Ordinal).Replace("_", @"\_", StringComparison.Ordinal) + "%";
+        "%"
+        + word.Replace(@"\", @"\\", StringComparison.Ordinal)
+            .Replace("%", @"\%", StringComparison.Ordinal)
+            .Replace("_", @"\_", StringComparison.Ordinal)
+        + "%";
 }

@@ -15,9 +15,12 @@ public sealed record PageRequest(int? Limit, string? Cursor)
 {
     private int Take => Math.Clamp(Limit ?? 50, 1, 500);
 
-    private int Skip => Cursor is not null
+    private int Skip =>
+        Cursor is not null
         && Base64Url.IsValid(Cursor)
-        && int.TryParse(Encoding.ASCII.GetString(Base64Url.DecodeFromChars(Cursor)), CultureInfo.InvariantCulture, out var skip) ? Math.Max(0, skip) : 0;
+        && int.TryParse(Encoding.ASCII.GetString(Base64Url.DecodeFromChars(Cursor)), CultureInfo.InvariantCulture, out var skip)
+            ? Math.Max(0, skip)
+            : 0;
 
     /// <summary>Cuts the page out of an ordered query and projects its entries.</summary>
     public async Task<Page<TOut>> Of<TIn, TOut>(IQueryable<TIn> ordered, Func<TIn, TOut> project, CancellationToken cancel)

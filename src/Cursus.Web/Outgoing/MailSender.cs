@@ -30,8 +30,16 @@ internal sealed class MailSender(CursusOptions options)
             await client.SendAsync(message, cancel);
             await client.DisconnectAsync(quit: true, cancel);
         }
-        catch (Exception e) when (e is SocketException or IOException or TimeoutException or ProtocolException or CommandException or MailKit.Security.AuthenticationException
-            or MailKit.Security.SslHandshakeException)
+        catch (Exception e)
+            when (e
+                    is SocketException
+                        or IOException
+                        or TimeoutException
+                        or ProtocolException
+                        or CommandException
+                        or MailKit.Security.AuthenticationException
+                        or MailKit.Security.SslHandshakeException
+            )
         {
             throw new MailException(e.Message, e);
         }

@@ -30,7 +30,11 @@ public sealed class NameLookup(CursusOptions options)
         {
             return options.NameServer is null
                 ? await Dns.GetHostAddressesAsync(host, cancel)
-                : [.. await Ask<ARecord>(host, QueryType.A, a => a.Address, cancel), .. await Ask<AaaaRecord>(host, QueryType.AAAA, a => a.Address, cancel)];
+                :
+                [
+                    .. await Ask<ARecord>(host, QueryType.A, a => a.Address, cancel),
+                    .. await Ask<AaaaRecord>(host, QueryType.AAAA, a => a.Address, cancel),
+                ];
         }
         catch (Exception e) when (e is SocketException or DnsResponseException)
         {
@@ -49,7 +53,8 @@ public sealed class NameLookup(CursusOptions options)
             [.. addresses.Select(a => a.ToString())],
             [.. six.Select(a => a.ToString())],
             alias.Answers.CnameRecords().FirstOrDefault()?.CanonicalName.Value.TrimEnd('.'),
-            await Proofs(domain, cancel));
+            await Proofs(domain, cancel)
+        );
     }
 
     /// <summary>Texts at the place where a domain's proof of ownership stands.</summary>
@@ -61,12 +66,15 @@ public sealed class NameLookup(CursusOptions options)
         return [.. answer.Answers.TxtRecords().Select(t => string.Concat(t.Text))];
     }
 
-    private async Task<IEnumerable<IPAddress>> Ask<T>(string host, QueryType type, Func<T, IPAddress> address, CancellationToken cancel) where T : DnsResourceRecord =>
+    private async Task<IEnumerable<IPAddress>> Ask<T>(string host, QueryType type, Func<T, IPAddress> address, CancellationToken cancel)
+        where T : DnsResourceRecord =>
         (await client.Value.QueryAsync(host, type, cancellationToken: cancel)).Answers.OfType<T>().Select(address).ToList();
 
     private static LookupClientOptions Settings(CursusOptions options)
     {
-        var settings = options.NameServer is { } server ? new LookupClientOptions(IPEndPoint.Parse(server.Contains(':', StringComparison.Ordinal) ? server : server + ":53")) : new LookupClientOptions();
+        var settings = options.NameServer is { } server
+            ? new LookupClientOptions(IPEndPoint.Parse(server.Contains(':', StringComparison.Ordinal) ? server : server + ":53"))
+            : new LookupClientOptions();
 
         // An owner who has just set a record wants to see it now, not when a cache lets go.
         settings.UseCache = false;

@@ -5,7 +5,7 @@ using System.Net.Sockets;
 using System.Security.Authentication;
 using System.Security.Cryptography.X509Certificates;
 using Cursus.Core;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Outgoing;
@@ -30,7 +30,12 @@ public sealed record FetchedPage(IReadOnlyList<WebAddress> Way, int Status, stri
 /// <param name="Patience">All of it, redirects included, has to happen within this time.</param>
 /// <param name="IsHeadOnly">Whether to ask about the page without getting it.</param>
 /// <param name="MayAsk">Looked at before each address on the way; null where nothing speaks against asking.</param>
-public sealed record Asking(string UserAgent, TimeSpan Patience, bool IsHeadOnly = false, Func<WebAddress, CancellationToken, Task<ValidationError?>>? MayAsk = null);
+public sealed record Asking(
+    string UserAgent,
+    TimeSpan Patience,
+    bool IsHeadOnly = false,
+    Func<WebAddress, CancellationToken, Task<ValidationError?>>? MayAsk = null
+);
 
 /// <summary>Why a page could not be got, in words for the person who wants it.</summary>
 public sealed class PageNotFetchedException(ValidationError error) : Exception(error.Text)
@@ -59,16 +64,18 @@ public sealed class OutgoingClient : IDisposable
         ArgumentNullException.ThrowIfNull(options);
         this.names = names;
         allowed = [.. options.AllowedPrivateHosts];
-        http = new HttpClient(new SocketsHttpHandler
-        {
-            AllowAutoRedirect = false,
-            UseCookies = false,
-            UseProxy = false,
-            AutomaticDecompression = DecompressionMethods.All,
-            PooledConnectionLifetime = TimeSpan.Zero,
-            MaxResponseHeadersLength = 32,
-            ConnectCallback = async (context, cancel) => await Connect(context.DnsEndPoint, cancel),
-        })
+        http = new HttpClient(
+            new SocketsHttpHandler
+            {
+                AllowAutoRedirect = false,
+                UseCookies = false,
+                UseProxy = false,
+                AutomaticDecompression = DecompressionMethods.All,
+                PooledConnectionLifetime = TimeSpan.Zero,
+                MaxResponseHeadersLength = 32,
+                ConnectCallback = async (context, cancel) => await Connect(context.DnsEndPoint, cancel),
+            }
+        )
         {
             Timeout = Timeout.InfiniteTimeSpan,
         };
@@ -82,7 +89,13 @@ public sealed class OutgoingClient : IDisposable
         Get(address, mediaType, ForAPerson, cancel, isOwn);
 
     /// <inheritdoc cref="Get(WebAddress, string, CancellationToken, Func{string, bool}?)"/>
-    public async Task<FetchedPage> Get(WebAddress address, string mediaType, Asking asking, CancellationToken cancel, Func<string, bool>? isOwn = null)
+    public async Task<FetchedPage> Get(
+        WebAddress address,
+        string mediaType,
+        Asking asking,
+        CancellationToken cancel,
+        Func<string, bool>? isOwn = null
+    )
     {
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         patience.CancelAfter(asking.Patience);
@@ -118,7 +131,9 @@ public sealed class OutgoingClient : IDisposable
                     throw new PageNotFetchedException(OutgoingErrors.TooManyRedirects);
                 }
 
-                way.Add(WebAddress.Parse(response.Headers.Location.OriginalString, way[^1], out var error) ?? throw new PageNotFetchedException(error!));
+                way.Add(
+                    WebAddress.Parse(response.Headers.Location.OriginalString, way[^1], out var error) ?? throw new PageNotFetchedException(error!)
+                );
                 if (isOwn?.Invoke(way[^1].Host) == true)
                 {
                     return new FetchedPage(way, (int)response.StatusCode, "", [], watch.Elapsed);
@@ -131,8 +146,14 @@ public sealed class OutgoingClient : IDisposable
         }
         catch (HttpRequestException e)
         {
-            throw new PageNotFetchedException((e.InnerException as PageNotFetchedException)?.Error
-                ?? (e.HttpRequestError == HttpRequestError.SecureConnectionError ? OutgoingErrors.Insecure(way[^1].Host) : OutgoingErrors.Silent(way[^1].Host)));
+            throw new PageNotFetchedException(
+                (e.InnerException as PageNotFetchedException)?.Error
+                    ?? (
+                        e.HttpRequestError == HttpRequestError.SecureConnectionError
+                            ? OutgoingErrors.Insecure(way[^1].Host)
+                            : OutgoingErrors.Silent(way[^1].Host)
+                    )
+            );
         }
         catch (IOException)
         {
@@ -161,9 +182,13 @@ public sealed class OutgoingClient : IDisposable
                         return errors == SslPolicyErrors.None;
                     },
                 },
-                patience.Token);
+                patience.Token
+            );
         }
-        catch (Exception e) when (e is PageNotFetchedException or SocketException or IOException or AuthenticationException or OperationCanceledException && !cancel.IsCancellationRequested)
+        catch (Exception e)
+            when (e is PageNotFetchedException or SocketException or IOException or AuthenticationException or OperationCanceledException
+                && !cancel.IsCancellationRequested
+            )
         {
             // One that isn't trusted was seen all the same; whoever doesn't answer shows none.
         }
@@ -222,7 +247,10 @@ public sealed class OutgoingClient : IDisposable
         using var body = new MemoryStream();
         var buffer = new byte[16 * 1024];
         int read;
-        while (body.Length < MaxBytes && (read = await stream.ReadAsync(buffer.AsMemory(0, (int)Math.Min(buffer.Length, MaxBytes - body.Length)), cancel)) > 0)
+        while (
+            body.Length < MaxBytes
+            && (read = await stream.ReadAsync(buffer.AsMemory(0, (int)Math.Min(buffer.Length, MaxBytes - body.Length)), cancel)) > 0
+        )
         {
             body.Write(buffer, 0, read);
         }

@@ -8,14 +8,19 @@ using AngleSharp.Text;
 namespace Cursus.Web.Outgoing;
 
 /// <summary>
-/// What a page says of itself and shows, read tag by tag (HTML Standard, section 13.2.5) in one pass. No tree of elements is built: a page of a megabyte that nests a hundred thousand of them would keep a processor
-/// for minutes, and nobody could stop it.
+/// What a page says of itself and shows, read tag by tag (HTML Standard, section 13.2.5) in one pass. No tree of elements is built: a page of a
+/// megabyte that nests a hundred thousand of them would keep a processor for minutes, and nobody could stop it.
 /// </summary>
 /// <param name="Title">As it stands between its tags; null where there is none.</param>
 /// <param name="Metas">Names or properties in lower case, with their content, in their order.</param>
 /// <param name="Headings">The first headings of the two upper ranks.</param>
 /// <param name="Text">What visitors can read.</param>
-internal sealed partial record PageReading(string? Title, IReadOnlyList<(string Name, string Content)> Metas, IReadOnlyList<string> Headings, string Text)
+internal sealed partial record PageReading(
+    string? Title,
+    IReadOnlyList<(string Name, string Content)> Metas,
+    IReadOnlyList<string> Headings,
+    string Text
+)
 {
     private const int MostHeadings = 3;
     private const int MostMetas = 200;
@@ -39,12 +44,16 @@ internal sealed partial record PageReading(string? Title, IReadOnlyList<(string 
     {
         using var html = new MemoryStream(body);
         using var source = new TextSource(html, EncodingOf(body));
-        using var tokens = new HtmlTokenizer(source, HtmlEntityProvider.Resolver) { ShouldEmitAttribute = (ref tag, _) => tag.Attributes.Count < MostAttributes };
+        using var tokens = new HtmlTokenizer(source, HtmlEntityProvider.Resolver)
+        {
+            ShouldEmitAttribute = (ref tag, _) => tag.Attributes.Count < MostAttributes,
+        };
         return new Reader(tokens).Read();
     }
 
     private static Encoding EncodingOf(byte[] body) =>
-        NamedEncoding().Match(Encoding.Latin1.GetString(body, 0, Math.Min(body.Length, BytesToEncoding))) is { Success: true } named && TextEncoding.IsSupported(named.Groups[1].Value)
+        NamedEncoding().Match(Encoding.Latin1.GetString(body, 0, Math.Min(body.Length, BytesToEncoding))) is { Success: true } named
+        && TextEncoding.IsSupported(named.Groups[1].Value)
             ? TextEncoding.Resolve(named.Groups[1].Value)
             : Encoding.UTF8;
 

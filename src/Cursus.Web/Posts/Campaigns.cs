@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Data;
 using Cursus.Data.Posts;
 using Cursus.Data.Workspaces;
@@ -44,12 +45,22 @@ public static class Campaigns
         api.MapDelete("/campaigns/{id:guid}", Remove).ForEditors().WithSummary("Delete a campaign that has no links");
     }
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(
-            Mine(db, member).OrderByDescending(c => db.Posts.Where(p => p.CampaignId == c.Id).Max(p => (LocalDate?)p.PublishedOn) ?? LocalDate.MaxIsoValue).ThenBy(c => c.Name)
-                .Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id), c.RecipeId, c.Fallback)),
-            c => c,
-            cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) =>
+        TypedResults.Ok(
+            await page.Of(
+                Mine(db, member)
+                    .OrderByDescending(c => db.Posts.Where(p => p.CampaignId == c.Id).Max(p => (LocalDate?)p.PublishedOn) ?? LocalDate.MaxIsoValue)
+                    .ThenBy(c => c.Name)
+                    .Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id), c.RecipeId, c.Fallback)),
+                c => c,
+                cancel
+            )
+        );
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         await Read(id, member, db, cancel) is { } campaign ? TypedResults.Ok(campaign) : ApiProblem.NotFound("campaign");
@@ -57,22 +68,43 @@ public static class Campaigns
     private static async Task<Ok<Proposals>> Propose(string? name, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
     {
         var all = await Mine(db, member).Select(c => new CampaignPattern.Proposal(c.Name, c.Key)).ToListAsync(cancel);
-        var typed = string.IsNullOrWhiteSpace(name) ? null : CampaignPattern.Expand(name.Trim(), clock.GetCurrentInstant().InZone(member.Zone).Date, all.Select(c => c.Key));
+        var typed = string.IsNullOrWhiteSpace(name)
+            ? null
+            : CampaignPattern.Expand(name.Trim(), clock.GetCurrentInstant().InZone(member.Zone).Date, all.Select(c => c.Key));
         return TypedResults.Ok(new Proposals(typed, typed is null ? null : Similar(typed.Key, all), CampaignPattern.Next(all)));
     }
 
-    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         if (member.Workspace.IsVocabularyLocked && member.Role < Role.Owner)
         {
-            return ApiProblem.Invalid("name", new ValidationError("vocabulary-locked", "The vocabulary is locked, so only owners can add campaigns. Choose an existing one, or ask an owner."));
+            return ApiProblem.Invalid(
+                "name",
+                new ValidationError(
+                    "vocabulary-locked",
+                    "The vocabulary is locked, so only owners can add campaigns. Choose an existing one, or ask an owner."
+                )
+            );
         }
 
         var all = await Mine(db, member).Select(c => new CampaignPattern.Proposal(c.Name, c.Key)).ToListAsync(cancel);
-        var (name, madeKey) = CampaignPattern.Expand(request.Name?.Trim() ?? "", clock.GetCurrentInstant().InZone(member.Zone).Date, all.Select(c => c.Key));
+        var (name, madeKey) = CampaignPattern.Expand(
+            request.Name?.Trim() ?? "",
+            clock.GetCurrentInstant().InZone(member.Zone).Date,
+            all.Select(c => c.Key)
+        );
         if (name.Length is 0 or > MaxName || AsciiWords.Of(name).Count == 0)
         {
-            return ApiProblem.Invalid("name", new ValidationError("name", $"Enter a campaign name of at most {MaxName} characters, including letters or digits."));
+            return ApiProblem.Invalid(
+                "name",
+                new ValidationError("name", $"Enter a campaign name of at most {MaxName} characters, including letters or digits.")
+            );
         }
 
         // A key that was typed is kept as typed: values are compared as written, and it may have to match what is in use elsewhere.
@@ -89,10 +121,19 @@ public static class Campaigns
 
         if (request.EvenSo != true && Similar(key, all) is { } similar)
         {
-            return ApiProblem.Conflict("campaign-similar", $"Did you mean “{similar.Name}” ({similar.Key})? Two spellings would split its results.", new Dictionary<string, object?> { ["similar"] = similar });
+            return ApiProblem.Conflict(
+                "campaign-similar",
+                $"Did you mean “{similar.Name}” ({similar.Key})? Two spellings would split its results.",
+                new Dictionary<string, object?> { ["similar"] = similar }
+            );
         }
 
-        var campaign = new Campaign { WorkspaceId = member.WorkspaceId, Key = key, Name = name };
+        var campaign = new Campaign
+        {
+            WorkspaceId = member.WorkspaceId,
+            Key = key,
+            Name = name,
+        };
         db.Add(campaign);
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created($"/api/v1/campaigns/{campaign.Id}", new Response(campaign.Id, key, name, 0, null, null));
@@ -102,7 +143,14 @@ public static class Campaigns
         TagLint.Find(key, all.Select(c => c.Key)) is { } slip ? all.First(c => c.Key == slip.Agreed) : null;
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
-        Guid id, Request request, CurrentMember member, CursusDb db, LinkFeed feed, CursusOptions options, CancellationToken cancel)
+        Guid id,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CursusOptions options,
+        CancellationToken cancel
+    )
     {
         if (await Mine(db, member).FirstOrDefaultAsync(c => c.Id == id, cancel) is not { } campaign)
         {
@@ -116,7 +164,11 @@ public static class Campaigns
             errors.Add("name", new ValidationError("name", $"Enter a campaign name of at most {MaxName} characters."));
         }
 
-        if (request.Recipe is { } recipe && recipe != Guid.Empty && !await db.Recipes.AnyAsync(r => r.Id == recipe && r.WorkspaceId == member.WorkspaceId, cancel))
+        if (
+            request.Recipe is { } recipe
+            && recipe != Guid.Empty
+            && !await db.Recipes.AnyAsync(r => r.Id == recipe && r.WorkspaceId == member.WorkspaceId, cancel)
+        )
         {
             errors.Add("recipe", new ValidationError("recipe-unknown", "This workspace has no such recipe. Choose another."));
         }
@@ -127,7 +179,10 @@ public static class Campaigns
         }
 
         campaign.Name = request.Name?.Trim() ?? campaign.Name;
-        campaign.RecipeId = request.Recipe is null ? campaign.RecipeId : request.Recipe == Guid.Empty ? null : request.Recipe;
+        campaign.RecipeId =
+            request.Recipe is null ? campaign.RecipeId
+            : request.Recipe == Guid.Empty ? null
+            : request.Recipe;
         await db.SaveChangesAsync(cancel);
         await feed.CatchUp();
         return TypedResults.Ok((await Read(id, member, db, cancel))!);
@@ -140,11 +195,16 @@ public static class Campaigns
             return ApiProblem.Conflict("campaign-in-use", "This campaign has links, so it can’t be deleted: their clicks would lose their name.");
         }
 
-        return await Mine(db, member).Where(c => c.Id == id).ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : ApiProblem.NotFound("campaign");
+        return await Mine(db, member).Where(c => c.Id == id).ExecuteDeleteAsync(cancel) == 1
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("campaign");
     }
 
-    private static Task<Response?> Read(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) => Mine(db, member)
-        .Where(c => c.Id == id).Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id), c.RecipeId, c.Fallback)).FirstOrDefaultAsync(cancel);
+    private static Task<Response?> Read(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        Mine(db, member)
+            .Where(c => c.Id == id)
+            .Select(c => new Response(c.Id, c.Key, c.Name, db.Posts.Count(p => p.CampaignId == c.Id), c.RecipeId, c.Fallback))
+            .FirstOrDefaultAsync(cancel);
 
     private static IQueryable<Campaign> Mine(CursusDb db, CurrentMember member) => db.Campaigns.Where(c => c.WorkspaceId == member.WorkspaceId);
 }

@@ -3,7 +3,7 @@ using Cursus.Data;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Edge;
-using Cursus.Web.Links;
+using Cursus.Web.Links.Bulk;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.WebUtilities;
@@ -13,8 +13,8 @@ using NodaTime;
 namespace Cursus.Web.Posts;
 
 /// <summary>
-/// Merging one channel into another: its links and all their clicks, past ones too, count for the other from then on, and everything that names it names the other.
-/// Links keep their addresses, so source and medium stay what visitors already carry.
+/// Merging one channel into another: its links and all their clicks, past ones too, count for the other from then on, and everything that names it
+/// names the other. Links keep their addresses, so source and medium stay what visitors already carry.
 /// </summary>
 internal static class ChannelMerge
 {
@@ -31,10 +31,18 @@ internal static class ChannelMerge
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/channels/{id:guid}/usage", UsageOf).ForViewers().WithSummary("What a channel is used for");
-        api.MapPost("/channels/{id:guid}/merge", Merge).ForOwners().WithSummary("Merge a channel into another; its links, clicks and pixels go to the other");
+        api.MapPost("/channels/{id:guid}/merge", Merge)
+            .ForOwners()
+            .WithSummary("Merge a channel into another; its links, clicks and pixels go to the other");
     }
 
-    private static async Task<Results<Ok<Usage>, ProblemHttpResult>> UsageOf(Guid id, CurrentMember member, CursusDb db, SavedRequest saved, CancellationToken cancel)
+    private static async Task<Results<Ok<Usage>, ProblemHttpResult>> UsageOf(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        SavedRequest saved,
+        CancellationToken cancel
+    )
     {
         if (await Channels.Mine(db, member).FirstOrDefaultAsync(c => c.Id == id, cancel) is not { } channel)
         {
@@ -43,15 +51,27 @@ internal static class ChannelMerge
 
         var links = db.Links.Where(l => l.ChannelId == id && l.DeletedAt == null);
         var recipes = await db.Recipes.Where(r => r.WorkspaceId == member.WorkspaceId).Select(r => r.Content).ToListAsync(cancel);
-        return TypedResults.Ok(new Usage(
-            await links.CountAsync(cancel),
-            await links.Where(l => l.Placement != null).Select(l => l.Placement!.PostId).Distinct().CountAsync(cancel),
-            await db.ReferrerRules.CountAsync(r => r.ChannelId == id, cancel),
-            recipes.Count(content => saved.Read(content).Placements?.Any(p => p.Channel == channel.Key) == true)));
+        return TypedResults.Ok(
+            new Usage(
+                await links.CountAsync(cancel),
+                await links.Where(l => l.Placement != null).Select(l => l.Placement!.PostId).Distinct().CountAsync(cancel),
+                await db.ReferrerRules.CountAsync(r => r.ChannelId == id, cancel),
+                recipes.Count(content => saved.Read(content).Placements?.Any(p => p.Channel == channel.Key) == true)
+            )
+        );
     }
 
     private static async Task<Results<Ok<Channels.Response>, ProblemHttpResult>> Merge(
-        Guid id, Request request, CurrentMember member, CursusDb db, BulkEditRun links, SavedRequest saved, LinkFeed feed, IClock clock, CancellationToken cancel)
+        Guid id,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        BulkEditRun links,
+        SavedRequest saved,
+        LinkFeed feed,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var from = await Channels.Mine(db, member).AsNoTracking().FirstOrDefaultAsync(c => c.Id == id, cancel);
         if (from is null)
@@ -71,7 +91,9 @@ internal static class ChannelMerge
         await links.Rewrite(null, ids, (_, state) => state with { ChannelId = into.Id }, member, clock.GetCurrentInstant(), _ => { }, cancel);
         await db.ReferrerRules.Where(r => r.ChannelId == id).ExecuteUpdateAsync(r => r.SetProperty(x => x.ChannelId, into.Id), cancel);
         await db.Database.ExecuteSqlAsync(
-            $"insert into channel_pixels (channel_id, pixel_id) select {into.Id}, pixel_id from channel_pixels where channel_id = {id} on conflict do nothing", cancel);
+            $"insert into channel_pixels (channel_id, pixel_id) select {into.Id}, pixel_id from channel_pixels where channel_id = {id} on conflict do nothing",
+            cancel
+        );
         await Rename(db, member, saved, from.Key, into.Key, cancel);
         await db.SaveChangesAsync(cancel);
         await Channels.Mine(db, member).Where(c => c.Id == id).ExecuteDeleteAsync(cancel);
@@ -80,11 +102,14 @@ internal static class ChannelMerge
         return TypedResults.Ok(Channels.Of(into));
     }
 
-    /// <summary>Where a post has links for both channels, those of the one that goes get its name as their variant, so that they can still be told apart.</summary>
+    /// <summary>Where a post has links for both channels, those of the one that goes get its name as their variant, so that they can still be told
+    /// apart.</summary>
     private static async Task TellApart(CursusDb db, Channel from, Channel into, CancellationToken cancel)
     {
-        var both = await db.Placements.Where(p => p.Link!.ChannelId == from.Id)
-            .Where(p => db.Placements.Any(o => o.PostId == p.PostId && o.Link!.ChannelId == into.Id && o.Variant == p.Variant)).ToListAsync(cancel);
+        var both = await db
+            .Placements.Where(p => p.Link!.ChannelId == from.Id)
+            .Where(p => db.Placements.Any(o => o.PostId == p.PostId && o.Link!.ChannelId == into.Id && o.Variant == p.Variant))
+            .ToListAsync(cancel);
         foreach (var placement in both)
         {
             placement.Variant = string.Join(' ', new[] { from.Name, placement.Variant }.Where(part => !string.IsNullOrEmpty(part)));
@@ -122,13 +147,19 @@ internal static class ChannelMerge
         var request = saved.Read(content);
         return request.Placements?.Any(p => p.Channel == from) != true
             ? content
-            : saved.Write(request with
-            {
-                Placements = [.. request.Placements.Select(p => p.Channel == from ? p with { Channel = into } : p).DistinctBy(p => (p.Channel, p.Variant))],
-            });
+            : saved.Write(
+                request with
+                {
+                    Placements =
+                    [
+                        .. request.Placements.Select(p => p.Channel == from ? p with { Channel = into } : p).DistinctBy(p => (p.Channel, p.Variant)),
+                    ],
+                }
+            );
     }
 
-    /// <summary>A query string with one channel’s key for the other’s; several stand apart as a view keeps them, or in one list as a filter does.</summary>
+    /// <summary>A query string with one channel’s key for the other’s; several stand apart as a view keeps them, or in one list as a filter
+    /// does.</summary>
     private static string WithChannel(string query, string from, string into)
     {
         var asked = QueryHelpers.ParseQuery(query);

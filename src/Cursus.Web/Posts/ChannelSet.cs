@@ -26,13 +26,19 @@ public static class ChannelSet
     {
         api.MapGet("/channels/starter-set", () => StarterChannel.All).ForViewers().WithSummary("Channels that a new workspace is offered");
         api.MapPost("/channels/starter-set", Add).ForEditors().WithSummary("Add several channels, all or none");
-        api.MapGet("/channels/proposal", (string name) => ChannelProposal.Of(name.Length > 200 ? name[..200] : name)).ForViewers()
+        api.MapGet("/channels/proposal", (string name) => ChannelProposal.Of(name.Length > 200 ? name[..200] : name))
+            .ForViewers()
             .WithSummary("Source and medium for a channel of this name, host or address");
         api.MapPut("/channels/order", Order).ForEditors().WithSummary("Put the channels in order");
     }
 
     private static async Task<Results<Ok<IReadOnlyList<Channels.Response>>, ProblemHttpResult>> Add(
-        AddRequest request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+        AddRequest request,
+        CurrentMember member,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var errors = new FieldErrors();
         var added = await Make(request.Channels ?? [], member, db, clock, errors, cancel);
@@ -51,9 +57,16 @@ public static class ChannelSet
         return TypedResults.Ok<IReadOnlyList<Channels.Response>>(added.ConvertAll(Channels.Of));
     }
 
-    /// <summary>Channels that are not saved yet, after those that the workspace has; what is wrong with one is an error at <c>channels[i]</c>.</summary>
+    /// <summary>Channels that are not saved yet, after those that the workspace has; what is wrong with one is an error at
+    /// <c>channels[i]</c>.</summary>
     internal static async Task<List<Channel>> Make(
-        IReadOnlyList<Channels.Request> wanted, CurrentMember member, CursusDb db, IClock clock, FieldErrors errors, CancellationToken cancel)
+        IReadOnlyList<Channels.Request> wanted,
+        CurrentMember member,
+        CursusDb db,
+        IClock clock,
+        FieldErrors errors,
+        CancellationToken cancel
+    )
     {
         var taken = await Channels.Mine(db, member).Select(c => c.Key).ToListAsync(cancel);
         var made = new List<Channel>();
@@ -73,13 +86,21 @@ public static class ChannelSet
         return made;
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Order(OrderRequest request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Order(
+        OrderRequest request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         var channels = await Channels.Mine(db, member).ToDictionaryAsync(c => c.Key, cancel);
         var keys = request.Keys ?? [];
         if (keys.Count != channels.Count || keys.Distinct().Count() != keys.Count || !keys.All(channels.ContainsKey))
         {
-            return ApiProblem.Invalid("keys", new ValidationError("order", "List each channel of this workspace once. The channels may have changed since; load them again."));
+            return ApiProblem.Invalid(
+                "keys",
+                new ValidationError("order", "List each channel of this workspace once. The channels may have changed since; load them again.")
+            );
         }
 
         for (var place = 0; place < keys.Count; place++)

@@ -38,33 +38,69 @@ public static class Channels
     /// <param name="Pixels">Ids of the pixels that fire for all its links.</param>
     /// <param name="Retired">True stops new links for it; links and reports stay.</param>
     public sealed record Request(
-        string? Name = null, string? Key = null, string? Source = null, string? Medium = null, string? Signet = null, short? Color = null, string? OwnColor = null,
-        int? TextLimit = null, int? AddressLength = null, IReadOnlyList<Guid>? Pixels = null, bool? Retired = null);
+        string? Name = null,
+        string? Key = null,
+        string? Source = null,
+        string? Medium = null,
+        string? Signet = null,
+        short? Color = null,
+        string? OwnColor = null,
+        int? TextLimit = null,
+        int? AddressLength = null,
+        IReadOnlyList<Guid>? Pixels = null,
+        bool? Retired = null
+    );
 
     /// <param name="AddressLength">How many characters an address counts as there; null for its actual length.</param>
     /// <param name="RetiredAt">When it was retired; null if it wasn't.</param>
     public sealed record Response(
-        Guid Id, string Key, string Name, string Source, string Medium, string Signet, short Color, string? OwnColor, int? TextLimit, int? AddressLength, Instant? RetiredAt);
+        Guid Id,
+        string Key,
+        string Name,
+        string Source,
+        string Medium,
+        string Signet,
+        short Color,
+        string? OwnColor,
+        int? TextLimit,
+        int? AddressLength,
+        Instant? RetiredAt
+    );
 
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/channels", List).ForViewers().WithSummary("Channels, in the order shown in Send");
         api.MapPost("/channels", Add).ForEditors().WithSummary("Add a channel");
         api.MapGet("/channels/{id:guid}", Get).ForViewers().WithSummary("One channel");
-        api.MapPatch("/channels/{id:guid}", Change).ForEditors().WithSummary("Change or retire a channel; existing links keep their source and medium");
+        api.MapPatch("/channels/{id:guid}", Change)
+            .ForEditors()
+            .WithSummary("Change or retire a channel; existing links keep their source and medium");
         api.MapDelete("/channels/{id:guid}", Remove).ForEditors().WithSummary("Delete a channel that has no links");
     }
 
-    internal static Response Of(Channel c) => new(c.Id, c.Key, c.Name, c.Source, c.Medium, c.Signet, c.Color, c.OwnColor, c.TextLimit, c.AddressLength, c.RetiredAt);
+    internal static Response Of(Channel c) =>
+        new(c.Id, c.Key, c.Name, c.Source, c.Medium, c.Signet, c.Color, c.OwnColor, c.TextLimit, c.AddressLength, c.RetiredAt);
 
-    private static async Task<Ok<Page<Response>>> List([AsParameters] PageRequest page, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(Mine(db, member).OrderBy(c => c.Position).ThenBy(c => c.Name), Of, cancel));
+    private static async Task<Ok<Page<Response>>> List(
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    ) => TypedResults.Ok(await page.Of(Mine(db, member).OrderBy(c => c.Position).ThenBy(c => c.Name), Of, cancel));
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await Mine(db, member).FirstOrDefaultAsync(c => c.Id == id, cancel) is { } channel ? TypedResults.Ok(Of(channel)) : ApiProblem.NotFound("channel");
+        await Mine(db, member).FirstOrDefaultAsync(c => c.Id == id, cancel) is { } channel
+            ? TypedResults.Ok(Of(channel))
+            : ApiProblem.NotFound("channel");
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
-        Request request, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var errors = new FieldErrors();
         var channel = Make(request, member, await Mine(db, member).CountAsync(cancel), clock, errors, "");
@@ -108,10 +144,18 @@ public static class Channels
         return channel;
     }
 
-    internal static ValidationError Taken(string key) => new("channel-taken", $"There is already a channel with the key “{key}”. Choose another name.");
+    internal static ValidationError Taken(string key) =>
+        new("channel-taken", $"There is already a channel with the key “{key}”. Choose another name.");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
-        Guid id, Request request, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
+        Guid id,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         if (await Mine(db, member).Include(c => c.Pixels).FirstOrDefaultAsync(c => c.Id == id, cancel) is not { } channel)
         {
@@ -141,10 +185,15 @@ public static class Channels
     {
         if (await db.Links.AnyAsync(l => l.ChannelId == id && l.WorkspaceId == member.WorkspaceId, cancel))
         {
-            return ApiProblem.Conflict("channel-in-use", "This channel has links, so it can’t be deleted. Retire it instead, or merge it into another channel.");
+            return ApiProblem.Conflict(
+                "channel-in-use",
+                "This channel has links, so it can’t be deleted. Retire it instead, or merge it into another channel."
+            );
         }
 
-        return await Mine(db, member).Where(c => c.Id == id).ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : ApiProblem.NotFound("channel");
+        return await Mine(db, member).Where(c => c.Id == id).ExecuteDeleteAsync(cancel) == 1
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("channel");
     }
 
     private static void Apply(Request request, Channel channel, IClock clock, FieldErrors errors, string field)
@@ -153,7 +202,10 @@ public static class Channels
         {
             if (name.Trim().Length is 0 or > MaxName || AsciiWords.Of(name).Count == 0)
             {
-                errors.Add($"{field}name", new ValidationError("name", $"Enter a channel name of at most {MaxName} characters, including letters or digits."));
+                errors.Add(
+                    $"{field}name",
+                    new ValidationError("name", $"Enter a channel name of at most {MaxName} characters, including letters or digits.")
+                );
             }
 
             channel.Name = name.Trim();
@@ -198,7 +250,8 @@ public static class Channels
         }
     }
 
-    /// <summary>A colour that white letters can be read on; null for none. In the dark scheme a lighter one of the same hue is shown, which dark letters can always be read on.</summary>
+    /// <summary>A colour that white letters can be read on; null for none. In the dark scheme a lighter one of the same hue is shown, which dark
+    /// letters can always be read on.</summary>
     private static string? OwnColorOf(string typed, FieldErrors errors, string field)
     {
         var text = typed.Trim().ToLowerInvariant();
@@ -213,7 +266,13 @@ public static class Channels
         }
         else if (ColorContrast.Ratio(color.Value, Letters) is var ratio and < ColorContrast.Text)
         {
-            errors.Add(field, new ValidationError("contrast", $"White letters would be hard to read on this colour: its contrast is {CountWords.Number(ratio, "0.0")} to 1, and at least {CountWords.Number(ColorContrast.Text, "0.0")} is needed. Choose a darker one."));
+            errors.Add(
+                field,
+                new ValidationError(
+                    "contrast",
+                    $"White letters would be hard to read on this colour: its contrast is {CountWords.Number(ratio, "0.0")} to 1, and at least {CountWords.Number(ColorContrast.Text, "0.0")} is needed. Choose a darker one."
+                )
+            );
         }
 
         return text;

@@ -1,10 +1,11 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links.Saving;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
@@ -14,10 +15,19 @@ namespace Cursus.Web.Posts;
 /// <summary>POST /posts: makes a post and one link for each of its placements, all or none.</summary>
 public static class CreatePost
 {
-    public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts", Handle).ForEditors().WithSummary("Create a post with one link per placement");
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapPost("/posts", Handle).ForEditors().WithSummary("Create a post with one link per placement");
 
     private static async Task<Results<Created<PostResponse>, ProblemHttpResult>> Handle(
-        PostRequest request, CurrentMember member, CursusDb db, LinkSaving saving, LoopCheck loops, CursusOptions options, IClock clock, CancellationToken cancel)
+        PostRequest request,
+        CurrentMember member,
+        CursusDb db,
+        LinkSaving saving,
+        LoopCheck loops,
+        CursusOptions options,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var now = clock.GetCurrentInstant();
         var plan = await PostPlan.Make(request, member, db, options, now.InZone(member.Zone).Date, cancel);
@@ -40,7 +50,13 @@ public static class CreatePost
         }
 
         var post = NewPost(plan, member, now);
-        var (_, taken) = await saving.Save(links, member, now, saved => new SavedBeside([WithPlacements(post, plan, saved)], [], [.. plan.PixelIds.Select(p => (post.Id, p))]), cancel);
+        var (_, taken) = await saving.Save(
+            links,
+            member,
+            now,
+            saved => new SavedBeside([WithPlacements(post, plan, saved)], [], [.. plan.PixelIds.Select(p => (post.Id, p))]),
+            cancel
+        );
         if (taken.Count > 0)
         {
             return SlugTaken.Problem([.. taken.Select(t => ($"placements[{t.Place}].slug", t.State))]);
@@ -52,24 +68,37 @@ public static class CreatePost
 
     private static bool IsToBeProposed(PlannedPlacement placement) => placement is { SlugKind: SlugKind.Readable, Slug: null };
 
-    private static Core.Addresses.Slug? Proposed(SlugState? state) => Core.Addresses.Slug.TryParse(state?.Slug, out var slug, out _) ? slug : null;
+    private static Core.Addresses.Slugs.Slug? Proposed(SlugState? state) =>
+        Core.Addresses.Slugs.Slug.TryParse(state?.Slug, out var slug, out _) ? slug : null;
 
-    private static Post NewPost(PostPlan plan, CurrentMember member, Instant now) => new()
-    {
-        WorkspaceId = member.WorkspaceId,
-        Title = plan.Title,
-        Destination = plan.Destination!.AsEntered,
-        CampaignId = plan.Campaign!.Id,
-        PublishedOn = plan.PublishedOn,
-        CreatedAt = now,
-        CreatedBy = member.Id,
-    };
+    private static Post NewPost(PostPlan plan, CurrentMember member, Instant now) =>
+        new()
+        {
+            WorkspaceId = member.WorkspaceId,
+            Title = plan.Title,
+            Destination = plan.Destination!.AsEntered,
+            CampaignId = plan.Campaign!.Id,
+            PublishedOn = plan.PublishedOn,
+            CreatedAt = now,
+            CreatedBy = member.Id,
+        };
 
     private static Post WithPlacements(Post post, PostPlan plan, IReadOnlyList<Link> links)
     {
         // A second attempt at saving comes with fresh links.
         post.Placements.Clear();
-        post.Placements.AddRange(links.Select((link, i) => new Placement { PostId = post.Id, LinkId = link.Id, Variant = plan.Placements[i].Variant, Position = i }));
+        post.Placements.AddRange(
+            links.Select(
+                (link, i) =>
+                    new Placement
+                    {
+                        PostId = post.Id,
+                        LinkId = link.Id,
+                        Variant = plan.Placements[i].Variant,
+                        Position = i,
+                    }
+            )
+        );
         return post;
     }
 }

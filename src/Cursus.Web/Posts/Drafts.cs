@@ -26,11 +26,25 @@ public static class Drafts
     }
 
     private static async Task<Ok<Page<Response>>> List(
-        [AsParameters] PageRequest page, CurrentMember member, CursusDb db, SavedRequest saved, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(Mine(db, member).OrderByDescending(d => d.UpdatedAt), d => new Response(d.Id, saved.Read(d.Content), d.UpdatedAt), cancel));
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        SavedRequest saved,
+        CancellationToken cancel
+    ) =>
+        TypedResults.Ok(
+            await page.Of(Mine(db, member).OrderByDescending(d => d.UpdatedAt), d => new Response(d.Id, saved.Read(d.Content), d.UpdatedAt), cancel)
+        );
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Keep(
-        Guid id, PostRequest content, CurrentMember member, CursusDb db, SavedRequest saved, IClock clock, CancellationToken cancel)
+        Guid id,
+        PostRequest content,
+        CurrentMember member,
+        CursusDb db,
+        SavedRequest saved,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var (now, text) = (clock.GetCurrentInstant(), saved.Write(content));
         if (text.Length > SavedRequest.MaxLength)
@@ -46,7 +60,14 @@ public static class Drafts
 
         if (draft is null)
         {
-            draft = new Draft { Id = id, WorkspaceId = member.WorkspaceId, MemberId = member.Id, Content = text, UpdatedAt = now };
+            draft = new Draft
+            {
+                Id = id,
+                WorkspaceId = member.WorkspaceId,
+                MemberId = member.Id,
+                Content = text,
+                UpdatedAt = now,
+            };
             db.Add(draft);
         }
 

@@ -1,5 +1,7 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Posts;
@@ -7,6 +9,7 @@ using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
 using Cursus.Web.Links;
+using Cursus.Web.Links.Saving;
 using Cursus.Web.Problems;
 using NodaTime;
 
@@ -14,8 +17,20 @@ namespace Cursus.Web.Posts;
 
 /// <summary>One placement as it would be saved.</summary>
 internal sealed record PlannedPlacement(
-    Channel? Channel, string? Variant, UtmTags? Tags, UtmTags? Sent, string? FinalUrl, Slug? Slug, SlugKind? SlugKind, string Title, ShortDomain? Domain, LinkSettings Settings,
-    IReadOnlyList<string> TagNames, IReadOnlyList<Guid> PixelIds, IReadOnlyList<TagHint> Hints);
+    Channel? Channel,
+    string? Variant,
+    UtmTags? Tags,
+    UtmTags? Sent,
+    string? FinalUrl,
+    Slug? Slug,
+    SlugKind? SlugKind,
+    string Title,
+    ShortDomain? Domain,
+    LinkSettings Settings,
+    IReadOnlyList<string> TagNames,
+    IReadOnlyList<Guid> PixelIds,
+    IReadOnlyList<TagHint> Hints
+);
 
 /// <summary>A value in a row that is probably a misspelling of an agreed one.</summary>
 /// <param name="Field">Field of the row: <c>source</c>, <c>medium</c>, <c>term</c>, <c>content</c> or <c>variant</c>.</param>
@@ -44,23 +59,39 @@ internal sealed class PostPlan
     /// <summary>A title to offer where none was typed: the words of the page's address.</summary>
     public string ProposedTitle { get; private set; } = "";
 
-    public static async Task<PostPlan> Make(PostRequest request, CurrentMember member, CursusDb db, CursusOptions options, LocalDate today, CancellationToken cancel)
+    public static async Task<PostPlan> Make(
+        PostRequest request,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        LocalDate today,
+        CancellationToken cancel
+    )
     {
         var vocabulary = await Vocabulary.Load(db, member, options, cancel);
-        var plan = new PostPlan { Vocabulary = vocabulary, Title = request.Title?.Trim() ?? "", PublishedOn = request.PublishedOn ?? today };
+        var plan = new PostPlan
+        {
+            Vocabulary = vocabulary,
+            Title = request.Title?.Trim() ?? "",
+            PublishedOn = request.PublishedOn ?? today,
+        };
         plan.Destination = vocabulary.Destination(request.Destination, plan.Errors);
         plan.Campaign = vocabulary.Campaign(request.Campaign, plan.Errors);
         plan.ProposedTitle = plan.Destination is { } page ? PageTitle.FromAddress(page.Address) : "";
         if (plan.Title.Length is 0 or > MaxTitle)
         {
-            plan.Errors.Add("title", new ValidationError("title", $"Enter a title of at most {MaxTitle} characters, so that you can find the post later."));
+            plan.Errors.Add(
+                "title",
+                new ValidationError("title", $"Enter a title of at most {MaxTitle} characters, so that you can find the post later.")
+            );
         }
 
         plan.PixelIds = vocabulary.Pixels(request.Pixels, plan.Errors);
 
         // What stands for all rows is checked once, so that one slip is told once.
         var domain = vocabulary.Domain(request.Domain, plan.Errors);
-        var forAll = LinkSettings.Read(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt, domain, vocabulary, plan.Errors);
+        var asked = new LinkSettingsRequest(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt);
+        var forAll = LinkSettings.Read(asked, wider: null, domain, vocabulary, plan.Errors);
         var tagNames = TagsOfLinks.Names(request.Tags, plan.Errors);
         var placements = request.Placements ?? [];
         if (placements.Count is 0 or > MaxPlacements)
@@ -73,8 +104,20 @@ internal sealed class PostPlan
             var row = placements[i] ?? new PlacementRequest(null);
             var field = $"placements[{i}]";
             var rowDomain = row.Domain is null ? domain : vocabulary.Domain(row.Domain, plan.Errors, $"{field}.domain");
-            var settings = plan.SettingsOf(row, field, request, rowDomain, forAll, vocabulary);
-            plan.Add(row, field, request.PastedTags ?? PastedTags.Replace, rowDomain, settings, row.Tags is null ? tagNames : TagsOfLinks.Names(row.Tags, plan.Errors, $"{field}.tags"), vocabulary);
+            var askedOfRow = new LinkSettingsRequest(row.Redirect, row.Options, row.Note, row.Folder, row.OpensAt, row.EndsAt);
+            var settings =
+                askedOfRow.IsSilent && row.Domain is null
+                    ? forAll
+                    : LinkSettings.Read(askedOfRow, wider: asked, rowDomain, vocabulary, plan.Errors, $"{field}.");
+            plan.Add(
+                row,
+                field,
+                request.PastedTags ?? PastedTags.Replace,
+                rowDomain,
+                settings,
+                row.Tags is null ? tagNames : TagsOfLinks.Names(row.Tags, plan.Errors, $"{field}.tags"),
+                vocabulary
+            );
         }
 
         return plan;
@@ -85,43 +128,53 @@ internal sealed class PostPlan
     public async Task<IReadOnlyList<SlugState?>> CheckSlugs(CursusDb db, SlugKind usual, Instant now, CancellationToken cancel)
     {
         var asked = Placements.Where(p => p.Domain is not null && (p.Slug is not null || (p.SlugKind ?? usual) != SlugKind.Random)).ToList();
-        var requests = asked.Select(p => new SlugRequest(p.Domain!.Id, p.Slug, Title.Length > 0 ? Title : ProposedTitle, p.Channel?.Key ?? "")).ToList();
+        var requests = asked
+            .Select(p => new SlugRequest(p.Domain!.Id, p.Slug, Title.Length > 0 ? Title : ProposedTitle, p.Channel?.Key ?? ""))
+            .ToList();
         var states = new Queue<SlugState>(await SlugCheck.Run(db, requests, now, cancel));
         var isAsked = asked.ToHashSet<object>(ReferenceEqualityComparer.Instance);
         return [.. Placements.Select(p => isAsked.Contains(p) ? states.Dequeue() : null)];
     }
 
     /// <summary>The links to save. Call only where nothing is wrong.</summary>
-    public IReadOnlyList<LinkPlan> Links() => [.. Placements.Select(p =>
-        new LinkPlan(p.Domain!, p.Slug, p.Title, Destination!, p.Tags, p.Sent, Campaign, p.Channel, p.Settings, p.TagNames, p.PixelIds))];
-
-    private LinkSettings SettingsOf(PlacementRequest row, string field, PostRequest post, ShortDomain? domain, LinkSettings forAll, Vocabulary vocabulary)
-    {
-        var isLikeAll = row is { Domain: null, Redirect: null, Options: null, Note: null, Folder: null, OpensAt: null, EndsAt: null };
-        if (isLikeAll)
-        {
-            return forAll;
-        }
-
-        // The post's own settings lie between the row's and its domain's; what is wrong with them has been told already.
-        var told = new FieldErrors();
-        var ofPost = LinkSettings.Read(post.Redirect, post.Options, post.Note, post.Folder, post.OpensAt, post.EndsAt, domain, vocabulary, told);
-        return new LinkSettings(
-            Vocabulary.ReadRedirect(row.Redirect, ofPost.Redirect, Errors, $"{field}.redirect"),
-            (row.Options ?? new LinkOptionsPatch()).Over(ofPost.Options, Errors, $"{field}.options"),
-            row.Note is null ? ofPost.Note : LinkSettings.ReadNote(row.Note, Errors, $"{field}.note"),
-            row.Folder is null ? ofPost.Folder : vocabulary.Folder(row.Folder, Errors, $"{field}.folder"),
-            vocabulary.Schedule(row.OpensAt, row.EndsAt, ofPost.Schedule, Errors, $"{field}."));
-    }
+    public IReadOnlyList<LinkPlan> Links() =>
+        [
+            .. Placements.Select(p => new LinkPlan(
+                p.Domain!,
+                p.Slug,
+                p.Title,
+                Destination!,
+                p.Tags,
+                p.Sent,
+                Campaign,
+                p.Channel,
+                p.Settings,
+                p.TagNames,
+                p.PixelIds
+            )),
+        ];
 
     private void Add(
-        PlacementRequest row, string field, PastedTags pasted, ShortDomain? domain, LinkSettings settings, IReadOnlyList<string> tagNames, Vocabulary vocabulary)
+        PlacementRequest row,
+        string field,
+        PastedTags pasted,
+        ShortDomain? domain,
+        LinkSettings settings,
+        IReadOnlyList<string> tagNames,
+        Vocabulary vocabulary
+    )
     {
         var channel = vocabulary.ActiveChannel(row.Channel, Errors, $"{field}.channel");
         var variant = string.IsNullOrWhiteSpace(row.Variant) ? null : row.Variant.Trim();
         if (channel is not null && Placements.Any(p => p.Channel == channel && p.Variant == variant))
         {
-            Errors.Add($"{field}.variant", new ValidationError("variant-twice", $"{channel.Name} is there twice. Name the variants, for example “logo” and “button”, to tell them apart."));
+            Errors.Add(
+                $"{field}.variant",
+                new ValidationError(
+                    "variant-twice",
+                    $"{channel.Name} is there twice. Name the variants, for example “logo” and “button”, to tell them apart."
+                )
+            );
         }
 
         var source = channel is null ? null : Vocabulary.Tag(row.Source ?? channel.Source, Errors, $"{field}.source");
@@ -129,11 +182,17 @@ internal sealed class PostPlan
         var term = Vocabulary.OptionalTag(row.Term, Errors, $"{field}.term");
         var content = Vocabulary.OptionalTag(row.Content ?? variant, Errors, $"{field}.content");
         var slug = Vocabulary.OptionalSlug(row.Slug, Errors, $"{field}.slug");
-        var tags = source is null || medium is null || Campaign is null ? null : new UtmTags(source, medium, TagValue.Of(Campaign.Key), term, content);
+        var tags =
+            source is null || medium is null || Campaign is null ? null : new UtmTags(source, medium, TagValue.Of(Campaign.Key), term, content);
         tags = tags is not null && Destination is not null && pasted == PastedTags.Keep ? tags.KeepingThoseOf(Destination.Address) : tags;
         var isVariant = string.IsNullOrWhiteSpace(row.Content) && variant is not null;
         (TagField Field, TagValue? Value, string At)[] values =
-            [(TagField.Source, source, "source"), (TagField.Medium, medium, "medium"), (TagField.Term, term, "term"), (TagField.Content, content, isVariant ? "variant" : "content")];
+        [
+            (TagField.Source, source, "source"),
+            (TagField.Medium, medium, "medium"),
+            (TagField.Term, term, "term"),
+            (TagField.Content, content, isVariant ? "variant" : "content"),
+        ];
         foreach (var (tagField, value, at) in values)
         {
             vocabulary.Words.Check(tagField, value, Errors, $"{field}.{at}");
@@ -145,8 +204,22 @@ internal sealed class PostPlan
             .Select(v => new TagHint(v.At, v.Value!.Text, v.Slip!.Agreed, v.Slip.Kind));
         var sent = vocabulary.Sent(tags);
         var finalUrl = sent is null || Destination is null ? null : Destination.With(sent).ToString();
-        Placements.Add(new PlannedPlacement(
-            channel, variant, tags, sent, finalUrl, slug, row.SlugKind, string.IsNullOrWhiteSpace(row.Title) ? Title : row.Title.Trim(), domain, settings, tagNames,
-            vocabulary.Pixels(row.Pixels, Errors, $"{field}.pixels"), [.. hints]));
+        Placements.Add(
+            new PlannedPlacement(
+                channel,
+                variant,
+                tags,
+                sent,
+                finalUrl,
+                slug,
+                row.SlugKind,
+                string.IsNullOrWhiteSpace(row.Title) ? Title : row.Title.Trim(),
+                domain,
+                settings,
+                tagNames,
+                vocabulary.Pixels(row.Pixels, Errors, $"{field}.pixels"),
+                [.. hints]
+            )
+        );
     }
 }

@@ -1,5 +1,5 @@
-using Cursus.Core.Addresses;
-using Cursus.Web.Addresses;
+using Cursus.Core.Addresses.Slugs;
+using Cursus.Web.Links.Saving;
 using NodaTime;
 
 namespace Cursus.Web.Posts;
@@ -15,7 +15,8 @@ namespace Cursus.Web.Posts;
 /// <param name="Options">Options for all its links; if omitted, the domain's or the workspace's defaults.</param>
 /// <param name="Note">For colleagues; never visible to visitors.</param>
 /// <param name="Folder">Name of a folder.</param>
-/// <param name="OpensAt">When all its links open: an instant, or a day or time in the workspace's time zone. Until then visitors go to their fallbacks.</param>
+/// <param name="OpensAt">When all its links open: an instant, or a day or time in the workspace's time zone. Until then visitors go to their
+/// fallbacks.</param>
 /// <param name="EndsAt">When they end, in the same forms; a day alone is their last day.</param>
 /// <param name="PastedTags">What to do with UTM values in the pasted address; <c>replace</c> if omitted.</param>
 public sealed record PostRequest(
@@ -33,7 +34,8 @@ public sealed record PostRequest(
     string? Folder = null,
     PastedTags? PastedTags = null,
     string? OpensAt = null,
-    string? EndsAt = null);
+    string? EndsAt = null
+);
 
 /// <summary>What becomes of UTM values that stand in the pasted address already.</summary>
 public enum PastedTags
@@ -72,4 +74,5 @@ public sealed record PlacementRequest(
     string? Folder = null,
     IReadOnlyList<Guid>? Pixels = null,
     string? OpensAt = null,
-    string? EndsAt = null);
+    string? EndsAt = null
+);

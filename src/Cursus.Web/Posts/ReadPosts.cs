@@ -25,7 +25,14 @@ public static class ReadPosts
     }
 
     private static async Task<Ok<Page<PostResponse>>> List(
-        [AsParameters] Filter filter, [AsParameters] PageRequest page, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, CancellationToken cancel)
+        [AsParameters] Filter filter,
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var posts = db.Posts.Where(p => p.WorkspaceId == member.WorkspaceId && p.Placements.Any(x => x.Link!.DeletedAt == null));
         if (filter.Campaign is not null)
@@ -46,19 +53,37 @@ public static class ReadPosts
         foreach (var word in (filter.Query ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries))
         {
             var pattern = Like.Contains(word);
-            posts = posts.Where(p => EF.Functions.ILike(p.Title, pattern) || EF.Functions.ILike(p.Destination, pattern)
-                || EF.Functions.ILike(p.Campaign!.Name, pattern) || p.Placements.Any(x => EF.Functions.ILike(x.Link!.Slug, pattern)));
+            posts = posts.Where(p =>
+                EF.Functions.ILike(p.Title, pattern)
+                || EF.Functions.ILike(p.Destination, pattern)
+                || EF.Functions.ILike(p.Campaign!.Name, pattern)
+                || p.Placements.Any(x => EF.Functions.ILike(x.Link!.Slug, pattern))
+            );
         }
 
         var found = await page.Of(posts.OrderByDescending(p => p.PublishedOn).ThenByDescending(p => p.Id).Select(p => p.Id), id => id, cancel);
-        var read = (await PostResponse.Read(db.Posts.Where(p => found.Items.Contains(p.Id)), db, options, clock.GetCurrentInstant(), cancel)).ToDictionary(p => p.Id);
+        var read = (
+            await PostResponse.Read(db.Posts.Where(p => found.Items.Contains(p.Id)), db, options, clock.GetCurrentInstant(), cancel)
+        ).ToDictionary(p => p.Id);
         return TypedResults.Ok(new Page<PostResponse>([.. found.Items.Select(id => read[id])], found.NextCursor, found.Total));
     }
 
     private static async Task<Results<Ok<PostResponse>, ProblemHttpResult>> Get(
-        Guid id, CurrentMember member, CursusDb db, CursusOptions options, IClock clock, CancellationToken cancel)
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        CursusOptions options,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
-        var post = await PostResponse.Read(db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId), db, options, clock.GetCurrentInstant(), cancel);
+        var post = await PostResponse.Read(
+            db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId),
+            db,
+            options,
+            clock.GetCurrentInstant(),
+            cancel
+        );
         return post is [var found] ? TypedResults.Ok(found) : ApiProblem.NotFound("post");
     }
 }

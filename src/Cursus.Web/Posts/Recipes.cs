@@ -28,17 +28,52 @@ public static class Recipes
     }
 
     private static async Task<Ok<Page<Response>>> List(
-        [AsParameters] PageRequest page, CurrentMember member, CursusDb db, SavedRequest saved, CancellationToken cancel) =>
-        TypedResults.Ok(await page.Of(Mine(db, member).OrderBy(r => r.Name), r => Of(r, saved), cancel));
+        [AsParameters] PageRequest page,
+        CurrentMember member,
+        CursusDb db,
+        SavedRequest saved,
+        CancellationToken cancel
+    ) => TypedResults.Ok(await page.Of(Mine(db, member).OrderBy(r => r.Name), r => Of(r, saved), cancel));
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(Guid id, CurrentMember member, CursusDb db, SavedRequest saved, CancellationToken cancel) =>
-        await Mine(db, member).FirstOrDefaultAsync(r => r.Id == id, cancel) is { } recipe ? TypedResults.Ok(Of(recipe, saved)) : ApiProblem.NotFound("recipe");
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Get(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        SavedRequest saved,
+        CancellationToken cancel
+    ) =>
+        await Mine(db, member).FirstOrDefaultAsync(r => r.Id == id, cancel) is { } recipe
+            ? TypedResults.Ok(Of(recipe, saved))
+            : ApiProblem.NotFound("recipe");
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
-        Request request, CurrentMember member, CursusDb db, SavedRequest saved, CancellationToken cancel)
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        SavedRequest saved,
+        CancellationToken cancel
+    )
     {
-        var recipe = new Recipe { WorkspaceId = member.WorkspaceId, Name = "", Content = "" };
-        if (await Apply(request with { Name = request.Name ?? "", Content = request.Content ?? new PostRequest(null, null, null) }, recipe, db, saved, cancel) is { } problem)
+        var recipe = new Recipe
+        {
+            WorkspaceId = member.WorkspaceId,
+            Name = "",
+            Content = "",
+        };
+        if (
+            await Apply(
+                request with
+                {
+                    Name = request.Name ?? "",
+                    Content = request.Content ?? new PostRequest(null, null, null),
+                },
+                recipe,
+                db,
+                saved,
+                cancel
+            ) is
+            { } problem
+        )
         {
             return problem;
         }
@@ -49,7 +84,13 @@ public static class Recipes
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
-        Guid id, Request request, CurrentMember member, CursusDb db, SavedRequest saved, CancellationToken cancel)
+        Guid id,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        SavedRequest saved,
+        CancellationToken cancel
+    )
     {
         if (await Mine(db, member).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } recipe)
         {
@@ -93,17 +134,22 @@ public static class Recipes
                 return ApiProblem.Invalid("content", new ValidationError("recipe-empty", "A recipe needs at least one channel. Tick its channels."));
             }
 
-            recipe.Content = saved.Write(content with
-            {
-                Title = null,
-                Destination = null,
-                Campaign = null,
-                PublishedOn = null,
-                Placements = [.. content.Placements.Select(p => p with { Slug = null, Title = null })],
-            });
+            recipe.Content = saved.Write(
+                content with
+                {
+                    Title = null,
+                    Destination = null,
+                    Campaign = null,
+                    PublishedOn = null,
+                    Placements = [.. content.Placements.Select(p => p with { Slug = null, Title = null })],
+                }
+            );
             if (recipe.Content.Length > SavedRequest.MaxLength)
             {
-                return ApiProblem.Invalid("content", new ValidationError("recipe-too-long", "This recipe is too long to save. Remove some of its options."));
+                return ApiProblem.Invalid(
+                    "content",
+                    new ValidationError("recipe-too-long", "This recipe is too long to save. Remove some of its options.")
+                );
             }
         }
 

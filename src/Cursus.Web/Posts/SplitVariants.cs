@@ -10,8 +10,8 @@ using Microsoft.EntityFrameworkCore;
 namespace Cursus.Web.Posts;
 
 /// <summary>
-/// PUT and DELETE /posts/{id}/variants/{channel}/split: to which part of the channel's readers each variant was shown, as where a mailing goes to 30 % with the logo and to 70 % with
-/// the button. Clicks of variants are compared by it.
+/// PUT and DELETE /posts/{id}/variants/{channel}/split: to which part of the channel's readers each variant was shown, as where a mailing goes to 30
+/// % with the logo and to 70 % with the button. Clicks of variants are compared by it.
 /// </summary>
 public static class SplitVariants
 {
@@ -25,7 +25,13 @@ public static class SplitVariants
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Set(
-        Guid id, string channel, Request request, CurrentMember member, CursusDb db, CancellationToken cancel)
+        Guid id,
+        string channel,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         var placements = await Placements(id, channel, member, db).ToListAsync(cancel);
         if (placements.Count == 0)
@@ -36,7 +42,13 @@ public static class SplitVariants
         var parts = request.Parts ?? new Dictionary<Guid, int>();
         if (!parts.Keys.ToHashSet().SetEquals(placements.Select(p => p.LinkId)))
         {
-            return ApiProblem.Invalid("parts", new ValidationError("split-incomplete", "Give each variant of this post on this channel a share, and nothing else. The post may have changed since; load it again."));
+            return ApiProblem.Invalid(
+                "parts",
+                new ValidationError(
+                    "split-incomplete",
+                    "Give each variant of this post on this channel a share, and nothing else. The post may have changed since; load it again."
+                )
+            );
         }
 
         if (Split.Check([.. parts.Values]) is { } error)
@@ -49,7 +61,13 @@ public static class SplitVariants
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(Guid id, string channel, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(
+        Guid id,
+        string channel,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         var placements = await Placements(id, channel, member, db).ToListAsync(cancel);
         placements.ForEach(p => p.Exposure = null);
@@ -58,5 +76,7 @@ public static class SplitVariants
     }
 
     private static IQueryable<Placement> Placements(Guid id, string channel, CurrentMember member, CursusDb db) =>
-        db.Placements.Where(p => p.PostId == id && p.Post!.WorkspaceId == member.WorkspaceId && p.Link!.DeletedAt == null && p.Link.Channel!.Key == channel);
+        db.Placements.Where(p =>
+            p.PostId == id && p.Post!.WorkspaceId == member.WorkspaceId && p.Link!.DeletedAt == null && p.Link.Channel!.Key == channel
+        );
 }

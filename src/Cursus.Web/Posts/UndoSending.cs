@@ -3,7 +3,7 @@ using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Edge;
-using Cursus.Web.Links;
+using Cursus.Web.Links.Bulk;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -12,8 +12,9 @@ using NodaTime;
 namespace Cursus.Web.Posts;
 
 /// <summary>
-/// POST /posts/{id}/undo, /batches/{id}/undo and /links/{id}/undo: takes back what was saved a moment ago, as if it had never been. Its slugs are free at once, since
-/// nobody has seen them; what somebody has clicked already can only be deleted. Links that a list took over become what they were.
+/// POST /posts/{id}/undo, /batches/{id}/undo and /links/{id}/undo: takes back what was saved a moment ago, as if it had never been. Its slugs are
+/// free at once, since nobody has seen them; what somebody has clicked already can only be deleted. Links that a list took over become what they
+/// were.
 /// </summary>
 public static class UndoSending
 {
@@ -30,15 +31,37 @@ public static class UndoSending
         api.MapPost("/links/{id:guid}/undo", UndoLink).ForEditors().WithSummary("Undo a link that was just created");
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> UndoPost(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> UndoPost(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var posts = db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId);
         return await posts.Select(p => (Instant?)p.CreatedAt).FirstOrDefaultAsync(cancel) is { } created
-            ? await Undo(created + Within, db.Links.Where(l => l.Placement!.PostId == id), () => posts.ExecuteDeleteAsync(cancel), db, feed, clock, cancel)
+            ? await Undo(
+                created + Within,
+                db.Links.Where(l => l.Placement!.PostId == id),
+                () => posts.ExecuteDeleteAsync(cancel),
+                db,
+                feed,
+                clock,
+                cancel
+            )
             : ApiProblem.NotFound("post");
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> UndoLink(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> UndoLink(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var links = db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && l.Placement == null);
         return await links.Select(l => (Instant?)l.CreatedAt).FirstOrDefaultAsync(cancel) is { } created
@@ -47,7 +70,14 @@ public static class UndoSending
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> UndoBatch(
-        Guid id, CurrentMember member, CursusDb db, BulkEditRun many, LinkFeed feed, IClock clock, CancellationToken cancel)
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        BulkEditRun many,
+        LinkFeed feed,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var batches = db.Batches.Where(b => b.Id == id && b.WorkspaceId == member.WorkspaceId);
         var links = db.Links.Where(l => db.BatchLines.Any(b => b.BatchId == id && b.LinkId == l.Id && b.Outcome != LineOutcome.TakenOver));
@@ -59,13 +89,18 @@ public static class UndoSending
                 {
                     await db.Posts.Where(p => p.Placements.Any(placement => links.Contains(placement.Link!))).ExecuteDeleteAsync(cancel);
                     await many.Restore(id, member, cancel);
-                    await db.Folders.Where(f => batches.Any(b => b.FolderIds.Contains(f.Id)) && !db.Links.Any(l => l.FolderId == f.Id && !links.Contains(l))).ExecuteDeleteAsync(cancel);
+                    await db
+                        .Folders.Where(f =>
+                            batches.Any(b => b.FolderIds.Contains(f.Id)) && !db.Links.Any(l => l.FolderId == f.Id && !links.Contains(l))
+                        )
+                        .ExecuteDeleteAsync(cancel);
                     await batches.ExecuteDeleteAsync(cancel);
                 },
                 db,
                 feed,
                 clock,
-                cancel)
+                cancel
+            )
             : ApiProblem.NotFound("batch whose links are made");
     }
 
@@ -73,11 +108,27 @@ public static class UndoSending
     /// <param name="links">Those to take back.</param>
     /// <param name="alongside">Deletes what goes with them and refers to them, before they are deleted themselves.</param>
     private static async Task<Results<NoContent, ProblemHttpResult>> Undo(
-        Instant until, IQueryable<Link> links, Func<Task> alongside, CursusDb db, LinkFeed feed, IClock clock, CancellationToken cancel)
+        Instant until,
+        IQueryable<Link> links,
+        Func<Task> alongside,
+        CursusDb db,
+        LinkFeed feed,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
-        if (clock.GetCurrentInstant() > until || await db.LinkDays.AnyAsync(d => d.Clicks + d.Machines + d.Previews + d.Prefetches + d.Repeats + d.Heads > 0 && links.Any(l => l.Id == d.LinkId), cancel))
+        if (
+            clock.GetCurrentInstant() > until
+            || await db.LinkDays.AnyAsync(
+                d => d.Clicks + d.Machines + d.Previews + d.Prefetches + d.Repeats + d.Heads > 0 && links.Any(l => l.Id == d.LinkId),
+                cancel
+            )
+        )
         {
-            return ApiProblem.Conflict("too-late-to-undo", "These links may already be in use, so this can’t be undone. Delete them instead; their slugs stay reserved.");
+            return ApiProblem.Conflict(
+                "too-late-to-undo",
+                "These links may already be in use, so this can’t be undone. Delete them instead; their slugs stay reserved."
+            );
         }
 
         var ids = await links.Select(l => l.Id).ToListAsync(cancel);

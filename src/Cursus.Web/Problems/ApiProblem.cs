@@ -21,7 +21,12 @@ public static class ApiProblem
         Of(StatusCodes.Status404NotFound, "not-found", $"This workspace has no such {what}. It may have been deleted.");
 
     public static ProblemHttpResult Invalid(FieldErrors errors) =>
-        Of(StatusCodes.Status422UnprocessableEntity, errors.FirstCode, "Some fields need correcting; nothing was saved.", new Dictionary<string, object?> { ["errors"] = errors.ByField });
+        Of(
+            StatusCodes.Status422UnprocessableEntity,
+            errors.FirstCode,
+            "Some fields need correcting; nothing was saved.",
+            new Dictionary<string, object?> { ["errors"] = errors.ByField }
+        );
 
     public static ProblemHttpResult Invalid(string field, ValidationError error)
     {

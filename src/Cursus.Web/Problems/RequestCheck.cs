@@ -6,8 +6,9 @@ using Microsoft.Extensions.Options;
 
 namespace Cursus.Web.Problems;
 
-/// <summary>Looks a request's body through before an endpoint gets it: nothing that must be there is missing, no text or list is longer than <see cref="RequestLimits"/> allow, no text
-/// holds a character that the database can't store. So endpoints need to check only what they know better.</summary>
+/// <summary>Looks a request's body through before an endpoint gets it: nothing that must be there is missing, no text or list is longer than
+/// <see cref="RequestLimits"/> allow, no text holds a character that the database can't store. So endpoints need to check only what they know
+/// better.</summary>
 internal sealed class RequestCheck(IOptions<Microsoft.AspNetCore.Http.Json.JsonOptions> json)
 {
     private const char Unstorable = '\0';
@@ -19,26 +20,31 @@ internal sealed class RequestCheck(IOptions<Microsoft.AspNetCore.Http.Json.JsonO
     private readonly JsonSerializerOptions options = json.Value.SerializerOptions;
 
     /// <summary>Has each endpoint of the group look at its body first.</summary>
-    public static void AddTo(RouteGroupBuilder api) => api.AddEndpointFilterFactory((endpoint, next) =>
-    {
-        var isService = endpoint.ApplicationServices.GetRequiredService<IServiceProviderIsService>();
-        var body = Array.FindIndex(endpoint.MethodInfo.GetParameters(), p =>
-            p.ParameterType.Assembly.GetName().Name?.StartsWith("Cursus", StringComparison.Ordinal) == true
-            && p.ParameterType is { IsValueType: false, IsEnum: false } && !isService.IsService(p.ParameterType)
-            && p.GetCustomAttributes(typeof(AsParametersAttribute), inherit: true).Length == 0);
-        var check = endpoint.ApplicationServices.GetRequiredService<RequestCheck>();
-        return async context =>
-        {
-            var errors = new FieldErrors();
-            Look(context.HttpContext.Request.Query, errors);
-            if (body >= 0 && context.Arguments[body] is { } request)
+    public static void AddTo(RouteGroupBuilder api) =>
+        api.AddEndpointFilterFactory(
+            (endpoint, next) =>
             {
-                check.Look(request, errors);
-            }
+                var isService = endpoint.ApplicationServices.GetRequiredService<IServiceProviderIsService>();
+                var body = Array.FindIndex(endpoint.MethodInfo.GetParameters(), p =>
+                    p.ParameterType.Assembly.GetName().Name?.StartsWith("Cursus", StringComparison.Ordinal) == true
+                    && p.ParameterType is { IsValueType: false, IsEnum: false }
+                    && !isService.IsService(p.ParameterType)
+                    && p.GetCustomAttributes(typeof(AsParametersAttribute), inherit: true).Length == 0
+                );
+                var check = endpoint.ApplicationServices.GetRequiredService<RequestCheck>();
+                return async context =>
+                {
+                    var errors = new FieldErrors();
+                    Look(context.HttpContext.Request.Query, errors);
+                    if (body >= 0 && context.Arguments[body] is { } request)
+                    {
+                        check.Look(request, errors);
+                    }
 
-            return errors.Any ? ApiProblem.Invalid(errors) : await next(context);
-        };
-    });
+                    return errors.Any ? ApiProblem.Invalid(errors) : await next(context);
+                };
+            }
+        );
 
     /// <summary>What is wrong with a request, by field.</summary>
     public void Look(object request, FieldErrors errors) => Look(request, options.GetTypeInfo(request.GetType()), null, "", errors);
@@ -69,7 +75,9 @@ internal sealed class RequestCheck(IOptions<Microsoft.AspNetCore.Http.Json.JsonO
             case string text when text.Contains(Unstorable):
                 errors.Add(path, NoText);
                 break;
-            case ICollection list and not Array { Rank: > 1 } when list.Count > RequestLimits.Of(property, isText: false) && RequestLimits.Of(property, isText: false) is var most:
+            case ICollection list
+            and not Array { Rank: > 1 }
+                when list.Count > RequestLimits.Of(property, isText: false) && RequestLimits.Of(property, isText: false) is var most:
                 errors.Add(path, new ValidationError("too-many", $"At most {most:N0} entries are allowed; this has {list.Count:N0}."));
                 break;
             case not null when type.Kind == JsonTypeInfoKind.Object:

@@ -4,8 +4,8 @@ using Microsoft.OpenApi;
 
 namespace Cursus.Web.Problems;
 
-/// <summary>How long texts and lists in requests may be: what a property says itself by <see cref="MaxLengthAttribute"/>, else the usual. Both the check of requests and the API's
-/// document go by it.</summary>
+/// <summary>How long texts and lists in requests may be: what a property says itself by <see cref="MaxLengthAttribute"/>, else the usual. Both the
+/// check of requests and the API's document go by it.</summary>
 internal static class RequestLimits
 {
     /// <summary>Characters of a text that has no limit of its own; a destination, the longest of all, has some room in it.</summary>
@@ -15,13 +15,19 @@ internal static class RequestLimits
     public const int Items = 1000;
 
     public static int Of(ICustomAttributeProvider? property, bool isText) =>
-        property?.GetCustomAttributes(typeof(MaxLengthAttribute), inherit: true).OfType<MaxLengthAttribute>().FirstOrDefault()?.Length ?? (isText ? Text : Items);
+        property?.GetCustomAttributes(typeof(MaxLengthAttribute), inherit: true).OfType<MaxLengthAttribute>().FirstOrDefault()?.Length
+        ?? (isText ? Text : Items);
 
-    /// <summary>Writes the limits into what the document says of requests; those of properties with limits of their own stand there already.</summary>
+    /// <summary>Writes the limits into what the document says of requests; those of properties with limits of their own stand there
+    /// already.</summary>
     public static void Describe(OpenApiDocument api)
     {
         var seen = new HashSet<IOpenApiSchema>();
-        foreach (var body in api.Paths.Values.SelectMany(p => p.Operations?.Values.AsEnumerable() ?? []).SelectMany(o => o.RequestBody?.Content?.Values.AsEnumerable() ?? []))
+        foreach (
+            var body in api
+                .Paths.Values.SelectMany(p => p.Operations?.Values.AsEnumerable() ?? [])
+                .SelectMany(o => o.RequestBody?.Content?.Values.AsEnumerable() ?? [])
+        )
         {
             Describe(body.Schema, seen);
         }
@@ -51,7 +57,12 @@ internal static class RequestLimits
             target.MaxProperties ??= Items;
         }
 
-        foreach (var inner in (target.Properties?.Values.AsEnumerable() ?? []).Concat(target.OneOf ?? []).Append(target.Items).Append(target.AdditionalProperties))
+        foreach (
+            var inner in (target.Properties?.Values.AsEnumerable() ?? [])
+                .Concat(target.OneOf ?? [])
+                .Append(target.Items)
+                .Append(target.AdditionalProperties)
+        )
         {
             Describe(inner, seen);
         }

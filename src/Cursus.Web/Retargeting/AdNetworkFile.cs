@@ -19,13 +19,17 @@ internal static class AdNetworkFile
     public static IReadOnlyList<AdNetwork> ReadAll(string json) => JsonSerializer.Deserialize<IReadOnlyList<AdNetwork>>(json, Json) ?? [];
 
     /// <exception cref="JsonException">This is no description.</exception>
-    public static AdNetwork Read(string json) => JsonSerializer.Deserialize<AdNetwork>(json, Json) ?? throw new JsonException("The description of an ad network is empty.");
+    public static AdNetwork Read(string json) =>
+        JsonSerializer.Deserialize<AdNetwork>(json, Json) ?? throw new JsonException("The description of an ad network is empty.");
 
     public static string Write(AdNetwork network) => JsonSerializer.Serialize(network, Json);
 
     private static IReadOnlyList<AdNetwork> ReadShipped()
     {
-        using var file = new StreamReader(typeof(AdNetworkFile).Assembly.GetManifestResourceStream("ad-networks.json") ?? throw new InvalidOperationException("ad-networks.json is not built in."));
+        using var file = new StreamReader(
+            typeof(AdNetworkFile).Assembly.GetManifestResourceStream("ad-networks.json")
+                ?? throw new InvalidOperationException("ad-networks.json is not built in.")
+        );
         return ReadAll(file.ReadToEnd());
     }
 }

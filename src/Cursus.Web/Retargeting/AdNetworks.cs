@@ -29,12 +29,20 @@ public static class AdNetworks
     private static async Task<Ok<Page<Response>>> List(CurrentMember member, CursusDb db, CancellationToken cancel)
     {
         var known = await KnownNetworks.Load(db, member.WorkspaceId, cancel);
-        var used = await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).GroupBy(p => p.Network).ToDictionaryAsync(g => g.Key, g => g.Count(), cancel);
+        var used = await db
+            .Pixels.Where(p => p.WorkspaceId == member.WorkspaceId)
+            .GroupBy(p => p.Network)
+            .ToDictionaryAsync(g => g.Key, g => g.Count(), cancel);
         Response[] all = [.. known.All.Select(n => new Response(n, known.IsOwn(n.Key), used.GetValueOrDefault(n.Key)))];
         return TypedResults.Ok(new Page<Response>(all, null, all.Length));
     }
 
-    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(AdNetwork request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
+        AdNetwork request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (Check(request) is { } problem)
         {
@@ -52,12 +60,25 @@ public static class AdNetworks
             return ApiProblem.Conflict("networks-many", $"A workspace can have at most {MostNetworks} networks. Remove one you don’t use.");
         }
 
-        db.Add(new OwnNetwork { WorkspaceId = member.WorkspaceId, Key = request.Key, Description = AdNetworkFile.Write(request) });
+        db.Add(
+            new OwnNetwork
+            {
+                WorkspaceId = member.WorkspaceId,
+                Key = request.Key,
+                Description = AdNetworkFile.Write(request),
+            }
+        );
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created($"/api/v1/ad-networks/{request.Key}", new Response(request, IsOwn: true, 0));
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(string key, AdNetwork request, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
+        string key,
+        AdNetwork request,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (await Mine(db, member, key).SingleOrDefaultAsync(cancel) is not { } network)
         {
@@ -74,7 +95,13 @@ public static class AdNetworks
         var pixels = await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId && p.Network == key).ToListAsync(cancel);
         if (pixels.FirstOrDefault(p => PixelSnippet.Check(described, p.Reference) is not null) is { } misfit)
         {
-            return ApiProblem.Invalid("idPattern", new ValidationError("network-misfit", $"The pixel “{misfit.Name}” has the ID {misfit.Reference}, which would no longer match. Change the pattern, or remove the pixel first."));
+            return ApiProblem.Invalid(
+                "idPattern",
+                new ValidationError(
+                    "network-misfit",
+                    $"The pixel “{misfit.Name}” has the ID {misfit.Reference}, which would no longer match. Change the pattern, or remove the pixel first."
+                )
+            );
         }
 
         network.Description = AdNetworkFile.Write(described);
@@ -84,7 +111,10 @@ public static class AdNetworks
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(string key, CurrentMember member, CursusDb db, CancellationToken cancel)
     {
-        if (await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId && p.Network == key).Select(p => p.Name).FirstOrDefaultAsync(cancel) is { } used)
+        if (
+            await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId && p.Network == key).Select(p => p.Name).FirstOrDefaultAsync(cancel) is
+            { } used
+        )
         {
             return ApiProblem.Conflict("network-in-use", $"The pixel “{used}” belongs to this network. Remove its pixels first.");
         }
@@ -103,5 +133,6 @@ public static class AdNetworks
         return errors.Any ? ApiProblem.Invalid(errors) : null;
     }
 
-    private static IQueryable<OwnNetwork> Mine(CursusDb db, CurrentMember member, string key) => db.AdNetworks.Where(n => n.WorkspaceId == member.WorkspaceId && n.Key == key);
+    private static IQueryable<OwnNetwork> Mine(CursusDb db, CurrentMember member, string key) =>
+        db.AdNetworks.Where(n => n.WorkspaceId == member.WorkspaceId && n.Key == key);
 }

@@ -9,25 +9,38 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Retargeting;
 
-/// <summary>Where pixels fire: PUT /pixels/{id}/attachments for campaigns, channels and domains, PUT /posts/{id}/pixels for a post. A link's own are changed with the link.</summary>
+/// <summary>Where pixels fire: PUT /pixels/{id}/attachments for campaigns, channels and domains, PUT /posts/{id}/pixels for a post. A link's own are
+/// changed with the link.</summary>
 public static class AttachPixels
 {
     /// <summary>Omitted lists stay as they are.</summary>
     /// <param name="Campaigns">Keys.</param>
     /// <param name="Channels">Keys.</param>
     /// <param name="Domains">Names.</param>
-    public sealed record Request(IReadOnlyList<string>? Campaigns = null, IReadOnlyList<string>? Channels = null, IReadOnlyList<string>? Domains = null);
+    public sealed record Request(
+        IReadOnlyList<string>? Campaigns = null,
+        IReadOnlyList<string>? Channels = null,
+        IReadOnlyList<string>? Domains = null
+    );
 
     public sealed record PostRequest(IReadOnlyList<Guid>? Pixels);
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPut("/pixels/{id:guid}/attachments", Attach).ForEditors().WithSummary("Let a pixel fire for all links of campaigns, channels or domains");
+        api.MapPut("/pixels/{id:guid}/attachments", Attach)
+            .ForEditors()
+            .WithSummary("Let a pixel fire for all links of campaigns, channels or domains");
         api.MapPut("/posts/{id:guid}/pixels", AttachToPost).ForEditors().WithSummary("Let pixels fire for all links of a post");
     }
 
     private static async Task<Results<Ok<Pixels.Response>, ProblemHttpResult>> Attach(
-        Guid id, Request request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+        Guid id,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CancellationToken cancel
+    )
     {
         if (await db.Pixels.FirstOrDefaultAsync(p => p.Id == id && p.WorkspaceId == member.WorkspaceId, cancel) is not { } pixel)
         {
@@ -64,7 +77,13 @@ public static class AttachPixels
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> AttachToPost(
-        Guid id, PostRequest request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+        Guid id,
+        PostRequest request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CancellationToken cancel
+    )
     {
         if (await db.Posts.Include(p => p.Pixels).FirstOrDefaultAsync(p => p.Id == id && p.WorkspaceId == member.WorkspaceId, cancel) is not { } post)
         {
@@ -86,7 +105,15 @@ public static class AttachPixels
     }
 
     private static void Set<T>(
-        Pixel pixel, List<T> all, Func<T, string> keyOf, Func<T, List<Pixel>> pixelsOf, IReadOnlyList<string> wanted, string field, string what, FieldErrors errors)
+        Pixel pixel,
+        List<T> all,
+        Func<T, string> keyOf,
+        Func<T, List<Pixel>> pixelsOf,
+        IReadOnlyList<string> wanted,
+        string field,
+        string what,
+        FieldErrors errors
+    )
     {
         foreach (var unknown in wanted.Except(all.Select(keyOf)))
         {

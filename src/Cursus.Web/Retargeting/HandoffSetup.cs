@@ -8,6 +8,7 @@ using Cursus.Data.Retargeting;
 using Cursus.Web.Access;
 using Cursus.Web.Drawing;
 using Cursus.Web.Edge;
+using Cursus.Web.Edge.Handoff;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -25,26 +26,51 @@ public static class HandoffSetup
     /// <param name="Logo">The logo as a data address; null for none.</param>
     /// <param name="Contrast">Contrast of the text with its background; at least 4.5.</param>
     public sealed record Response(
-        ConsentMode Consent, IReadOnlyList<string> Countries, IReadOnlyDictionary<string, string> Questions, IReadOnlyDictionary<string, string> ShippedQuestions,
-        string? PrivacyPage, string? Line, string? Logo, string Paper, string Ink, double Contrast);
+        ConsentMode Consent,
+        IReadOnlyList<string> Countries,
+        IReadOnlyDictionary<string, string> Questions,
+        IReadOnlyDictionary<string, string> ShippedQuestions,
+        string? PrivacyPage,
+        string? Line,
+        string? Logo,
+        string Paper,
+        string Ink,
+        double Contrast
+    );
 
     /// <summary>Omitted fields stay as they are; an empty string removes a page, line or question.</summary>
     public sealed record Edit(
-        ConsentMode? Consent = null, IReadOnlyList<string>? Countries = null, IReadOnlyDictionary<string, string>? Questions = null, string? PrivacyPage = null, string? Line = null,
-        string? Paper = null, string? Ink = null);
+        ConsentMode? Consent = null,
+        IReadOnlyList<string>? Countries = null,
+        IReadOnlyDictionary<string, string>? Questions = null,
+        string? PrivacyPage = null,
+        string? Line = null,
+        string? Paper = null,
+        string? Ink = null
+    );
 
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/handoff", Get).ForViewers().WithSummary("Handoff page settings");
         api.MapPatch("/handoff", Change).ForOwners().WithSummary("Change handoff page settings");
-        api.MapPut("/handoff/logo", SetLogo).ForOwners().Accepts<byte[]>("image/png", "image/jpeg", "image/webp").WithSummary("Set the handoff page’s logo; it is scaled down");
+        api.MapPut("/handoff/logo", SetLogo)
+            .ForOwners()
+            .Accepts<byte[]>("image/png", "image/jpeg", "image/webp")
+            .WithSummary("Set the handoff page’s logo; it is scaled down");
         api.MapDelete("/handoff/logo", RemoveLogo).ForOwners().WithSummary("Remove the logo");
         api.MapGet("/handoff/page", ShowPage).ForViewers().WithSummary("The handoff page as visitors see it, without its pixels");
     }
 
-    private static async Task<Ok<Response>> Get(CurrentMember member, CursusDb db, CancellationToken cancel) => TypedResults.Ok(Of(await Find(db, member, cancel)));
+    private static async Task<Ok<Response>> Get(CurrentMember member, CursusDb db, CancellationToken cancel) =>
+        TypedResults.Ok(Of(await Find(db, member, cancel)));
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(Edit request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
+        Edit request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CancellationToken cancel
+    )
     {
         var settings = await Find(db, member, cancel);
         var errors = new FieldErrors();
@@ -52,7 +78,10 @@ public static class HandoffSetup
         settings.Countries = request.Countries is null ? settings.Countries : ReadCountries(request.Countries, errors);
         settings.Questions = request.Questions is null ? settings.Questions : ReadQuestions(request.Questions, errors);
         settings.PrivacyPage = request.PrivacyPage is null ? settings.PrivacyPage : ReadPage(request.PrivacyPage, errors);
-        settings.Line = request.Line is null ? settings.Line : request.Line.Trim() is { Length: > 0 } line ? line : null;
+        settings.Line =
+            request.Line is null ? settings.Line
+            : request.Line.Trim() is { Length: > 0 } line ? line
+            : null;
         settings.Paper = request.Paper?.Trim() ?? settings.Paper;
         settings.Ink = request.Ink?.Trim() ?? settings.Ink;
         if (settings.Line?.Length > MaxLine)
@@ -71,7 +100,13 @@ public static class HandoffSetup
         return TypedResults.Ok(Of(settings));
     }
 
-    private static async Task<Results<Ok<Response>, ProblemHttpResult>> SetLogo(HttpRequest request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    private static async Task<Results<Ok<Response>, ProblemHttpResult>> SetLogo(
+        HttpRequest request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CancellationToken cancel
+    )
     {
         var (upload, tooLarge) = await LogoUpload.Read(request, cancel);
         var (address, error) = upload is null ? (null, tooLarge) : LogoPicture.Shrink(upload);
@@ -96,7 +131,12 @@ public static class HandoffSetup
     }
 
     /// <param name="language">Shows the question in this language; without it, the page of somebody who isn't asked.</param>
-    private static async Task<Results<ContentHttpResult, ProblemHttpResult>> ShowPage(string? language, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<ContentHttpResult, ProblemHttpResult>> ShowPage(
+        string? language,
+        CurrentMember member,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (language is not null && !ConsentWords.Languages.Contains(language))
         {
@@ -104,7 +144,12 @@ public static class HandoffSetup
         }
 
         var settings = PixelFeed.HandoffSettingsOf(member.Workspace.ShownName, await Find(db, member, cancel));
-        var networks = await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).OrderBy(p => p.Name).Select(p => p.Network).Distinct().ToListAsync(cancel);
+        var networks = await db
+            .Pixels.Where(p => p.WorkspaceId == member.WorkspaceId)
+            .OrderBy(p => p.Name)
+            .Select(p => p.Network)
+            .Distinct()
+            .ToListAsync(cancel);
         var known = await KnownNetworks.Load(db, member.WorkspaceId, cancel);
         var used = networks.Select(known.Find).OfType<AdNetwork>().ToList();
         var question = language is null ? null : HandoffAnswer.Question(settings, language, used.Select(n => n.Consent).DefaultIfEmpty());
@@ -116,7 +161,10 @@ public static class HandoffSetup
         string[] countries = [.. typed.Select(c => (c ?? "").Trim().ToUpperInvariant()).Distinct().Order(StringComparer.Ordinal)];
         if (countries.FirstOrDefault(c => !CountryNames.Codes.Contains(c)) is { } unknown)
         {
-            errors.Add("countries", new ValidationError("country-unknown", $"“{unknown}” isn’t an ISO 3166-1 country code. Use two letters, such as DE."));
+            errors.Add(
+                "countries",
+                new ValidationError("country-unknown", $"“{unknown}” isn’t an ISO 3166-1 country code. Use two letters, such as DE.")
+            );
         }
 
         return countries;
@@ -133,14 +181,18 @@ public static class HandoffSetup
 
             if (question?.Length > MaxQuestion)
             {
-                errors.Add("questions", new ValidationError("question-too-long", $"The question in “{language}” has more than {MaxQuestion} characters. Shorten it."));
+                errors.Add(
+                    "questions",
+                    new ValidationError("question-too-long", $"The question in “{language}” has more than {MaxQuestion} characters. Shorten it.")
+                );
             }
         }
 
         return JsonSerializer.Serialize(typed.Where(q => !string.IsNullOrWhiteSpace(q.Value)).ToDictionary(q => q.Key, q => q.Value.Trim()));
     }
 
-    private static ValidationError UnknownLanguage(string language) => new("language-unknown", $"There is no text in “{language}”. Languages are {string.Join(", ", ConsentWords.Languages)}.");
+    private static ValidationError UnknownLanguage(string language) =>
+        new("language-unknown", $"There is no text in “{language}”. Languages are {string.Join(", ", ConsentWords.Languages)}.");
 
     private static string? ReadPage(string typed, FieldErrors errors)
     {
@@ -166,7 +218,13 @@ public static class HandoffSetup
         }
         else if (ColorContrast.Ratio(paper.Value, ink.Value) is < ColorContrast.Text and var ratio)
         {
-            errors.Add("ink", new ValidationError("contrast", $"This text would be hard to read: its contrast is {ratio:0.0} to 1, and at least {ColorContrast.Text} to 1 is needed. Choose a darker or a lighter colour."));
+            errors.Add(
+                "ink",
+                new ValidationError(
+                    "contrast",
+                    $"This text would be hard to read: its contrast is {ratio:0.0} to 1, and at least {ColorContrast.Text} to 1 is needed. Choose a darker or a lighter colour."
+                )
+            );
         }
     }
 
@@ -177,8 +235,19 @@ public static class HandoffSetup
         return settings ?? db.Add(new HandoffSettings { WorkspaceId = member.WorkspaceId }).Entity;
     }
 
-    private static Response Of(HandoffSettings s) => new(
-        s.Consent, s.Countries, JsonSerializer.Deserialize<Dictionary<string, string>>(s.Questions) ?? [], ConsentWords.Languages.ToDictionary(l => l, l => ConsentWords.In(l).Question),
-        s.PrivacyPage, s.Line, s.Logo, s.Paper, s.Ink,
-        ColorContrast.TryParse(s.Paper, out var paper) && ColorContrast.TryParse(s.Ink, out var ink) ? Math.Round(ColorContrast.Ratio(paper.Value, ink.Value), 2) : 1);
+    private static Response Of(HandoffSettings s) =>
+        new(
+            s.Consent,
+            s.Countries,
+            JsonSerializer.Deserialize<Dictionary<string, string>>(s.Questions) ?? [],
+            ConsentWords.Languages.ToDictionary(l => l, l => ConsentWords.In(l).Question),
+            s.PrivacyPage,
+            s.Line,
+            s.Logo,
+            s.Paper,
+            s.Ink,
+            ColorContrast.TryParse(s.Paper, out var paper) && ColorContrast.TryParse(s.Ink, out var ink)
+                ? Math.Round(ColorContrast.Ratio(paper.Value, ink.Value), 2)
+                : 1
+        );
 }

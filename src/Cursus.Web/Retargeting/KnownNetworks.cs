@@ -19,10 +19,14 @@ internal sealed class KnownNetworks(IReadOnlyList<AdNetwork> own)
     /// <summary>A pixel of the member's workspace with its network; null where there is none.</summary>
     public static async Task<(Pixel Pixel, AdNetwork Network)?> FindPixel(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
         await db.Pixels.FirstOrDefaultAsync(p => p.Id == id && p.WorkspaceId == member.WorkspaceId, cancel) is { } pixel
-            && (await Load(db, member.WorkspaceId, cancel)).Find(pixel.Network) is { } network
+        && (await Load(db, member.WorkspaceId, cancel)).Find(pixel.Network) is { } network
             ? (pixel, network)
             : null;
 
     public static async Task<KnownNetworks> Load(CursusDb db, Guid workspaceId, CancellationToken cancel) =>
-        new([.. (await db.AdNetworks.Where(n => n.WorkspaceId == workspaceId).OrderBy(n => n.Key).Select(n => n.Description).ToListAsync(cancel)).Select(AdNetworkFile.Read)]);
+        new([
+            .. (
+                await db.AdNetworks.Where(n => n.WorkspaceId == workspaceId).OrderBy(n => n.Key).Select(n => n.Description).ToListAsync(cancel)
+            ).Select(AdNetworkFile.Read),
+        ]);
 }

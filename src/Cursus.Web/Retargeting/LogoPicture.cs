@@ -3,7 +3,8 @@ using SkiaSharp;
 
 namespace Cursus.Web.Retargeting;
 
-/// <summary>Makes a logo so small that it fits into the handoff page: the page is one answer of a few kilobytes, and a logo that comes later would only be seen by nobody.</summary>
+/// <summary>Makes a logo so small that it fits into the handoff page: the page is one answer of a few kilobytes, and a logo that comes later would
+/// only be seen by nobody.</summary>
 internal static class LogoPicture
 {
     private const int MaxPixels = 4_000_000;
@@ -27,7 +28,10 @@ internal static class LogoPicture
         // The size stands in the file's head: a bomb is refused before it is unpacked.
         if ((long)codec.Info.Width * codec.Info.Height > MaxPixels)
         {
-            return (null, new ValidationError("logo-large", $"The logo is {codec.Info.Width} by {codec.Info.Height} pixels. Use one of at most 2,000 by 2,000."));
+            return (
+                null,
+                new ValidationError("logo-large", $"The logo is {codec.Info.Width} by {codec.Info.Height} pixels. Use one of at most 2,000 by 2,000.")
+            );
         }
 
         using var picture = SKBitmap.Decode(codec);
@@ -36,9 +40,16 @@ internal static class LogoPicture
             return (null, new ValidationError("logo-broken", "The picture is damaged. Save it again and retry."));
         }
 
-        for (var scale = Math.Min(1f, Math.Min((float)Height / picture.Height, (float)Width / picture.Width)); scale * picture.Height >= 8; scale *= 0.8f)
+        for (
+            var scale = Math.Min(1f, Math.Min((float)Height / picture.Height, (float)Width / picture.Width));
+            scale * picture.Height >= 8;
+            scale *= 0.8f
+        )
         {
-            using var small = picture.Resize(new SKSizeI(Math.Max(1, (int)(picture.Width * scale)), Math.Max(1, (int)(picture.Height * scale))), new SKSamplingOptions(SKCubicResampler.Mitchell));
+            using var small = picture.Resize(
+                new SKSizeI(Math.Max(1, (int)(picture.Width * scale)), Math.Max(1, (int)(picture.Height * scale))),
+                new SKSamplingOptions(SKCubicResampler.Mitchell)
+            );
             foreach (var quality in Qualities)
             {
                 using var encoded = small.Encode(SKEncodedImageFormat.Webp, quality);
@@ -49,6 +60,9 @@ internal static class LogoPicture
             }
         }
 
-        return (null, new ValidationError("logo-detailed", "The logo has too much detail to scale down. Use a simpler version, for example without the name."));
+        return (
+            null,
+            new ValidationError("logo-detailed", "The logo has too much detail to scale down. Use a simpler version, for example without the name.")
+        );
     }
 }

@@ -1,4 +1,4 @@
-using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Tallies;
 using Cursus.Core.Retargeting;
 using Cursus.Data;
 using Cursus.Web.Access;
@@ -17,10 +17,20 @@ public static class PixelAudience
     /// <param name="Outcomes">What the pixel did in the chosen window.</param>
     /// <param name="Parts">The chosen window by link, campaign or channel.</param>
     /// <param name="Advice">What to do, a sentence each.</param>
-    public sealed record Response(int Days, LocalDate From, LocalDate To, int? Smallest, IReadOnlyList<WindowCount> Windows, OutcomeCount Outcomes, IReadOnlyList<Part> Parts, IReadOnlyList<string> Advice);
+    public sealed record Response(
+        int Days,
+        LocalDate From,
+        LocalDate To,
+        int? Smallest,
+        IReadOnlyList<WindowCount> Windows,
+        OutcomeCount Outcomes,
+        IReadOnlyList<Part> Parts,
+        IReadOnlyList<string> Advice
+    );
 
     /// <param name="Visits">How often it fired.</param>
-    /// <param name="Visitors">Estimated number of people. Someone who returns on another day counts again, because nobody is recognised for longer than a day.</param>
+    /// <param name="Visitors">Estimated number of people. Someone who returns on another day counts again, because nobody is recognised for longer
+    /// than a day.</param>
     /// <param name="IsTooSmall">True if that is below the network's minimum audience.</param>
     public sealed record WindowCount(int Days, long Visits, long Visitors, bool IsTooSmall);
 
@@ -32,7 +42,14 @@ public static class PixelAudience
     /// <param name="days">One of 7, 28, 30, 90 and 180; 28 if omitted.</param>
     /// <param name="by"><c>campaign</c>, <c>channel</c> or <c>link</c>.</param>
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
-        Guid id, int? days, string? by, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+        Guid id,
+        int? days,
+        string? by,
+        CurrentMember member,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var window = days ?? AudienceWindow.Usual;
         var errors = new FieldErrors();
@@ -59,20 +76,45 @@ public static class PixelAudience
         var today = clock.GetCurrentInstant().InZone(member.Zone).Date;
         var all = await Days(id, today.PlusDays(1 - AudienceWindow.Days.Max()), by ?? "campaign", db).ToListAsync(cancel);
         var inWindow = all.Where(d => d.Day > today.PlusDays(-window)).ToList();
-        var windows = AudienceWindow.Days.Select(n =>
-        {
-            var counted = all.Where(d => d.Day > today.PlusDays(-n)).ToList();
-            var visitors = Visitors(counted);
-            return new WindowCount(n, counted.Sum(d => (long)d.Fired), visitors, visitors < (network.SmallestAudience ?? 0));
-        }).ToList();
-        var parts = inWindow.GroupBy(d => (d.Key, d.Label)).Select(g => new Part(g.Key.Key, g.Key.Label, Visitors(g), Outcomes(g)))
-            .OrderByDescending(p => p.Visitors).ThenBy(p => p.Label, StringComparer.Ordinal).ToList();
-        return TypedResults.Ok(new Response(
-            window, today.PlusDays(1 - window), today, network.SmallestAudience, windows, Outcomes(inWindow), parts, await Advice(network, window, by, parts, id, today, windows, db, cancel)));
+        var windows = AudienceWindow
+            .Days.Select(n =>
+            {
+                var counted = all.Where(d => d.Day > today.PlusDays(-n)).ToList();
+                var visitors = Visitors(counted);
+                return new WindowCount(n, counted.Sum(d => (long)d.Fired), visitors, visitors < (network.SmallestAudience ?? 0));
+            })
+            .ToList();
+        var parts = inWindow
+            .GroupBy(d => (d.Key, d.Label))
+            .Select(g => new Part(g.Key.Key, g.Key.Label, Visitors(g), Outcomes(g)))
+            .OrderByDescending(p => p.Visitors)
+            .ThenBy(p => p.Label, StringComparer.Ordinal)
+            .ToList();
+        return TypedResults.Ok(
+            new Response(
+                window,
+                today.PlusDays(1 - window),
+                today,
+                network.SmallestAudience,
+                windows,
+                Outcomes(inWindow),
+                parts,
+                await Advice(network, window, by, parts, id, today, windows, db, cancel)
+            )
+        );
     }
 
     private static async Task<IReadOnlyList<string>> Advice(
-        AdNetwork network, int window, string? by, List<Part> parts, Guid id, LocalDate today, List<WindowCount> windows, CursusDb db, CancellationToken cancel)
+        AdNetwork network,
+        int window,
+        string? by,
+        List<Part> parts,
+        Guid id,
+        LocalDate today,
+        List<WindowCount> windows,
+        CursusDb db,
+        CancellationToken cancel
+    )
     {
         if (network.SmallestAudience is not { } smallest)
         {
@@ -82,22 +124,38 @@ public static class PixelAudience
         // Advice is about campaigns, whatever is looked at.
         var campaigns = by is null or "campaign"
             ? parts.Select(p => new AudiencePart(p.Label, p.Visitors))
-            : (await Days(id, today.PlusDays(1 - window), "campaign", db).ToListAsync(cancel)).GroupBy(d => d.Label).Select(g => new AudiencePart(g.Key, Visitors(g)));
+            : (await Days(id, today.PlusDays(1 - window), "campaign", db).ToListAsync(cancel))
+                .GroupBy(d => d.Label)
+                .Select(g => new AudiencePart(g.Key, Visitors(g)));
         return AudienceAdvice.Of(network.Name, smallest, windows.Single(w => w.Days == window).Visitors, [.. campaigns], window);
     }
 
     private static IQueryable<DayRow> Days(Guid pixel, LocalDate from, string by, CursusDb db) =>
-        db.PixelDays.Where(d => d.PixelId == pixel && d.Day >= from).Join(db.Links, d => d.LinkId, l => l.Id, (d, l) => new DayRow
-        {
-            Day = d.Day,
-            Key = by == "campaign" ? l.Campaign!.Key ?? "" : by == "channel" ? l.Channel!.Key ?? "" : l.Id.ToString(),
-            Label = by == "campaign" ? l.Campaign!.Name ?? "No campaign" : by == "channel" ? l.Channel!.Name ?? "No channel" : l.Domain!.Name + "/" + l.Slug,
-            Fired = d.Fired,
-            Missed = d.Missed,
-            Declined = d.Declined,
-            OptedOut = d.OptedOut,
-            VisitorSketch = d.VisitorSketch,
-        });
+        db
+            .PixelDays.Where(d => d.PixelId == pixel && d.Day >= from)
+            .Join(
+                db.Links,
+                d => d.LinkId,
+                l => l.Id,
+                (d, l) =>
+                    new DayRow
+                    {
+                        Day = d.Day,
+                        Key =
+                            by == "campaign" ? l.Campaign!.Key ?? ""
+                            : by == "channel" ? l.Channel!.Key ?? ""
+                            : l.Id.ToString(),
+                        Label =
+                            by == "campaign" ? l.Campaign!.Name ?? "No campaign"
+                            : by == "channel" ? l.Channel!.Name ?? "No channel"
+                            : l.Domain!.Name + "/" + l.Slug,
+                        Fired = d.Fired,
+                        Missed = d.Missed,
+                        Declined = d.Declined,
+                        OptedOut = d.OptedOut,
+                        VisitorSketch = d.VisitorSketch,
+                    }
+            );
 
     private static long Visitors(IEnumerable<DayRow> days)
     {
@@ -110,8 +168,10 @@ public static class PixelAudience
         return all.Count;
     }
 
-    private static OutcomeCount Outcomes(IEnumerable<DayRow> days) => days.Aggregate(
-        new OutcomeCount(0, 0, 0, 0), (sum, d) => new OutcomeCount(sum.Fired + d.Fired, sum.Missed + d.Missed, sum.Declined + d.Declined, sum.OptedOut + d.OptedOut));
+    private static OutcomeCount Outcomes(IEnumerable<DayRow> days) =>
+        days.Aggregate(new OutcomeCount(0, 0, 0, 0), (sum, d) =>
+            new OutcomeCount(sum.Fired + d.Fired, sum.Missed + d.Missed, sum.Declined + d.Declined, sum.OptedOut + d.OptedOut)
+        );
 
     private sealed class DayRow
     {

@@ -26,8 +26,17 @@ public static class Pixels
     /// <param name="Campaigns">Keys of the campaigns it is attached to.</param>
     /// <param name="Domains">Names of the short domains.</param>
     public sealed record Response(
-        Guid Id, string Name, string Network, string NetworkName, string Reference, Instant CreatedAt, int Links,
-        IReadOnlyList<string> Campaigns, IReadOnlyList<string> Channels, IReadOnlyList<string> Domains);
+        Guid Id,
+        string Name,
+        string Network,
+        string NetworkName,
+        string Reference,
+        Instant CreatedAt,
+        int Links,
+        IReadOnlyList<string> Campaigns,
+        IReadOnlyList<string> Channels,
+        IReadOnlyList<string> Domains
+    );
 
     /// <param name="Pasted">An ID, or a complete code snippet.</param>
     public sealed record ReadingRequest([property: MaxLength(AdNetworkCheck.MaxSnippet)] string? Pasted);
@@ -61,12 +70,21 @@ public static class Pixels
     {
         var known = await KnownNetworks.Load(db, member.WorkspaceId, cancel);
         var (readings, error) = PixelSnippet.Read(request.Pasted ?? "", known.All);
-        return TypedResults.Ok(new ReadingResponse(
-            [.. readings.Select(r => new Reading(r.Network.Key, r.Network.Name, r.Reference, r.Network.Takes == PixelReference.Id))], error?.Text));
+        return TypedResults.Ok(
+            new ReadingResponse(
+                [.. readings.Select(r => new Reading(r.Network.Key, r.Network.Name, r.Reference, r.Network.Takes == PixelReference.Id))],
+                error?.Text
+            )
+        );
     }
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Add(
-        Request request, CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         var network = (await KnownNetworks.Load(db, member.WorkspaceId, cancel)).Find(request.Network);
         var pixel = new Pixel
@@ -88,7 +106,13 @@ public static class Pixels
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Change(
-        Guid id, Request request, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+        Guid id,
+        Request request,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CancellationToken cancel
+    )
     {
         if (await db.Pixels.FirstOrDefaultAsync(p => p.Id == id && p.WorkspaceId == member.WorkspaceId, cancel) is not { } pixel)
         {
@@ -97,7 +121,10 @@ public static class Pixels
 
         if (request.Network is { } other && other != pixel.Network)
         {
-            return ApiProblem.Invalid("network", new ValidationError("pixel-network-stays", "A pixel’s network can’t be changed. Add a new pixel for another network."));
+            return ApiProblem.Invalid(
+                "network",
+                new ValidationError("pixel-network-stays", "A pixel’s network can’t be changed. Add a new pixel for another network.")
+            );
         }
 
         pixel.Name = request.Name?.Trim() ?? pixel.Name;
@@ -113,7 +140,13 @@ public static class Pixels
         return TypedResults.Ok((await Find(id, member, db, cancel))!);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, LinkFeed feed, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        LinkFeed feed,
+        CancellationToken cancel
+    )
     {
         if (await db.Pixels.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 0)
         {
@@ -152,27 +185,48 @@ public static class Pixels
             return ApiProblem.Conflict("pixel-taken", $"There is already a pixel called “{pixel.Name}”. Choose another name.");
         }
 
-        return await others.Where(p => p.Network == pixel.Network && p.Reference == pixel.Reference).Select(p => p.Name).FirstOrDefaultAsync(cancel) is { } same
+        return
+            await others.Where(p => p.Network == pixel.Network && p.Reference == pixel.Reference).Select(p => p.Name).FirstOrDefaultAsync(cancel)
+                is { } same
             ? ApiProblem.Conflict("pixel-twice", $"“{same}” already has this ID, so visits would be reported twice.")
             : null;
     }
 
     /// <summary>One pixel of the member's workspace; null where there is none.</summary>
     internal static async Task<Response?> Find(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await Rows(db, member).FirstOrDefaultAsync(r => r.Pixel.Id == id, cancel) is { } row ? Of(row, await KnownNetworks.Load(db, member.WorkspaceId, cancel)) : null;
+        await Rows(db, member).FirstOrDefaultAsync(r => r.Pixel.Id == id, cancel) is { } row
+            ? Of(row, await KnownNetworks.Load(db, member.WorkspaceId, cancel))
+            : null;
 
-    private static Response Of(Row row, KnownNetworks known) => new(
-        row.Pixel.Id, row.Pixel.Name, row.Pixel.Network, known.Find(row.Pixel.Network)?.Name ?? row.Pixel.Network, row.Pixel.Reference, row.Pixel.CreatedAt, row.Links,
-        row.Campaigns, row.Channels, row.Domains);
+    private static Response Of(Row row, KnownNetworks known) =>
+        new(
+            row.Pixel.Id,
+            row.Pixel.Name,
+            row.Pixel.Network,
+            known.Find(row.Pixel.Network)?.Name ?? row.Pixel.Network,
+            row.Pixel.Reference,
+            row.Pixel.CreatedAt,
+            row.Links,
+            row.Campaigns,
+            row.Channels,
+            row.Domains
+        );
 
-    private static IQueryable<Row> Rows(CursusDb db, CurrentMember member) => db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).Select(p => new Row
-    {
-        Pixel = p,
-        Links = db.PixelsOfLinks.Where(l => l.PixelId == p.Id && db.Links.Any(x => x.Id == l.LinkId && x.DeletedAt == null)).Select(l => l.LinkId).Distinct().Count(),
-        Campaigns = db.Campaigns.Where(c => c.Pixels.Any(x => x.Id == p.Id)).OrderBy(c => c.Key).Select(c => c.Key).ToList(),
-        Channels = db.Channels.Where(c => c.Pixels.Any(x => x.Id == p.Id)).OrderBy(c => c.Position).Select(c => c.Key).ToList(),
-        Domains = db.Domains.Where(d => d.Pixels.Any(x => x.Id == p.Id)).OrderBy(d => d.Name).Select(d => d.Name).ToList(),
-    });
+    private static IQueryable<Row> Rows(CursusDb db, CurrentMember member) =>
+        db
+            .Pixels.Where(p => p.WorkspaceId == member.WorkspaceId)
+            .Select(p => new Row
+            {
+                Pixel = p,
+                Links = db
+                    .PixelsOfLinks.Where(l => l.PixelId == p.Id && db.Links.Any(x => x.Id == l.LinkId && x.DeletedAt == null))
+                    .Select(l => l.LinkId)
+                    .Distinct()
+                    .Count(),
+                Campaigns = db.Campaigns.Where(c => c.Pixels.Any(x => x.Id == p.Id)).OrderBy(c => c.Key).Select(c => c.Key).ToList(),
+                Channels = db.Channels.Where(c => c.Pixels.Any(x => x.Id == p.Id)).OrderBy(c => c.Position).Select(c => c.Key).ToList(),
+                Domains = db.Domains.Where(d => d.Pixels.Any(x => x.Id == p.Id)).OrderBy(d => d.Name).Select(d => d.Name).ToList(),
+            });
 
     private sealed class Row
     {

@@ -11,7 +11,14 @@ namespace Cursus.Web.Retargeting;
 internal static class PixelsOfWorkspace
 {
     /// <summary>The workspace's pixels of these ids; one that it doesn't have is an error at <paramref name="field"/>.</summary>
-    public static async Task<List<Pixel>> Find(CursusDb db, Guid workspaceId, IReadOnlyList<Guid>? ids, FieldErrors errors, CancellationToken cancel, string field = "pixels")
+    public static async Task<List<Pixel>> Find(
+        CursusDb db,
+        Guid workspaceId,
+        IReadOnlyList<Guid>? ids,
+        FieldErrors errors,
+        CancellationToken cancel,
+        string field = "pixels"
+    )
     {
         var all = ids is { Count: > 0 } ? await db.Pixels.Where(p => p.WorkspaceId == workspaceId).ToListAsync(cancel) : [];
         var wanted = Check(ids, [.. all.Select(p => p.Id)], errors, field);

@@ -1,5 +1,5 @@
 using System.Diagnostics;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Retargeting;
 using Cursus.Data;
 using Cursus.Web.Access;
@@ -10,7 +10,8 @@ using NodaTime;
 
 namespace Cursus.Web.Retargeting;
 
-/// <summary>POST /pixels/{id}/test: asks the network once, as a browser would, and shows what was sent and what came back. Nothing is counted.</summary>
+/// <summary>POST /pixels/{id}/test: asks the network once, as a browser would, and shows what was sent and what came back. Nothing is
+/// counted.</summary>
 public static class TestFire
 {
     /// <param name="Sent">The address requested.</param>
@@ -25,7 +26,13 @@ public static class TestFire
         api.MapPost("/pixels/{id:guid}/test", Handle).ForEditors().WithSummary("Test-fire a pixel once and show the response");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
-        Guid id, CurrentMember member, CursusDb db, OutgoingClient client, IClock clock, CancellationToken cancel)
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        OutgoingClient client,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         if (await KnownNetworks.FindPixel(id, member, db, cancel) is not var (pixel, network))
         {
@@ -34,27 +41,45 @@ public static class TestFire
 
         var template = network.AddressOf(pixel.Reference);
         var values = new PixelValues(
-            pixel.Reference, network.Event, "https://short.example/test", "https://www.example/", "test", "test", "test", Random.Shared.NextInt64().ToString("x", System.Globalization.CultureInfo.InvariantCulture),
-            clock.GetCurrentInstant().ToUnixTimeMilliseconds());
+            pixel.Reference,
+            network.Event,
+            "https://short.example/test",
+            "https://www.example/",
+            "test",
+            "test",
+            "test",
+            Random.Shared.NextInt64().ToString("x", System.Globalization.CultureInfo.InvariantCulture),
+            clock.GetCurrentInstant().ToUnixTimeMilliseconds()
+        );
         var sent = PixelTemplate.TryParseAddress(template, out var address, out _) ? address.FillAddress(values) : template;
         var watch = Stopwatch.StartNew();
         try
         {
-            var answer = await client.Get(WebAddress.Parse(sent, null, out var error) ?? throw new PageNotFetchedException(error!), network.Fires.RunsScript ? "text/javascript" : "image/gif", cancel);
+            var answer = await client.Get(
+                WebAddress.Parse(sent, null, out var error) ?? throw new PageNotFetchedException(error!),
+                network.Fires.RunsScript ? "text/javascript" : "image/gif",
+                cancel
+            );
             return TypedResults.Ok(Judge(sent, answer, network));
         }
         catch (PageNotFetchedException e)
         {
-            return TypedResults.Ok(new Response(sent, null, null, watch.ElapsedMilliseconds, $"{network.Name} didn’t respond: {e.Error.Text}", IsGood: false));
+            return TypedResults.Ok(
+                new Response(sent, null, null, watch.ElapsedMilliseconds, $"{network.Name} didn’t respond: {e.Error.Text}", IsGood: false)
+            );
         }
     }
 
     private static Response Judge(string sent, FetchedPage answer, AdNetwork network)
     {
         var (isOk, isScript, type) = (answer.Status is >= 200 and < 300, network.Fires.RunsScript, answer.MediaType);
-        var isOfKind = isScript ? type.Contains("javascript", StringComparison.OrdinalIgnoreCase) : answer.Status == 204 || type.StartsWith("image/", StringComparison.OrdinalIgnoreCase);
-        var verdict = !isOk ? $"{network.Name} answered {answer.Status}, so it doesn’t accept this pixel. Check the ID against the network."
-            : !isOfKind ? $"{network.Name} answered, but with {(type.Length == 0 ? "nothing of a known type" : type)} where {(isScript ? "a script" : "a picture")} is expected. Check the address."
+        var isOfKind = isScript
+            ? type.Contains("javascript", StringComparison.OrdinalIgnoreCase)
+            : answer.Status == 204 || type.StartsWith("image/", StringComparison.OrdinalIgnoreCase);
+        var verdict =
+            !isOk ? $"{network.Name} answered {answer.Status}, so it doesn’t accept this pixel. Check the ID against the network."
+            : !isOfKind
+                ? $"{network.Name} answered, but with {(type.Length == 0 ? "nothing of a known type" : type)} where {(isScript ? "a script" : "a picture")} is expected. Check the address."
             : isScript ? $"{network.Name} serves its script. Open a link with this pixel in a browser to see whether it accepts the ID."
             : $"{network.Name} accepted it.";
         return new Response(sent, answer.Status, type, (long)answer.Took.TotalMilliseconds, verdict, isOk && isOfKind);

@@ -5,7 +5,8 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Runs;
 
-/// <summary>Does long things beside the requests that began them, each in one transaction. What a stop of the server interrupts is rolled back.</summary>
+/// <summary>Does long things beside the requests that began them, each in one transaction. What a stop of the server interrupts is rolled
+/// back.</summary>
 internal sealed class LongRuns(IServiceScopeFactory scopes, IHostApplicationLifetime lifetime, ILogger<LongRuns> log)
 {
     private readonly ConcurrentDictionary<Guid, LongRun> runs = new();
@@ -18,7 +19,14 @@ internal sealed class LongRuns(IServiceScopeFactory scopes, IHostApplicationLife
     /// <param name="nothing">What is told of a run that failed, such as “no link was made”.</param>
     /// <param name="make">Answers why nothing was saved, or null.</param>
     /// <param name="subject">What it is about, for whoever looks later.</param>
-    public LongRun? Start(Guid id, Guid workspaceId, int total, string nothing, Func<IServiceProvider, LongRun, Task<string?>> make, string? subject = null)
+    public LongRun? Start(
+        Guid id,
+        Guid workspaceId,
+        int total,
+        string nothing,
+        Func<IServiceProvider, LongRun, Task<string?>> make,
+        string? subject = null
+    )
     {
         var run = new LongRun(workspaceId, total, subject, CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping));
         var current = runs.AddOrUpdate(id, run, (_, before) => before.IsOver ? run : before);

@@ -16,7 +16,8 @@ public class AsciiWordsTests
     [InlineData("100% dark", "100 dark")]
     [InlineData("夜空", "")]
     [InlineData("", "")]
-    public void A_name_becomes_the_words_that_can_stand_in_an_address(string name, string words) => string.Join(' ', AsciiWords.Of(name)).ShouldBe(words);
+    public void A_name_becomes_the_words_that_can_stand_in_an_address(string name, string words) =>
+        string.Join(' ', AsciiWords.Of(name)).ShouldBe(words);
 
     [Theory]
     [InlineData("one two three", 13, "one-two-three")]
@@ -24,22 +25,28 @@ public class AsciiWordsTests
     [InlineData("one two three", 7, "one-two")]
     [InlineData("one two three", 6, "one")]
     [InlineData("unbreakable", 5, "unbre")]
-    public void Words_are_joined_by_hyphens_and_cut_at_a_words_end(string name, int most, string joined) => AsciiWords.Hyphenated(name, most).ShouldBe(joined);
+    public void Words_are_joined_by_hyphens_and_cut_at_a_words_end(string name, int most, string joined) =>
+        AsciiWords.Hyphenated(name, most).ShouldBe(joined);
 
     [Fact]
-    public void Whatever_is_typed_only_lower_case_letters_digits_and_single_hyphens_remain() => Gen.Select(Gen.String, Gen.Int[1, 80]).Sample((name, most) =>
-    {
-        var joined = AsciiWords.Hyphenated(name, most);
-        joined.Length.ShouldBeLessThanOrEqualTo(most);
-        joined.ShouldNotContain("--");
-        joined.Trim('-').ShouldBe(joined);
-        joined.Where(c => !char.IsAsciiLetterLower(c) && !char.IsAsciiDigit(c) && c != '-').ShouldBeEmpty();
-    });
+    public void Whatever_is_typed_only_lower_case_letters_digits_and_single_hyphens_remain() =>
+        Gen.Select(Gen.String, Gen.Int[1, 80])
+            .Sample(
+                (name, most) =>
+                {
+                    var joined = AsciiWords.Hyphenated(name, most);
+                    joined.Length.ShouldBeLessThanOrEqualTo(most);
+                    joined.ShouldNotContain("--");
+                    joined.Trim('-').ShouldBe(joined);
+                    joined.Where(c => !char.IsAsciiLetterLower(c) && !char.IsAsciiDigit(c) && c != '-').ShouldBeEmpty();
+                }
+            );
 
     [Fact]
-    public void Making_words_of_words_changes_nothing() => Gen.String.Sample(name =>
-    {
-        var once = AsciiWords.Hyphenated(name, 60);
-        AsciiWords.Hyphenated(once, 60).ShouldBe(once);
-    });
+    public void Making_words_of_words_changes_nothing() =>
+        Gen.String.Sample(name =>
+        {
+            var once = AsciiWords.Hyphenated(name, 60);
+            AsciiWords.Hyphenated(once, 60).ShouldBe(once);
+        });
 }

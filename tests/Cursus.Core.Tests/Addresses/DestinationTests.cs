@@ -55,5 +55,6 @@ public class DestinationTests
     [InlineData("https://northmoor.example/a/first_telescope.html?x=1", "First telescope")]
     [InlineData("https://northmoor.example/caf%C3%A9/", "Café")]
     [InlineData("https://northmoor.example/", "northmoor.example")]
-    public void A_title_is_guessed_from_the_address(string address, string title) => PageTitle.FromAddress(Destination.Of(address).Address).ShouldBe(title);
+    public void A_title_is_guessed_from_the_address(string address, string title) =>
+        PageTitle.FromAddress(Destination.Of(address).Address).ShouldBe(title);
 }

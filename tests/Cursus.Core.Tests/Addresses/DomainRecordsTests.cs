@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 using NodaTime;
 
 namespace Cursus.Core.Tests.Addresses;
@@ -23,9 +24,12 @@ public class DomainRecordsTests
     [Fact]
     public void An_apex_needs_addresses_and_a_subdomain_an_alias()
     {
-        DomainRecords.Needed("visit-northmoor.example", "abc", "edge.cursus.example", Edge)
+        DomainRecords
+            .Needed("visit-northmoor.example", "abc", "edge.cursus.example", Edge)
             .ShouldBe([new("A", "visit-northmoor.example", Edge), new("TXT", "_cursus.visit-northmoor.example", ["cursus-proof=abc"])], Same);
-        DomainRecords.Needed("go.northmoor.co.uk", "abc", "edge.cursus.example", Edge)[0].ShouldBe(new("CNAME", "go.northmoor.co.uk", ["edge.cursus.example"]), Same);
+        DomainRecords
+            .Needed("go.northmoor.co.uk", "abc", "edge.cursus.example", Edge)[0]
+            .ShouldBe(new("CNAME", "go.northmoor.co.uk", ["edge.cursus.example"]), Same);
         DomainRecords.Needed("northmoor.co.uk", "abc", "edge.cursus.example", Edge)[0].Type.ShouldBe("A");
     }
 
@@ -69,6 +73,8 @@ public class DomainRecordsTests
 
     private static string Ascii(string host) => new System.Globalization.IdnMapping().GetAscii(host.ToLowerInvariant());
 
-    private static readonly IEqualityComparer<DomainRecord> Same =
-        EqualityComparer<DomainRecord>.Create((a, b) => (a?.Type, a?.Name) == (b?.Type, b?.Name) && a!.Values.SequenceEqual(b!.Values), r => r.Name.GetHashCode(StringComparison.Ordinal));
+    private static readonly IEqualityComparer<DomainRecord> Same = EqualityComparer<DomainRecord>.Create(
+        (a, b) => (a?.Type, a?.Name) == (b?.Type, b?.Name) && a!.Values.SequenceEqual(b!.Values),
+        r => r.Name.GetHashCode(StringComparison.Ordinal)
+    );
 }

@@ -1,10 +1,11 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 
 namespace Cursus.Core.Tests.Addresses;
 
 public class HostTests
 {
-    /// <summary>The recommended text forms of RFC 5952, sections 4 and 5 (examples of the RFC); IPv4 inside is written in hexadecimal, as the URL Standard's serializer does.</summary>
+    /// <summary>The recommended text forms of RFC 5952, sections 4 and 5 (examples of the RFC); IPv4 inside is written in hexadecimal, as the URL
+    /// Standard's serializer does.</summary>
     [Theory]
     [InlineData("2001:0db8::0001", "2001:db8::1")]
     [InlineData("2001:db8:0:0:0:0:2:1", "2001:db8::2:1")]
@@ -28,7 +29,8 @@ public class HostTests
     [InlineData("192.0.747", "192.0.2.235")]
     [InlineData("192.747", "192.0.2.235")]
     [InlineData("192.0.2.235.", "192.0.2.235")]
-    public void IPv4_hosts_are_recognised_in_every_way_in_which_browsers_read_them(string typed, string written) => Host($"http://{typed}/").ShouldBe(written);
+    public void IPv4_hosts_are_recognised_in_every_way_in_which_browsers_read_them(string typed, string written) =>
+        Host($"http://{typed}/").ShouldBe(written);
 
     [Theory]
     [InlineData("192.0.2.256")]
@@ -68,7 +70,8 @@ public class HostTests
     [InlineData("https://northmoor.example:0080/", 80)]
     [InlineData("https://northmoor.example:/", null)]
     [InlineData("https://[::1]:8443/", 8443)]
-    public void A_port_is_kept_where_it_is_not_the_schemes_own(string address, int? port) => WebAddress.Parse(address, null, out _)!.Port.ShouldBe(port);
+    public void A_port_is_kept_where_it_is_not_the_schemes_own(string address, int? port) =>
+        WebAddress.Parse(address, null, out _)!.Port.ShouldBe(port);
 
     private static string Host(string address) => WebAddress.Parse(address, null, out _)!.Host;
 }

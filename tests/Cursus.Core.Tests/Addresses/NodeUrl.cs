@@ -14,7 +14,9 @@ internal static class NodeUrl
     /// <summary>The address of each text as Node writes it, or null where Node refuses it.</summary>
     public static string?[] Read(IReadOnlyList<string?[]> textsWithBase)
     {
-        using var node = Process.Start(new ProcessStartInfo("node", ["-e", Program]) { RedirectStandardInput = true, RedirectStandardOutput = true })!;
+        using var node = Process.Start(
+            new ProcessStartInfo("node", ["-e", Program]) { RedirectStandardInput = true, RedirectStandardOutput = true }
+        )!;
         node.StandardInput.Write(JsonSerializer.Serialize(textsWithBase));
         node.StandardInput.Close();
         var answer = node.StandardOutput.ReadToEnd();

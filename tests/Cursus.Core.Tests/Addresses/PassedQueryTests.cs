@@ -1,4 +1,5 @@
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 
 namespace Cursus.Core.Tests.Addresses;
 
@@ -24,6 +25,8 @@ public class PassedQueryTests
     {
         const string finished = "https://a.example/?utm_source=perch&utm_medium=social";
         PassedQuery.WriteInto(finished, "utm_source=elsewhere", QueryPassing.LinkWins).ShouldBe(finished);
-        PassedQuery.WriteInto(finished, "utm_source=elsewhere", QueryPassing.VisitorWins).ShouldBe("https://a.example/?utm_source=elsewhere&utm_medium=social");
+        PassedQuery
+            .WriteInto(finished, "utm_source=elsewhere", QueryPassing.VisitorWins)
+            .ShouldBe("https://a.example/?utm_source=elsewhere&utm_medium=social");
     }
 }

@@ -1,4 +1,5 @@
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 
 namespace Cursus.Core.Tests.Addresses;
 
@@ -24,7 +25,8 @@ public class PastedAddressTests
     [InlineData("www.northmoor.example/events.", "www.northmoor.example/events")]
     [InlineData("www.northmoor.example/events!)", "www.northmoor.example/events")]
     [InlineData("«www.northmoor.example/wiki/Sirius_(star)»,", "www.northmoor.example/wiki/Sirius_(star)")]
-    public void Without_its_scheme_an_address_loses_the_punctuation_of_its_sentence(string pasted, string address) => PastedAddress.Clean(pasted).ShouldBe(address);
+    public void Without_its_scheme_an_address_loses_the_punctuation_of_its_sentence(string pasted, string address) =>
+        PastedAddress.Clean(pasted).ShouldBe(address);
 
     [Theory]
     [InlineData("<URL:http://a.example/>", "http://a.example/")]
@@ -48,7 +50,8 @@ public class PastedAddressTests
     [Theory]
     [InlineData("bücher.example/straße", "https://xn--bcher-kva.example/stra%C3%9Fe")]
     [InlineData("WWW.Northmoor.EXAMPLE", "https://www.northmoor.example/")]
-    public void Unicode_names_and_missing_schemes_are_completed(string pasted, string address) => Destination.Of(pasted).Address.ToString().ShouldBe(address);
+    public void Unicode_names_and_missing_schemes_are_completed(string pasted, string address) =>
+        Destination.Of(pasted).Address.ToString().ShouldBe(address);
 
     [Fact]
     public void Parameters_that_belong_to_one_visitor_are_found_and_stripped_without_touching_the_rest()
@@ -63,8 +66,19 @@ public class PastedAddressTests
     public void UTM_values_in_the_address_are_read_and_can_stay()
     {
         var address = Destination.Of("https://a.example/?utm_source=News%20Letter&utm_medium=&utm_campaign=spring+sale&utm_source=second").Address;
-        UtmTags.In(address).ShouldBe(new Dictionary<TagField, TagValue> { [TagField.Source] = TagValue.Of("News Letter"), [TagField.Campaign] = TagValue.Of("spring sale") }, ignoreOrder: true);
-        var tags = new UtmTags(TagValue.Of("perch"), TagValue.Of("social"), TagValue.Of("winter"), Content: TagValue.Of("logo")).KeepingThoseOf(address);
+        UtmTags
+            .In(address)
+            .ShouldBe(
+                new Dictionary<TagField, TagValue>
+                {
+                    [TagField.Source] = TagValue.Of("News Letter"),
+                    [TagField.Campaign] = TagValue.Of("spring sale"),
+                },
+                ignoreOrder: true
+            );
+        var tags = new UtmTags(TagValue.Of("perch"), TagValue.Of("social"), TagValue.Of("winter"), Content: TagValue.Of("logo")).KeepingThoseOf(
+            address
+        );
         (tags.Source.Text, tags.Medium.Text, tags.Campaign.Text, tags.Content!.Text).ShouldBe(("News Letter", "social", "spring sale", "logo"));
     }
 }

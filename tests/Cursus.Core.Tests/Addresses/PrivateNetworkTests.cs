@@ -1,9 +1,11 @@
 using System.Net;
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 
 namespace Cursus.Core.Tests.Addresses;
 
-/// <summary>Networks of the IANA IPv4 and IPv6 Special-Purpose Address Registries (RFC 6890), one address in and one beside each that matters.</summary>
+/// <summary>Networks of the IANA IPv4 and IPv6 Special-Purpose Address Registries (RFC 6890), one address in and one beside each that
+/// matters.</summary>
 public class PrivateNetworkTests
 {
     [Theory]
@@ -59,7 +61,8 @@ public class PrivateNetworkTests
     [InlineData("http://017700000001/")]
     [InlineData("http://[::ffff:7f00:1]/")]
     [InlineData("http://metadata.internal./")]
-    public void However_it_is_written_a_private_host_is_recognised(string address) => PrivateNetwork.IsPrivate(Destination.Of(address).Address.Host).ShouldBeTrue();
+    public void However_it_is_written_a_private_host_is_recognised(string address) =>
+        PrivateNetwork.IsPrivate(Destination.Of(address).Address.Host).ShouldBeTrue();
 
     [Fact]
     public void What_an_installation_allows_is_allowed_and_nothing_beside_it()

@@ -1,4 +1,4 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 
 namespace Cursus.Core.Tests.Addresses;
 
@@ -56,5 +56,6 @@ public class RandomSlugTests
     [InlineData("What to look for in a first telescope before you buy one", "perch", "look-first-telescope-before-buy-one-perch")]
     [InlineData("Why we light only red lamps", "perch", "why-we-light-only-red-lamps-perch")]
     [InlineData("Sternführung im Süden: Ærø & Łódź", "", "sternfuhrung-im-suden-aero-lodz")]
-    public void Readable_slugs_drop_stop_words_of_long_titles_only(string title, string channel, string slug) => SlugMaker.Readable(title, channel).ShouldBe(slug);
+    public void Readable_slugs_drop_stop_words_of_long_titles_only(string title, string channel, string slug) =>
+        SlugMaker.Readable(title, channel).ShouldBe(slug);
 }

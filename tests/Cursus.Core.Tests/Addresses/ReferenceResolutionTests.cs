@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 
 namespace Cursus.Core.Tests.Addresses;
 
@@ -10,7 +10,11 @@ public class ReferenceResolutionTests
     public static TheoryData<string, string> Examples()
     {
         var data = new TheoryData<string, string>();
-        foreach (var pair in JsonSerializer.Deserialize<string[][]>(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "ReferenceData/rfc3986-5.4.json")))!)
+        foreach (
+            var pair in JsonSerializer.Deserialize<string[][]>(
+                File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "ReferenceData/rfc3986-5.4.json"))
+            )!
+        )
         {
             data.Add(pair[0], pair[1]);
         }

@@ -1,5 +1,5 @@
 using CsCheck;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 
 namespace Cursus.Core.Tests.Addresses;
 
@@ -49,18 +49,29 @@ public class SlugTests
     [InlineData("Winter members", "perch", "winter-members-perch")]
     [InlineData("Members’ evening: the Pléiades", "hearthside", "members-evening-the-pleiades-hearthside")]
     [InlineData("Straßenfest für Ærø", "poster", "strassenfest-fur-aero-poster")]
-    public void Readable_slugs_are_made_from_title_and_channel(string title, string channel, string expected) => SlugMaker.Readable(title, channel).ShouldBe(expected);
+    public void Readable_slugs_are_made_from_title_and_channel(string title, string channel, string expected) =>
+        SlugMaker.Readable(title, channel).ShouldBe(expected);
 
     [Fact]
-    public void Every_slug_that_is_made_is_a_slug() => Gen.Select(Gen.String, Gen.String[Gen.Char["abc-"], 0, 20].Select(k => k.Trim('-'))).Sample((title, channel) =>
-    {
-        var made = SlugMaker.Alternatives(SlugMaker.Readable(title, channel), title, channel, 2026).Take(110).Prepend(SlugMaker.Readable(title, channel));
-        made.Where(s => !Slug.TryParse(s, out _, out _)).ShouldBeEmpty();
-    });
+    public void Every_slug_that_is_made_is_a_slug() =>
+        Gen.Select(Gen.String, Gen.String[Gen.Char["abc-"], 0, 20].Select(k => k.Trim('-')))
+            .Sample(
+                (title, channel) =>
+                {
+                    var made = SlugMaker
+                        .Alternatives(SlugMaker.Readable(title, channel), title, channel, 2026)
+                        .Take(110)
+                        .Prepend(SlugMaker.Readable(title, channel));
+                    made.Where(s => !Slug.TryParse(s, out _, out _)).ShouldBeEmpty();
+                }
+            );
 
     [Fact]
     public void Alternatives_begin_with_the_channel_then_the_title_then_the_year() =>
-        SlugMaker.Alternatives("geminids", "Geminids night", "perch", 2026).Take(4).ShouldBe(["geminids-perch", "geminids-night-perch", "geminids-26", "geminids-2"]);
+        SlugMaker
+            .Alternatives("geminids", "Geminids night", "perch", 2026)
+            .Take(4)
+            .ShouldBe(["geminids-perch", "geminids-night-perch", "geminids-26", "geminids-2"]);
 
     [Fact]
     public void Long_titles_are_cut_at_a_word()

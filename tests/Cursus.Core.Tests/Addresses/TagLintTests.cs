@@ -1,4 +1,4 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 using NodaTime;
 
 namespace Cursus.Core.Tests.Addresses;
@@ -19,7 +19,8 @@ public class TagLintTests
     [InlineData("sociial", "social", TagSlipKind.Typo)]
     [InlineData("sociel", "social", TagSlipKind.Typo)]
     [InlineData("emails", "email", TagSlipKind.Typo)]
-    public void A_slip_is_traced_to_the_agreed_value(string typed, string agreed, TagSlipKind kind) => TagLint.Find(typed, Agreed).ShouldBe(new TagSlip(agreed, kind));
+    public void A_slip_is_traced_to_the_agreed_value(string typed, string agreed, TagSlipKind kind) =>
+        TagLint.Find(typed, Agreed).ShouldBe(new TagSlip(agreed, kind));
 
     [Theory]
     [InlineData("social")]
@@ -38,9 +39,11 @@ public class TagLintTests
     }
 
     [Fact]
-    public void Comparing_does_not_depend_on_the_order() => CsCheck.Check.Sample(
-        CsCheck.Gen.Select(CsCheck.Gen.String[CsCheck.Gen.Char["abc-_ é1"], 0, 9], CsCheck.Gen.String[CsCheck.Gen.Char["abc-_ é1"], 0, 9]),
-        pair => TagLint.Compare(pair.Item1, pair.Item2).ShouldBe(TagLint.Compare(pair.Item2, pair.Item1)));
+    public void Comparing_does_not_depend_on_the_order() =>
+        CsCheck.Check.Sample(
+            CsCheck.Gen.Select(CsCheck.Gen.String[CsCheck.Gen.Char["abc-_ é1"], 0, 9], CsCheck.Gen.String[CsCheck.Gen.Char["abc-_ é1"], 0, 9]),
+            pair => TagLint.Compare(pair.Item1, pair.Item2).ShouldBe(TagLint.Compare(pair.Item2, pair.Item1))
+        );
 
     [Fact]
     public void Merged_values_are_sent_and_the_others_stay()
@@ -54,7 +57,9 @@ public class TagLintTests
     public void Patterns_are_filled_with_the_month_and_the_next_free_part()
     {
         var today = new LocalDate(2026, 11, 23);
-        CampaignPattern.Expand("Night Letter {yyyy}-{mm}", today, []).ShouldBe(new CampaignPattern.Proposal("Night Letter 2026-11", "night-letter-2026-11"));
+        CampaignPattern
+            .Expand("Night Letter {yyyy}-{mm}", today, [])
+            .ShouldBe(new CampaignPattern.Proposal("Night Letter 2026-11", "night-letter-2026-11"));
         CampaignPattern.Expand("Moon course {part}", today, ["moon-course-1", "moon-course-2"]).Key.ShouldBe("moon-course-3");
         CampaignPattern.Expand("Été à Łódź", today, []).Key.ShouldBe("ete-a-lodz");
     }
@@ -62,8 +67,7 @@ public class TagLintTests
     [Fact]
     public void The_next_of_each_series_is_proposed_with_its_name()
     {
-        var next = CampaignPattern.Next(
-        [
+        var next = CampaignPattern.Next([
             new("Night Letter, November 2026", "night-letter-2026-11"),
             new("Night Letter, December 2026", "night-letter-2026-12"),
             new("Moon course 1", "moon-course-1"),

@@ -1,4 +1,4 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 
 namespace Cursus.Core.Tests.Addresses;
 
@@ -14,7 +14,8 @@ public class TellApartFragmentTests
     [InlineData("Guildhall")]
     [InlineData("nightletter")]
     [InlineData("2")]
-    public void A_channel_or_its_initials_after_the_hash_are_there_to_tell_links_apart(string fragment) => TellApartFragment.Is(fragment, Channels).ShouldBeTrue();
+    public void A_channel_or_its_initials_after_the_hash_are_there_to_tell_links_apart(string fragment) =>
+        TellApartFragment.Is(fragment, Channels).ShouldBeTrue();
 
     [Theory]
     [InlineData("")]

@@ -1,4 +1,4 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 
 namespace Cursus.Core.Tests.Addresses;
 
@@ -18,8 +18,9 @@ public class VocabularyProposalTests
     [Fact]
     public void Channels_are_the_pairs_of_source_and_medium_in_any_spelling()
     {
-        Proposal().Channels.Select(c => $"{c.Name}: {c.Source}/{c.Medium}, {c.Links}{(c.IsKnown ? ", known" : "")}").ShouldBe(
-            ["Guildhall social: guildhall/social, 8", "Night letter: night-letter/email, 5", "Guildhall cpc: guildhall/cpc, 3"]);
+        Proposal()
+            .Channels.Select(c => $"{c.Name}: {c.Source}/{c.Medium}, {c.Links}{(c.IsKnown ? ", known" : "")}")
+            .ShouldBe(["Guildhall social: guildhall/social, 8", "Night letter: night-letter/email, 5", "Guildhall cpc: guildhall/cpc, 3"]);
         Proposal(channels: [("night-letter", "email")]).Channels.Single(c => c.IsKnown).Source.ShouldBe("night-letter");
     }
 
@@ -29,8 +30,16 @@ public class VocabularyProposalTests
 
     [Fact]
     public void The_rarer_spelling_is_merged_into_the_more_frequent() =>
-        Proposal().Merges.Select(m => $"{m.Field} {m.From} > {m.Into}, {m.Kind}, {m.Links}").ShouldBe(
-            ["Source Guildhall > guildhall, Spelling, 2", "Campaign Winter Members > winter-members, Spelling, 2", "Source night-leter > night-letter, Typo, 1"], ignoreOrder: true);
+        Proposal()
+            .Merges.Select(m => $"{m.Field} {m.From} > {m.Into}, {m.Kind}, {m.Links}")
+            .ShouldBe(
+                [
+                    "Source Guildhall > guildhall, Spelling, 2",
+                    "Campaign Winter Members > winter-members, Spelling, 2",
+                    "Source night-leter > night-letter, Typo, 1",
+                ],
+                ignoreOrder: true
+            );
 
     [Fact]
     public void An_agreed_value_wins_however_rare_it_is()
@@ -60,7 +69,13 @@ public class VocabularyProposalTests
     {
         string[] words = ["harbour-night", "members", "planets"];
         var word = words[random.Next(3)];
-        return random.Next(4) switch { 0 => word.ToUpperInvariant(), 1 => word.Remove(random.Next(word.Length), 1), 2 => word.Replace('-', '_'), _ => word };
+        return random.Next(4) switch
+        {
+            0 => word.ToUpperInvariant(),
+            1 => word.Remove(random.Next(word.Length), 1),
+            2 => word.Replace('-', '_'),
+            _ => word,
+        };
     }
 
     private static IEnumerable<OldTags> Repeated(int times, OldTags tags) => Enumerable.Repeat(tags, times);

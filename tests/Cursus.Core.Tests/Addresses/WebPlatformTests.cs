@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 
 namespace Cursus.Core.Tests.Addresses;
 
@@ -31,7 +32,11 @@ public class WebPlatformTests
             {
                 destination.AsEntered.ShouldBe(input);
                 kept++;
-                if (input.StartsWith("http", StringComparison.OrdinalIgnoreCase) && input.Contains("://", StringComparison.Ordinal) && !input.Any(char.IsWhiteSpace))
+                if (
+                    input.StartsWith("http", StringComparison.OrdinalIgnoreCase)
+                    && input.Contains("://", StringComparison.Ordinal)
+                    && !input.Any(char.IsWhiteSpace)
+                )
                 {
                     PastedAddress.Clean(input).ShouldBe(input);
                 }
@@ -53,8 +58,8 @@ public class WebPlatformTests
     }
 
     /// <summary>
-    /// The runtime's tables don't know the rule for right-to-left labels (RFC 5893), nor characters that were disallowed for their mapping alone. Such
-    /// names can't be registered, so that a link to one leads nowhere, as its preview says; nothing worse comes of them.
+    /// The runtime's tables don't know the rule for right-to-left labels (RFC 5893), nor characters that were disallowed for their mapping alone.
+    /// Such names can't be registered, so that a link to one leads nowhere, as its preview says; nothing worse comes of them.
     /// </summary>
     [Fact]
     public void Most_names_that_UTS_46_calls_invalid_are_refused_and_those_that_are_not_are_known()

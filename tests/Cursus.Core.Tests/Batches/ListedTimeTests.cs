@@ -92,10 +92,16 @@ public class ListedTimeTests
         {
             foreach (var pattern in patterns.Append("dd/MM/uuuu"))
             {
-                ListedTime.Read(LocalDatePattern.CreateWithInvariantCulture(pattern).Format(day), DayOrder.DayFirst, London)!.Value.InZone(London).Date.ShouldBe(day, pattern);
+                ListedTime
+                    .Read(LocalDatePattern.CreateWithInvariantCulture(pattern).Format(day), DayOrder.DayFirst, London)!
+                    .Value.InZone(London)
+                    .Date.ShouldBe(day, pattern);
             }
 
-            ListedTime.Read(LocalDatePattern.CreateWithInvariantCulture("M/d/uuuu").Format(day), DayOrder.MonthFirst, London)!.Value.InZone(London).Date.ShouldBe(day);
+            ListedTime
+                .Read(LocalDatePattern.CreateWithInvariantCulture("M/d/uuuu").Format(day), DayOrder.MonthFirst, London)!
+                .Value.InZone(London)
+                .Date.ShouldBe(day);
         }
     }
 

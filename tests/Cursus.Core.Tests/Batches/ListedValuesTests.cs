@@ -33,7 +33,8 @@ public class ListedValuesTests
     [InlineData("go.northmoor.example/sky/", "go.northmoor.example", "sky")]
     [InlineData("http://nmoor.localhost:5180/sky?utm_source=perch#top", "nmoor.localhost", "sky")]
     [InlineData("https://müller.example/sky", "xn--mller-kva.example", "sky")]
-    public void A_short_address_comes_apart_into_host_and_slug(string text, string host, string slug) => ListedAddress.Read(text).ShouldBe(new ListedAddress(host, slug));
+    public void A_short_address_comes_apart_into_host_and_slug(string text, string host, string slug) =>
+        ListedAddress.Read(text).ShouldBe(new ListedAddress(host, slug));
 
     [Theory]
     [InlineData("")]

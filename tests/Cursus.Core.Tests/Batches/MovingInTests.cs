@@ -16,7 +16,9 @@ public partial class MovingInTests
         {
             foreach (var name in names)
             {
-                string.Concat(fields).Replace(" ", "", StringComparison.Ordinal).ShouldContain($"{ColumnNames.FieldOf(name)}", Case.Insensitive, $"“{name}” is known as that");
+                string.Concat(fields)
+                    .Replace(" ", "", StringComparison.Ordinal)
+                    .ShouldContain($"{ColumnNames.FieldOf(name)}", Case.Insensitive, $"“{name}” is known as that");
             }
         }
     }

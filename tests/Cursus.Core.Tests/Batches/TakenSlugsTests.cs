@@ -24,7 +24,9 @@ public class TakenSlugsTests
         {
             foreach (var (holder, outcome) in rows[0].Zip(row.Skip(1)))
             {
-                TakenSlugs.Outcome(Enum.Parse<TakenSlug>(row[0]), Enum.Parse<SlugHolder>(holder)).ShouldBe(Enum.Parse<LineOutcome>(outcome), $"{row[0]}, {holder}");
+                TakenSlugs
+                    .Outcome(Enum.Parse<TakenSlug>(row[0]), Enum.Parse<SlugHolder>(holder))
+                    .ShouldBe(Enum.Parse<LineOutcome>(outcome), $"{row[0]}, {holder}");
             }
         }
     }
@@ -48,7 +50,10 @@ public class TakenSlugsTests
 
     [Fact]
     public void A_line_that_says_only_where_the_link_leads_leaves_all_else_as_it_is() =>
-        new ListedLink("https://northmoor.example/new").Onto(There).ToJson().ShouldBe((There with { Destination = "https://northmoor.example/new" }).ToJson());
+        new ListedLink("https://northmoor.example/new")
+            .Onto(There)
+            .ToJson()
+            .ShouldBe((There with { Destination = "https://northmoor.example/new" }).ToJson());
 
     [Fact]
     public void A_bound_that_a_line_says_is_taken_and_what_would_end_before_it_opens_keeps_only_that()
@@ -65,21 +70,40 @@ public class TakenSlugsTests
     public void What_a_line_says_replaces_what_was_there_and_its_tags_join_those_that_are()
     {
         var (campaign, folder, tag) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
-        var after = new ListedLink("https://northmoor.example/new", "Summer sky", "aperta", "video", null, "button", campaign, 301, "New", folder, [tag], 1204).Onto(There);
-        after.ToJson().ShouldBe((There with
-        {
-            Destination = "https://northmoor.example/new",
-            Title = "Summer sky",
-            Source = "aperta",
-            Medium = "video",
-            Term = null,
-            Content = "button",
-            CampaignId = campaign,
-            Redirect = 301,
-            Note = "New",
-            FolderId = folder,
-            TagIds = [.. new[] { There.TagIds[0], tag }.Order()],
-            ImportedClicks = 1204,
-        }).ToJson());
+        var after = new ListedLink(
+            "https://northmoor.example/new",
+            "Summer sky",
+            "aperta",
+            "video",
+            null,
+            "button",
+            campaign,
+            301,
+            "New",
+            folder,
+            [tag],
+            1204
+        ).Onto(There);
+        after
+            .ToJson()
+            .ShouldBe(
+                (
+                    There with
+                    {
+                        Destination = "https://northmoor.example/new",
+                        Title = "Summer sky",
+                        Source = "aperta",
+                        Medium = "video",
+                        Term = null,
+                        Content = "button",
+                        CampaignId = campaign,
+                        Redirect = 301,
+                        Note = "New",
+                        FolderId = folder,
+                        TagIds = [.. new[] { There.TagIds[0], tag }.Order()],
+                        ImportedClicks = 1204,
+                    }
+                ).ToJson()
+            );
     }
 }

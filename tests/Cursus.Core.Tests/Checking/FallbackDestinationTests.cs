@@ -7,10 +7,16 @@ namespace Cursus.Core.Tests.Checking;
 public class FallbackDestinationTests
 {
     [Theory]
-    [InlineData("https://www.northmoor.example/shop", "https://lensworks.example/kit?utm_source=perch&utm_medium=social&utm_campaign=raffle&utm_content=b#specs",
-        "https://www.northmoor.example/shop?utm_source=perch&utm_medium=social&utm_campaign=raffle&utm_content=b")]
-    [InlineData("https://www.northmoor.example/shop?lang=en&utm_source=site#top", "https://lensworks.example/kit?utm_source=perch&utm_medium=social&utm_campaign=raffle",
-        "https://www.northmoor.example/shop?lang=en&utm_source=perch&utm_medium=social&utm_campaign=raffle#top")]
+    [InlineData(
+        "https://www.northmoor.example/shop",
+        "https://lensworks.example/kit?utm_source=perch&utm_medium=social&utm_campaign=raffle&utm_content=b#specs",
+        "https://www.northmoor.example/shop?utm_source=perch&utm_medium=social&utm_campaign=raffle&utm_content=b"
+    )]
+    [InlineData(
+        "https://www.northmoor.example/shop?lang=en&utm_source=site#top",
+        "https://lensworks.example/kit?utm_source=perch&utm_medium=social&utm_campaign=raffle",
+        "https://www.northmoor.example/shop?lang=en&utm_source=perch&utm_medium=social&utm_campaign=raffle#top"
+    )]
     [InlineData("www.northmoor.example/shop", "https://lensworks.example/kit", "https://www.northmoor.example/shop")]
     public void The_fallback_is_counted_like_the_page_it_stands_for(string fallback, string finished, string expected) =>
         FallbackDestination.For(fallback, finished).ShouldBe(expected);
@@ -20,7 +26,8 @@ public class FallbackDestinationTests
     [InlineData(302, 302)]
     [InlineData(307, 307)]
     [InlineData(308, 307)]
-    public void Nobody_is_told_that_the_page_has_moved_there_for_good(short ofLink, short meanwhile) => FallbackDestination.Redirect(ofLink).ShouldBe(meanwhile);
+    public void Nobody_is_told_that_the_page_has_moved_there_for_good(short ofLink, short meanwhile) =>
+        FallbackDestination.Redirect(ofLink).ShouldBe(meanwhile);
 
     [Theory]
     [InlineData(-1, true)]

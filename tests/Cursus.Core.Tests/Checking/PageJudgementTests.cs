@@ -58,7 +58,9 @@ public class PageJudgementTests
         }
 
         page.Verdict.ShouldBe(PageVerdict.Fine);
-        PageJudgement.After(page, new PageAnswer { Trouble = PageTrouble.Silent }, Words, Noon + Duration.FromMinutes(61)).Verdict.ShouldBe(PageVerdict.Failing);
+        PageJudgement
+            .After(page, new PageAnswer { Trouble = PageTrouble.Silent }, Words, Noon + Duration.FromMinutes(61))
+            .Verdict.ShouldBe(PageVerdict.Failing);
     }
 
     [Fact]
@@ -135,7 +137,8 @@ public class PageJudgementTests
     public void A_page_that_lied_from_the_beginning_is_found_by_its_title_or_heading()
     {
         After(new PageState(), Says("Page not found")).Verdict.ShouldBe(PageVerdict.Changed);
-        After(new PageState(), new PageAnswer { Status = 200, Text = new("Lensworks", ["Seite nicht gefunden"], "Seite nicht gefunden") }).Verdict.ShouldBe(PageVerdict.Changed);
+        After(new PageState(), new PageAnswer { Status = 200, Text = new("Lensworks", ["Seite nicht gefunden"], "Seite nicht gefunden") })
+            .Verdict.ShouldBe(PageVerdict.Changed);
     }
 
     [Fact]
@@ -193,7 +196,15 @@ public class PageJudgementTests
     public void A_page_that_is_the_same_as_last_time_keeps_its_verdict_without_being_read()
     {
         var changed = After(After(new PageState(), Well), Says("Garden furniture in oak") with { Validator = "\"2\"" });
-        var page = After(changed, new PageAnswer { Status = 200, IsUnchanged = true, Validator = "\"2\"" });
+        var page = After(
+            changed,
+            new PageAnswer
+            {
+                Status = 200,
+                IsUnchanged = true,
+                Validator = "\"2\"",
+            }
+        );
         page.Verdict.ShouldBe(PageVerdict.Changed);
         page.Title.ShouldBe("Garden furniture in oak");
     }
@@ -221,7 +232,16 @@ public class PageJudgementTests
         {
             foreach (var trouble in Enum.GetValues<PageTrouble>())
             {
-                var text = CareText.Of(new PageState { Verdict = verdict, Trouble = trouble, Status = 500, Title = "One", Accepted = new("Another", [], null) });
+                var text = CareText.Of(
+                    new PageState
+                    {
+                        Verdict = verdict,
+                        Trouble = trouble,
+                        Status = 500,
+                        Title = "One",
+                        Accepted = new("Another", [], null),
+                    }
+                );
                 text.ShouldEndWith(".");
                 text.ShouldNotContain("“”");
             }

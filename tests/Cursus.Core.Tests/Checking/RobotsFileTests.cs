@@ -68,7 +68,8 @@ public class RobotsFileTests
 
     [Fact]
     public void Several_groups_for_one_program_count_as_one() =>
-        RobotsFile.Parse("User-agent: Cursus\nDisallow: /a\n\nUser-agent: *\nDisallow: /\n\nUser-agent: Cursus/1.0\nDisallow: /b", "Cursus")
+        RobotsFile
+            .Parse("User-agent: Cursus\nDisallow: /a\n\nUser-agent: *\nDisallow: /\n\nUser-agent: Cursus/1.0\nDisallow: /b", "Cursus")
             .ShouldSatisfyAllConditions(r => r.Allows("/a").ShouldBeFalse(), r => r.Allows("/b").ShouldBeFalse(), r => r.Allows("/c").ShouldBeTrue());
 
     [Fact]

@@ -28,7 +28,8 @@ public class TitleChangeTests
     [InlineData("The show is sold outside too", "")]
     [InlineData("not foundation", "")]
     public void Words_are_found_whole_whatever_their_case_spaces_and_apostrophes(string text, string found) =>
-        string.Join(", ", new GoneWords(["page not found", "sold out", "n’est plus disponible", "nicht mehr verfügbar", "not found at all"]).In(text)).ShouldBe(found);
+        string.Join(", ", new GoneWords(["page not found", "sold out", "n’est plus disponible", "nicht mehr verfügbar", "not found at all"]).In(text))
+            .ShouldBe(found);
 
     [Fact]
     public void Words_don_t_run_from_one_heading_into_the_next() =>

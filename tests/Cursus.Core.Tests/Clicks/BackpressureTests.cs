@@ -47,5 +47,6 @@ public class BackpressureTests
     }
 
     [Fact]
-    public void A_journal_that_is_half_full_is_emptied_whatever_it_costs() => Backpressure.Rest(busy: 1, waited: Duration.FromSeconds(1), fullness: 0.51, Batch).ShouldBe(Duration.Zero);
+    public void A_journal_that_is_half_full_is_emptied_whatever_it_costs() =>
+        Backpressure.Rest(busy: 1, waited: Duration.FromSeconds(1), fullness: 0.51, Batch).ShouldBe(Duration.Zero);
 }

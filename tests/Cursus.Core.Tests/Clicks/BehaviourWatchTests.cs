@@ -1,5 +1,6 @@
 using CsCheck;
 using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 using NodaTime;
 
 namespace Cursus.Core.Tests.Clicks;
@@ -33,12 +34,14 @@ public class BehaviourWatchTests
     /// <summary>However quickly somebody clicks, pointing at the next link takes its time.</summary>
     [Fact]
     public void Nobody_who_needs_as_long_as_a_hand_does_is_ever_a_program() =>
-        Gen.Select(Gen.Double[0.601, 3], Gen.Int[0, Links.Length - 1]).Array[2, 40].Sample(steps =>
-        {
-            var (at, person) = (0.0, new BehaviourWatchTests());
-            var read = steps.Select((step, i) => Click(i, step.Item2, visitor: 7, after: at += step.Item1)).ToList();
-            return person.Watch(read) is { Kinds: var kinds, Swept.Count: 0 } && kinds.TrueForAll(k => k == ClickKind.Person);
-        });
+        Gen.Select(Gen.Double[0.601, 3], Gen.Int[0, Links.Length - 1])
+            .Array[2, 40]
+            .Sample(steps =>
+            {
+                var (at, person) = (0.0, new BehaviourWatchTests());
+                var read = steps.Select((step, i) => Click(i, step.Item2, visitor: 7, after: at += step.Item1)).ToList();
+                return person.Watch(read) is { Kinds: var kinds, Swept.Count: 0 } && kinds.TrueForAll(k => k == ClickKind.Person);
+            });
 
     [Fact]
     public void A_double_click_and_reloading_the_same_links_are_no_sweep()
@@ -66,13 +69,15 @@ public class BehaviourWatchTests
     [Fact]
     public void Different_browsers_of_one_network_are_different_people()
     {
-        Watch([.. Enumerable.Range(0, 8).Select(i => Click(i, link: i, visitor: i, after: 0.1 * i, network: 5) with { Agent = i })]).Kinds.ShouldAllBe(k => k == ClickKind.Person);
+        Watch([.. Enumerable.Range(0, 8).Select(i => Click(i, link: i, visitor: i, after: 0.1 * i, network: 5) with { Agent = i })])
+            .Kinds.ShouldAllBe(k => k == ClickKind.Person);
     }
 
     [Fact]
     public void Links_of_different_workspaces_belong_to_different_messages()
     {
-        Watch([.. Enumerable.Range(0, 8).Select(i => Click(i, link: i, visitor: 7, after: 0.1 * i, network: 5) with { Workspace = Guid.NewGuid() })]).Kinds.ShouldAllBe(k => k == ClickKind.Person);
+        Watch([.. Enumerable.Range(0, 8).Select(i => Click(i, link: i, visitor: 7, after: 0.1 * i, network: 5) with { Workspace = Guid.NewGuid() })])
+            .Kinds.ShouldAllBe(k => k == ClickKind.Person);
     }
 
     [Theory]
@@ -104,7 +109,11 @@ public class BehaviourWatchTests
         var all = new List<WatchedClick>();
         for (var second = 0; second < 400; second++)
         {
-            all.AddRange(Enumerable.Range(0, 300).Select(i => Click(0, link: i % 12, visitor: 1000 + second * 300 + i, after: second + i / 300.0, network: 1 + i)));
+            all.AddRange(
+                Enumerable
+                    .Range(0, 300)
+                    .Select(i => Click(0, link: i % 12, visitor: 1000 + second * 300 + i, after: second + i / 300.0, network: 1 + i))
+            );
             all.AddRange(Enumerable.Range(0, 4).Select(i => Click(0, link: i, visitor: -1 - second, after: second + 0.3 * i)));
         }
 

@@ -1,6 +1,6 @@
 using System.Text.Json;
 using System.Text.RegularExpressions;
-using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 
 namespace Cursus.Core.Tests.Clicks;
 
@@ -28,9 +28,20 @@ public class NeededWordsTests
     public void No_pattern_matches_without_one_of_its_words()
     {
         using var yaml = new StreamReader(typeof(UserAgentKind).Assembly.GetManifestResourceStream("browsers.yaml")!);
-        var expressions = Regex.Matches(yaml.ReadToEnd(), "regex: '(.*)'").Select(m => m.Groups[1].Value.Replace("''", "'", StringComparison.Ordinal)).Distinct().ToList();
-        var agents = JsonSerializer.Deserialize<string[][]>(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "ReferenceData", "uap-cases.json")))!.Select(c => c[1]).Distinct().Where((_, i) => i % 10 == 0).ToList();
-        var known = expressions.Select(e => (Expression: new Regex(e, RegexOptions.IgnoreCase | RegexOptions.CultureInvariant), Words: NeededWords.Of(e))).ToList();
+        var expressions = Regex
+            .Matches(yaml.ReadToEnd(), "regex: '(.*)'")
+            .Select(m => m.Groups[1].Value.Replace("''", "'", StringComparison.Ordinal))
+            .Distinct()
+            .ToList();
+        var agents = JsonSerializer
+            .Deserialize<string[][]>(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "ReferenceData", "uap-cases.json")))!
+            .Select(c => c[1])
+            .Distinct()
+            .Where((_, i) => i % 10 == 0)
+            .ToList();
+        var known = expressions
+            .Select(e => (Expression: new Regex(e, RegexOptions.IgnoreCase | RegexOptions.CultureInvariant), Words: NeededWords.Of(e)))
+            .ToList();
         known.Count(k => k.Words is null).ShouldBeLessThan(known.Count / 10, "or nearly all patterns are tried on every text");
         foreach (var (expression, words) in known.Where(k => k.Words is not null))
         {

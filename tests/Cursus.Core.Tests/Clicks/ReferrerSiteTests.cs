@@ -1,4 +1,4 @@
-using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 
 namespace Cursus.Core.Tests.Clicks;
 
@@ -9,7 +9,8 @@ public class ReferrerSiteTests
     [InlineData("", SiteKind.None)]
     [InlineData("blog.lensworks.example", SiteKind.Other)]
     [InlineData("notfacebook.com", SiteKind.Other)]
-    public void What_nobody_knows_is_another_site_by_its_own_name(string host, SiteKind kind) => ReferrerSite.Of(host).ShouldBe(new ReferrerSite(kind, host));
+    public void What_nobody_knows_is_another_site_by_its_own_name(string host, SiteKind kind) =>
+        ReferrerSite.Of(host).ShouldBe(new ReferrerSite(kind, host));
 
     [Theory]
     [InlineData("l.facebook.com", "facebook.com")]

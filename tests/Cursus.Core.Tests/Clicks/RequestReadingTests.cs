@@ -1,5 +1,6 @@
 using System.Net;
 using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 
 namespace Cursus.Core.Tests.Clicks;
 
@@ -40,7 +41,8 @@ public class RequestReadingTests
     [Fact]
     public void A_visitor_is_the_same_within_a_day_and_domain_and_unknown_after_it()
     {
-        byte[] today = [.. Enumerable.Repeat((byte)1, SipHash.KeySize)], tomorrow = [.. Enumerable.Repeat((byte)2, SipHash.KeySize)];
+        byte[] today = [.. Enumerable.Repeat((byte)1, SipHash.KeySize)],
+            tomorrow = [.. Enumerable.Repeat((byte)2, SipHash.KeySize)];
         var visitor = VisitorHash.Of(today, "nmoor.localhost", IPAddress.Parse("203.0.113.7"), "agent");
         VisitorHash.Of(today, "nmoor.localhost", IPAddress.Parse("203.0.113.7"), "agent").ShouldBe(visitor);
         VisitorHash.Of(today, "nmoor.localhost", IPAddress.Parse("203.0.113.8"), "agent").ShouldNotBe(visitor);
@@ -55,6 +57,7 @@ public class RequestReadingTests
 
     [Fact]
     public void An_address_is_the_same_visitors_however_it_is_written() =>
-        VisitorHash.Of(new byte[SipHash.KeySize], "a", IPAddress.Parse("203.0.113.7"), "b")
+        VisitorHash
+            .Of(new byte[SipHash.KeySize], "a", IPAddress.Parse("203.0.113.7"), "b")
             .ShouldBe(VisitorHash.Of(new byte[SipHash.KeySize], "a", IPAddress.Parse("::ffff:203.0.113.7"), "b"));
 }

@@ -19,7 +19,8 @@ public class SipHashTests
         expected.Length.ShouldBe(64);
         for (var length = 0; length < expected.Length; length++)
         {
-            BinaryPrimitives.ReadUInt64LittleEndian(Convert.FromHexString(expected[length]))
+            BinaryPrimitives
+                .ReadUInt64LittleEndian(Convert.FromHexString(expected[length]))
                 .ShouldBe(SipHash.Of(Counting.AsSpan(0, 16), Counting.AsSpan(0, length)), $"length {length}");
         }
     }

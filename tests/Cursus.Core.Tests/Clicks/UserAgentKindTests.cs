@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 
 namespace Cursus.Core.Tests.Clicks;
 
@@ -8,7 +9,9 @@ namespace Cursus.Core.Tests.Clicks;
 public class UserAgentKindTests
 {
     private static readonly (string Kind, string Agent)[] Crawlers =
-        [.. JsonSerializer.Deserialize<string[][]>(File.ReadAllText(Data("crawler-instances.json")))!.Select(c => (c[0], c[1]))];
+    [
+        .. JsonSerializer.Deserialize<string[][]>(File.ReadAllText(Data("crawler-instances.json")))!.Select(c => (c[0], c[1])),
+    ];
 
     public static TheoryData<string> EverydayBrowsers => new(File.ReadAllLines(Data("everyday-browsers.txt")));
 
@@ -35,7 +38,8 @@ public class UserAgentKindTests
     [Fact]
     public void There_are_enough_everyday_browsers_to_tell() => EverydayBrowsers.Count.ShouldBeGreaterThanOrEqualTo(60);
 
-    /// <summary>Written from memory of what browsers, apps and programs send; no source. Before the rules were made for it, 24 of 215 people were taken for machines and 23 of 166 machines for people.</summary>
+    /// <summary>Written from memory of what browsers, apps and programs send; no source. Before the rules were made for it, 24 of 215 people were
+    /// taken for machines and 23 of 166 machines for people.</summary>
     [Fact]
     public void Of_people_and_machines_at_least_99_of_100_are_told_rightly()
     {
@@ -53,18 +57,29 @@ public class UserAgentKindTests
     [Fact]
     public void Nearly_no_browser_of_the_open_cases_is_taken_for_a_machine()
     {
-        var browsers = JsonSerializer.Deserialize<string[][]>(File.ReadAllText(Data("uap-cases.json")))!
-            .Where(c => c[0] == "browser" && c[1].StartsWith("Mozilla/5.0 (", StringComparison.Ordinal) && Regex.IsMatch(c[2], "^(Chrome|Firefox|Safari|Mobile Safari|Edge|Opera|Samsung Internet|Facebook|Instagram)"))
+        var browsers = JsonSerializer
+            .Deserialize<string[][]>(File.ReadAllText(Data("uap-cases.json")))!
+            .Where(c =>
+                c[0] == "browser"
+                && c[1].StartsWith("Mozilla/5.0 (", StringComparison.Ordinal)
+                && Regex.IsMatch(c[2], "^(Chrome|Firefox|Safari|Mobile Safari|Edge|Opera|Samsung Internet|Facebook|Instagram)")
+            )
             .ToList();
         browsers.Count.ShouldBeGreaterThan(250);
-        browsers.Count(c => UserAgentKind.Of(c[1]) != ClickKind.Person && !c[1].Contains("bot", StringComparison.OrdinalIgnoreCase)).ShouldBeLessThanOrEqualTo(browsers.Count / 100);
+        browsers
+            .Count(c => UserAgentKind.Of(c[1]) != ClickKind.Person && !c[1].Contains("bot", StringComparison.OrdinalIgnoreCase))
+            .ShouldBeLessThanOrEqualTo(browsers.Count / 100);
     }
 
     [Fact]
     public void Devices_browsers_and_systems_are_told_as_they_are()
     {
-        var wrong = Agents().Where(a => a.Known.Length > 0).Select(a => (a.Agent, Known: a.Known.Split('|'), Read: UserAgentReading.Of(a.Agent, default)))
-            .Where(a => Differs(a.Known[0], a.Read.Device) || Differs(a.Known[1], a.Read.Browser) || Differs(a.Known[2], a.Read.Os)).Select(a => $"{a.Read} for {a.Agent}").ToList();
+        var wrong = Agents()
+            .Where(a => a.Known.Length > 0)
+            .Select(a => (a.Agent, Known: a.Known.Split('|'), Read: UserAgentReading.Of(a.Agent, default)))
+            .Where(a => Differs(a.Known[0], a.Read.Device) || Differs(a.Known[1], a.Read.Browser) || Differs(a.Known[2], a.Read.Os))
+            .Select(a => $"{a.Read} for {a.Agent}")
+            .ToList();
         wrong.ShouldBeEmpty();
 
         static bool Differs(string known, string read) => known.Length > 0 && known != read;
@@ -83,14 +98,19 @@ public class UserAgentKindTests
     [InlineData("perch-preview/1.0", ClickKind.Preview)]
     [InlineData("Mozilla/5.0 (compatible; hearthside-unfurl/1.1)", ClickKind.Preview)]
     [InlineData("Opera/9.80 (J2ME/MIDP; Opera Mini/7.1.32052/29.3709; U; en) Presto/2.8.119 Version/11.10", ClickKind.Person)]
-    public void Programs_that_no_list_knows_are_known_by_how_they_speak_of_themselves(string agent, ClickKind kind) => UserAgentKind.Of(agent).ShouldBe(kind);
+    public void Programs_that_no_list_knows_are_known_by_how_they_speak_of_themselves(string agent, ClickKind kind) =>
+        UserAgentKind.Of(agent).ShouldBe(kind);
 
     /// <summary>Looking for all plain words at once must find what each expression by itself would.</summary>
     [Fact]
     public void All_patterns_together_find_what_one_after_the_other_finds()
     {
         using var list = new StreamReader(typeof(UserAgentKind).Assembly.GetManifestResourceStream("crawlers.txt")!);
-        var patterns = list.ReadToEnd().Split('\n').Where(l => l.Contains('\t', StringComparison.Ordinal)).Select(l => new Regex(l.Split('\t', 2)[1])).ToList();
+        var patterns = list.ReadToEnd()
+            .Split('\n')
+            .Where(l => l.Contains('\t', StringComparison.Ordinal))
+            .Select(l => new Regex(l.Split('\t', 2)[1]))
+            .ToList();
         foreach (var (_, agent) in Crawlers.Where((_, i) => i % 20 == 0).Where(c => patterns.Exists(p => p.IsMatch(c.Agent))))
         {
             UserAgentKind.Of(agent).ShouldNotBe(ClickKind.Person, agent);
@@ -105,10 +125,14 @@ public class UserAgentKindTests
     [InlineData(null, "preview", true)]
     [InlineData(null, null, false)]
     [InlineData("", "", false)]
-    public void A_browser_says_when_it_fetches_ahead(string? secPurpose, string? purpose, bool isAhead) => PrefetchSignal.Is(secPurpose, purpose).ShouldBe(isAhead);
+    public void A_browser_says_when_it_fetches_ahead(string? secPurpose, string? purpose, bool isAhead) =>
+        PrefetchSignal.Is(secPurpose, purpose).ShouldBe(isAhead);
 
     private static IEnumerable<(bool IsPerson, string Known, string Agent)> Agents() =>
-        File.ReadAllLines(Data("agents-from-memory.txt")).Where(l => !l.StartsWith('#')).Select(l => l.Split('\t')).Select(l => (l[0] == "person", l[1], l[2]));
+        File.ReadAllLines(Data("agents-from-memory.txt"))
+            .Where(l => !l.StartsWith('#'))
+            .Select(l => l.Split('\t'))
+            .Select(l => (l[0] == "person", l[1], l[2]));
 
     private static string Data(string name) => Path.Combine(AppContext.BaseDirectory, "ReferenceData", name);
 }

@@ -42,22 +42,26 @@ public class CodeCheckTests
     }
 
     [Fact]
-    public void Whatever_is_chosen_taking_fix_after_fix_ends_with_a_code_that_is_let_through() => Gen.Select(Styles, Gen.Double[0.25, 4]).Sample((style, aspect) =>
-    {
-        var taken = new List<string>();
-        while (CodeCheck.Of(style, Symbol(style, aspect), aspect) is [{ Fix: { } mended } finding, ..])
-        {
-            taken.Add(finding.Rule);
-            taken.Count.ShouldBeLessThan(12, string.Join(", ", taken));
-            style = mended;
-        }
+    public void Whatever_is_chosen_taking_fix_after_fix_ends_with_a_code_that_is_let_through() =>
+        Gen.Select(Styles, Gen.Double[0.25, 4])
+            .Sample(
+                (style, aspect) =>
+                {
+                    var taken = new List<string>();
+                    while (CodeCheck.Of(style, Symbol(style, aspect), aspect) is [{ Fix: { } mended } finding, ..])
+                    {
+                        taken.Add(finding.Rule);
+                        taken.Count.ShouldBeLessThan(12, string.Join(", ", taken));
+                        style = mended;
+                    }
 
-        style.Errors().ShouldBeEmpty("a fix can be drawn");
-    });
+                    style.Errors().ShouldBeEmpty("a fix can be drawn");
+                }
+            );
 
     [Fact]
-    public void What_stops_a_code_is_said_before_what_is_only_advised() => Styles.Sample(style =>
-        CodeCheck.Of(style, Symbol(style)).Select(f => f.IsRefused).ShouldBeInOrder(SortDirection.Descending));
+    public void What_stops_a_code_is_said_before_what_is_only_advised() =>
+        Styles.Sample(style => CodeCheck.Of(style, Symbol(style)).Select(f => f.IsRefused).ShouldBeInOrder(SortDirection.Descending));
 
     [Fact]
     public void A_logo_is_made_no_smaller_than_it_must_be()
@@ -85,12 +89,30 @@ public class CodeCheckTests
             Logo = new(Guid.Empty, 61),
             Frame = new(FrameShape.Under, new string('a', 41), "#1234567", "red"),
         };
-        wrong.Errors().Select(f => (f.Field, f.Error.Code)).ShouldBe([
-            ("ink", "color-format"), ("gradient.to", "color-format"), ("cornerInk", "color-format"), ("centreInk", "color-format"), ("ground", "color-format"),
-            ("frame.color", "color-format"), ("frame.textColor", "color-format"), ("modules", "shape-unknown"), ("quietZone", "quiet-zone-range"), ("logo", "logo-range"), ("frame.text", "frame-text"),
-        ]);
-        new CodeStyle { Modules = (ModuleShape)7 }.Errors().ShouldHaveSingleItem().Field.ShouldBe("modules");
-        new CodeStyle { Frame = new(FrameShape.Under, " ") }.Errors().ShouldHaveSingleItem().Field.ShouldBe("frame.text");
+        wrong
+            .Errors()
+            .Select(f => (f.Field, f.Error.Code))
+            .ShouldBe([
+                ("ink", "color-format"),
+                ("gradient.to", "color-format"),
+                ("cornerInk", "color-format"),
+                ("centreInk", "color-format"),
+                ("ground", "color-format"),
+                ("frame.color", "color-format"),
+                ("frame.textColor", "color-format"),
+                ("modules", "shape-unknown"),
+                ("quietZone", "quiet-zone-range"),
+                ("logo", "logo-range"),
+                ("frame.text", "frame-text"),
+            ]);
+        new CodeStyle { Modules = (ModuleShape)7 }
+            .Errors()
+            .ShouldHaveSingleItem()
+            .Field.ShouldBe("modules");
+        new CodeStyle { Frame = new(FrameShape.Under, " ") }
+            .Errors()
+            .ShouldHaveSingleItem()
+            .Field.ShouldBe("frame.text");
     }
 
     private static CodeSymbol Symbol(CodeStyle style, double aspect = 1) => CodeSymbol.Of(Payload, style.Logo, aspect);
@@ -101,20 +123,23 @@ public class CodeCheckTests
         Gen.Select(Gen.Enum<ModuleShape>(), Gen.Enum<CornerShape>(), Gen.Enum<CornerShape>(), Gen.Int[0, 20]),
         Gen.Select(Color, Color.Null(), Color.Null(), Color.Null()),
         Gen.Select(Color, Gen.Enum<GradientCourse>(), (to, course) => new CodeGradient(to, course)).Null(),
-        Gen.Select(Gen.Int[5, 60], Gen.Int[0, 4], Gen.Bool, (percent, margin, knocksOut) => new CodeLogo(Guid.Empty, percent, margin, knocksOut)).Null(),
+        Gen.Select(Gen.Int[5, 60], Gen.Int[0, 4], Gen.Bool, (percent, margin, knocksOut) => new CodeLogo(Guid.Empty, percent, margin, knocksOut))
+            .Null(),
         Gen.Select(Gen.Enum<FrameShape>(), Color, Color, (shape, line, words) => new CodeFrame(shape, "Scan to join", line, words)).Null(),
-        (shapes, colors, gradient, logo, frame) => new CodeStyle
-        {
-            Modules = shapes.Item1,
-            Corners = shapes.Item2,
-            Centres = shapes.Item3,
-            QuietZone = shapes.Item4,
-            Ink = colors.Item1,
-            CornerInk = colors.Item2,
-            CentreInk = colors.Item3,
-            Ground = colors.Item4,
-            Gradient = gradient,
-            Logo = logo,
-            Frame = frame,
-        });
+        (shapes, colors, gradient, logo, frame) =>
+            new CodeStyle
+            {
+                Modules = shapes.Item1,
+                Corners = shapes.Item2,
+                Centres = shapes.Item3,
+                QuietZone = shapes.Item4,
+                Ink = colors.Item1,
+                CornerInk = colors.Item2,
+                CentreInk = colors.Item3,
+                Ground = colors.Item4,
+                Gradient = gradient,
+                Logo = logo,
+                Frame = frame,
+            }
+    );
 }

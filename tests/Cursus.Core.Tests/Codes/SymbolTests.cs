@@ -19,7 +19,8 @@ public class SymbolTests
         SymbolReader.Format(isDark).Level.ShouldBe(CorrectionLevel.M);
     }
 
-    /// <summary>ISO/IEC 18004:2015, annex C: fifteen bits, divisible by x^10 + x^8 + x^5 + x^4 + x^2 + x + 1 once the mask 101010000010010 is taken off; M with mask 010 is written 101111001111100 (from memory).</summary>
+    /// <summary>ISO/IEC 18004:2015, annex C: fifteen bits, divisible by x^10 + x^8 + x^5 + x^4 + x^2 + x + 1 once the mask 101010000010010 is taken
+    /// off; M with mask 010 is written 101111001111100 (from memory).</summary>
     [Fact]
     public void Format_information_is_coded_as_the_standard_says()
     {
@@ -41,7 +42,8 @@ public class SymbolTests
         Remainder(0b101111001111100 ^ 0b101010000010010, 0b10100110111).ShouldBe(0);
     }
 
-    /// <summary>ISO/IEC 18004:2015, annex D: eighteen bits, divisible by x^12 + x^11 + x^10 + x^9 + x^8 + x^5 + x^2 + 1; version 7 is written 000111110010010100 (from memory).</summary>
+    /// <summary>ISO/IEC 18004:2015, annex D: eighteen bits, divisible by x^12 + x^11 + x^10 + x^9 + x^8 + x^5 + x^2 + 1; version 7 is written
+    /// 000111110010010100 (from memory).</summary>
     [Fact]
     public void Version_information_is_coded_as_the_standard_says()
     {
@@ -86,7 +88,9 @@ public class SymbolTests
             SymbolReader.Format(isDark).Level.ShouldBe(level);
             var codewords = SymbolReader.Codewords(layout, isDark);
             codewords.Length.ShouldBe(layout.Size.Codewords);
-            SymbolReader.Blocks(layout, codewords).ShouldAllBe(block => SymbolReader.IsWhole(block, layout.Size.CorrectionOfBlock), $"version {version}-{level}");
+            SymbolReader
+                .Blocks(layout, codewords)
+                .ShouldAllBe(block => SymbolReader.IsWhole(block, layout.Size.CorrectionOfBlock), $"version {version}-{level}");
         }
     }
 
@@ -106,7 +110,10 @@ public class SymbolTests
     {
         var size = new SymbolSize(version, level);
         (size.DataCodewords * 8).ShouldBe(bits);
-        var lengthBits = version < 10 ? (9, 8) : version < 27 ? (11, 16) : (13, 16);
+        var lengthBits =
+            version < 10 ? (9, 8)
+            : version < 27 ? (11, 16)
+            : (13, 16);
         size.Holds(4 + lengthBits.Item1 + alphanumeric / 2 * 11 + alphanumeric % 2 * 6).ShouldBeTrue();
         size.Holds(4 + lengthBits.Item1 + (alphanumeric + 1) / 2 * 11 + (alphanumeric + 1) % 2 * 6).ShouldBeFalse();
         size.Holds(4 + lengthBits.Item2 + bytes * 8).ShouldBeTrue();

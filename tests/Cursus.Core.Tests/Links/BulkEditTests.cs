@@ -9,56 +9,81 @@ public class BulkEditTests
 {
     private static readonly Guid[] Ids = [.. Enumerable.Range(1, 6).Select(i => new Guid(i, 0, 0, new byte[8]))];
 
-    private static readonly Gen<IReadOnlyList<Guid>> SomeIds = Gen.Int[0, 63].Select(bits => (IReadOnlyList<Guid>)[.. Ids.Where((_, i) => (bits >> i & 1) == 1)]);
+    private static readonly Gen<IReadOnlyList<Guid>> SomeIds = Gen.Int[0, 63]
+        .Select(bits => (IReadOnlyList<Guid>)[.. Ids.Where((_, i) => (bits >> i & 1) == 1)]);
 
-    private static readonly Gen<LinkState> Links = Gen.Select(SomeIds, SomeIds, Gen.Bool, Gen.Bool, Gen.Int[0, 5]).Select((tags, pixels, archived, tagged, page) => new LinkState
-    {
-        DomainId = Ids[0],
-        Slug = $"page-{page}",
-        Title = $"Page {page}",
-        Destination = $"https://old.northmoor.example/page/{page}",
-        FinalUrl = $"https://old.northmoor.example/page/{page}",
-        Source = tagged ? "perch" : null,
-        Medium = tagged ? "social" : null,
-        TagIds = tags,
-        PixelIds = pixels,
-        IsArchived = archived,
-    });
-
-    [Fact]
-    public void A_change_of_nothing_changes_nothing() =>
-        Links.Sample(link => new BulkEdit().Of(link, null, out _)!.ToJson().ShouldBe(link.ToJson()));
-
-    [Fact]
-    public void Added_tags_are_there_once_removed_ones_are_gone_and_the_others_stay() => Gen.Select(Links, SomeIds, SomeIds).Sample((link, add, remove) =>
-    {
-        var changed = new BulkEdit { AddTags = add, RemoveTags = remove }.Of(link, null, out var error)!;
-        error.ShouldBeNull();
-        foreach (var id in Ids)
-        {
-            changed.TagIds.Count(t => t == id).ShouldBe(!remove.Contains(id) && (add.Contains(id) || link.TagIds.Contains(id)) ? 1 : 0);
-        }
-
-        (changed with { TagIds = link.TagIds }).ToJson().ShouldBe(link.ToJson());
-    });
+    private static readonly Gen<LinkState> Links = Gen.Select(SomeIds, SomeIds, Gen.Bool, Gen.Bool, Gen.Int[0, 5])
+        .Select(
+            (tags, pixels, archived, tagged, page) =>
+                new LinkState
+                {
+                    DomainId = Ids[0],
+                    Slug = $"page-{page}",
+                    Title = $"Page {page}",
+                    Destination = $"https://old.northmoor.example/page/{page}",
+                    FinalUrl = $"https://old.northmoor.example/page/{page}",
+                    Source = tagged ? "perch" : null,
+                    Medium = tagged ? "social" : null,
+                    TagIds = tags,
+                    PixelIds = pixels,
+                    IsArchived = archived,
+                }
+        );
 
     [Fact]
-    public void A_change_made_twice_is_the_change_made_once() => Gen.Select(Links, SomeIds, SomeIds, Gen.Bool).Sample((link, add, remove, archive) =>
-    {
-        var change = new BulkEdit { AddPixels = add, RemovePixels = remove, Archive = archive, FolderId = Ids[2], Replace = new("old.", "www.") };
-        var once = change.Of(link, null, out _)!;
-        change.Of(once, null, out _)!.ToJson().ShouldBe(once.ToJson());
-    });
+    public void A_change_of_nothing_changes_nothing() => Links.Sample(link => new BulkEdit().Of(link, null, out _)!.ToJson().ShouldBe(link.ToJson()));
+
+    [Fact]
+    public void Added_tags_are_there_once_removed_ones_are_gone_and_the_others_stay() =>
+        Gen.Select(Links, SomeIds, SomeIds)
+            .Sample(
+                (link, add, remove) =>
+                {
+                    var changed = new BulkEdit { AddTags = add, RemoveTags = remove }.Of(link, null, out var error)!;
+                    error.ShouldBeNull();
+                    foreach (var id in Ids)
+                    {
+                        changed.TagIds.Count(t => t == id).ShouldBe(!remove.Contains(id) && (add.Contains(id) || link.TagIds.Contains(id)) ? 1 : 0);
+                    }
+
+                    (changed with { TagIds = link.TagIds }).ToJson().ShouldBe(link.ToJson());
+                }
+            );
+
+    [Fact]
+    public void A_change_made_twice_is_the_change_made_once() =>
+        Gen.Select(Links, SomeIds, SomeIds, Gen.Bool)
+            .Sample(
+                (link, add, remove, archive) =>
+                {
+                    var change = new BulkEdit
+                    {
+                        AddPixels = add,
+                        RemovePixels = remove,
+                        Archive = archive,
+                        FolderId = Ids[2],
+                        Replace = new("old.", "www."),
+                    };
+                    var once = change.Of(link, null, out _)!;
+                    change.Of(once, null, out _)!.ToJson().ShouldBe(once.ToJson());
+                }
+            );
 
     [Fact]
     public void A_wish_for_one_bound_leaves_the_other_and_a_link_that_would_end_before_it_opens_is_left()
     {
         var (first, second) = (Instant.FromUtc(2026, 11, 28, 9, 0), Instant.FromUtc(2026, 11, 29, 18, 0));
         var link = Links.Single() with { OpensAt = first };
-        (new BulkEdit { Ends = new(second) }.Of(link, null, out _) is { OpensAt: var opens, EndsAt: var ends } ? (opens, ends) : default).ShouldBe((first, second));
-        new BulkEdit { Ends = new(first) }.Of(link, null, out var error).ShouldBeNull();
+        (new BulkEdit { Ends = new(second) }.Of(link, null, out _) is { OpensAt: var opens, EndsAt: var ends } ? (opens, ends) : default).ShouldBe(
+            (first, second)
+        );
+        new BulkEdit { Ends = new(first) }
+            .Of(link, null, out var error)
+            .ShouldBeNull();
         error!.Code.ShouldBe("ends-before-opening");
-        new BulkEdit { Opens = new(null), Ends = new(first) }.Of(link, null, out _)!.OpensAt.ShouldBeNull();
+        new BulkEdit { Opens = new(null), Ends = new(first) }
+            .Of(link, null, out _)!
+            .OpensAt.ShouldBeNull();
     }
 
     [Fact]
@@ -71,14 +96,18 @@ public class BulkEditTests
         var counted = change.Of(link, ("perch", "social"), out _)!;
         (counted.Source, counted.Medium, counted.CampaignId).ShouldBe(("perch", "social", Ids[3]));
         BulkEdit.MovesVisitors(link, counted).ShouldBeTrue();
-        new BulkEdit { AddTags = Ids }.Of(link, ("perch", "social"), out _)!.Source.ShouldBeNull();
+        new BulkEdit { AddTags = Ids }
+            .Of(link, ("perch", "social"), out _)!
+            .Source.ShouldBeNull();
     }
 
     [Fact]
     public void An_empty_folder_takes_a_link_out_of_any()
     {
         var link = Links.Single() with { FolderId = Ids[1] };
-        new BulkEdit { FolderId = Guid.Empty }.Of(link, null, out _)!.FolderId.ShouldBeNull();
+        new BulkEdit { FolderId = Guid.Empty }
+            .Of(link, null, out _)!
+            .FolderId.ShouldBeNull();
         new BulkEdit().Of(link, null, out _)!.FolderId.ShouldBe(Ids[1]);
     }
 

@@ -34,7 +34,14 @@ public class LinkDecisionTests
     [InlineData("schedule dead fallback", "within", LinkResponseKind.Redirect, LinkRule.DeadPage, All, 302)]
     [InlineData("schedule dead fallback", "before, team", LinkResponseKind.Redirect, LinkRule.DeadPage, All, 302)]
     [InlineData("schedule dead", "within", LinkResponseKind.Redirect, LinkRule.Destination, Sale, 302)]
-    public void A_visitor_is_led_where_the_link_leads_at_that_time(string link, string visit, LinkResponseKind kind, LinkRule rule, string address, int status)
+    public void A_visitor_is_led_where_the_link_leads_at_that_time(
+        string link,
+        string visit,
+        LinkResponseKind kind,
+        LinkRule rule,
+        string address,
+        int status
+    )
     {
         var now = visit.Split(',')[0] switch
         {
@@ -103,15 +110,16 @@ public class LinkDecisionTests
         (decision.LeadsOn ? Encoding.UTF8.GetString(decision.Address) : null).ShouldBe(address);
     }
 
-    private static LinkTarget Target(string what, short redirect = 301, ReferrerPassing referrer = ReferrerPassing.Keep) => new()
-    {
-        IsDeleted = what.Contains("deleted", StringComparison.Ordinal),
-        Destination = Encoding.UTF8.GetBytes(Sale),
-        Fallback = what.Contains("fallback", StringComparison.Ordinal) ? Encoding.UTF8.GetBytes(All) : [],
-        IsDead = what.Contains("dead", StringComparison.Ordinal),
-        Schedule = what.Contains("schedule", StringComparison.Ordinal) ? Weekend : LinkSchedule.Always,
-        Redirect = redirect,
-        PassQuery = what.Contains("pass", StringComparison.Ordinal) ? QueryPassing.LinkWins : QueryPassing.Off,
-        Referrer = referrer,
-    };
+    private static LinkTarget Target(string what, short redirect = 301, ReferrerPassing referrer = ReferrerPassing.Keep) =>
+        new()
+        {
+            IsDeleted = what.Contains("deleted", StringComparison.Ordinal),
+            Destination = Encoding.UTF8.GetBytes(Sale),
+            Fallback = what.Contains("fallback", StringComparison.Ordinal) ? Encoding.UTF8.GetBytes(All) : [],
+            IsDead = what.Contains("dead", StringComparison.Ordinal),
+            Schedule = what.Contains("schedule", StringComparison.Ordinal) ? Weekend : LinkSchedule.Always,
+            Redirect = redirect,
+            PassQuery = what.Contains("pass", StringComparison.Ordinal) ? QueryPassing.LinkWins : QueryPassing.Off,
+            Referrer = referrer,
+        };
 }

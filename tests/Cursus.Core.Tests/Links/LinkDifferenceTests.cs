@@ -1,4 +1,5 @@
 using System.Reflection;
+using System.Text.Json.Serialization;
 using Cursus.Core.Addresses;
 using Cursus.Core.Links;
 using NodaTime;
@@ -8,7 +9,10 @@ namespace Cursus.Core.Tests.Links;
 /// <summary>What the history tells of two versions.</summary>
 public class LinkDifferenceTests
 {
-    private static readonly (Guid Id, string Name)[] Things = [.. new[] { "nmoor.localhost", "Winter members", "Shop", "event", "members", "Fairlead", "Perch" }.Select(n => (Guid.NewGuid(), n))];
+    private static readonly (Guid Id, string Name)[] Things =
+    [
+        .. new[] { "nmoor.localhost", "Winter members", "Shop", "event", "members", "Fairlead", "Perch" }.Select(n => (Guid.NewGuid(), n)),
+    ];
 
     private static readonly DateTimeZone London = DateTimeZoneProviders.Tzdb["Europe/London"];
 
@@ -28,7 +32,15 @@ public class LinkDifferenceTests
         {
             (LinkField.Address, Plain with { Slug = "full-moon" }, "nmoor.localhost/moon", "nmoor.localhost/full-moon"),
             (LinkField.Title, Plain with { Title = "Full moon" }, "Moon", "Full moon"),
-            (LinkField.Destination, Plain with { Destination = "https://northmoor.example/full" }, "https://northmoor.example/moon", "https://northmoor.example/full"),
+            (
+                LinkField.Destination,
+                Plain with
+                {
+                    Destination = "https://northmoor.example/full",
+                },
+                "https://northmoor.example/moon",
+                "https://northmoor.example/full"
+            ),
             (LinkField.Fallback, Plain with { Fallback = "https://northmoor.example/" }, null, "https://northmoor.example/"),
             (LinkField.Opens, Plain with { OpensAt = Instant.FromUtc(2026, 7, 1, 8, 0) }, null, "1 Jul 2026, 09:00"),
             (LinkField.Ends, Plain with { EndsAt = Instant.FromUtc(2026, 12, 1, 0, 0) }, null, "30 Nov 2026"),
@@ -77,13 +89,22 @@ public class LinkDifferenceTests
             OpensAt = Instant.FromUtc(2026, 7, 1, 8, 0),
             EndsAt = Instant.FromUtc(2026, 12, 1, 0, 0),
             Note = "ü “quoted”",
-            Options = new LinkOptions { PassQuery = QueryPassing.VisitorWins, HandoffDeadline = 0, AnchorText = "moon" },
+            Options = new LinkOptions
+            {
+                PassQuery = QueryPassing.VisitorWins,
+                HandoffDeadline = 0,
+                AnchorText = "moon",
+            },
         };
         var back = LinkState.FromJson(full.ToJson());
         back.ToJson().ShouldBe(full.ToJson());
         LinkDifference.Between(full, back, NameOf, London).ShouldBeEmpty();
-        typeof(LinkState).GetProperties(BindingFlags.Public | BindingFlags.Instance).ShouldAllBe(p => full.ToJson().Contains($"\"{char.ToLowerInvariant(p.Name[0])}{p.Name.Substring(1)}\""));
+        typeof(LinkState).GetProperties(BindingFlags.Public | BindingFlags.Instance).ShouldAllBe(p => full.ToJson().Contains($"\"{StoredName(p)}\""));
+        (full with { ImportedClicks = 7 }).ToJson().ShouldContain("\"broughtAlong\":7", Case.Sensitive, "stored versions and archives call it so");
     }
+
+    private static string StoredName(PropertyInfo property) =>
+        property.GetCustomAttribute<JsonPropertyNameAttribute>()?.Name ?? $"{char.ToLowerInvariant(property.Name[0])}{property.Name.Substring(1)}";
 
     private static string NameOf(Guid id) => Things.Single(t => t.Id == id).Name;
 }

@@ -12,22 +12,32 @@ public class LinkScheduleTests
     private static readonly Gen<Instant?> Bounds = Gen.Int[-1, 5].Select(day => day < 0 ? (Instant?)null : Instant.FromUnixTimeSeconds(day));
 
     [Fact]
-    public void A_link_leads_on_from_its_first_moment_until_just_before_its_end() => Gen.Select(Bounds, Bounds, Gen.Int[0, 5]).Sample((opens, ends, second) =>
-    {
-        var span = new LinkSchedule(opens, ends);
-        if (!span.IsPossible(out var error))
-        {
-            error.Code.ShouldBe("ends-before-opening");
-            (ends <= opens).ShouldBeTrue();
-            return;
-        }
+    public void A_link_leads_on_from_its_first_moment_until_just_before_its_end() =>
+        Gen.Select(Bounds, Bounds, Gen.Int[0, 5])
+            .Sample(
+                (opens, ends, second) =>
+                {
+                    var span = new LinkSchedule(opens, ends);
+                    if (!span.IsPossible(out var error))
+                    {
+                        error.Code.ShouldBe("ends-before-opening");
+                        (ends <= opens).ShouldBeTrue();
+                        return;
+                    }
 
-        // Counted out moment by moment: all that lie between its bounds, the first of them included.
-        var open = Enumerable.Range(-1, 8).Where(s => (opens is null || s >= opens.Value.ToUnixTimeSeconds()) && (ends is null || s < ends.Value.ToUnixTimeSeconds())).ToList();
-        var expected = open.Contains(second) ? LinkStage.Open : opens is { } first && second < first.ToUnixTimeSeconds() ? LinkStage.Scheduled : LinkStage.Ended;
-        span.StageAt(Instant.FromUnixTimeSeconds(second)).ShouldBe(expected);
-        span.IsAlways.ShouldBe(open.Count == 8);
-    });
+                    // Counted out moment by moment: all that lie between its bounds, the first of them included.
+                    var open = Enumerable
+                        .Range(-1, 8)
+                        .Where(s => (opens is null || s >= opens.Value.ToUnixTimeSeconds()) && (ends is null || s < ends.Value.ToUnixTimeSeconds()))
+                        .ToList();
+                    var expected =
+                        open.Contains(second) ? LinkStage.Open
+                        : opens is { } first && second < first.ToUnixTimeSeconds() ? LinkStage.Scheduled
+                        : LinkStage.Ended;
+                    span.StageAt(Instant.FromUnixTimeSeconds(second)).ShouldBe(expected);
+                    span.IsAlways.ShouldBe(open.Count == 8);
+                }
+            );
 
     /// <summary>Moments with an offset are the examples of RFC 3339, section 5.8, but for the leap seconds.</summary>
     [Theory]

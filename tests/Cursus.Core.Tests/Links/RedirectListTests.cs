@@ -1,5 +1,5 @@
 using System.Text.RegularExpressions;
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Links;
 
 namespace Cursus.Core.Tests.Links;
@@ -17,27 +17,54 @@ public partial class RedirectListTests
     public void Nginx_reads_each_slug_in_lower_case_and_each_address_as_it_is()
     {
         var text = RedirectList.Nginx("nmoor.localhost", Redirects);
-        var read = NginxEntry().Matches(text).ToDictionary(m => m.Groups[1].Value, m => m.Groups[2].Value
-            .Replace("\\\"", "\"", StringComparison.Ordinal).Replace("\\\\", "\\", StringComparison.Ordinal).Replace("${cursus_dollar}", "$", StringComparison.Ordinal));
+        var read = NginxEntry()
+            .Matches(text)
+            .ToDictionary(
+                m => m.Groups[1].Value,
+                m =>
+                    m.Groups[2]
+                        .Value.Replace("\\\"", "\"", StringComparison.Ordinal)
+                        .Replace("\\\\", "\\", StringComparison.Ordinal)
+                        .Replace("${cursus_dollar}", "$", StringComparison.Ordinal)
+            );
         read.ShouldBe(new Dictionary<string, string> { ["/geminids"] = Redirects[0].To, ["/price"] = Redirects[1].To });
-        NginxEntry().Replace(text, "").Split('\n').Where(l => !l.StartsWith('#')).ShouldBe(["geo $cursus_dollar { default \"$\"; }", "map $uri $cursus_to {", "  default \"\";", "", "", "}", ""]);
+        NginxEntry()
+            .Replace(text, "")
+            .Split('\n')
+            .Where(l => !l.StartsWith('#'))
+            .ShouldBe(["geo $cursus_dollar { default \"$\"; }", "map $uri $cursus_to {", "  default \"\";", "", "", "}", ""]);
     }
 
     [Fact]
     public void Apache_reads_a_key_a_space_and_an_address_from_each_line() =>
-        RedirectList.Apache("nmoor.localhost", Redirects).Split('\n', StringSplitOptions.RemoveEmptyEntries).Where(l => !l.StartsWith('#'))
-            .Select(l => l.Split(' ')).ShouldBe([["/geminids", Redirects[0].To], ["/price", Redirects[1].To]]);
+        RedirectList
+            .Apache("nmoor.localhost", Redirects)
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Where(l => !l.StartsWith('#'))
+            .Select(l => l.Split(' '))
+            .ShouldBe([
+                ["/geminids", Redirects[0].To],
+                ["/price", Redirects[1].To],
+            ]);
 
     [Fact]
     public void A_page_leads_on_and_lies_where_clicks_and_scans_look_for_it()
     {
         RedirectList.Page(Redirects[0]).ShouldContain("url=https://northmoor.example/events?utm_source=perch&amp;utm_medium=social#top\"");
         RedirectList.Page(Redirects[1] with { To = "https://a.example/\"><script>" }).ShouldNotContain("<script>");
-        RedirectList.Paths(Redirects[0]).ShouldBe(
-        [
-            "Geminids/index.html", "Geminids/1/index.html", "Geminids/3/index.html", "geminids/index.html", "geminids/1/index.html", "geminids/3/index.html",
-            "GEMINIDS/index.html", "GEMINIDS/1/index.html", "GEMINIDS/3/index.html",
-        ]);
+        RedirectList
+            .Paths(Redirects[0])
+            .ShouldBe([
+                "Geminids/index.html",
+                "Geminids/1/index.html",
+                "Geminids/3/index.html",
+                "geminids/index.html",
+                "geminids/1/index.html",
+                "geminids/3/index.html",
+                "GEMINIDS/index.html",
+                "GEMINIDS/1/index.html",
+                "GEMINIDS/3/index.html",
+            ]);
         RedirectList.Paths(Redirects[1]).Count.ShouldBe(4);
     }
 

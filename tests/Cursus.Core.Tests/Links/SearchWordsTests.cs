@@ -19,12 +19,13 @@ public class SearchWordsTests
         SearchWords.Of(typed).ShouldBe(words.Split(' ', StringSplitOptions.RemoveEmptyEntries));
 
     [Fact]
-    public void Whatever_is_typed_the_words_are_safe_to_ask_for() => Gen.String.Sample(typed =>
-    {
-        var words = SearchWords.Of(typed);
-        words.Count.ShouldBeLessThanOrEqualTo(SearchWords.Most);
-        words.ShouldBeUnique();
-        words.ShouldAllBe(w => w.EnumerateRunes().All(System.Text.Rune.IsLetterOrDigit));
-        SearchWords.Of(string.Join(' ', words)).ShouldBe(words);
-    });
+    public void Whatever_is_typed_the_words_are_safe_to_ask_for() =>
+        Gen.String.Sample(typed =>
+        {
+            var words = SearchWords.Of(typed);
+            words.Count.ShouldBeLessThanOrEqualTo(SearchWords.Most);
+            words.ShouldBeUnique();
+            words.ShouldAllBe(w => w.EnumerateRunes().All(System.Text.Rune.IsLetterOrDigit));
+            SearchWords.Of(string.Join(' ', words)).ShouldBe(words);
+        });
 }

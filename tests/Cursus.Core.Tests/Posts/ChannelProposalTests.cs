@@ -2,7 +2,8 @@ using Cursus.Core.Posts;
 
 namespace Cursus.Core.Tests.Posts;
 
-/// <summary>Source and medium for a channel’s name. Mediums are common practice, no source; hosts come from the list of referrers that ships.</summary>
+/// <summary>Source and medium for a channel’s name. Mediums are common practice, no source; hosts come from the list of referrers that
+/// ships.</summary>
 public class ChannelProposalTests
 {
     [Theory]

@@ -9,8 +9,8 @@ public class ClusteredEstimateTests
     private static readonly long[] OnGuildhall = [120, 45, 210, 33, 80, 64, 150, 22];
     private static readonly long[] OnPerch = [90, 50, 130, 30, 85, 40, 101, 25];
 
-    /// <summary>Reference: R 4.2.2 with clubSandwich 0.5.8, <c>vcovCR(glm(cbind(a, b) ~ 1, family = binomial), cluster = 1:8, type = "CR2")</c>; CR0 agrees with sandwich 3.0's vcovCL.
-    /// A thousandfold, since R adds no half click to either side.</summary>
+    /// <summary>Reference: R 4.2.2 with clubSandwich 0.5.8, <c>vcovCR(glm(cbind(a, b) ~ 1, family = binomial), cluster = 1:8, type = "CR2")</c>; CR0
+    /// agrees with sandwich 3.0's vcovCL. A thousandfold, since R adds no half click to either side.</summary>
     [Fact]
     public void A_paired_split_has_the_error_of_the_reference_implementation()
     {
@@ -28,7 +28,8 @@ public class ClusteredEstimateTests
         estimate.Error.ShouldBe(0.2044013, 1e-5);
     }
 
-    /// <summary>Reference: clubSandwich 0.5.8, CR2 of <c>lm(y ~ 0 + channel)</c> clustered by post, by the delta method on the logarithm of the ratio of both means.</summary>
+    /// <summary>Reference: clubSandwich 0.5.8, CR2 of <c>lm(y ~ 0 + channel)</c> clustered by post, by the delta method on the logarithm of the ratio
+    /// of both means.</summary>
     [Theory]
     [InlineData(true, 0.273056583232802, 0.088096741461484)]
     [InlineData(false, 0.254001539674115, 0.400302243207425)]
@@ -41,22 +42,30 @@ public class ClusteredEstimateTests
     }
 
     [Fact]
-    public void What_a_post_brings_to_both_cancels_out() => Gen.Int[100, 5000].Array[4, 40].Sample(success =>
-    {
-        // Twice as much on one as on the other, however successful: nothing is left but that clicks are whole.
-        var estimate = Ratio([.. success.Select(s => 2L * s)], [.. success.Select(s => (long)s)]);
-        estimate.Value.ShouldBe(Math.Log(2), 0.01);
-        estimate.Error.ShouldBe(Math.Sqrt(1 / (2.0 * success.Sum() + 0.5) + 1 / (success.Sum() + 0.5)), 1e-3);
-    });
+    public void What_a_post_brings_to_both_cancels_out() =>
+        Gen.Int[100, 5000]
+            .Array[4, 40]
+            .Sample(success =>
+            {
+                // Twice as much on one as on the other, however successful: nothing is left but that clicks are whole.
+                var estimate = Ratio([.. success.Select(s => 2L * s)], [.. success.Select(s => (long)s)]);
+                estimate.Value.ShouldBe(Math.Log(2), 0.01);
+                estimate.Error.ShouldBe(Math.Sqrt(1 / (2.0 * success.Sum() + 0.5) + 1 / (success.Sum() + 0.5)), 1e-3);
+            });
 
     [Fact]
-    public void The_ratio_turned_round_is_as_sure() => Gen.Select(Gen.Int[0, 300].Array[6], Gen.Int[0, 300].Array[6]).Where((a, b) => a.Sum() > 0 && b.Sum() > 0).Sample((a, b) =>
-    {
-        var (there, back) = (Ratio(Long(a), Long(b)), Ratio(Long(b), Long(a)));
-        back.Value.ShouldBe(-there.Value, 1e-12);
-        back.Error.ShouldBe(there.Error, 1e-12);
-        back.Chance.ShouldBe(there.Chance, 1e-12);
-    });
+    public void The_ratio_turned_round_is_as_sure() =>
+        Gen.Select(Gen.Int[0, 300].Array[6], Gen.Int[0, 300].Array[6])
+            .Where((a, b) => a.Sum() > 0 && b.Sum() > 0)
+            .Sample(
+                (a, b) =>
+                {
+                    var (there, back) = (Ratio(Long(a), Long(b)), Ratio(Long(b), Long(a)));
+                    back.Value.ShouldBe(-there.Value, 1e-12);
+                    back.Error.ShouldBe(there.Error, 1e-12);
+                    back.Chance.ShouldBe(there.Chance, 1e-12);
+                }
+            );
 
     [Fact]
     public void One_great_post_among_many_small_ones_counts_as_what_it_is()
@@ -86,20 +95,24 @@ public class ClusteredEstimateTests
     /// <summary>No cliffs: whatever one click more or less, or one post more, changes the interval by little.</summary>
     [Fact]
     public void A_click_or_a_post_more_never_makes_the_interval_leap() =>
-        Gen.Select(Gen.Int[5, 200].Array[10, 60], Gen.Int[5, 200].Array[60], Gen.Int[0, 59], Gen.Int[1, 3].Array[62]).Sample((a, bs, place, gaps) =>
-        {
-            var b = bs[..a.Length];
-            var days = gaps.Select((_, i) => gaps[..i].Sum()).ToArray();
-            var before = Width(Ratio(Long(a), Long(b), days: days));
-            var more = a.ToArray();
-            more[place % a.Length]++;
-            Math.Abs(Math.Log(Width(Ratio(Long(more), Long(b), days: days)) / before)).ShouldBeLessThan(0.1, "a click more");
+        Gen.Select(Gen.Int[5, 200].Array[10, 60], Gen.Int[5, 200].Array[60], Gen.Int[0, 59], Gen.Int[1, 3].Array[62])
+            .Sample(
+                (a, bs, place, gaps) =>
+                {
+                    var b = bs[..a.Length];
+                    var days = gaps.Select((_, i) => gaps[..i].Sum()).ToArray();
+                    var before = Width(Ratio(Long(a), Long(b), days: days));
+                    var more = a.ToArray();
+                    more[place % a.Length]++;
+                    Math.Abs(Math.Log(Width(Ratio(Long(more), Long(b), days: days)) / before)).ShouldBeLessThan(0.1, "a click more");
 
-            // A post with what posts bring on average says nothing new, and makes the answer a little surer.
-            var (meanA, meanB) = (a.Sum() / a.Length, b.Sum() / b.Length);
-            var withPost = Width(Ratio([.. Long(a), meanA], [.. Long(b), meanB], days: days));
-            Math.Abs(Math.Log(withPost / before)).ShouldBeLessThan(4.0 / a.Length, "a post more");
-        }, iter: 2000);
+                    // A post with what posts bring on average says nothing new, and makes the answer a little surer.
+                    var (meanA, meanB) = (a.Sum() / a.Length, b.Sum() / b.Length);
+                    var withPost = Width(Ratio([.. Long(a), meanA], [.. Long(b), meanB], days: days));
+                    Math.Abs(Math.Log(withPost / before)).ShouldBeLessThan(4.0 / a.Length, "a post more");
+                },
+                iter: 2000
+            );
 
     private static double Width(ClusteredEstimate estimate) => estimate.Interval() is var (low, high) ? Math.Log(high / low) : 0;
 

@@ -9,7 +9,8 @@ public class DigestTests
     {
         var channels = Breakdown.Of(
             [Group("guildhall", 300, 290), Group("perch", 120, 40), Group("hearthside", 118, 125)],
-            units: Posts.Units(("guildhall", [60, 55, 62, 58, 65]), ("perch", [30, 10, 25, 35, 20]), ("hearthside", [10, 40, 20, 8, 40])));
+            units: Posts.Units(("guildhall", [60, 55, 62, 58, 65]), ("perch", [30, 10, 25, 35, 20]), ("hearthside", [10, 40, 20, 8, 40]))
+        );
         var posts = Breakdown.Of([Group("Orion", 400, 0), Group("Saturn", 3, 90), Group("Pleiades", 0, 0, placements: 2), Group("Moon", 135, 365)]);
         var changes = new Dictionary<string, Verdict>
         {
@@ -18,13 +19,15 @@ public class DigestTests
         };
         var digest = Digest.Of(channels, posts, changes, []);
         digest.Headline.ShouldBe("guildhall led with 300 clicks");
-        digest.Sections.Select(s => $"{s.Heading}: {string.Join(" | ", s.Lines.Select(l => l.Text))}").ShouldBe([
-            "What led: guildhall brought the most: 300 clicks (55.8%). Its lead over perch is clear: with posts like these it would come out ahead again, by a factor of 2.50 (1.51 to 4.11). | “Orion” brought 400 clicks. | “Moon” brought 135 clicks. | “Saturn” brought 3 clicks.",
-            "What changed: All channels: 538 clicks, after 455 the week before (+18.2%). | perch: 120 clicks, after 40 the week before (+200%).",
-            "Too close to call: perch and hearthside: 120 clicks against 118.",
-            "What died: “Saturn”: 3 clicks, after 90 the week before.",
-            "Published but not clicked: “Pleiades”",
-        ]);
+        digest
+            .Sections.Select(s => $"{s.Heading}: {string.Join(" | ", s.Lines.Select(l => l.Text))}")
+            .ShouldBe([
+                "What led: guildhall brought the most: 300 clicks (55.8%). Its lead over perch is clear: with posts like these it would come out ahead again, by a factor of 2.50 (1.51 to 4.11). | “Orion” brought 400 clicks. | “Moon” brought 135 clicks. | “Saturn” brought 3 clicks.",
+                "What changed: All channels: 538 clicks, after 455 the week before (+18.2%). | perch: 120 clicks, after 40 the week before (+200%).",
+                "Too close to call: perch and hearthside: 120 clicks against 118.",
+                "What died: “Saturn”: 3 clicks, after 90 the week before.",
+                "Published but not clicked: “Pleiades”",
+            ]);
         digest.Sections[3].Lines[0].ShouldBe(new("“Saturn”: 3 clicks, after 90 the week before.", "post", "Saturn"));
     }
 
@@ -44,7 +47,8 @@ public class DigestTests
         Digest.Of(nothing, nothing, NoChanges, ["One page is gone."]).Sections[1].Lines.Select(l => l.Text).ShouldBe(["One page is gone."]);
         var care = Digest.Of(nothing, nothing, NoChanges, [.. Enumerable.Range(1, 8).Select(n => $"Page {n} is gone.")]).Sections[1];
         care.Heading.ShouldBe("Needs attention");
-        care.Lines.Select(l => l.Text).ShouldBe(["Page 1 is gone.", "Page 2 is gone.", "Page 3 is gone.", "Page 4 is gone.", "Page 5 is gone.", "And 3 more."]);
+        care.Lines.Select(l => l.Text)
+            .ShouldBe(["Page 1 is gone.", "Page 2 is gone.", "Page 3 is gone.", "Page 4 is gone.", "Page 5 is gone.", "And 3 more."]);
     }
 
     [Fact]
@@ -66,5 +70,6 @@ public class DigestTests
 
     private static readonly Dictionary<string, Verdict> NoChanges = [];
 
-    private static GroupCount Group(string name, long clicks, long before, int placements = 1) => new(name, name, clicks, null, before, placements, placements);
+    private static GroupCount Group(string name, long clicks, long before, int placements = 1) =>
+        new(name, name, clicks, null, before, placements, placements);
 }

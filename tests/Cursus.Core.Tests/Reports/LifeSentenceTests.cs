@@ -14,12 +14,14 @@ public class LifeSentenceTests
     public void Times_are_said_in_hours_up_to_two_days_and_then_in_days(double hours, string words) => LifeSentence.Duration(hours).ShouldBe(words);
 
     [Fact]
-    public void The_longest_and_the_shortest_are_named() => LifeSentence.Of([
-        ("Perch", LifeOf(30, 5, 2)), ("Poster", LifeOf([.. Enumerable.Repeat(3L, 240)])), ("Letter", LifeOf(10, 10, 5, 5)),
-    ]).ShouldBe("Longest on Poster, where half of the clicks come within 11 days; shortest on Perch, within 1 hour.");
+    public void The_longest_and_the_shortest_are_named() =>
+        LifeSentence
+            .Of([("Perch", LifeOf(30, 5, 2)), ("Poster", LifeOf([.. Enumerable.Repeat(3L, 240)])), ("Letter", LifeOf(10, 10, 5, 5))])
+            .ShouldBe("Longest on Poster, where half of the clicks come within 11 days; shortest on Perch, within 1 hour.");
 
     [Fact]
-    public void One_alone_is_told_with_its_nine_tenths() => LifeSentence.Of([("Perch", LifeOf(10, 5, 3, 0, 1, 1))]).ShouldBe("Perch: half of the clicks come within 1 hour, 90% within 3 hours.");
+    public void One_alone_is_told_with_its_nine_tenths() =>
+        LifeSentence.Of([("Perch", LifeOf(10, 5, 3, 0, 1, 1))]).ShouldBe("Perch: half of the clicks come within 1 hour, 90% within 3 hours.");
 
     [Fact]
     public void Those_with_too_few_clicks_are_passed_over()

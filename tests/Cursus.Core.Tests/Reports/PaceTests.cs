@@ -21,10 +21,7 @@ public class PaceTests
     [Fact]
     public void Later_posts_younger_ones_and_other_channels_are_no_measure()
     {
-        PlacementCourse[] others =
-        [
-            Course(-1, [1, 1]), Course(1, [1]), Course(2, [1, 1]) with { Group = "letter" }, Course(3, [1, 1]),
-        ];
+        PlacementCourse[] others = [Course(-1, [1, 1]), Course(1, [1]), Course(2, [1, 1]) with { Group = "letter" }, Course(3, [1, 1])];
         var pace = Pace.Of(Course(0, [5, 4]), others);
         (pace.Ahead, pace.Others).ShouldBe((1, 1));
         pace.Usual.ShouldBeEmpty("one post is no usual course");
@@ -34,11 +31,14 @@ public class PaceTests
     public void To_be_level_is_not_to_be_ahead() => Pace.Of(Course(0, [2]), [Course(1, [2]), Course(2, [1]), Course(3, [3])]).Ahead.ShouldBe(1);
 
     [Fact]
-    public void Nobody_is_held_against_itself() => Gen.Long[0, 50].Array[1, 20].Sample(clicks =>
-    {
-        var one = Course(0, clicks);
-        Pace.Of(one, [one]).Others.ShouldBe(0);
-    });
+    public void Nobody_is_held_against_itself() =>
+        Gen.Long[0, 50]
+            .Array[1, 20]
+            .Sample(clicks =>
+            {
+                var one = Course(0, clicks);
+                Pace.Of(one, [one]).Others.ShouldBe(0);
+            });
 
     private static PlacementCourse Course(int daysAgo, long[] clicks) => new(Guid.CreateVersion7(), "perch", Today.PlusDays(-daysAgo), [.. clicks]);
 }

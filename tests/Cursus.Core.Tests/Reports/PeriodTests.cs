@@ -110,7 +110,8 @@ public class PeriodTests
     [InlineData("last-month", "2026-01-15", "2025-12-01..2025-12-31")]
     [InlineData("last-quarter", "2026-02-28", "2025-10-01..2025-12-31")]
     [InlineData("last-week", "2026-01-01", "2025-12-22..2025-12-28")]
-    public void Named_periods_reach_over_the_turn_of_the_year(string name, string today, string period) => NamedPeriod.Of(name, Day(today), IsoDayOfWeek.Monday)!.ToString().ShouldBe(period);
+    public void Named_periods_reach_over_the_turn_of_the_year(string name, string today, string period) =>
+        NamedPeriod.Of(name, Day(today), IsoDayOfWeek.Monday)!.ToString().ShouldBe(period);
 
     [Fact]
     public void Every_name_means_something_and_no_other_does()
@@ -125,7 +126,12 @@ public class PeriodTests
     [InlineData("2026-01-01", "2026-12-31", "2025-01-01..2025-12-31", "2025-01-01..2025-12-31")]
     [InlineData("2028-02-01", "2028-02-29", "2028-01-01..2028-01-31", "2027-02-01..2027-02-28")]
     [InlineData("2028-02-10", "2028-02-29", "2028-01-21..2028-02-09", "2027-02-10..2027-02-28")]
-    public void Whole_months_are_held_against_whole_months_and_a_year_ago_against_the_same_days(string from, string to, string before, string yearBefore)
+    public void Whole_months_are_held_against_whole_months_and_a_year_ago_against_the_same_days(
+        string from,
+        string to,
+        string before,
+        string yearBefore
+    )
     {
         var period = new Period(Day(from), Day(to));
         period.Earlier(Comparison.PeriodBefore)!.ToString().ShouldBe(before);

@@ -53,17 +53,21 @@ public class PostLifeTests
     }
 
     [Fact]
-    public void What_has_arrived_never_shrinks_and_ends_with_all() => Gen.Long[0, 30].Array[1, 100].Array[1, 12].Sample(clicks =>
-    {
-        var life = PostLife.Of([.. clicks.Select(c => Course(c))]);
-        var arrived = life.Arrived;
-        arrived.ShouldBe(arrived.Order());
-        arrived[^1].ShouldBe(1, 1e-9);
-        if (life.HalfHours is { } half)
-        {
-            half.ShouldBeLessThanOrEqualTo(life.MostHours!.Value);
-        }
-    });
+    public void What_has_arrived_never_shrinks_and_ends_with_all() =>
+        Gen.Long[0, 30]
+            .Array[1, 100]
+            .Array[1, 12]
+            .Sample(clicks =>
+            {
+                var life = PostLife.Of([.. clicks.Select(c => Course(c))]);
+                var arrived = life.Arrived;
+                arrived.ShouldBe(arrived.Order());
+                arrived[^1].ShouldBe(1, 1e-9);
+                if (life.HalfHours is { } half)
+                {
+                    half.ShouldBeLessThanOrEqualTo(life.MostHours!.Value);
+                }
+            });
 
     /// <summary>Clicks are put into the steps of the clock as a plain reading of it would.</summary>
     [Fact]
@@ -72,7 +76,9 @@ public class PostLifeTests
         PostClock.HoursAfter(72).ShouldBe(72);
         PostClock.HoursAfter(73).ShouldBe(96);
         PostClock.Hours.ShouldBe(90 * 24);
-        Enumerable.Range(0, PostClock.Hours).ShouldAllBe(h => PostClock.HoursAfter(PostClock.StepOf(h)) <= h && h < PostClock.HoursAfter(PostClock.StepOf(h) + 1));
+        Enumerable
+            .Range(0, PostClock.Hours)
+            .ShouldAllBe(h => PostClock.HoursAfter(PostClock.StepOf(h)) <= h && h < PostClock.HoursAfter(PostClock.StepOf(h) + 1));
     }
 
     [Fact]
@@ -82,7 +88,9 @@ public class PostLifeTests
         course.Clicks.Length.ShouldBe(73);
         (course.Clicks[0], course.Clicks[1], course.Clicks[71], course.Clicks[72]).ShouldBe((5L, 3L, 2L, 8L));
         PlacementCourse.Of(default, "perch", Start, [(0, 5)], age: 0).Clicks.ShouldBeEmpty();
-        PlacementCourse.Of(default, "perch", Start, [(0, 5), (2160, 9)], age: 5000).ShouldSatisfyAllConditions(c => c.Clicks.Length.ShouldBe(PostClock.Steps), c => c.Clicks.Sum().ShouldBe(5));
+        PlacementCourse
+            .Of(default, "perch", Start, [(0, 5), (2160, 9)], age: 5000)
+            .ShouldSatisfyAllConditions(c => c.Clicks.Length.ShouldBe(PostClock.Steps), c => c.Clicks.Sum().ShouldBe(5));
     }
 
     private static PlacementCourse Course(params long[] clicks) => new(Guid.CreateVersion7(), "perch", Start, [.. clicks]);

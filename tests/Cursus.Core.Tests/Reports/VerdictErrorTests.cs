@@ -17,7 +17,8 @@ public class VerdictErrorTests
         (Clear(areSame, posts, better: 1) / (double)Times).ShouldBeLessThanOrEqualTo(0.06);
 
     [Fact]
-    public void A_channel_that_brings_half_as_much_again_is_mostly_found_over_forty_posts() => (Clear(areSame: true, 40, better: 1.5) / (double)Times).ShouldBeGreaterThan(0.9);
+    public void A_channel_that_brings_half_as_much_again_is_mostly_found_over_forty_posts() =>
+        (Clear(areSame: true, 40, better: 1.5) / (double)Times).ShouldBeGreaterThan(0.9);
 
     /// <summary>In how many draws a lead is clear.</summary>
     /// <param name="areSame">Whether the posts go to both channels, or each has posts of its own.</param>
@@ -46,7 +47,8 @@ public class VerdictErrorTests
 
             var units = new ClickUnits(UnitKind.Post, days, false, new Dictionary<string, UnitCount[]>());
             var (first, second) = ((UnitCount[])[.. one], (UnitCount[])[.. other]);
-            var verdict = first.Sum(u => u.Clicks) >= second.Sum(u => u.Clicks) ? Verdict.Between(first, second, units) : Verdict.Between(second, first, units);
+            var verdict =
+                first.Sum(u => u.Clicks) >= second.Sum(u => u.Clicks) ? Verdict.Between(first, second, units) : Verdict.Between(second, first, units);
             clear += verdict.Call == VerdictCall.Clear ? 1 : 0;
         }
 

@@ -6,7 +6,12 @@ namespace Cursus.Core.Tests.Reports;
 /// <summary>Whether a lead would come again.</summary>
 public class VerdictTests
 {
-    private static readonly ClickUnits AnyPosts = new(UnitKind.Post, [.. Enumerable.Range(0, 500).Select(i => i * i)], false, new Dictionary<string, UnitCount[]>());
+    private static readonly ClickUnits AnyPosts = new(
+        UnitKind.Post,
+        [.. Enumerable.Range(0, 500).Select(i => i * i)],
+        false,
+        new Dictionary<string, UnitCount[]>()
+    );
 
     [Fact]
     public void A_lead_that_nearly_every_post_shares_is_clear()
@@ -19,7 +24,8 @@ public class VerdictTests
     }
 
     [Fact]
-    public void The_same_clicks_from_one_great_post_are_not() => Between([300, 20, 24, 22, 26, 25, 30, 25], [41, 30, 61, 40, 45, 50, 33, 37]).Call.ShouldBe(VerdictCall.TooClose);
+    public void The_same_clicks_from_one_great_post_are_not() =>
+        Between([300, 20, 24, 22, 26, 25, 30, 25], [41, 30, 61, 40, 45, 50, 33, 37]).Call.ShouldBe(VerdictCall.TooClose);
 
     [Theory]
     [InlineData(3, 10)]
@@ -36,15 +42,20 @@ public class VerdictTests
     public void From_a_handful_of_clicks_nothing_is_called_either() => Between([2, 1, 1, 1], [1, 1, 1, 1]).Call.ShouldBe(VerdictCall.TooFew);
 
     [Fact]
-    public void A_lead_is_clear_exactly_if_its_interval_lies_above_one() => Gen.Select(Gen.Int[0, 80].Array[12], Gen.Int[0, 80].Array[12]).Sample((a, b) =>
-    {
-        var (leader, other) = a.Sum() >= b.Sum() ? (a, b) : (b, a);
-        var verdict = Between([.. leader.Select(c => (long)c)], [.. other.Select(c => (long)c)]);
-        if (verdict.Call != VerdictCall.TooFew)
-        {
-            (verdict.Call == VerdictCall.Clear).ShouldBe(verdict.Low > 1);
-        }
-    }, iter: 2000);
+    public void A_lead_is_clear_exactly_if_its_interval_lies_above_one() =>
+        Gen.Select(Gen.Int[0, 80].Array[12], Gen.Int[0, 80].Array[12])
+            .Sample(
+                (a, b) =>
+                {
+                    var (leader, other) = a.Sum() >= b.Sum() ? (a, b) : (b, a);
+                    var verdict = Between([.. leader.Select(c => (long)c)], [.. other.Select(c => (long)c)]);
+                    if (verdict.Call != VerdictCall.TooFew)
+                    {
+                        (verdict.Call == VerdictCall.Clear).ShouldBe(verdict.Low > 1);
+                    }
+                },
+                iter: 2000
+            );
 
     /// <summary>Four weeks in which every Monday has a thousand clicks and every Tuesday five hundred.</summary>
     [Fact]
@@ -54,25 +65,34 @@ public class VerdictTests
         var units = new ClickUnits(UnitKind.Week, null, true, new Dictionary<string, UnitCount[]> { ["1"] = Weeks(1000), ["2"] = Weeks(500) });
         Verdict.Between(units.Of("1"), units.Of("2"), units).Call.ShouldBe(VerdictCall.Clear);
         var rows = Breakdown.Of([new("1", "Monday", 4000, null, null, 0, 0), new("2", "Tuesday", 2000, null, null, 0, 0)], units: units);
-        AnswerSentence.Of(rows).ShouldBe("Monday brought the most: 4,000 clicks (66.7%). Its lead over Tuesday is clear: with weeks like these it would come out ahead again, by a factor of 2.00 (1.83 to 2.18).");
+        AnswerSentence
+            .Of(rows)
+            .ShouldBe(
+                "Monday brought the most: 4,000 clicks (66.7%). Its lead over Tuesday is clear: with weeks like these it would come out ahead again, by a factor of 2.00 (1.83 to 2.18)."
+            );
     }
 
     /// <summary>With as many more posts as the least that is said, of the same kind, a lead of this size is about clear.</summary>
     [Fact]
-    public void With_about_so_many_more_posts_a_lead_becomes_clear() => Gen.Int[40, 120].Array[8].Sample(success =>
-    {
-        long[] Leader(int times) => [.. Enumerable.Range(0, times).SelectMany(_ => success.Select((s, i) => (long)(s * (i % 2 == 0 ? 1.9 : 0.75))))];
-        long[] Other(int times) => [.. Enumerable.Range(0, times).SelectMany(_ => success.Select(s => (long)s))];
-        if (Between(Leader(1), Other(1)) is { MoreUnits: var (least, most) } verdict)
-        {
-            verdict.Call.ShouldBeOneOf(VerdictCall.Leaning, VerdictCall.TooClose);
-            least.ShouldBeLessThanOrEqualTo(most);
-            Between(Leader(1 + (int)Math.Ceiling(most / 8.0)), Other(1 + (int)Math.Ceiling(most / 8.0))).Call.ShouldBe(VerdictCall.Clear);
-        }
-    });
+    public void With_about_so_many_more_posts_a_lead_becomes_clear() =>
+        Gen.Int[40, 120]
+            .Array[8]
+            .Sample(success =>
+            {
+                long[] Leader(int times) =>
+                    [.. Enumerable.Range(0, times).SelectMany(_ => success.Select((s, i) => (long)(s * (i % 2 == 0 ? 1.9 : 0.75))))];
+                long[] Other(int times) => [.. Enumerable.Range(0, times).SelectMany(_ => success.Select(s => (long)s))];
+                if (Between(Leader(1), Other(1)) is { MoreUnits: var (least, most) } verdict)
+                {
+                    verdict.Call.ShouldBeOneOf(VerdictCall.Leaning, VerdictCall.TooClose);
+                    least.ShouldBeLessThanOrEqualTo(most);
+                    Between(Leader(1 + (int)Math.Ceiling(most / 8.0)), Other(1 + (int)Math.Ceiling(most / 8.0))).Call.ShouldBe(VerdictCall.Clear);
+                }
+            });
 
     [Fact]
-    public void How_many_more_posts_are_needed_is_not_said_if_nobody_can_know() => Between([50, 50, 51, 60, 40, 50], [50, 49, 50, 40, 60, 50]).MoreUnits.ShouldBeNull();
+    public void How_many_more_posts_are_needed_is_not_said_if_nobody_can_know() =>
+        Between([50, 50, 51, 60, 40, 50], [50, 49, 50, 40, 60, 50]).MoreUnits.ShouldBeNull();
 
     /// <summary>Clopper–Pearson 95% limits of a share, turned into the ratio p / (1 − p): 81 of 263 lies within .2527 and .3676
     /// (textbook example, values from memory; a statistics library agrees).</summary>
@@ -84,14 +104,23 @@ public class VerdictTests
         verdict.High!.Value.ShouldBe((1 - .2527) / .2527, 0.002);
     }
 
-    /// <summary>Reference: R 4.2.2, <c>poisson.test(c(a, b), T = c(s, t))</c> for ratio and interval, and twice <c>pbinom(a - 1, a + b, s / (s + t), lower.tail = FALSE)</c>.</summary>
+    /// <summary>Reference: R 4.2.2, <c>poisson.test(c(a, b), T = c(s, t))</c> for ratio and interval, and twice <c>pbinom(a - 1, a + b, s / (s + t),
+    /// lower.tail = FALSE)</c>.</summary>
     [Theory]
     [InlineData(60, 42, 1, 1, 0.0918376783, 1.4285714286, 0.9471746041, 2.1723257475)]
     [InlineData(60, 42, 30, 70, 3.06561660389e-09, 3.3333333333, 2.2100740762, 5.0687600775)]
     [InlineData(25, 40, 30, 70, 0.179912274615, 1.4583333333, 0.8479177397, 2.4635225661)]
     [InlineData(312, 505, 30, 70, 6.96601443311e-07, 1.4415841584, 1.2477922775, 1.6633984373)]
     public void What_was_shown_less_often_needs_fewer_clicks_to_lead(
-        long leader, long next, double leaderShown, double nextShown, double chance, double ratio, double low, double high)
+        long leader,
+        long next,
+        double leaderShown,
+        double nextShown,
+        double chance,
+        double ratio,
+        double low,
+        double high
+    )
     {
         var verdict = Verdict.ByReaders(leader, next, (leaderShown, nextShown));
         (verdict.Chance / chance).ShouldBe(1, 1e-6);
@@ -113,7 +142,9 @@ public class VerdictTests
     {
         UnitCount[] Week(int first, params long[] clicks) => [.. clicks.Select((c, i) => new UnitCount(first + i, c, true))];
         WeekChange.Of(Week(10, 90, 110, 100, 95, 105, 98), Week(0, 30, 33, 28, 35, 31, 30), AnyPosts).Call.ShouldBe(VerdictCall.Clear);
-        WeekChange.Of(Week(10, 30, 33, 28, 35, 31, 30), Week(0, 90, 110, 100, 95, 105, 98), AnyPosts).Call.ShouldBe(VerdictCall.Clear, "fewer is a change as well");
+        WeekChange
+            .Of(Week(10, 30, 33, 28, 35, 31, 30), Week(0, 90, 110, 100, 95, 105, 98), AnyPosts)
+            .Call.ShouldBe(VerdictCall.Clear, "fewer is a change as well");
         WeekChange.Of(Week(10, 300, 20, 22, 25, 30), Week(0, 40, 35, 50, 30, 45), AnyPosts).Call.ShouldNotBe(VerdictCall.Clear, "one post did it");
         WeekChange.Of(Week(10, 300, 280), Week(0, 40, 35, 50, 30, 45), AnyPosts).Call.ShouldBe(VerdictCall.TooFew);
     }

@@ -11,11 +11,12 @@ public class HandoffDecisionTests
     {
         foreach (var kind in Enum.GetValues<ClickKind>())
         {
-            foreach (var (saysNo, remembered, mustAsk) in
-                from saysNo in new[] { false, true }
+            foreach (
+                var (saysNo, remembered, mustAsk) in from saysNo in new[] { false, true }
                 from remembered in new ConsentAnswer?[] { null, ConsentAnswer.Yes, ConsentAnswer.No }
                 from mustAsk in new[] { false, true }
-                select (saysNo, remembered, mustAsk))
+                select (saysNo, remembered, mustAsk)
+            )
             {
                 var isSomebody = kind is ClickKind.Person or ClickKind.Team or ClickKind.Repeat;
                 var course = HandoffDecision.Of(kind, saysNo, remembered, mustAsk);
@@ -24,7 +25,10 @@ public class HandoffDecisionTests
                 (course == HandoffCourse.OptedOut).ShouldBe(isSomebody && saysNo, row);
                 (course == HandoffCourse.Declined).ShouldBe(isSomebody && !saysNo && remembered == ConsentAnswer.No, row);
                 (course == HandoffCourse.Ask).ShouldBe(isSomebody && !saysNo && remembered is null && mustAsk, row);
-                (course == HandoffCourse.Fire).ShouldBe(isSomebody && !saysNo && (remembered == ConsentAnswer.Yes || (remembered is null && !mustAsk)), row);
+                (course == HandoffCourse.Fire).ShouldBe(
+                    isSomebody && !saysNo && (remembered == ConsentAnswer.Yes || (remembered is null && !mustAsk)),
+                    row
+                );
             }
         }
     }
@@ -36,7 +40,8 @@ public class HandoffDecisionTests
     [InlineData("0", "0", false)]
     [InlineData("?1", null, false)]
     [InlineData("true", "null", false)]
-    public void Only_the_value_1_says_no(string? globalPrivacyControl, string? doNotTrack, bool saysNo) => Consent.SaysNo(globalPrivacyControl, doNotTrack).ShouldBe(saysNo);
+    public void Only_the_value_1_says_no(string? globalPrivacyControl, string? doNotTrack, bool saysNo) =>
+        Consent.SaysNo(globalPrivacyControl, doNotTrack).ShouldBe(saysNo);
 
     [Theory]
     [InlineData(ConsentMode.Off, "DE", false)]
@@ -68,7 +73,8 @@ public class HandoffDecisionTests
     [InlineData("es;q=0, fr;q=0.1", "fr")]
     [InlineData("*", "en")]
     [InlineData("DE", "de")]
-    public void The_question_is_asked_in_a_language_the_visitor_reads(string? acceptLanguage, string language) => ConsentWords.LanguageOf(acceptLanguage).ShouldBe(language);
+    public void The_question_is_asked_in_a_language_the_visitor_reads(string? acceptLanguage, string language) =>
+        ConsentWords.LanguageOf(acceptLanguage).ShouldBe(language);
 
     [Fact]
     public void Only_where_no_network_advertises_the_question_speaks_of_measuring()

@@ -8,7 +8,11 @@ public class PixelSnippetTests
     [InlineData("FL-204417", "Fairlead", "FL-204417")]
     [InlineData("  9f2c41d07ab3\n", "Beaconry", "9f2c41d07ab3")]
     [InlineData("<!-- Fairlead -->\n<img src=\"https://px.fairlead.example/hit?e=page&p=FL-204417\" width=1>", "Fairlead", "FL-204417")]
-    [InlineData("<script async src=\"https://tag.beaconry.example/x.js\"></script><script>beaconry( 'begin', '9f2c41d07ab3' ); beaconry('saw','page')</script>", "Beaconry", "9f2c41d07ab3")]
+    [InlineData(
+        "<script async src=\"https://tag.beaconry.example/x.js\"></script><script>beaconry( 'begin', '9f2c41d07ab3' ); beaconry('saw','page')</script>",
+        "Beaconry",
+        "9f2c41d07ab3"
+    )]
     [InlineData("<script>guildhallAds.push({ pixel: 'GH20441733', event: 'visit' })</script>", "Guildhall Ads", "GH20441733")]
     [InlineData("<img src='//ads.example/p?i=1&amp;j=2' alt=''>", "Image pixel", "https://ads.example/p?i=1&j=2")]
     public void The_network_is_recognised_and_only_the_reference_is_taken(string pasted, string network, string reference)
@@ -20,7 +24,10 @@ public class PixelSnippetTests
 
     [Fact]
     public void A_script_by_its_address_may_be_a_container_so_that_the_marketer_chooses() =>
-        PixelSnippet.Read("<script src=\"https://tags.example/c.js?k=7\"></script>", SampleNetworks.All).Readings.Select(r => r.Network.Name).ShouldBe(["Script", "Tag-manager container"]);
+        PixelSnippet
+            .Read("<script src=\"https://tags.example/c.js?k=7\"></script>", SampleNetworks.All)
+            .Readings.Select(r => r.Network.Name)
+            .ShouldBe(["Script", "Tag-manager container"]);
 
     [Theory]
     [InlineData("", "Paste the pixel")]
@@ -36,7 +43,8 @@ public class PixelSnippetTests
     }
 
     [Fact]
-    public void An_endless_paste_is_refused() => PixelSnippet.Read(new string('x', AdNetworkCheck.MaxSnippet + 1), SampleNetworks.All).Error!.Code.ShouldBe("pixel-too-long");
+    public void An_endless_paste_is_refused() =>
+        PixelSnippet.Read(new string('x', AdNetworkCheck.MaxSnippet + 1), SampleNetworks.All).Error!.Code.ShouldBe("pixel-too-long");
 
     /// <summary>A pattern that would take other engines longer than the universe has (common knowledge of backtracking engines, no source).</summary>
     [Fact]

@@ -7,20 +7,41 @@ public class PixelTemplateTests
 {
     private static readonly string[] Slips =
     [
-        "</script><script>alert(1)</script>", "\"><img src=x onerror=alert(1)>", "'-alert(1)-'", "javascript:alert(1)", "{id}", "{{event}}", "a\nb\r\nSet-Cookie: x=1", "<!--", "]]>", "&amp;&#60;",
-        "a&p=2#x", "%0d%0a", "\u2028\u2029", "\0", "${x}`", "\\u003cscript\\u003e", "</style><style>*{}", "data:text/html,<b>", "ü漢字🌒",
+        "</script><script>alert(1)</script>",
+        "\"><img src=x onerror=alert(1)>",
+        "'-alert(1)-'",
+        "javascript:alert(1)",
+        "{id}",
+        "{{event}}",
+        "a\nb\r\nSet-Cookie: x=1",
+        "<!--",
+        "]]>",
+        "&amp;&#60;",
+        "a&p=2#x",
+        "%0d%0a",
+        "\u2028\u2029",
+        "\0",
+        "${x}`",
+        "\\u003cscript\\u003e",
+        "</style><style>*{}",
+        "data:text/html,<b>",
+        "ü漢字🌒",
     ];
 
     /// <summary>What somebody who means harm, or only types carelessly, may put into a title, a slug or an address.</summary>
     public static readonly Gen<string> Hostile = Gen.OneOf(Gen.Int[0, Slips.Length - 1].Select(i => Slips[i]), Gen.String[0, 40]);
 
-    private static readonly Gen<PixelValues> HostileValues = Gen.Select(Hostile, Hostile, Hostile, Hostile, (a, b, c, d) => new PixelValues(a, b, c, d, a, b, c, d, 1));
+    private static readonly Gen<PixelValues> HostileValues = Gen.Select(Hostile, Hostile, Hostile, Hostile, (a, b, c, d) =>
+        new PixelValues(a, b, c, d, a, b, c, d, 1)
+    );
 
     [Fact]
     public void Values_stand_percent_encoded_in_the_place_of_their_macros()
     {
         PixelTemplate.TryParseAddress("https://ads.example/hit?p={id}&on={link}#{campaign}", out var template, out _).ShouldBeTrue();
-        template.FillAddress(SampleNetworks.Values).ShouldBe("https://ads.example/hit?p=FL-204417&on=https%3A%2F%2Fnmoor.example%2Fgeminids-perch#winter-members");
+        template
+            .FillAddress(SampleNetworks.Values)
+            .ShouldBe("https://ads.example/hit?p=FL-204417&on=https%3A%2F%2Fnmoor.example%2Fgeminids-perch#winter-members");
     }
 
     [Fact]

@@ -76,16 +76,27 @@ public class AccessTests(CursusApp app)
         var post = await world.Viewer.PostAsJsonAsync("/api/v1/posts", World.Post(), Cancel);
         post.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         ((string)(await World.Read(post))["code"]!).ShouldBe("role");
-        (await world.Editor.PostAsJsonAsync("/api/v1/campaigns", new { name = "Perseid nights" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await world.Editor.PostAsJsonAsync("/api/v1/campaigns", new { name = "Perseid nights" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
         (await world.Editor.PostAsJsonAsync("/api/v1/domains", new { name = "go.localhost" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        (await world.Owner.PostAsJsonAsync("/api/v1/domains", new { name = $"go-{Guid.NewGuid():N}.localhost" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await world.Owner.PostAsJsonAsync("/api/v1/domains", new { name = $"go-{Guid.NewGuid():N}.localhost" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
     }
 
     [Fact]
     public async Task An_installation_with_an_owner_takes_no_second_first_owner()
     {
         await World.Make(app);
-        var again = new { name = "A", email = "a@northmoor.example", password = "long enough", workspace = "B", timeZone = "Europe/London" };
+        var again = new
+        {
+            name = "A",
+            email = "a@northmoor.example",
+            password = "long enough",
+            workspace = "B",
+            timeZone = "Europe/London",
+        };
         (await app.CreateClient().PostAsJsonAsync("/api/v1/installation", again, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         ((bool)(await World.Read(await app.CreateClient().GetAsync("/api/v1/installation", Cancel)))["needsOwner"]!).ShouldBeFalse();
     }

@@ -39,7 +39,9 @@ public class IdempotencyTests(CursusApp app)
     {
         var world = await World.Make(app);
         (await Post(world, "/api/v1/batches?name=one.csv", null, "query", "northmoor.example/winter")).StatusCode.ShouldBe(HttpStatusCode.Created);
-        ((string)(await World.Read(await Post(world, "/api/v1/batches?name=two.csv", null, "query", "northmoor.example/winter")))["code"]!).ShouldBe("idempotency-mismatch");
+        ((string)(await World.Read(await Post(world, "/api/v1/batches?name=two.csv", null, "query", "northmoor.example/winter")))["code"]!).ShouldBe(
+            "idempotency-mismatch"
+        );
     }
 
     [Fact]
@@ -50,8 +52,23 @@ public class IdempotencyTests(CursusApp app)
         var member = await db.Members.SingleAsync(m => m.WorkspaceId == world.Workspace.Id && m.Role == Role.Editor, Cancel);
         var now = SystemClock.Instance.GetCurrentInstant();
         db.AddRange(
-            new IdempotentAnswer { MemberId = member.Id, Key = "dead", Request = "?", CreatedAt = now, AliveUntil = now - Duration.FromSeconds(1) },
-            new IdempotentAnswer { MemberId = member.Id, Key = "alive", Request = "?", CreatedAt = now, AliveUntil = now + Duration.FromMinutes(1) });
+            new IdempotentAnswer
+            {
+                MemberId = member.Id,
+                Key = "dead",
+                Request = "?",
+                CreatedAt = now,
+                AliveUntil = now - Duration.FromSeconds(1),
+            },
+            new IdempotentAnswer
+            {
+                MemberId = member.Id,
+                Key = "alive",
+                Request = "?",
+                CreatedAt = now,
+                AliveUntil = now + Duration.FromMinutes(1),
+            }
+        );
         await db.SaveChangesAsync(Cancel);
         (await Post(world, "/api/v1/posts", World.Post(), "dead")).StatusCode.ShouldBe(HttpStatusCode.Created);
         (await Post(world, "/api/v1/posts", World.Post(), "alive")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
@@ -91,11 +108,15 @@ public class IdempotencyTests(CursusApp app)
         ((string)(await World.Read(await Post(world, "/api/v1/posts", World.Post(), "hour")))["id"]!).ShouldNotBe((string)first["id"]!);
     }
 
-    private static async Task<HttpResponseMessage> Post(World world, string path, object? body, string key, string? text = null) => await world.Editor.SendAsync(
-        new HttpRequestMessage(HttpMethod.Post, path)
-        {
-            Content = text is null ? JsonContent.Create(body is JsonNode node ? node : body) : new StringContent(text, Encoding.UTF8, "text/plain"),
-            Headers = { { "Idempotency-Key", key } },
-        },
-        Cancel);
+    private static async Task<HttpResponseMessage> Post(World world, string path, object? body, string key, string? text = null) =>
+        await world.Editor.SendAsync(
+            new HttpRequestMessage(HttpMethod.Post, path)
+            {
+                Content = text is null
+                    ? JsonContent.Create(body is JsonNode node ? node : body)
+                    : new StringContent(text, Encoding.UTF8, "text/plain"),
+                Headers = { { "Idempotency-Key", key } },
+            },
+            Cancel
+        );
 }

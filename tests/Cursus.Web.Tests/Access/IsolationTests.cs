@@ -12,16 +12,14 @@ using Microsoft.Extensions.DependencyInjection;
 namespace Cursus.Web.Tests.Access;
 
 /// <summary>
-/// A workspace never sees another's data. The endpoints are taken from the application itself, so that a new one is tested without being named here. Each check is also made as it would be with a leak
-/// (by the other workspace's own member), where it must find what it looks for: a check that can't fail fails.
+/// A workspace never sees another's data. The endpoints are taken from the application itself, so that a new one is tested without being named here.
+/// Each check is also made as it would be with a leak (by the other workspace's own member), where it must find what it looks for: a check that can't
+/// fail fails.
 /// </summary>
 public partial class IsolationTests(CursusApp app)
 {
     /// <summary>What lists and reports are asked, where they need more than the usual.</summary>
-    private static readonly Dictionary<string, Func<World, string>> Questions = new()
-    {
-        ["/api/v1/channels/proposal"] = _ => "name=Guildhall",
-    };
+    private static readonly Dictionary<string, Func<World, string>> Questions = new() { ["/api/v1/channels/proposal"] = _ => "name=Guildhall" };
 
     /// <summary>Lists and answers in which a workspace's own names can't stand; why.</summary>
     private static readonly Dictionary<string, string> SayNothingOfAnybody = new()
@@ -79,7 +77,10 @@ public partial class IsolationTests(CursusApp app)
     public async Task No_list_and_no_report_shows_anything_of_another_workspace()
     {
         var (mine, other) = (await World.Make(app), await World.Make(app));
-        var lists = Endpoints().Where(e => e.Method == "GET" && !e.Pattern.Contains('{', StringComparison.Ordinal) && !CheckedElsewhere.ContainsKey(e.Pattern)).Select(e => e.Pattern).ToList();
+        var lists = Endpoints()
+            .Where(e => e.Method == "GET" && !e.Pattern.Contains('{', StringComparison.Ordinal) && !CheckedElsewhere.ContainsKey(e.Pattern))
+            .Select(e => e.Pattern)
+            .ToList();
         lists.Count.ShouldBeGreaterThan(50);
         var pictures = lists.Where(p => p.EndsWith(".png", StringComparison.Ordinal) || p.EndsWith(".svg", StringComparison.Ordinal)).ToList();
         var (mineBefore, otherBefore) = (await Pictures(mine, pictures), await Pictures(other, pictures));
@@ -106,7 +107,8 @@ public partial class IsolationTests(CursusApp app)
 
         silent.ShouldBe(SayNothingOfAnybody.Keys, ignoreOrder: true, "the check finds nothing in these even where their own member asks");
 
-        // Pictures hold outlines instead of text: one of a workspace without clicks is the same to the byte, however many another has, whose own has changed.
+        // Pictures hold outlines instead of text: one of a workspace without clicks is the same to the byte, however many another has, whose own has
+        // changed.
         (await Pictures(mine, pictures)).ShouldBe(mineBefore);
         var otherAfter = await Pictures(other, pictures);
         pictures.ShouldAllBe(p => otherAfter[p] != otherBefore[p]);
@@ -120,28 +122,46 @@ public partial class IsolationTests(CursusApp app)
     {
         var (mine, other) = (await World.Make(app), await World.Make(app));
         await other.Owner.PostAsJsonAsync("/api/v1/campaigns", new { name = "Perseid nights" }, Cancel);
-        var refused = await mine.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p =>
-        {
-            p["campaign"] = "perseid-nights";
-            p["domain"] = other.Domain;
-        }), Cancel);
+        var refused = await mine.Editor.PostAsJsonAsync(
+            "/api/v1/posts",
+            World.Post(p =>
+            {
+                p["campaign"] = "perseid-nights";
+                p["domain"] = other.Domain;
+            }),
+            Cancel
+        );
         var errors = (await World.Read(refused))["errors"]!;
         errors["campaign"].ShouldNotBeNull();
         errors["domain"].ShouldNotBeNull();
         (await mine.Owner.PostAsJsonAsync("/api/v1/domains", new { name = other.Domain }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
 
-    private List<(string Method, string Pattern)> Endpoints() => [.. app.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
-        .Where(e => e.Metadata.GetMetadata<IAuthorizeData>() is not null)
-        .SelectMany(e => e.Metadata.GetRequiredMetadata<IHttpMethodMetadata>().HttpMethods.Select(m => (m, "/" + e.RoutePattern.RawText!.TrimStart('/'))))];
+    private List<(string Method, string Pattern)> Endpoints() =>
+        [
+            .. app
+                .Services.GetRequiredService<EndpointDataSource>()
+                .Endpoints.OfType<RouteEndpoint>()
+                .Where(e => e.Metadata.GetMetadata<IAuthorizeData>() is not null)
+                .SelectMany(e =>
+                    e.Metadata.GetRequiredMetadata<IHttpMethodMetadata>().HttpMethods.Select(m => (m, "/" + e.RoutePattern.RawText!.TrimStart('/')))
+                ),
+        ];
 
     /// <summary>An endpoint's path, for entries of the feature that its path names.</summary>
-    private static string Filled(string pattern, Dictionary<string, string> ids) => Parameter().Replace(pattern, found =>
-    {
-        var name = found.Groups["name"].Value;
-        var key = name != "id" ? name : pattern is "/api/v1/batches/{id:guid}/undo" or "/api/v1/batches/{id:guid}/result.csv" ? "a batch that was run" : pattern.Split('/')[3];
-        return ids.TryGetValue(key, out var value) ? value : throw new InvalidOperationException($"{pattern} needs an entry of another workspace to be tested with");
-    });
+    private static string Filled(string pattern, Dictionary<string, string> ids) =>
+        Parameter()
+            .Replace(pattern, found =>
+            {
+                var name = found.Groups["name"].Value;
+                var key =
+                    name != "id" ? name
+                    : pattern is "/api/v1/batches/{id:guid}/undo" or "/api/v1/batches/{id:guid}/result.csv" ? "a batch that was run"
+                    : pattern.Split('/')[3];
+                return ids.TryGetValue(key, out var value)
+                    ? value
+                    : throw new InvalidOperationException($"{pattern} needs an entry of another workspace to be tested with");
+            });
 
     [GeneratedRegex(@"\{(?<name>\w+)(:\w+)?\}")]
     private static partial Regex Parameter();
@@ -150,14 +170,20 @@ public partial class IsolationTests(CursusApp app)
     {
         using var client = app.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
         client.DefaultRequestHeaders.Authorization = member.DefaultRequestHeaders.Authorization;
-        var request = new HttpRequestMessage(new HttpMethod(method), path) { Content = method is "GET" or "DELETE" ? null : JsonContent.Create(new { name = "Taken over" }) };
+        var request = new HttpRequestMessage(new HttpMethod(method), path)
+        {
+            Content = method is "GET" or "DELETE" ? null : JsonContent.Create(new { name = "Taken over" }),
+        };
         return (await client.SendAsync(request, Cancel)).StatusCode;
     }
 
     /// <summary>What a list or report says to a member who asks for another workspace's things.</summary>
     private static async Task<string> Text(World world, string pattern, World about)
     {
-        var question = Questions.TryGetValue(pattern, out var ask) ? ask(about) : pattern.Contains("/reports/", StringComparison.Ordinal) ? "by=link&across=post&period=this-year" : $"query={about.Domain}&limit=500";
+        var question =
+            Questions.TryGetValue(pattern, out var ask) ? ask(about)
+            : pattern.Contains("/reports/", StringComparison.Ordinal) ? "by=link&across=post&period=this-year"
+            : $"query={about.Domain}&limit=500";
         var response = await world.Owner.GetAsync($"{pattern}?{question}", Cancel);
         response.StatusCode.ShouldBe(HttpStatusCode.OK, $"{pattern}: {await response.Content.ReadAsStringAsync(Cancel)}");
         return (await AnswerText.Of(response, Cancel)).ShouldNotBeNull(pattern);
@@ -168,9 +194,14 @@ public partial class IsolationTests(CursusApp app)
         var pictures = new Dictionary<string, string>();
         foreach (var pattern in patterns)
         {
-            var response = await world.Owner.GetAsync($"{pattern}?{(pattern.Contains("map", StringComparison.Ordinal) ? "by=country" : "by=link")}&across=post&period=this-year", Cancel);
+            var response = await world.Owner.GetAsync(
+                $"{pattern}?{(pattern.Contains("map", StringComparison.Ordinal) ? "by=country" : "by=link")}&across=post&period=this-year",
+                Cancel
+            );
             (response.StatusCode, response.Content.Headers.ContentType!.MediaType!.Split('/')[0]).ShouldBe((HttpStatusCode.OK, "image"), pattern);
-            pictures[pattern] = Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(await response.Content.ReadAsByteArrayAsync(Cancel)));
+            pictures[pattern] = Convert.ToHexString(
+                System.Security.Cryptography.SHA256.HashData(await response.Content.ReadAsByteArrayAsync(Cancel))
+            );
         }
 
         return pictures;
@@ -185,39 +216,113 @@ public partial class IsolationTests(CursusApp app)
             {
                 p["title"] = $"Geminids over {world.Domain}";
                 p["tags"] = new JsonArray("event");
-                p["placements"] = JsonNode.Parse("""[{ "channel": "guildhall", "variant": "logo" }, { "channel": "guildhall", "variant": "button" }, { "channel": "perch" }]""");
+                p["placements"] = JsonNode.Parse(
+                    """[{ "channel": "guildhall", "variant": "logo" }, { "channel": "guildhall", "variant": "button" }, { "channel": "perch" }]"""
+                );
             });
             await Make(world, "tokens", new { name = $"mine of {world.Domain}" });
             await Make(world, "recipes", new { name = $"As on {world.Domain}", content = World.Post() });
             (await world.Owner.PutAsJsonAsync($"/api/v1/drafts/{Guid.NewGuid()}", World.Post(), Cancel)).EnsureSuccessStatusCode();
             await Make(world, "agreed-values", new { field = "term", value = world.Domain });
-            await Make(world, "tag-merges", new { field = "source", from = world.Domain, into = "perch" });
+            await Make(
+                world,
+                "tag-merges",
+                new
+                {
+                    field = "source",
+                    from = world.Domain,
+                    into = "perch",
+                }
+            );
             await Batches.BatchSteps.Made(world, await Upload(world), new { });
             await Upload(world);
             await Make(world, "referrer-rules", new { host = $"forum.{world.Domain}", channel = "perch" });
             await Make(world, "views", new { name = $"Year of {world.Domain}", question = "by=channel&period=this-year" });
-            await Make(world, "ad-networks", JsonNode.Parse(Retargeting.Pixels.Picture.Replace("\"Fairlead\"", $"\"Fairlead of {world.Domain}\"", StringComparison.Ordinal))!);
-            await Make(world, "pixels", new { name = $"Of {world.Domain}", network = "image-pixel", reference = $"https://{world.Domain}/p.gif" });
+            await Make(
+                world,
+                "ad-networks",
+                JsonNode.Parse(Retargeting.Pixels.Picture.Replace("\"Fairlead\"", $"\"Fairlead of {world.Domain}\"", StringComparison.Ordinal))!
+            );
+            await Make(
+                world,
+                "pixels",
+                new
+                {
+                    name = $"Of {world.Domain}",
+                    network = "image-pixel",
+                    reference = $"https://{world.Domain}/p.gif",
+                }
+            );
             await Make(world, "code-styles", new { name = $"Plum of {world.Domain}" });
-            (await world.Owner.PostAsync($"/api/v1/code-logos?name={world.Domain}", new StringContent("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'><rect width='8' height='8'/></svg>", null, "image/svg+xml"), Cancel)).EnsureSuccessStatusCode();
+            (
+                await world.Owner.PostAsync(
+                    $"/api/v1/code-logos?name={world.Domain}",
+                    new StringContent(
+                        "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'><rect width='8' height='8'/></svg>",
+                        null,
+                        "image/svg+xml"
+                    ),
+                    Cancel
+                )
+            ).EnsureSuccessStatusCode();
             await Make(world, "saved-filters", new { name = $"Of {world.Domain}", filter = $"domain={world.Domain}" });
             await Make(world, "campaigns", new { name = $"Nights of {world.Domain}" });
             await world.ChangeMany(new { links = new { filter = new { } }, change = new { addTags = new[] { $"from {world.Domain}" } } });
             foreach (var term in new[] { world.Domain, $"{world.Domain}s" })
             {
-                await Make(world, "links", new { destination = "https://www.northmoor.example/shop", channel = "perch", campaign = "winter-members", term });
+                await Make(
+                    world,
+                    "links",
+                    new
+                    {
+                        destination = "https://www.northmoor.example/shop",
+                        channel = "perch",
+                        campaign = "winter-members",
+                        term,
+                    }
+                );
             }
 
-            (await world.Owner.PatchAsJsonAsync("/api/v1/handoff", new { line = $"Brought to you by {world.Domain}" }, Cancel)).EnsureSuccessStatusCode();
-            (await world.Owner.PatchAsJsonAsync("/api/v1/link-checks/settings", new { goneWords = new[] { $"gone from {world.Domain}" } }, Cancel)).EnsureSuccessStatusCode();
+            (
+                await world.Owner.PatchAsJsonAsync("/api/v1/handoff", new { line = $"Brought to you by {world.Domain}" }, Cancel)
+            ).EnsureSuccessStatusCode();
+            (
+                await world.Owner.PatchAsJsonAsync("/api/v1/link-checks/settings", new { goneWords = new[] { $"gone from {world.Domain}" } }, Cancel)
+            ).EnsureSuccessStatusCode();
             await using var db = world.App.Database();
-            await db.CheckedPages.Where(c => c.WorkspaceId == world.Workspace.Id)
+            await db
+                .CheckedPages.Where(c => c.WorkspaceId == world.Workspace.Id)
                 .ExecuteUpdateAsync(c => c.SetProperty(x => x.Verdict, PageVerdict.Gone).SetProperty(x => x.NeedsCare, true), Cancel);
             await Make(world, "folders", new { name = $"Shop of {world.Domain}" });
         }
 
         var ids = new Dictionary<string, string> { ["channel"] = "guildhall", ["number"] = "1" };
-        foreach (var feature in new[] { "posts", "links", "channels", "campaigns", "domains", "tags", "tokens", "folders", "recipes", "drafts", "agreed-values", "tag-merges", "batches", "referrer-rules", "views", "pixels", "code-styles", "code-logos", "saved-filters", "link-changes", "link-checks" })
+        foreach (
+            var feature in new[]
+            {
+                "posts",
+                "links",
+                "channels",
+                "campaigns",
+                "domains",
+                "tags",
+                "tokens",
+                "folders",
+                "recipes",
+                "drafts",
+                "agreed-values",
+                "tag-merges",
+                "batches",
+                "referrer-rules",
+                "views",
+                "pixels",
+                "code-styles",
+                "code-logos",
+                "saved-filters",
+                "link-changes",
+                "link-checks",
+            }
+        )
         {
             var list = await World.Read(await world.Owner.GetAsync($"/api/v1/{feature}", Cancel));
             ids[feature] = (string)list["items"]![0]!["id"]!;
@@ -235,7 +340,8 @@ public partial class IsolationTests(CursusApp app)
             ids["share"] = (string)view["shares"]![0]!["id"]!;
         }
 
-        ids["number"] = $"{(await World.Read(await world.Owner.GetAsync($"/api/v1/links/{ids["links"]}/codes", Cancel)))["codes"]!.AsArray().Max(c => (int)c!["number"]!)}";
+        ids["number"] =
+            $"{(await World.Read(await world.Owner.GetAsync($"/api/v1/links/{ids["links"]}/codes", Cancel)))["codes"]!.AsArray().Max(c => (int)c!["number"]!)}";
 
         return ids;
     }

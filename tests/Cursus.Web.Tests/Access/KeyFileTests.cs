@@ -34,8 +34,13 @@ public sealed class KeyFileTests : IDisposable
         await KeyFile.EncryptOld(db, certificate, NullLoggerFactory.Instance, Cancel);
 
         (await db.DataProtectionKeys.AsNoTracking().ToListAsync(Cancel)).ShouldAllBe(k => IsEncrypted(k.Xml!));
-        Provider(app, keys => keys.ProtectKeysWithCertificate(certificate).UnprotectKeysWithAnyCertificate(certificate)).CreateProtector("cookies").Unprotect(before).ShouldBe("Maren");
-        Should.Throw<System.Security.Cryptography.CryptographicException>(() => Provider(app, keys => keys).CreateProtector("cookies").Unprotect(before));
+        Provider(app, keys => keys.ProtectKeysWithCertificate(certificate).UnprotectKeysWithAnyCertificate(certificate))
+            .CreateProtector("cookies")
+            .Unprotect(before)
+            .ShouldBe("Maren");
+        Should.Throw<System.Security.Cryptography.CryptographicException>(() =>
+            Provider(app, keys => keys).CreateProtector("cookies").Unprotect(before)
+        );
     }
 
     [Fact]
@@ -54,7 +59,8 @@ public sealed class KeyFileTests : IDisposable
         Should.Throw<InvalidOperationException>(() => KeyFile.Of(Path)).Message.ShouldContain("Put it back from a backup");
     }
 
-    private static bool IsEncrypted(string xml) => xml.Contains("encryptedSecret", StringComparison.Ordinal) && !xml.Contains("requiresEncryption", StringComparison.Ordinal);
+    private static bool IsEncrypted(string xml) =>
+        xml.Contains("encryptedSecret", StringComparison.Ordinal) && !xml.Contains("requiresEncryption", StringComparison.Ordinal);
 
     private static IDataProtectionProvider Provider(CursusApp app, Func<IDataProtectionBuilder, IDataProtectionBuilder> with)
     {

@@ -28,14 +28,26 @@ public partial class SignInTests(CursusApp app)
         var csrf = (string)(await World.Read(await Session(stolen)))["csrfToken"]!;
 
         using var browser = app.CreateClient(new WebApplicationFactoryClientOptions { HandleCookies = false });
-        var token = (await Session(stolen)).Headers.GetValues("Set-Cookie").Single(c => c.StartsWith("cursus-csrf=", StringComparison.Ordinal)).Split(';')[0];
+        var token = (await Session(stolen))
+            .Headers.GetValues("Set-Cookie")
+            .Single(c => c.StartsWith("cursus-csrf=", StringComparison.Ordinal))
+            .Split(';')[0];
         csrf = (string)(await World.Read(await Session($"{stolen}; {token}")))["csrfToken"]!;
-        var leave = new HttpRequestMessage(HttpMethod.Delete, "/api/v1/session") { Headers = { { "Cookie", $"{stolen}; {token}" }, { "X-CSRF-Token", csrf } } };
+        var leave = new HttpRequestMessage(HttpMethod.Delete, "/api/v1/session")
+        {
+            Headers = { { "Cookie", $"{stolen}; {token}" }, { "X-CSRF-Token", csrf } },
+        };
         (await browser.SendAsync(leave, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
 
         (await Session(stolen)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
-        (await (await browser.SendAsync(new HttpRequestMessage(HttpMethod.Get, "/readyz") { Headers = { { "Cookie", stolen }, { "X-Forwarded-For", "203.0.113.9" } } }, Cancel)).Content.ReadAsStringAsync(Cancel))
-            .ShouldNotContain("waitingBytes");
+        (
+            await (
+                await browser.SendAsync(
+                    new HttpRequestMessage(HttpMethod.Get, "/readyz") { Headers = { { "Cookie", stolen }, { "X-Forwarded-For", "203.0.113.9" } } },
+                    Cancel
+                )
+            ).Content.ReadAsStringAsync(Cancel)
+        ).ShouldNotContain("waitingBytes");
         (await Session(other)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
@@ -63,10 +75,19 @@ public partial class SignInTests(CursusApp app)
             (await Try(world.OwnerEmail, "wrong", $"2001:db8:7:7::{i + 1}")).ShouldBe(HttpStatusCode.Unauthorized);
         }
 
-        (await Try(world.OwnerEmail, World.Password, "2001:db8:7:7:ffff::1")).ShouldBe(HttpStatusCode.TooManyRequests, "another address of the same network");
+        (await Try(world.OwnerEmail, World.Password, "2001:db8:7:7:ffff::1")).ShouldBe(
+            HttpStatusCode.TooManyRequests,
+            "another address of the same network"
+        );
         (await Try(world.OwnerEmail, World.Password, "2001:db8:7:8::1")).ShouldBe(HttpStatusCode.NoContent, "another network");
-        (await Try(world.OwnerEmail, World.Password, "2001:db8:7:7::1", known)).ShouldBe(HttpStatusCode.NoContent, "a browser that the account was signed in in before");
-        (await Try(world.OwnerEmail.Replace("owner", "editor", StringComparison.Ordinal), World.Password, "2001:db8:7:7::1")).ShouldBe(HttpStatusCode.NoContent, "another account");
+        (await Try(world.OwnerEmail, World.Password, "2001:db8:7:7::1", known)).ShouldBe(
+            HttpStatusCode.NoContent,
+            "a browser that the account was signed in in before"
+        );
+        (await Try(world.OwnerEmail.Replace("owner", "editor", StringComparison.Ordinal), World.Password, "2001:db8:7:7::1")).ShouldBe(
+            HttpStatusCode.NoContent,
+            "another account"
+        );
     }
 
     [Fact]
@@ -88,9 +109,12 @@ public partial class SignInTests(CursusApp app)
     {
         var world = await World.Make(app);
         var hasher = new CountingHasher(app.Services.GetRequiredService<IOptions<PasswordHasherOptions>>());
-        await using var counted = app.WithWebHostBuilder(builder => builder
-            .UseSetting("Cursus:JournalFolder", app.Folder("journal-sign-in")).UseSetting("Cursus:SnapshotFile", app.Folder("sign-in.snapshot"))
-            .ConfigureServices(services => services.AddSingleton<IPasswordHasher<Account>>(hasher)));
+        await using var counted = app.WithWebHostBuilder(builder =>
+            builder
+                .UseSetting("Cursus:JournalFolder", app.Folder("journal-sign-in"))
+                .UseSetting("Cursus:SnapshotFile", app.Folder("sign-in.snapshot"))
+                .ConfigureServices(services => services.AddSingleton<IPasswordHasher<Account>>(hasher))
+        );
         using var client = counted.CreateClient();
         var (known, knownWork) = await Ask(world.OwnerEmail);
         var (unknown, unknownWork) = await Ask("nobody@northmoor.example");
@@ -111,9 +135,15 @@ public partial class SignInTests(CursusApp app)
     [Fact]
     public void Passwords_are_hashed_at_the_recommended_cost()
     {
-        var hash = Convert.FromBase64String(app.Services.GetRequiredService<IPasswordHasher<Account>>().HashPassword(new Account { Name = "" }, "northern-lights"));
+        var hash = Convert.FromBase64String(
+            app.Services.GetRequiredService<IPasswordHasher<Account>>().HashPassword(new Account { Name = "" }, "northern-lights")
+        );
         // Identity's third format: a one, the function (2 is HMAC-SHA512), the iterations, all big endian.
-        (hash[0], System.Buffers.Binary.BinaryPrimitives.ReadInt32BigEndian(hash.AsSpan(1)), System.Buffers.Binary.BinaryPrimitives.ReadInt32BigEndian(hash.AsSpan(5))).ShouldBe(((byte)1, 2, 210_000));
+        (
+            hash[0],
+            System.Buffers.Binary.BinaryPrimitives.ReadInt32BigEndian(hash.AsSpan(1)),
+            System.Buffers.Binary.BinaryPrimitives.ReadInt32BigEndian(hash.AsSpan(5))
+        ).ShouldBe(((byte)1, 2, 210_000));
     }
 
     [Theory]
@@ -142,11 +172,26 @@ public partial class SignInTests(CursusApp app)
         await using var empty = new CursusApp();
         await empty.InitializeAsync();
         using var client = empty.CreateClient();
-        var owner = new { name = "Ines", email = "ines@harbour.example", password = "long enough", workspace = "Harbour", timeZone = "Europe/London", setupCode = "guessed" };
+        var owner = new
+        {
+            name = "Ines",
+            email = "ines@harbour.example",
+            password = "long enough",
+            workspace = "Harbour",
+            timeZone = "Europe/London",
+            setupCode = "guessed",
+        };
         var refused = await client.PostAsJsonAsync("/api/v1/installation", owner, Cancel);
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await World.Read(refused))["errors"]!["setupCode"].ShouldNotBeNull();
-        var made = await client.PostAsJsonAsync("/api/v1/installation", owner with { setupCode = empty.Services.GetRequiredService<SetupCode>().Text }, Cancel);
+        var made = await client.PostAsJsonAsync(
+            "/api/v1/installation",
+            owner with
+            {
+                setupCode = empty.Services.GetRequiredService<SetupCode>().Text,
+            },
+            Cancel
+        );
         made.StatusCode.ShouldBe(HttpStatusCode.Created);
     }
 
@@ -166,7 +211,11 @@ public partial class SignInTests(CursusApp app)
         var policy = page.Headers.GetValues("Content-Security-Policy").Single();
         policy.ShouldContain("frame-ancestors 'none'");
         var inline = InlineScript().Matches(await page.Content.ReadAsStringAsync(Cancel)).Select(m => m.Groups[1].Value).Single();
-        policy.ShouldContain($"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(inline)))}'", Case.Sensitive, "the page's one script changed with its package: put its new hash into the policy");
+        policy.ShouldContain(
+            $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(inline)))}'",
+            Case.Sensitive,
+            "the page's one script changed with its package: put its new hash into the policy"
+        );
     }
 
     private async Task<HttpResponseMessage> Session(string cookie)
@@ -177,7 +226,8 @@ public partial class SignInTests(CursusApp app)
 
     private async Task<string> SignIn(string email) => (await Cookies(email)).Single(c => c.StartsWith("cursus-session=", StringComparison.Ordinal));
 
-    private async Task<string> KnownBrowser(string email) => (await Cookies(email)).Single(c => c.StartsWith("cursus-browser=", StringComparison.Ordinal));
+    private async Task<string> KnownBrowser(string email) =>
+        (await Cookies(email)).Single(c => c.StartsWith("cursus-browser=", StringComparison.Ordinal));
 
     private async Task<List<string>> Cookies(string email)
     {
@@ -190,7 +240,11 @@ public partial class SignInTests(CursusApp app)
     private async Task<HttpStatusCode> Try(string email, string password, string from, string? cookie = null)
     {
         using var browser = app.CreateClient(new WebApplicationFactoryClientOptions { HandleCookies = false });
-        var request = new HttpRequestMessage(HttpMethod.Post, "/api/v1/session") { Content = JsonContent.Create(new { email, password }), Headers = { { "X-Forwarded-For", from } } };
+        var request = new HttpRequestMessage(HttpMethod.Post, "/api/v1/session")
+        {
+            Content = JsonContent.Create(new { email, password }),
+            Headers = { { "X-Forwarded-For", from } },
+        };
         if (cookie is not null)
         {
             request.Headers.Add("Cookie", cookie);

@@ -3,6 +3,7 @@ using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Sums;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -76,7 +77,9 @@ public class TimeZoneChangeTests
         var london = DateTimeZoneProviders.Tzdb["Europe/London"];
         var keptFrom = RetentionRule.KeptFrom(Now.InZone(london).Date, 14);
         var edge = london.AtStartOfDay(keptFrom).ToInstant();
-        await app.Ship([.. Enumerable.Range(0, 120).Select(i => Click(links[i % links.Length], edge + Duration.FromHours(i - 60) + Duration.FromMinutes(1), i))]);
+        await app.Ship([
+            .. Enumerable.Range(0, 120).Select(i => Click(links[i % links.Length], edge + Duration.FromHours(i - 60) + Duration.FromMinutes(1), i)),
+        ]);
         await using var source = app.DataSource();
         var rollUps = new RollUps(source);
         await rollUps.SealDays(Now, Cancel);
@@ -88,7 +91,8 @@ public class TimeZoneChangeTests
 
         var days = await Days(world);
         days.Values.Sum().ShouldBe(120);
-        days.Where(d => string.CompareOrdinal(d.Key, $"{keptFrom:uuuu-MM-dd}") < 0).ShouldBe(before.Where(d => string.CompareOrdinal(d.Key, $"{keptFrom:uuuu-MM-dd}") < 0));
+        days.Where(d => string.CompareOrdinal(d.Key, $"{keptFrom:uuuu-MM-dd}") < 0)
+            .ShouldBe(before.Where(d => string.CompareOrdinal(d.Key, $"{keptFrom:uuuu-MM-dd}") < 0));
         await ShouldAgree(rollUps);
 
         await Change(world, "Europe/London");
@@ -101,10 +105,20 @@ public class TimeZoneChangeTests
         await using var app = new CursusApp();
         await app.InitializeAsync();
         var world = await World.Make(app);
-        (await world.Editor.PutAsJsonAsync("/api/v1/workspace/time-zone", new { timeZone = "Asia/Tokyo" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        (await world.Owner.PutAsJsonAsync("/api/v1/workspace/time-zone", new { timeZone = "Middle/Earth" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await world.Owner.PutAsJsonAsync("/api/v1/workspace/time-zone", new { timeZone = "Europe/London" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK, "it is there already");
-        (await world.Owner.DeleteAsync("/api/v1/workspace/time-zone/change", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent, "there is nothing to cancel");
+        (await world.Editor.PutAsJsonAsync("/api/v1/workspace/time-zone", new { timeZone = "Asia/Tokyo" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
+        (await world.Owner.PutAsJsonAsync("/api/v1/workspace/time-zone", new { timeZone = "Middle/Earth" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
+        (await world.Owner.PutAsJsonAsync("/api/v1/workspace/time-zone", new { timeZone = "Europe/London" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.OK,
+            "it is there already"
+        );
+        (await world.Owner.DeleteAsync("/api/v1/workspace/time-zone/change", Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent,
+            "there is nothing to cancel"
+        );
     }
 
     [Fact]
@@ -120,8 +134,9 @@ public class TimeZoneChangeTests
         var before = await Days(world);
         using var cancelled = new CancellationTokenSource();
 
-        await Should.ThrowAsync<OperationCanceledException>(() => rollUps.ChangeZone(
-            world.Workspace.Id, DateTimeZoneProviders.Tzdb["Asia/Tokyo"], new CancelsAtOnce(cancelled), cancelled.Token));
+        await Should.ThrowAsync<OperationCanceledException>(() =>
+            rollUps.ChangeZone(world.Workspace.Id, DateTimeZoneProviders.Tzdb["Asia/Tokyo"], new CancelsAtOnce(cancelled), cancelled.Token)
+        );
 
         (await Days(world)).ShouldBe(before);
         ((string)(await world.Get("/api/v1/workspace"))["timeZone"]!).ShouldBe("Europe/London");
@@ -133,9 +148,11 @@ public class TimeZoneChangeTests
         public void Report(int value) => source.Cancel();
     }
 
-    private static Click Click(Guid link, Instant at, long visitor) => new(at, link, ClickKind.Person, visitor, CountryCode.Of("GB"), default, "", Firefox, "en");
+    private static Click Click(Guid link, Instant at, long visitor) =>
+        new(at, link, ClickKind.Person, visitor, CountryCode.Of("GB"), default, "", Firefox, "en");
 
-    private static async Task<Guid[]> LinksOf(World world) => [.. (await world.Send())["placements"]!.AsArray().Select(p => (Guid)p!["link"]!["id"]!)];
+    private static async Task<Guid[]> LinksOf(World world) =>
+        [.. (await world.Send())["placements"]!.AsArray().Select(p => (Guid)p!["link"]!["id"]!)];
 
     private static async Task Change(World world, string zone)
     {
@@ -151,8 +168,11 @@ public class TimeZoneChangeTests
     }
 
     /// <summary>Counted one by one, by the day on a zone's clock.</summary>
-    private static SortedDictionary<string, long> Counted(IEnumerable<Click> clicks, string zone) => new(clicks
-        .CountBy(c => $"{c.At.InZone(DateTimeZoneProviders.Tzdb[zone]).Date:uuuu-MM-dd}").ToDictionary(c => c.Key, c => (long)c.Value), StringComparer.Ordinal);
+    private static SortedDictionary<string, long> Counted(IEnumerable<Click> clicks, string zone) =>
+        new(
+            clicks.CountBy(c => $"{c.At.InZone(DateTimeZoneProviders.Tzdb[zone]).Date:uuuu-MM-dd}").ToDictionary(c => c.Key, c => (long)c.Value),
+            StringComparer.Ordinal
+        );
 
     /// <summary>As the trend of two years shows them.</summary>
     private static async Task<SortedDictionary<string, long>> Days(World world)

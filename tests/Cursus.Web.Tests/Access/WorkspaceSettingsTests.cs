@@ -14,7 +14,18 @@ public class WorkspaceSettingsTests(CursusApp app)
     public async Task New_links_begin_with_the_workspaces_options_unless_their_domain_has_its_own()
     {
         var world = await World.Make(app);
-        await Set(world, new { options = new { hideFromSearch = true, passQuery = "visitor-wins", anchorText = "Book now" } });
+        await Set(
+            world,
+            new
+            {
+                options = new
+                {
+                    hideFromSearch = true,
+                    passQuery = "visitor-wins",
+                    anchorText = "Book now",
+                },
+            }
+        );
         (await OptionsOf(world)).ShouldBe((true, "visitor-wins", "Book now"));
 
         var domain = (string)(await world.Get("/api/v1/domains"))["items"]![0]!["id"]!;
@@ -50,7 +61,9 @@ public class WorkspaceSettingsTests(CursusApp app)
         await Set(world, new { numberLanguage = "de-DE" });
         ((string)(await world.Breakdown("by=channel"))["answer"]!).ShouldContain("3 clicks (75\u00a0%)");
         (await world.Viewer.GetStringAsync("/api/v1/reports/breakdown.csv?by=channel", Cancel)).ShouldContain("0.75");
-        (await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { numberLanguage = "xx" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { numberLanguage = "xx" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
     }
 
     [Theory]
@@ -61,8 +74,14 @@ public class WorkspaceSettingsTests(CursusApp app)
     {
         var world = await World.Make(app);
         await Set(world, new { weekStart = start });
-        (await world.Get("/api/v1/reports/series?by=channel&step=week&from=2026-11-29&to=2026-11-29"))["points"]!.AsArray().Select(p => (string)p!["at"]!).ShouldBe([week]);
-        ((string)(await world.Get("/api/v1/reports/pivot?by=weekday&across=hour"))["rows"]![0]!["label"]!).ShouldBe(start, StringCompareShould.IgnoreCase);
+        (await world.Get("/api/v1/reports/series?by=channel&step=week&from=2026-11-29&to=2026-11-29"))["points"]!
+            .AsArray()
+            .Select(p => (string)p!["at"]!)
+            .ShouldBe([week]);
+        ((string)(await world.Get("/api/v1/reports/pivot?by=weekday&across=hour"))["rows"]![0]!["label"]!).ShouldBe(
+            start,
+            StringCompareShould.IgnoreCase
+        );
         DayOfWeek((string)(await world.Get("/api/v1/reports/digest"))["from"]!).ShouldBe(start);
     }
 
@@ -72,21 +91,41 @@ public class WorkspaceSettingsTests(CursusApp app)
         var world = await World.Make(app);
         await Set(world, new { name = "Northmoor, press office", publicName = "Northmoor Observatory" });
         ((string)(await world.Get("/api/v1/session"))["workspace"]!).ShouldBe("Northmoor, press office");
-        var view = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/views", new { name = "Channels", question = "by=channel&period=last-28" }, Cancel));
+        var view = await World.Read(
+            await world.Editor.PostAsJsonAsync("/api/v1/views", new { name = "Channels", question = "by=channel&period=last-28" }, Cancel)
+        );
         var share = await World.Read(await world.Editor.PostAsJsonAsync($"/api/v1/views/{view["id"]}/shares", new { name = "Board" }, Cancel));
         var secret = (string)share["secret"]!;
-        ((string)(await app.CreateClient().GetFromJsonAsync<JsonNode>($"/api/v1/shared/{secret}", Cancel))!["workspace"]!).ShouldBe("Northmoor Observatory");
+        ((string)(await app.CreateClient().GetFromJsonAsync<JsonNode>($"/api/v1/shared/{secret}", Cancel))!["workspace"]!).ShouldBe(
+            "Northmoor Observatory"
+        );
         await Set(world, new { publicName = "" });
-        ((string)(await app.CreateClient().GetFromJsonAsync<JsonNode>($"/api/v1/shared/{secret}", Cancel))!["workspace"]!).ShouldBe("Northmoor, press office");
+        ((string)(await app.CreateClient().GetFromJsonAsync<JsonNode>($"/api/v1/shared/{secret}", Cancel))!["workspace"]!).ShouldBe(
+            "Northmoor, press office"
+        );
     }
 
     [Fact]
     public async Task An_archive_takes_the_settings_along()
     {
         var (world, heir) = (await World.Make(app), await World.Make(app));
-        await Set(world, new { publicName = "Northmoor", weekStart = "sunday", numberLanguage = "fr-FR", slugKind = "random", options = new { nofollow = true, titleAttribute = "Tickets" } });
+        await Set(
+            world,
+            new
+            {
+                publicName = "Northmoor",
+                weekStart = "sunday",
+                numberLanguage = "fr-FR",
+                slugKind = "random",
+                options = new { nofollow = true, titleAttribute = "Tickets" },
+            }
+        );
         var archive = await (await world.Owner.GetAsync("/api/v1/archive", Cancel)).Content.ReadAsByteArrayAsync(Cancel);
-        var imported = await heir.Owner.PostAsync("/api/v1/archive", new ByteArrayContent(archive) { Headers = { ContentType = new MediaTypeHeaderValue("application/zip") } }, Cancel);
+        var imported = await heir.Owner.PostAsync(
+            "/api/v1/archive",
+            new ByteArrayContent(archive) { Headers = { ContentType = new MediaTypeHeaderValue("application/zip") } },
+            Cancel
+        );
         imported.StatusCode.ShouldBe(HttpStatusCode.OK, await imported.Content.ReadAsStringAsync(Cancel));
         var (before, after) = (await world.Get("/api/v1/workspace"), await heir.Get("/api/v1/workspace"));
         foreach (var setting in (string[])["publicName", "weekStart", "numberLanguage", "slugKind", "options"])
@@ -100,7 +139,9 @@ public class WorkspaceSettingsTests(CursusApp app)
     {
         var world = await World.Make(app);
         (await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { name = " " }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { publicName = new string('x', 101) }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { publicName = new string('x', 101) }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
     }
 
     private static string DayOfWeek(string day) => $"{NodaTime.Text.LocalDatePattern.Iso.Parse(day).Value.DayOfWeek}".ToLowerInvariant();

@@ -76,8 +76,9 @@ public class DomainCheckTests(CursusApp app)
         await using var sites = await TestSites.Start();
         var world = await World.Make(app);
         var page = await Look(world, sites.At("/page"));
-        ((string)page["state"]!, (string)page["title"]!, (string)page["description"]!, (string)page["picture"]!)
-            .ShouldBe(("answers", "Geminids night", "A hundred meteors", sites.At("/sky.png")));
+        ((string)page["state"]!, (string)page["title"]!, (string)page["description"]!, (string)page["picture"]!).ShouldBe(
+            ("answers", "Geminids night", "A hundred meteors", sites.At("/sky.png"))
+        );
         ((string)(await Look(world, sites.At("/bare")))["title"]!).ShouldBe("Plain & simple");
         ((string)(await Look(world, sites.At("/gone")))["state"]!).ShouldBe("refuses");
         ((string)(await Look(world, "http://no-such-host.example/"))["state"]!).ShouldBe("silent");
@@ -91,19 +92,26 @@ public class DomainCheckTests(CursusApp app)
         var world = await World.Make(app);
         var own = World.Slug(await world.Send(), 0);
         var around = sites.At("/to?at=" + Uri.EscapeDataString($"http://{world.Domain}/{own}"));
-        foreach (var refused in new[]
-        {
-            await world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p => p["destination"] = around), Cancel),
-            await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = around }, Cancel),
-        })
+        foreach (
+            var refused in new[]
+            {
+                await world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p => p["destination"] = around), Cancel),
+                await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = around }, Cancel),
+            }
+        )
         {
             refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
             ((string)(await World.Read(refused))["code"]!).ShouldBe("destination-loop");
         }
 
-        var preview = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/posts/preview", World.Post(p => p["destination"] = around), Cancel));
+        var preview = await World.Read(
+            await world.Editor.PostAsJsonAsync("/api/v1/posts/preview", World.Post(p => p["destination"] = around), Cancel)
+        );
         preview["errors"]!["destination"]!.ToJsonString().ShouldContain(world.Domain);
-        (await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = sites.At("/slow") }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Created, "a slow page is no reason not to send");
+        (await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = sites.At("/slow") }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Created,
+            "a slow page is no reason not to send"
+        );
         await app.Shipped();
         (await world.Get("/api/v1/links"))["items"]!.AsArray().Sum(l => (int)l!["clicks"]!).ShouldBe(0);
     }

@@ -62,7 +62,9 @@ public class DomainsTests(CursusApp app)
     {
         var world = await World.Make(app);
         var waiting = await World.Read(await Add(world, $"w-{Guid.NewGuid():N}.example"));
-        (await world.Owner.PatchAsJsonAsync($"/api/v1/domains/{waiting["id"]}", new { isDefault = true }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await world.Owner.PatchAsJsonAsync($"/api/v1/domains/{waiting["id"]}", new { isDefault = true }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
     }
 
     [Theory]

@@ -15,7 +15,8 @@ using Npgsql;
 
 namespace Cursus.Web.Tests.Archives;
 
-/// <summary>A whole workspace as one file: out, and back in another installation or another workspace, figure for figure; and files that nobody should import.</summary>
+/// <summary>A whole workspace as one file: out, and back in another installation or another workspace, figure for figure; and files that nobody
+/// should import.</summary>
 [Collection(Checks.OneAtATime)]
 public class ArchiveTests(CursusApp app)
 {
@@ -32,12 +33,17 @@ public class ArchiveTests(CursusApp app)
         var imported = await World.Read(await Import(heir, archive));
         ((int)imported["links"]!, (int)imported["posts"]!, (long)imported["clicks"]!).ShouldBe((3, 1, 5));
 
-        // Ids and all: there is nothing in this installation that they could be mixed up with. Only who did something, and what the check does of itself, are the new installation's.
+        // Ids and all: there is nothing in this installation that they could be mixed up with. Only who did something, and what the check does of
+        // itself, are the new installation's.
         var (mine, theirs) = (await Tables(app, world), await Tables(elsewhere, heir));
         foreach (var table in ArchiveTable.All.Where(t => t.Name is not ("workspaces" or "members" or "user_agents" or "domains" or "link_months")))
         {
             theirs[table.Name].ShouldBe(mine[table.Name], table.Name);
-            mine[table.Name].Length.ShouldBeGreaterThan(table.Name is "pixel_days" or "referrers" or "batches" or "batch_lines" ? -1 : 2, $"{table.Name} has no row to be compared");
+            mine[table.Name]
+                .Length.ShouldBeGreaterThan(
+                    table.Name is "pixel_days" or "referrers" or "batches" or "batch_lines" ? -1 : 2,
+                    $"{table.Name} has no row to be compared"
+                );
         }
 
         foreach (var report in Reports)
@@ -46,7 +52,10 @@ public class ArchiveTests(CursusApp app)
         }
 
         var visit = await heir.Visit("geminids-1", host: world.Domain);
-        (await visit.Content.ReadAsStringAsync(Cancel)).ShouldContain("https://www.northmoor.example/events/geminids-night", customMessage: "its pixels fire on the way, as before");
+        (await visit.Content.ReadAsStringAsync(Cancel)).ShouldContain(
+            "https://www.northmoor.example/events/geminids-night",
+            customMessage: "its pixels fire on the way, as before"
+        );
         (await heir.Visit("geminids-2", host: world.Domain)).StatusCode.ShouldBe(visit.StatusCode, "earlier addresses lead on too");
         (await heir.Visit("old-name", host: world.Domain)).StatusCode.ShouldBe(HttpStatusCode.Gone, "what had been deleted has ended here too");
     }
@@ -66,15 +75,22 @@ public class ArchiveTests(CursusApp app)
         }
 
         await using var db = app.Database();
-        var (old, made) = (await db.Links.Where(l => l.WorkspaceId == world.Workspace.Id).Select(l => l.Id).ToListAsync(Cancel), await db.Links.Where(l => l.WorkspaceId == heir.Workspace.Id).Select(l => l.Id).ToListAsync(Cancel));
+        var (old, made) = (
+            await db.Links.Where(l => l.WorkspaceId == world.Workspace.Id).Select(l => l.Id).ToListAsync(Cancel),
+            await db.Links.Where(l => l.WorkspaceId == heir.Workspace.Id).Select(l => l.Id).ToListAsync(Cancel)
+        );
         made.Count.ShouldBe(old.Count);
         made.ShouldNotContain(id => old.Contains(id));
-        (await db.Domains.SingleAsync(d => d.WorkspaceId == heir.Workspace.Id, Cancel)).VerifiedAt.ShouldBeNull("the name is in use in the workspace it came from");
+        (await db.Domains.SingleAsync(d => d.WorkspaceId == heir.Workspace.Id, Cancel)).VerifiedAt.ShouldBeNull(
+            "the name is in use in the workspace it came from"
+        );
 
         // History and filters name things by id, and name the new ones.
         var link = (await heir.Get("/api/v1/links?query=geminids-1"))["items"]![0]!;
         (await heir.Get($"/api/v1/links/{link["id"]}/history")).ToJsonString().ShouldContain("night");
-        (await db.LinkVersions.Where(v => made.Contains(v.LinkId)).Select(v => v.State).FirstAsync(Cancel)).ShouldContain($"{(await db.Domains.SingleAsync(d => d.WorkspaceId == heir.Workspace.Id, Cancel)).Id}");
+        (await db.LinkVersions.Where(v => made.Contains(v.LinkId)).Select(v => v.State).FirstAsync(Cancel)).ShouldContain(
+            $"{(await db.Domains.SingleAsync(d => d.WorkspaceId == heir.Workspace.Id, Cancel)).Id}"
+        );
     }
 
     [Fact]
@@ -177,7 +193,8 @@ public class ArchiveTests(CursusApp app)
             secrets.ShouldAllBe(s => !text.Contains(s));
         }
 
-        zip.Entries.Select(e => e.Name).ShouldNotContain(name => name.Contains("token") || name.Contains("salt") || name.Contains("account") || name.Contains("share"));
+        zip.Entries.Select(e => e.Name)
+            .ShouldNotContain(name => name.Contains("token") || name.Contains("salt") || name.Contains("account") || name.Contains("share"));
     }
 
     [Fact]
@@ -186,7 +203,10 @@ public class ArchiveTests(CursusApp app)
         await using var source = app.DataSource();
         await using var connection = await source.OpenConnectionAsync(Cancel);
         var schema = await ArchiveSchema.Of(connection, Cancel);
-        (await File.ReadAllTextAsync(Path.Combine(Repository.Root, "docs", "archive", "schema.json"), Cancel)).ShouldBe(schema, "where the layout has changed, write it anew: dotnet artifacts/web/Cursus.Web.dll archive-schema");
+        (await File.ReadAllTextAsync(Path.Combine(Repository.Root, "docs", "archive", "schema.json"), Cancel)).ShouldBe(
+            schema,
+            "where the layout has changed, write it anew: dotnet artifacts/web/Cursus.Web.dll archive-schema"
+        );
 
         var files = JsonNode.Parse(schema)!["$defs"]!.AsObject();
         using var zip = new ZipArchive(new MemoryStream(await Export(await Full())));
@@ -195,15 +215,22 @@ public class ArchiveTests(CursusApp app)
             using var reader = new StreamReader(entry.Open());
             while (await reader.ReadLineAsync(Cancel) is { } line)
             {
-                JsonNode.Parse(line)!.AsObject().Select(p => p.Key).ShouldBe(files[entry.Name]!["properties"]!.AsObject().Select(p => p.Key), ignoreOrder: true, entry.Name);
+                JsonNode
+                    .Parse(line)!
+                    .AsObject()
+                    .Select(p => p.Key)
+                    .ShouldBe(files[entry.Name]!["properties"]!.AsObject().Select(p => p.Key), ignoreOrder: true, entry.Name);
             }
         }
     }
 
     private static readonly string[] Reports =
     [
-        "/api/v1/reports/breakdown?by=channel&period=last-28", "/api/v1/reports/breakdown?by=device&period=last-28", "/api/v1/reports/breakdown?by=campaign&period=last-28",
-        "/api/v1/reports/series?by=channel&period=last-28", "/api/v1/reports/pivot?by=channel&across=campaign&period=last-28",
+        "/api/v1/reports/breakdown?by=channel&period=last-28",
+        "/api/v1/reports/breakdown?by=device&period=last-28",
+        "/api/v1/reports/breakdown?by=campaign&period=last-28",
+        "/api/v1/reports/series?by=channel&period=last-28",
+        "/api/v1/reports/pivot?by=channel&across=campaign&period=last-28",
     ];
 
     /// <summary>A workspace with something in every table.</summary>
@@ -212,28 +239,60 @@ public class ArchiveTests(CursusApp app)
         var world = await World.Make(app);
         async Task<JsonNode> Do(HttpMethod method, string path, object body)
         {
-            var answer = await world.Owner.SendAsync(new HttpRequestMessage(method, "/api/v1/" + path) { Content = body as HttpContent ?? JsonContent.Create(body) }, Cancel);
+            var answer = await world.Owner.SendAsync(
+                new HttpRequestMessage(method, "/api/v1/" + path) { Content = body as HttpContent ?? JsonContent.Create(body) },
+                Cancel
+            );
             var text = await answer.Content.ReadAsStringAsync(Cancel);
             answer.IsSuccessStatusCode.ShouldBeTrue($"{path}: {text}");
             return JsonNode.Parse(text.Length == 0 ? "{}" : text)!;
         }
 
-        var pixel = await Do(HttpMethod.Post, "pixels", new { name = "Everybody", network = "image-pixel", reference = "https://ads.northmoor.example/p.gif" });
+        var pixel = await Do(
+            HttpMethod.Post,
+            "pixels",
+            new
+            {
+                name = "Everybody",
+                network = "image-pixel",
+                reference = "https://ads.northmoor.example/p.gif",
+            }
+        );
         await Do(HttpMethod.Post, "ad-networks", JsonNode.Parse(Pixels.Picture)!);
         await Do(HttpMethod.Post, "folders", new { name = "Shop" });
         await Do(HttpMethod.Post, "recipes", new { name = "As usual", content = World.Post() });
         await Do(HttpMethod.Post, "agreed-values", new { field = "term", value = "dark-sky" });
-        await Do(HttpMethod.Post, "tag-merges", new { field = "source", from = "Perch", into = "perch" });
+        await Do(
+            HttpMethod.Post,
+            "tag-merges",
+            new
+            {
+                field = "source",
+                from = "Perch",
+                into = "perch",
+            }
+        );
         await Do(HttpMethod.Post, "referrer-rules", new { host = "forum.northmoor.example", channel = "perch" });
         await Do(HttpMethod.Post, "saved-filters", new { name = "With pixels", filter = $"pixels={pixel["id"]}" });
         await using (var db = app.Database())
         {
-            db.Add(new ListMapping { WorkspaceId = world.Workspace.Id, ColumnsKey = "01", Choices = """{"columns":["destination"]}""" });
+            db.Add(
+                new ListMapping
+                {
+                    WorkspaceId = world.Workspace.Id,
+                    ColumnsKey = "01",
+                    Choices = """{"columns":["destination"]}""",
+                }
+            );
             await db.SaveChangesAsync(Cancel);
         }
 
         await Do(HttpMethod.Post, "views", new { name = "This year", question = "by=channel&period=this-year" });
-        await Do(HttpMethod.Post, "code-logos?name=Dome", new StringContent("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'><rect width='8' height='8'/></svg>", null, "image/svg+xml"));
+        await Do(
+            HttpMethod.Post,
+            "code-logos?name=Dome",
+            new StringContent("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'><rect width='8' height='8'/></svg>", null, "image/svg+xml")
+        );
         await Do(HttpMethod.Post, "code-styles", new { name = "Plum" });
         await Do(HttpMethod.Patch, "handoff", new { line = "One moment" });
         await Do(HttpMethod.Patch, "link-checks/settings", new { fallback = "https://www.northmoor.example/" });
@@ -245,12 +304,40 @@ public class ArchiveTests(CursusApp app)
         });
         var first = post["placements"]![0]!["link"]!;
         await Do(HttpMethod.Patch, $"links/{first["id"]}", new { slug = "geminids-2", pixels = new[] { (string)pixel["id"]! } });
-        await Do(HttpMethod.Patch, $"links/{first["id"]}", new { slug = "geminids-1", note = "For the night", opensAt = "2026-01-01", endsAt = "2040-01-01" });
+        await Do(
+            HttpMethod.Patch,
+            $"links/{first["id"]}",
+            new
+            {
+                slug = "geminids-1",
+                note = "For the night",
+                opensAt = "2026-01-01",
+                endsAt = "2040-01-01",
+            }
+        );
         await Do(HttpMethod.Post, $"links/{first["id"]}/codes", new { name = "Library" });
         await world.ChangeMany(new { links = new { filter = new { } }, change = new { folder = "Shop" } });
-        var gone = await Do(HttpMethod.Post, "links", new { title = "Taken back", destination = "https://www.northmoor.example/gone", slug = "old-name" });
+        var gone = await Do(
+            HttpMethod.Post,
+            "links",
+            new
+            {
+                title = "Taken back",
+                destination = "https://www.northmoor.example/gone",
+                slug = "old-name",
+            }
+        );
         await Do(HttpMethod.Patch, $"links/{gone["id"]}", new { slug = "new-name" });
-        await Do(HttpMethod.Put, $"pixels/{pixel["id"]}/attachments", new { campaigns = new[] { "winter-members" }, channels = new[] { "guildhall" }, domains = new[] { world.Domain } });
+        await Do(
+            HttpMethod.Put,
+            $"pixels/{pixel["id"]}/attachments",
+            new
+            {
+                campaigns = new[] { "winter-members" },
+                channels = new[] { "guildhall" },
+                domains = new[] { world.Domain },
+            }
+        );
         for (var i = 0; i < 4; i++)
         {
             await world.Visit("geminids-1", r => r.Headers.Referrer = new Uri("https://forum.northmoor.example/thread"));
@@ -285,8 +372,11 @@ public class ArchiveTests(CursusApp app)
             // What belongs to the database alone: who did it, by which journal it came, and in which transaction.
             await using var command = new NpgsqlCommand(
                 $"select coalesce(json_agg(to_jsonb(x) - '{{workspace_id,created_by,changed_by,made_by,merged_by,changed_in,user_agent_id}}'::text[] - case when '{table.Name}' = 'clicks' then 'id' else '' end order by to_jsonb(x)::text collate \"C\" ), '[]')::text from {table.View ?? table.Name} x where {table.Of}",
-                connection)
-            { Parameters = { new() { Value = world.Workspace.Id } } };
+                connection
+            )
+            {
+                Parameters = { new() { Value = world.Workspace.Id } },
+            };
             tables[table.Name] = (string)(await command.ExecuteScalarAsync(Cancel))!;
         }
 
@@ -356,16 +446,22 @@ public class ArchiveTests(CursusApp app)
                 Rewrite("workspaces.ndjson", text => text.Replace("Europe/London", "Europe/Nowhere", StringComparison.Ordinal));
                 break;
             case "office":
-                Rewrite("workspaces.ndjson", text => text.Replace("\"office_networks\":[]", "\"office_networks\":[\"somewhere\"]", StringComparison.Ordinal));
+                Rewrite("workspaces.ndjson", text =>
+                    text.Replace("\"office_networks\":[]", "\"office_networks\":[\"somewhere\"]", StringComparison.Ordinal)
+                );
                 break;
             case "pixel":
-                Rewrite("pixels.ndjson", text => text.Replace("https://ads.northmoor.example/p.gif", "javascript:alert(1)", StringComparison.Ordinal));
+                Rewrite("pixels.ndjson", text =>
+                    text.Replace("https://ads.northmoor.example/p.gif", "javascript:alert(1)", StringComparison.Ordinal)
+                );
                 break;
             case "slug":
                 Rewrite("links.ndjson", text => text.Replace("\"slug\":\"geminids-1\"", "\"slug\":\"a/b\"", StringComparison.Ordinal));
                 break;
             case "network":
-                Rewrite("ad_networks.ndjson", text => $$"""{"id":"{{Guid.NewGuid()}}","workspace_id":"{{manifest["workspaceId"]}}","key":"odd","description":"no network"}""" + "\n");
+                Rewrite("ad_networks.ndjson", text =>
+                    $$"""{"id":"{{Guid.NewGuid()}}","workspace_id":"{{manifest["workspaceId"]}}","key":"odd","description":"no network"}""" + "\n"
+                );
                 break;
             case "column":
                 Rewrite("tags.ndjson", text => text.Replace("{\"id\"", "{\"secret\":1,\"id\"", StringComparison.Ordinal));

@@ -59,7 +59,9 @@ public sealed class HostileArchiveTests(CursusApp app) : IDisposable
     public async Task A_month_that_no_report_could_read_is_refused(string tally)
     {
         var month = $$"""{"link_id":"{{Guid.NewGuid()}}","month":"2025-01-01","kinds":{{tally}}}""";
-        var refusal = await Should.ThrowAsync<ArchiveRefusedException>(async () => await Open(await WithLines(await Archive(), lines => lines, ("link_months.ndjson", month + "\n"))));
+        var refusal = await Should.ThrowAsync<ArchiveRefusedException>(async () =>
+            await Open(await WithLines(await Archive(), lines => lines, ("link_months.ndjson", month + "\n")))
+        );
         refusal.Message.ShouldContain("month");
     }
 
@@ -71,15 +73,33 @@ public sealed class HostileArchiveTests(CursusApp app) : IDisposable
     public async Task A_choice_that_there_is_not_is_refused(string present, string hostile)
     {
         var archive = await Archive();
-        var refusal = await Should.ThrowAsync<ArchiveRefusedException>(async () => await Open(await WithLines(archive, lines => lines.Replace(present, hostile, StringComparison.Ordinal))));
+        var refusal = await Should.ThrowAsync<ArchiveRefusedException>(async () =>
+            await Open(await WithLines(archive, lines => lines.Replace(present, hostile, StringComparison.Ordinal)))
+        );
         refusal.Message.ShouldContain(present.Split('"')[1]);
     }
 
     private static string Changed(string lines, Random random)
     {
-        string[] values = ["null", "\"\"", "-1", "1e400", "[]", "{}", "\"\\u0000\"", "\"\\ud800\"", "99999999999999999999", "true", new string('[', 5000), "\"" + new string('x', 70_000) + "\""];
+        string[] values =
+        [
+            "null",
+            "\"\"",
+            "-1",
+            "1e400",
+            "[]",
+            "{}",
+            "\"\\u0000\"",
+            "\"\\ud800\"",
+            "99999999999999999999",
+            "true",
+            new string('[', 5000),
+            "\"" + new string('x', 70_000) + "\"",
+        ];
         var colon = lines.IndexOf("\":", random.Next(Math.Max(1, lines.Length)), StringComparison.Ordinal);
-        return random.Next(4) > 0 || colon < 0 ? lines : lines[..(colon + 2)] + values[random.Next(values.Length)] + (random.Next(2) == 0 ? "," : "") + lines[(colon + 2)..];
+        return random.Next(4) > 0 || colon < 0
+            ? lines
+            : lines[..(colon + 2)] + values[random.Next(values.Length)] + (random.Next(2) == 0 ? "," : "") + lines[(colon + 2)..];
     }
 
     private async Task<byte[]> Archive()
@@ -109,9 +129,7 @@ public sealed class HostileArchiveTests(CursusApp app) : IDisposable
         await using var opened = await ArchiveFile.Open(path, new ArchivedLineRules().Against, Cancel);
         foreach (var table in ArchiveTable.All)
         {
-            await foreach (var _ in opened.Lines(table, Cancel))
-            {
-            }
+            await foreach (var _ in opened.Lines(table, Cancel)) { }
         }
     }
 
@@ -141,7 +159,11 @@ public sealed class HostileArchiveTests(CursusApp app) : IDisposable
             foreach (var file in manifest!["files"]!.AsArray())
             {
                 var bytes = files[(string)file!["name"]!];
-                (file["bytes"], file["lines"], file["sha256"]) = (bytes.LongLength, bytes.LongCount(b => b == '\n'), Convert.ToHexStringLower(SHA256.HashData(bytes)));
+                (file["bytes"], file["lines"], file["sha256"]) = (
+                    bytes.LongLength,
+                    bytes.LongCount(b => b == '\n'),
+                    Convert.ToHexStringLower(SHA256.HashData(bytes))
+                );
             }
 
             files["manifest.json"] = JsonSerializer.SerializeToUtf8Bytes(manifest);

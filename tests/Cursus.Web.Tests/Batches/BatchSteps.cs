@@ -40,7 +40,8 @@ internal static class BatchSteps
         }
     }
 
-    public static Task<HttpResponseMessage> Undo(World world, JsonNode batch) => world.Editor.PostAsync($"/api/v1/batches/{batch["id"]}/undo", null, Cancel);
+    public static Task<HttpResponseMessage> Undo(World world, JsonNode batch) =>
+        world.Editor.PostAsync($"/api/v1/batches/{batch["id"]}/undo", null, Cancel);
 
     /// <summary>The link that has this slug now.</summary>
     public static async Task<JsonNode> LinkOf(World world, string slug) =>

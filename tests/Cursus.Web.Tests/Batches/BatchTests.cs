@@ -15,7 +15,8 @@ namespace Cursus.Web.Tests.Batches;
 /// <summary>Many links from one list: told before what would come of it, then made all or none.</summary>
 public class BatchTests(CursusApp app)
 {
-    private const string Sky = "address,title,channel,campaign,slug\nnorthmoor.example/sky,Winter sky,Guildhall,Winter members,sky-g\nnorthmoor.example/sky,Winter sky,perch,winter-members,\nnorthmoor.example/shop,Shop,,,shop\n";
+    private const string Sky =
+        "address,title,channel,campaign,slug\nnorthmoor.example/sky,Winter sky,Guildhall,Winter members,sky-g\nnorthmoor.example/sky,Winter sky,perch,winter-members,\nnorthmoor.example/shop,Shop,,,shop\n";
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -27,8 +28,12 @@ public class BatchTests(CursusApp app)
         ((string)batch["state"]!, (int)batch["links"]!, (int)batch["leftOut"]!).ShouldBe(("done", 3, 0));
 
         var posts = await world.Get("/api/v1/posts");
-        ((int)posts["total"]!, (string)posts["items"]![0]!["title"]!, posts["items"]![0]!["placements"]!.AsArray().Count).ShouldBe((1, "Winter sky", 2));
-        (await world.Visit("sky-g")).Headers.Location!.ToString().ShouldBe("https://northmoor.example/sky?utm_source=guildhall&utm_medium=social&utm_campaign=winter-members");
+        ((int)posts["total"]!, (string)posts["items"]![0]!["title"]!, posts["items"]![0]!["placements"]!.AsArray().Count).ShouldBe(
+            (1, "Winter sky", 2)
+        );
+        (await world.Visit("sky-g"))
+            .Headers.Location!.ToString()
+            .ShouldBe("https://northmoor.example/sky?utm_source=guildhall&utm_medium=social&utm_campaign=winter-members");
         (await world.Visit("shop")).Headers.Location!.ToString().ShouldBe("https://northmoor.example/shop");
     }
 
@@ -36,16 +41,26 @@ public class BatchTests(CursusApp app)
     public async Task A_line_without_a_channel_makes_one_link_for_each_chosen_channel()
     {
         var world = await World.Make(app);
-        var forAll = new { campaign = "winter-members", channels = new[] { "perch", "night-letter" }, tags = new[] { "shop" }, slugKind = "readable" };
+        var forAll = new
+        {
+            campaign = "winter-members",
+            channels = new[] { "perch", "night-letter" },
+            tags = new[] { "shop" },
+            slugKind = "readable",
+        };
         var batch = await Upload(world, "northmoor.example/orion\nnorthmoor.example/lyra");
         var preview = await Preview(world, batch, new { forAll });
         ((int)preview["links"]!, (string)preview["rows"]![0]!["shortUrl"]!).ShouldBe((4, $"http://{world.Domain}/orion-perch"));
 
         await Made(world, batch, new { forAll });
-        (await world.Get("/api/v1/links?campaign=winter-members"))["items"]!.AsArray().Select(l => (string)l!["slug"]!)
+        (await world.Get("/api/v1/links?campaign=winter-members"))["items"]!
+            .AsArray()
+            .Select(l => (string)l!["slug"]!)
             .ShouldBe(["orion-perch", "orion-night-letter", "lyra-perch", "lyra-night-letter"], "in the order of the list");
         var posts = await world.Get("/api/v1/posts");
-        ((int)posts["total"]!, ((string)(await world.Get("/api/v1/links?tag=shop&query=lyra-night"))["items"]![0]!["slug"]!)).ShouldBe((2, "lyra-night-letter"));
+        ((int)posts["total"]!, ((string)(await world.Get("/api/v1/links?tag=shop&query=lyra-night"))["items"]![0]!["slug"]!)).ShouldBe(
+            (2, "lyra-night-letter")
+        );
     }
 
     [Fact]
@@ -69,7 +84,9 @@ public class BatchTests(CursusApp app)
     {
         var world = await World.Make(app);
         await world.Send(p => p["placements"]![0]!["slug"] = "gone");
-        var batch = await Upload(world, """
+        var batch = await Upload(
+            world,
+            """
             url;slug;channel;campaign;redirect;published
             northmoor.example/1;good;perch;winter-members;301;2026-03-24
             ftp://northmoor.example/2;;;;;
@@ -79,11 +96,14 @@ public class BatchTests(CursusApp app)
             northmoor.example/6;;perch;spring;;
             northmoor.example/7;;;;often;
             northmoor.example/8;;;;;24/3/26
-            """);
+            """
+        );
         var preview = await Preview(world, batch, new { });
         ((int)preview["lines"]!, (int)preview["goodLines"]!, (string)preview["newCampaigns"]!.AsArray().Single()!).ShouldBe((8, 1, "spring"));
-        preview["problems"]!.AsArray().Select(p => $"{p!["lines"]![0]} {p["field"]}").ShouldBe(
-            ["3 destination", "4 slug", "5 slug", "6 channel", "7 campaign", "8 redirect", "9 publishedOn"]);
+        preview["problems"]!
+            .AsArray()
+            .Select(p => $"{p!["lines"]![0]} {p["field"]}")
+            .ShouldBe(["3 destination", "4 slug", "5 slug", "6 channel", "7 campaign", "8 redirect", "9 publishedOn"]);
 
         var refused = await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/run", new { }, Cancel);
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
@@ -118,7 +138,9 @@ public class BatchTests(CursusApp app)
         batch["columns"]!.AsArray().Select(c => (string?)c!["field"]).ShouldBe(["destination"], "a list without known names is one address a line");
         batch = await Upload(world, "title,where\nShop,northmoor.example/shop");
         (await Preview(world, batch, new { }))["errors"]!["columns"].ShouldNotBeNull();
-        (await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/run", new { }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/run", new { }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
         (await Preview(world, batch, new { columns = new[] { "destination", "destination" } }))["errors"]!["columns"].ShouldNotBeNull();
         var preview = await Preview(world, batch, new { columns = new[] { "title", "destination" } });
         ((string)preview["rows"]![0]!["title"]!, (string)preview["rows"]![0]!["finalUrl"]!).ShouldBe(("Shop", "https://northmoor.example/shop"));
@@ -128,7 +150,14 @@ public class BatchTests(CursusApp app)
     public async Task Complete_tags_in_an_address_are_counted_under_and_slips_are_pointed_out()
     {
         var world = await World.Make(app);
-        var preview = await Preview(world, await Upload(world, "a.example/?utm_source=perch&utm_medium=social&utm_campaign=winter-members\nb.example/?utm_source=Perch&utm_medium=social&utm_campaign=winter-members\nc.example/?utm_source=perch"), new { });
+        var preview = await Preview(
+            world,
+            await Upload(
+                world,
+                "a.example/?utm_source=perch&utm_medium=social&utm_campaign=winter-members\nb.example/?utm_source=Perch&utm_medium=social&utm_campaign=winter-members\nc.example/?utm_source=perch"
+            ),
+            new { }
+        );
         ((int)preview["goodLines"]!, (string)preview["hints"]![0]!["field"]!, (int)preview["hints"]![0]!["lines"]![0]!).ShouldBe((3, "source", 2));
     }
 
@@ -157,7 +186,8 @@ public class BatchTests(CursusApp app)
             create trigger slow after insert on links for each statement execute function slow();
             create trigger slow after update on batches for each statement execute function slow();
             """,
-            Cancel);
+            Cancel
+        );
         var made = await Made(world, await Upload(world, "northmoor.example/stars"), new { });
         ((int)made["links"]!).ShouldBe(1);
     }
@@ -197,10 +227,14 @@ public class BatchTests(CursusApp app)
         await world.Send(p => p["placements"]![0]!["slug"] = "second");
 
         using var cancellation = new CancellationTokenSource();
-        var failure = await ActivatorUtilities.CreateInstance<BatchMaking>(scope.ServiceProvider).Make(batch, plan, isGoodOnly, member, new LongRun(member.WorkspaceId, 2, null, cancellation));
+        var failure = await ActivatorUtilities
+            .CreateInstance<BatchMaking>(scope.ServiceProvider)
+            .Make(batch, plan, isGoodOnly, member, new LongRun(member.WorkspaceId, 2, null, cancellation));
         (failure is null).ShouldBe(isGoodOnly);
         (await db.BatchLines.CountAsync(l => l.BatchId == batch.Id && l.LinkId != null, Cancel)).ShouldBe(links);
-        (await db.BatchLines.Where(l => l.BatchId == batch.Id && l.Problem != null).Select(l => l.Line).ToListAsync(Cancel)).ShouldBe(isGoodOnly ? [3] : []);
+        (await db.BatchLines.Where(l => l.BatchId == batch.Id && l.Problem != null).Select(l => l.Line).ToListAsync(Cancel)).ShouldBe(
+            isGoodOnly ? [3] : []
+        );
         ((await db.Batches.AsNoTracking().SingleAsync(b => b.Id == batch.Id, Cancel)).DoneAt is null).ShouldBe(!isGoodOnly);
     }
 
@@ -208,7 +242,11 @@ public class BatchTests(CursusApp app)
     public async Task What_is_no_list_is_refused_and_nothing_is_kept()
     {
         var world = await World.Make(app);
-        var answer = await world.Editor.PostAsync("/api/v1/batches?name=photo.png", new ByteArrayContent([0x89, 0x50, 0x4E, 0x47, 0, 0, 0, 1]), Cancel);
+        var answer = await world.Editor.PostAsync(
+            "/api/v1/batches?name=photo.png",
+            new ByteArrayContent([0x89, 0x50, 0x4E, 0x47, 0, 0, 0, 1]),
+            Cancel
+        );
         answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         ((int)(await World.Read(await world.Editor.GetAsync("/api/v1/batches", Cancel)))["total"]!).ShouldBe(0);
         (await world.Viewer.PostAsync("/api/v1/batches", new StringContent("a.example"), Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);

@@ -28,7 +28,9 @@ public class ListFileTests
     public void A_pasted_list_is_one_address_a_line_whatever_stands_in_the_addresses()
     {
         var table = Read("\n northmoor.example/winter?a=1,2;3|4 \r\n\r\nhttps://northmoor.example/shop\n");
-        table.Rows.Select(r => (r.Line, r.Cells.Single())).ShouldBe([(2, "northmoor.example/winter?a=1,2;3|4"), (4, "https://northmoor.example/shop")]);
+        table
+            .Rows.Select(r => (r.Line, r.Cells.Single()))
+            .ShouldBe([(2, "northmoor.example/winter?a=1,2;3|4"), (4, "https://northmoor.example/shop")]);
         table.Fields.ShouldBe([ListField.Destination]);
     }
 
@@ -48,7 +50,9 @@ public class ListFileTests
     [InlineData("|")]
     public void Named_columns_may_be_separated_in_any_usual_way(string separator)
     {
-        var table = Read(string.Join(separator, "URL", "Title", "Price") + "\n" + string.Join(separator, "northmoor.example", "\"Sky, night; more|less\"", "3"));
+        var table = Read(
+            string.Join(separator, "URL", "Title", "Price") + "\n" + string.Join(separator, "northmoor.example", "\"Sky, night; more|less\"", "3")
+        );
         table.Fields.ShouldBe([ListField.Destination, ListField.Title, null]);
         table.Rows.Single().Cells.ShouldBe(["northmoor.example", "Sky, night; more|less", "3"]);
     }
@@ -68,16 +72,20 @@ public class ListFileTests
         table.Rows.Select(r => (r.Line, r.Cells[1])).ShouldBe([(2, "one\r\ntwo, \"three\""), (5, "four")]);
     }
 
-    public static TheoryData<string, byte[]> Encodings => new()
-    {
-        { "UTF-8", Encoding.UTF8.GetBytes("url,title\nnörd.example,Größe") },
-        { "UTF-8 with mark", [.. Encoding.UTF8.Preamble, .. Encoding.UTF8.GetBytes("url,title\nnörd.example,Größe")] },
-        { "UTF-16", [.. Encoding.Unicode.Preamble, .. Encoding.Unicode.GetBytes("url,title\nnörd.example,Größe")] },
-        { "UTF-16, other order", [.. Encoding.BigEndianUnicode.Preamble, .. Encoding.BigEndianUnicode.GetBytes("url,title\nnörd.example,Größe")] },
-        { "UTF-16 without mark", Encoding.Unicode.GetBytes("url,title\nnörd.example,Größe") },
-        { "UTF-16, other order without mark", Encoding.BigEndianUnicode.GetBytes("url,title\nnörd.example,Größe") },
-        { "Windows-1252", Encoding.Latin1.GetBytes("url,title\nnörd.example,Größe") },
-    };
+    public static TheoryData<string, byte[]> Encodings =>
+        new()
+        {
+            { "UTF-8", Encoding.UTF8.GetBytes("url,title\nnörd.example,Größe") },
+            { "UTF-8 with mark", [.. Encoding.UTF8.Preamble, .. Encoding.UTF8.GetBytes("url,title\nnörd.example,Größe")] },
+            { "UTF-16", [.. Encoding.Unicode.Preamble, .. Encoding.Unicode.GetBytes("url,title\nnörd.example,Größe")] },
+            {
+                "UTF-16, other order",
+                [.. Encoding.BigEndianUnicode.Preamble, .. Encoding.BigEndianUnicode.GetBytes("url,title\nnörd.example,Größe")]
+            },
+            { "UTF-16 without mark", Encoding.Unicode.GetBytes("url,title\nnörd.example,Größe") },
+            { "UTF-16, other order without mark", Encoding.BigEndianUnicode.GetBytes("url,title\nnörd.example,Größe") },
+            { "Windows-1252", Encoding.Latin1.GetBytes("url,title\nnörd.example,Größe") },
+        };
 
     [Theory]
     [MemberData(nameof(Encodings))]
@@ -92,7 +100,17 @@ public class ListFileTests
     public void A_workbook_is_read_with_its_dates_and_numbers()
     {
         using var stream = new MemoryStream();
-        stream.SaveAs(new[] { new { Address = "northmoor.example/winter", Title = (object)2026, Published = new DateTime(2026, 3, 24) } });
+        stream.SaveAs(
+            new[]
+            {
+                new
+                {
+                    Address = "northmoor.example/winter",
+                    Title = (object)2026,
+                    Published = new DateTime(2026, 3, 24),
+                },
+            }
+        );
         var table = Read(stream.ToArray());
         table.Fields.ShouldBe([ListField.Destination, ListField.Title, ListField.PublishedOn]);
         (table.Rows.Single().Line, string.Join(" ", table.Rows.Single().Cells)).ShouldBe((2, "northmoor.example/winter 2026 2026-03-24"));
@@ -121,19 +139,23 @@ public class ListFileTests
         CodeOf(stream.ToArray()).ShouldBe("list-unpacks-too-large");
     }
 
-    public static TheoryData<string, byte[]> Unreadable => new()
-    {
-        { "list-empty", [] },
-        { "list-empty", "\n\n  \n"u8.ToArray() },
-        { "list-empty", "url,title\n"u8.ToArray() },
-        { "list-old-workbook", [0xD0, 0xCF, 0x11, 0xE0, 0xA1, 0xB1, 0x1A, 0xE1] },
-        { "list-not-text", "%PDF-1.7 and so on"u8.ToArray() },
-        { "list-not-text", [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, 0, 0, 0, 0x0D] },
-        { "list-damaged", "PK\x03\x04 and then nothing of an archive"u8.ToArray() },
-        { "list-open-quote", "url,title\na.example,\"open\nb.example,two\nc.example,three\n"u8.ToArray() },
-        { "list-line-too-long", Encoding.UTF8.GetBytes("url,title\na.example,\"open\n" + string.Concat(Enumerable.Repeat("b.example,x\n", 80_000))) },
-        { "list-too-wide", Encoding.UTF8.GetBytes("url" + new string(',', 150) + "\na.example" + new string(',', 150)) },
-    };
+    public static TheoryData<string, byte[]> Unreadable =>
+        new()
+        {
+            { "list-empty", [] },
+            { "list-empty", "\n\n  \n"u8.ToArray() },
+            { "list-empty", "url,title\n"u8.ToArray() },
+            { "list-old-workbook", [0xD0, 0xCF, 0x11, 0xE0, 0xA1, 0xB1, 0x1A, 0xE1] },
+            { "list-not-text", "%PDF-1.7 and so on"u8.ToArray() },
+            { "list-not-text", [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, 0, 0, 0, 0x0D] },
+            { "list-damaged", "PK\x03\x04 and then nothing of an archive"u8.ToArray() },
+            { "list-open-quote", "url,title\na.example,\"open\nb.example,two\nc.example,three\n"u8.ToArray() },
+            {
+                "list-line-too-long",
+                Encoding.UTF8.GetBytes("url,title\na.example,\"open\n" + string.Concat(Enumerable.Repeat("b.example,x\n", 80_000)))
+            },
+            { "list-too-wide", Encoding.UTF8.GetBytes("url" + new string(',', 150) + "\na.example" + new string(',', 150)) },
+        };
 
     [Theory]
     [MemberData(nameof(Unreadable))]

@@ -7,17 +7,20 @@ using static Cursus.Web.Tests.Batches.BatchSteps;
 
 namespace Cursus.Web.Tests.Batches;
 
-/// <summary>Links that were made with another program move in: with slugs, groups, days and click totals, and without touching what is here unless somebody chose so.</summary>
+/// <summary>Links that were made with another program move in: with slugs, groups, days and click totals, and without touching what is here unless
+/// somebody chose so.</summary>
 public class ListsFromElsewhereTests(CursusApp app)
 {
     private const string Header = "Short URL,Long URL,Name,Group,Labels,Created,Total clicks,Redirect type\n";
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    private static string Old(World world) => Header + $"""
-        https://{world.Domain}/Night-Walk,https://northmoor.example/night-walk,Night walk,Events,"walk, night",24/06/2023,"1,204",301
-        https://{world.Domain}/dome,https://northmoor.example/dome,The dome,Visits,,02/11/2022 18:20,318,found
-        """;
+    private static string Old(World world) =>
+        Header
+        + $"""
+            https://{world.Domain}/Night-Walk,https://northmoor.example/night-walk,Night walk,Events,"walk, night",24/06/2023,"1,204",301
+            https://{world.Domain}/dome,https://northmoor.example/dome,The dome,Visits,,02/11/2022 18:20,318,found
+            """;
 
     [Fact]
     public async Task An_old_list_brings_its_slugs_days_groups_tags_and_click_totals()
@@ -30,8 +33,13 @@ public class ListsFromElsewhereTests(CursusApp app)
 
         await Made(world, batch, new { });
         var walk = await LinkOf(world, "Night-Walk");
-        ((string)walk["createdAt"]!, (string)walk["folder"]!, walk["tags"]!.ToJsonString(), (int)walk["redirect"]!).ShouldBe(("2023-06-23T23:00:00Z", "Events", "[\"night\",\"walk\"]", 301));
-        ((string)(await LinkOf(world, "dome"))["createdAt"]!).ShouldBe("2022-11-02T18:20:00Z", "the second day tells nothing alone, but the first does for all");
+        ((string)walk["createdAt"]!, (string)walk["folder"]!, walk["tags"]!.ToJsonString(), (int)walk["redirect"]!).ShouldBe(
+            ("2023-06-23T23:00:00Z", "Events", "[\"night\",\"walk\"]", 301)
+        );
+        ((string)(await LinkOf(world, "dome"))["createdAt"]!).ShouldBe(
+            "2022-11-02T18:20:00Z",
+            "the second day tells nothing alone, but the first does for all"
+        );
         (await world.Visit("night-walk")).Headers.Location!.ToString().ShouldBe("https://northmoor.example/night-walk");
     }
 
@@ -48,7 +56,9 @@ public class ListsFromElsewhereTests(CursusApp app)
         ((string)(await LinkOf(world, "Night-Walk"))["state"]!).ShouldBe("never-clicked");
         (await world.Get("/api/v1/links?sort=clicks"))["items"]!.AsArray().Select(l => (string)l!["slug"]!).ShouldBe(["dome", "Night-Walk"]);
 
-        var taken = await (await world.Viewer.PostAsJsonAsync("/api/v1/links/files", new { links = new { filter = new { } } }, Cancel)).Content.ReadAsStringAsync(Cancel);
+        var taken = await (
+            await world.Viewer.PostAsJsonAsync("/api/v1/links/files", new { links = new { filter = new { } } }, Cancel)
+        ).Content.ReadAsStringAsync(Cancel);
         taken.Split("\r\n").Single(l => l.Contains("/dome", StringComparison.Ordinal)).ShouldEndWith(",318,,");
     }
 
@@ -56,10 +66,15 @@ public class ListsFromElsewhereTests(CursusApp app)
     public async Task Links_that_ended_elsewhere_have_ended_here_and_a_last_day_is_whole()
     {
         var world = await World.Make(app);
-        var batch = await Upload(world, $"Short URL,Long URL,Starts,Expires\nhttps://{world.Domain}/sale,https://northmoor.example/sale,01/02/2023,24/06/2023\nhttps://{world.Domain}/dome,https://northmoor.example/dome,,\n");
+        var batch = await Upload(
+            world,
+            $"Short URL,Long URL,Starts,Expires\nhttps://{world.Domain}/sale,https://northmoor.example/sale,01/02/2023,24/06/2023\nhttps://{world.Domain}/dome,https://northmoor.example/dome,,\n"
+        );
         await Made(world, batch, new { });
         var sale = await LinkOf(world, "sale");
-        ((string)sale["opensAt"]!, (string)sale["endsAt"]!, (string)sale["state"]!).ShouldBe(("2023-02-01T00:00:00Z", "2023-06-24T23:00:00Z", "ended"));
+        ((string)sale["opensAt"]!, (string)sale["endsAt"]!, (string)sale["state"]!).ShouldBe(
+            ("2023-02-01T00:00:00Z", "2023-06-24T23:00:00Z", "ended")
+        );
         (await LinkOf(world, "dome"))["endsAt"].ShouldBeNull();
         (await world.Editor.GetStringAsync($"/api/v1/batches/{batch["id"]}/result.csv", Cancel)).ShouldContain(",2023-06-25");
         (await world.Visit("sale")).StatusCode.ShouldBe(HttpStatusCode.Gone);
@@ -83,10 +98,19 @@ public class ListsFromElsewhereTests(CursusApp app)
         ((bool)preview["isDayOrderOpen"]!, preview["errors"]!["choices.dayOrder"] is not null).ShouldBe((true, true));
 
         preview = await Preview(world, batch, new { choices = new { dayOrder = "month-first" } });
-        (preview["openRedirects"]!.ToJsonString(), preview["openDomains"]!.ToJsonString(), (int)preview["goodLines"]!).ShouldBe(("[\"permanent\"]", "[\"old.example\"]", 0));
-        (await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/run", new { choices = new { dayOrder = "month-first" } }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (preview["openRedirects"]!.ToJsonString(), preview["openDomains"]!.ToJsonString(), (int)preview["goodLines"]!).ShouldBe(
+            ("[\"permanent\"]", "[\"old.example\"]", 0)
+        );
+        (
+            await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/run", new { choices = new { dayOrder = "month-first" } }, Cancel)
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
 
-        var choices = new { dayOrder = "month-first", redirects = new { permanent = 308 }, domains = new Dictionary<string, string> { ["old.example"] = world.Domain } };
+        var choices = new
+        {
+            dayOrder = "month-first",
+            redirects = new { permanent = 308 },
+            domains = new Dictionary<string, string> { ["old.example"] = world.Domain },
+        };
         await Made(world, batch, new { choices });
         var sky = await LinkOf(world, "sky");
         ((string)sky["domain"]!, (int)sky["redirect"]!, ((string)sky["createdAt"]!)[..10]).ShouldBe((world.Domain, 308, "2022-03-04"));
@@ -98,12 +122,27 @@ public class ListsFromElsewhereTests(CursusApp app)
         var (world, other) = (await World.Make(app), await World.Make(app));
         var first = await Upload(world, "Page,Words,Kind\nnorthmoor.example/a,url,x\n");
         first["columns"]!.AsArray().Select(c => (string?)c!["field"]).ShouldBe(["destination", null, null]);
-        await Made(world, first, new { columns = new[] { "destination", "title", "group" }, choices = new { groups = "tags", taken = "skip" }, forAll = new { campaign = (string?)null, note = "Only this time" } });
+        await Made(
+            world,
+            first,
+            new
+            {
+                columns = new[] { "destination", "title", "group" },
+                choices = new { groups = "tags", taken = "skip" },
+                forAll = new { campaign = (string?)null, note = "Only this time" },
+            }
+        );
 
         var next = await Upload(world, "Page,Words,Kind\nnorthmoor.example/b,url,x\n");
         next["columns"]!.AsArray().Select(c => (string?)c!["field"]).ShouldBe(["destination", "title", "group"]);
         ((string)next["choices"]!["groups"]!, (string)next["choices"]!["taken"]!).ShouldBe(("tags", "skip"));
-        foreach (var unlike in new[] { await Upload(world, "Page,Words\nnorthmoor.example/b,url\n"), await Upload(other, "Page,Words,Kind\nnorthmoor.example/b,url,x\n") })
+        foreach (
+            var unlike in new[]
+            {
+                await Upload(world, "Page,Words\nnorthmoor.example/b,url\n"),
+                await Upload(other, "Page,Words,Kind\nnorthmoor.example/b,url,x\n"),
+            }
+        )
         {
             (unlike["choices"] is null, (string?)unlike["columns"]![1]!["field"]).ShouldBe((true, null));
         }
@@ -121,12 +160,19 @@ public class ListsFromElsewhereTests(CursusApp app)
         foreach (var (taken, links, renamed, takenOver, skipped) in new[] { ("skip", 1, 0, 0, 1), ("rename", 2, 1, 0, 0), ("take-over", 1, 0, 1, 0) })
         {
             var preview = await Preview(world, batch, new { choices = new { taken } });
-            ((int)preview["links"]!, (int)preview["renamed"]!, (int)preview["takenOver"]!, (int)preview["skipped"]!, (int)preview["goodLines"]!)
-                .ShouldBe((links, renamed, takenOver, skipped, 2), taken);
+            (
+                (int)preview["links"]!,
+                (int)preview["renamed"]!,
+                (int)preview["takenOver"]!,
+                (int)preview["skipped"]!,
+                (int)preview["goodLines"]!
+            ).ShouldBe((links, renamed, takenOver, skipped, 2), taken);
         }
 
         var skippedBatch = await Made(world, await Upload(world, text), new { choices = new { taken = "skip" } });
-        ((int)skippedBatch["links"]!, (int)skippedBatch["leftOut"]!, (string)(await LinkOf(world, "sky"))["title"]!).ShouldBe((1, 1, "Geminids night"));
+        ((int)skippedBatch["links"]!, (int)skippedBatch["leftOut"]!, (string)(await LinkOf(world, "sky"))["title"]!).ShouldBe(
+            (1, 1, "Geminids night")
+        );
         (await Undo(world, skippedBatch)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
 
         await Made(world, await Upload(world, text), new { choices = new { taken = "rename" } });
@@ -143,14 +189,24 @@ public class ListsFromElsewhereTests(CursusApp app)
         await world.Visit("sky");
         await app.Shipped();
         var before = await LinkOf(world, "sky");
-        var list = "slug,url,title,tags,clicks,group\nsky,https://northmoor.example/new,New sky,old,77,Old links\nmoon,https://northmoor.example/moon,Moon,,5,Old links\n";
+        var list =
+            "slug,url,title,tags,clicks,group\nsky,https://northmoor.example/new,New sky,old,77,Old links\nmoon,https://northmoor.example/moon,Moon,,5,Old links\n";
         var batch = await Made(world, await Upload(world, list), new { choices = new { taken = "take-over" } });
         ((int)batch["links"]!, (int)batch["takenOver"]!, (int)batch["leftOut"]!).ShouldBe((1, 1, 0));
 
         var after = await LinkOf(world, "sky");
-        (Same(after, before, "id"), (string)after["title"]!, (string)after["folder"]!, after["tags"]!.ToJsonString(), (int)after["broughtAlong"]!, (int)after["clicks"]!)
-            .ShouldBe((true, "New sky", "Old links", "[\"old\"]", 77, 1));
-        ((string)after["finalUrl"]!).ShouldBe("https://northmoor.example/new?utm_source=guildhall&utm_medium=social&utm_campaign=winter-members", "what the list doesn’t say stays");
+        (
+            Same(after, before, "id"),
+            (string)after["title"]!,
+            (string)after["folder"]!,
+            after["tags"]!.ToJsonString(),
+            (int)after["broughtAlong"]!,
+            (int)after["clicks"]!
+        ).ShouldBe((true, "New sky", "Old links", "[\"old\"]", 77, 1));
+        ((string)after["finalUrl"]!).ShouldBe(
+            "https://northmoor.example/new?utm_source=guildhall&utm_medium=social&utm_campaign=winter-members",
+            "what the list doesn’t say stays"
+        );
         (await world.Visit("sky", r => World.As(r, 1))).Headers.Location!.ToString().ShouldStartWith("https://northmoor.example/new");
         var history = await world.Get($"/api/v1/links/{after["id"]}/history");
         history.ToJsonString().ShouldContain("brought-along");
@@ -164,7 +220,9 @@ public class ListsFromElsewhereTests(CursusApp app)
 
         (await world.Get("/api/v1/links?query=moon"))["items"]!.AsArray().ShouldBeEmpty();
         (await world.Get("/api/v1/folders"))["items"]!.AsArray().ShouldBeEmpty("the list made the folder, and nothing else is in it");
-        (await world.Visit("sky", r => World.As(r, 2))).Headers.Location!.ToString().ShouldStartWith("https://www.northmoor.example/events/geminids-night");
+        (await world.Visit("sky", r => World.As(r, 2)))
+            .Headers.Location!.ToString()
+            .ShouldStartWith("https://www.northmoor.example/events/geminids-night");
     }
 
     [Fact]
@@ -211,16 +269,24 @@ public class ListsFromElsewhereTests(CursusApp app)
     {
         var world = await World.Make(app);
         await world.Send(p => p["placements"]![0]!["slug"] = "sky");
-        var batch = await Upload(world, "slug,url,title,created,clicks\nsky,a.example,A,2022-01-01,5\nmoon,b.example,B,2022-01-02,6\nsun,ftp://c.example,C,,\nstar,d.example,D,,many\n");
+        var batch = await Upload(
+            world,
+            "slug,url,title,created,clicks\nsky,a.example,A,2022-01-01,5\nmoon,b.example,B,2022-01-02,6\nsun,ftp://c.example,C,,\nstar,d.example,D,,many\n"
+        );
         var request = new { choices = new { taken = "skip" }, isGoodOnly = true };
-        var report = await (await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/report", request, Cancel)).Content.ReadAsStringAsync(Cancel);
+        var report = await (await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/report", request, Cancel)).Content.ReadAsStringAsync(
+            Cancel
+        );
         Outcomes(report).ShouldBe(["2 skipped", "3 made", "4 refused", "5 refused"]);
         (await world.Get("/api/v1/links?query=moon"))["items"]!.AsArray().ShouldBeEmpty();
 
         await Made(world, batch, request);
         var result = await world.Editor.GetStringAsync($"/api/v1/batches/{batch["id"]}/result.csv", Cancel);
         result.ShouldBe(report);
-        (await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/report", request, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound, "it waits no more");
+        (await world.Editor.PostAsJsonAsync($"/api/v1/batches/{batch["id"]}/report", request, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound,
+            "it waits no more"
+        );
     }
 
     [Fact]
@@ -228,8 +294,14 @@ public class ListsFromElsewhereTests(CursusApp app)
     {
         var world = await World.Make(app);
         var batch = await Upload(world, $"url,created,group\na.example,2126-01-01,\nb.example,,{new string('x', 61)}\n");
-        (await Preview(world, batch, new { }))["problems"]!.AsArray().Select(p => $"{p!["lines"]![0]} {p["field"]}").ShouldBe(["2 createdAt", "3 folder"]);
-        ((int)(await Preview(world, batch, new { choices = new { groups = "tags" } }))["goodLines"]!).ShouldBe(0, "a tag that long is refused as well");
+        (await Preview(world, batch, new { }))["problems"]!
+            .AsArray()
+            .Select(p => $"{p!["lines"]![0]} {p["field"]}")
+            .ShouldBe(["2 createdAt", "3 folder"]);
+        ((int)(await Preview(world, batch, new { choices = new { groups = "tags" } }))["goodLines"]!).ShouldBe(
+            0,
+            "a tag that long is refused as well"
+        );
     }
 
     [Fact]
@@ -238,7 +310,14 @@ public class ListsFromElsewhereTests(CursusApp app)
         var world = await World.Make(app);
         await using (var db = app.Database())
         {
-            db.Add(new ShortDomain { WorkspaceId = world.Workspace.Id, Name = $"moving-{world.Domain}", CreatedAt = SystemClock.Instance.GetCurrentInstant() });
+            db.Add(
+                new ShortDomain
+                {
+                    WorkspaceId = world.Workspace.Id,
+                    Name = $"moving-{world.Domain}",
+                    CreatedAt = SystemClock.Instance.GetCurrentInstant(),
+                }
+            );
             await db.SaveChangesAsync(Cancel);
         }
 
@@ -256,7 +335,9 @@ public class ListsFromElsewhereTests(CursusApp app)
         await from.Send(p => p["placements"]![0]!["slug"] = "sky");
         await from.Visit("sky");
         await app.Shipped();
-        var list = await (await from.Viewer.PostAsJsonAsync("/api/v1/links/files", new { links = new { filter = new { } } }, Cancel)).Content.ReadAsStringAsync(Cancel);
+        var list = await (
+            await from.Viewer.PostAsJsonAsync("/api/v1/links/files", new { links = new { filter = new { } } }, Cancel)
+        ).Content.ReadAsStringAsync(Cancel);
         var choices = new { domains = new Dictionary<string, string> { [from.Domain] = into.Domain } };
         var made = await Made(into, await Upload(into, list), new { choices });
         ((int)made["links"]!).ShouldBe(2);
@@ -271,7 +352,8 @@ public class ListsFromElsewhereTests(CursusApp app)
 
     private static bool Same(JsonNode a, JsonNode b, string field) => JsonNode.DeepEquals(a[field], b[field]);
 
-    private static IEnumerable<string> Outcomes(string csv) => csv.Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Skip(1).Select(l => l.Split(',')).Select(c => $"{c[0]} {c[2]}");
+    private static IEnumerable<string> Outcomes(string csv) =>
+        csv.Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Skip(1).Select(l => l.Split(',')).Select(c => $"{c[0]} {c[2]}");
 
     private static Task<HttpResponseMessage> Patch(World world, JsonNode link, object change)
     {

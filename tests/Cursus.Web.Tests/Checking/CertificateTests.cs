@@ -38,8 +38,14 @@ public sealed class CertificateTests(CursusApp app) : IDisposable
         await serving;
 
         var domain = (await world.Get("/api/v1/domains"))["items"]![0]!;
-        NodaTime.Text.InstantPattern.ExtendedIso.Parse((string)domain["certificateEndsAt"]!).Value.ToDateTimeUtc().ShouldBe(end.ToDateTimeUtc(), TimeSpan.FromSeconds(1));
-        (await world.Get("/api/v1/link-checks/summary"))["certificates"]!.AsArray().Select(c => (string)c!["domain"]!).ShouldBe(isTold ? [world.Domain] : []);
+        NodaTime
+            .Text.InstantPattern.ExtendedIso.Parse((string)domain["certificateEndsAt"]!)
+            .Value.ToDateTimeUtc()
+            .ShouldBe(end.ToDateTimeUtc(), TimeSpan.FromSeconds(1));
+        (await world.Get("/api/v1/link-checks/summary"))["certificates"]!
+            .AsArray()
+            .Select(c => (string)c!["domain"]!)
+            .ShouldBe(isTold ? [world.Domain] : []);
     }
 
     [Theory]
@@ -49,7 +55,12 @@ public sealed class CertificateTests(CursusApp app) : IDisposable
     [InlineData("http", 5180, null, null)]
     [InlineData("http", 5180, 5184, 5184)]
     public void Certificates_are_looked_at_where_visitors_meet_them(string scheme, int? port, int? named, int? expected) =>
-        new CursusOptions { PublicScheme = scheme, PublicPort = port, LinkCheck = new() { CertificatePort = named } }.CertificatePort.ShouldBe(expected);
+        new CursusOptions
+        {
+            PublicScheme = scheme,
+            PublicPort = port,
+            LinkCheck = new() { CertificatePort = named },
+        }.CertificatePort.ShouldBe(expected);
 
     [Fact]
     public async Task A_domain_that_shows_none_is_looked_at_without_harm()
@@ -65,8 +76,14 @@ public sealed class CertificateTests(CursusApp app) : IDisposable
     private async Task Look(World world)
     {
         await using var db = app.Database();
-        await db.Domains.Where(d => d.Name != world.Domain && d.CertificateCheckedAt == null).ExecuteUpdateAsync(d => d.SetProperty(x => x.CertificateCheckedAt, SystemClock.Instance.GetCurrentInstant()), Cancel);
-        var options = new CursusOptions { LinkCheck = new() { CertificatePort = ((IPEndPoint)listener.LocalEndpoint).Port }, AllowedPrivateHosts = [".localhost"] };
+        await db
+            .Domains.Where(d => d.Name != world.Domain && d.CertificateCheckedAt == null)
+            .ExecuteUpdateAsync(d => d.SetProperty(x => x.CertificateCheckedAt, SystemClock.Instance.GetCurrentInstant()), Cancel);
+        var options = new CursusOptions
+        {
+            LinkCheck = new() { CertificatePort = ((IPEndPoint)listener.LocalEndpoint).Port },
+            AllowedPrivateHosts = [".localhost"],
+        };
         await new CertificateRound(db, app.Services.GetRequiredService<OutgoingClient>(), options, SystemClock.Instance).Run(Cancel);
     }
 

@@ -15,7 +15,8 @@ namespace Cursus.Web.Tests.Checking;
 /// <summary>A workspace with links to sites that do as they are told, and a link check whose clock is the test's.</summary>
 internal sealed class Checks : IAsyncDisposable
 {
-    /// <summary>A round asks whatever is due, and takes away pages that nobody leads to, so that none may run beside another or beside tests that look at these pages.</summary>
+    /// <summary>A round asks whatever is due, and takes away pages that nobody leads to, so that none may run beside another or beside tests that
+    /// look at these pages.</summary>
     public const string OneAtATime = "link checks";
 
     private readonly StoppedClock clock = new(SystemClock.Instance.GetCurrentInstant() + Duration.FromMinutes(1));
@@ -36,12 +37,13 @@ internal sealed class Checks : IAsyncDisposable
     public void GoOn(Duration by) => clock.GoOn(by);
 
     /// <summary>Lets a page answer with a title, or with a status where that is no success.</summary>
-    public void Let(string page, string title, int status = 200, Action<HttpContext>? more = null) => Sites.Pages[page] = async context =>
-    {
-        context.Response.StatusCode = status;
-        more?.Invoke(context);
-        await context.Response.WriteAsync($"<title>{title}</title><h1>{title}</h1>");
-    };
+    public void Let(string page, string title, int status = 200, Action<HttpContext>? more = null) =>
+        Sites.Pages[page] = async context =>
+        {
+            context.Response.StatusCode = status;
+            more?.Invoke(context);
+            await context.Response.WriteAsync($"<title>{title}</title><h1>{title}</h1>");
+        };
 
     /// <summary>Makes a link to a page, and returns it.</summary>
     public async Task<JsonNode> Link(string page, Action<JsonObject>? change = null)
@@ -72,7 +74,10 @@ internal sealed class Checks : IAsyncDisposable
 
     public async Task<JsonNode> Do(HttpMethod method, string path, object? body = null)
     {
-        var response = await World.Editor.SendAsync(new HttpRequestMessage(method, "/api/v1/" + path) { Content = body as HttpContent ?? (body is null ? null : JsonContent.Create(body)) }, TestContext.Current.CancellationToken);
+        var response = await World.Editor.SendAsync(
+            new HttpRequestMessage(method, "/api/v1/" + path) { Content = body as HttpContent ?? (body is null ? null : JsonContent.Create(body)) },
+            TestContext.Current.CancellationToken
+        );
         var text = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
         response.IsSuccessStatusCode.ShouldBeTrue(text);
         return JsonNode.Parse(text.Length == 0 ? "{}" : text)!;
@@ -96,9 +101,12 @@ internal sealed class Checks : IAsyncDisposable
         return new(services.GetRequiredService<IServiceScopeFactory>(), check, options, clock, NullLogger<CheckRound>.Instance);
     }
 
-    private sealed class BreakablePageCheck(Func<string?> breaking, OutgoingClient outgoing, SiteRules rules, CursusOptions options) : PageCheck(outgoing, rules, options)
+    private sealed class BreakablePageCheck(Func<string?> breaking, OutgoingClient outgoing, SiteRules rules, CursusOptions options)
+        : PageCheck(outgoing, rules, options)
     {
         public override Task<PageAnswer> Ask(string address, PageState known, Func<string, bool> isOwn, CancellationToken cancel) =>
-            breaking() is { } part && address.Contains(part, StringComparison.Ordinal) ? throw new InvalidOperationException("as a parser might") : base.Ask(address, known, isOwn, cancel);
+            breaking() is { } part && address.Contains(part, StringComparison.Ordinal)
+                ? throw new InvalidOperationException("as a parser might")
+                : base.Ask(address, known, isOwn, cancel);
     }
 }

@@ -20,7 +20,11 @@ public class LinkCheckTests(CursusApp app)
         checks.Let("news.localhost/good", "Good");
         checks.Let("news.localhost/bad", "Bad");
         checks.Let("press.localhost/good", "Good as well");
-        var (bad, good, other) = (await checks.Link("news.localhost/bad"), await checks.Link("news.localhost/good"), await checks.Link("press.localhost/good"));
+        var (bad, good, other) = (
+            await checks.Link("news.localhost/bad"),
+            await checks.Link("news.localhost/good"),
+            await checks.Link("press.localhost/good")
+        );
         checks.Breaking = "/bad";
         await checks.RunRound();
         foreach (var (link, verdict) in new[] { (good, "fine"), (other, "fine"), (bad, (string)bad["check"]!["verdict"]!) })
@@ -76,19 +80,25 @@ public class LinkCheckTests(CursusApp app)
             checks.GoOn(Duration.FromMinutes(31));
         }
 
-        verdicts.ShouldBe(new Dictionary<string, string>
-        {
-            ["dies"] = "gone",
-            ["fails"] = "failing",
-            ["lies"] = "changed",
-            ["moves"] = "redirected",
-            ["shuts"] = "closed",
-            ["hangs"] = "failing",
-            ["goes-round"] = "failing",
-        });
+        verdicts.ShouldBe(
+            new Dictionary<string, string>
+            {
+                ["dies"] = "gone",
+                ["fails"] = "failing",
+                ["lies"] = "changed",
+                ["moves"] = "redirected",
+                ["shuts"] = "closed",
+                ["hangs"] = "failing",
+                ["goes-round"] = "failing",
+            }
+        );
         var board = (await checks.World.Get("/api/v1/link-checks"))["items"]!.AsArray();
-        board.Select(p => new Uri((string)p!["address"]!).AbsolutePath[1..]).ShouldBe(["dies", "fails", "lies", "moves", "hangs", "goes-round"], ignoreOrder: true);
-        ((string)board.Single(p => ((string)p!["address"]!).EndsWith("/moves", StringComparison.Ordinal))!["leadsTo"]!).ShouldBe(checks.Sites.At("/moved", "a.localhost"));
+        board
+            .Select(p => new Uri((string)p!["address"]!).AbsolutePath[1..])
+            .ShouldBe(["dies", "fails", "lies", "moves", "hangs", "goes-round"], ignoreOrder: true);
+        ((string)board.Single(p => ((string)p!["address"]!).EndsWith("/moves", StringComparison.Ordinal))!["leadsTo"]!).ShouldBe(
+            checks.Sites.At("/moved", "a.localhost")
+        );
 
         foreach (var name in names)
         {
@@ -129,8 +139,15 @@ public class LinkCheckTests(CursusApp app)
         ((string)(await checks.World.Get($"/api/v1/links/{running["id"]}"))["state"]!).ShouldBe("ended");
         ((string)(await checks.World.Get($"/api/v1/links/{coming["id"]}"))["state"]!).ShouldBe("scheduled");
 
-        IEnumerable<string> Asked() => checks.Asked.Where(a => a.Contains("q.localhost", StringComparison.Ordinal)).Select(a => a[a.LastIndexOf('/')..]).Where(a => a != "/robots.txt").Distinct().Order(StringComparer.Ordinal);
-        async Task<IEnumerable<string>> Board() => (await checks.World.Get("/api/v1/link-checks"))["items"]!.AsArray().Select(p => new Uri((string)p!["address"]!).AbsolutePath);
+        IEnumerable<string> Asked() =>
+            checks
+                .Asked.Where(a => a.Contains("q.localhost", StringComparison.Ordinal))
+                .Select(a => a[a.LastIndexOf('/')..])
+                .Where(a => a != "/robots.txt")
+                .Distinct()
+                .Order(StringComparer.Ordinal);
+        async Task<IEnumerable<string>> Board() =>
+            (await checks.World.Get("/api/v1/link-checks"))["items"]!.AsArray().Select(p => new Uri((string)p!["address"]!).AbsolutePath);
     }
 
     [Fact]
@@ -169,7 +186,9 @@ public class LinkCheckTests(CursusApp app)
         checks.GoOn(Duration.FromDays(2));
         await checks.RunRound();
         await using var db = app.Database();
-        (await db.CheckedPages.Where(p => p.WorkspaceId == checks.World.Workspace.Id).Select(p => p.Address).ToListAsync(Cancel)).ShouldBe([checks.Sites.At("/two", "c.localhost")]);
+        (await db.CheckedPages.Where(p => p.WorkspaceId == checks.World.Workspace.Id).Select(p => p.Address).ToListAsync(Cancel)).ShouldBe([
+            checks.Sites.At("/two", "c.localhost"),
+        ]);
     }
 
     [Fact]
@@ -306,8 +325,11 @@ public class LinkCheckTests(CursusApp app)
         checks.Asked.ShouldBe(["HEAD j.localhost/page", "GET j.localhost/page"]);
     }
 
-    private WebApplicationFactory<Program> Process() => app.WithWebHostBuilder(web => web
-        .UseSetting("Cursus:LinkCheck:IsOn", "true").UseSetting("Cursus:JournalFolder", Directory.CreateTempSubdirectory("cursus-test-").FullName));
+    private WebApplicationFactory<Program> Process() =>
+        app.WithWebHostBuilder(web =>
+            web.UseSetting("Cursus:LinkCheck:IsOn", "true")
+                .UseSetting("Cursus:JournalFolder", Directory.CreateTempSubdirectory("cursus-test-").FullName)
+        );
 
     [Fact]
     public async Task A_workspace_that_does_not_want_it_is_not_checked()
@@ -315,7 +337,9 @@ public class LinkCheckTests(CursusApp app)
         await using var checks = await Checks.Begin(app);
         checks.Let("k.localhost/page", "Orion");
         await checks.Link("k.localhost/page");
-        (await checks.World.Owner.PatchAsJsonAsync("/api/v1/link-checks/settings", new { isOn = false }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await checks.World.Owner.PatchAsJsonAsync("/api/v1/link-checks/settings", new { isOn = false }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
         await checks.RunRound();
         checks.Asked.ShouldBeEmpty();
         ((bool)(await checks.World.Get("/api/v1/link-checks/summary"))["isOn"]!).ShouldBeFalse();

@@ -29,14 +29,19 @@ public class NeedsCareTests(CursusApp app)
         (await checks.Follow(link)).ShouldBe(well, "without a fallback, visitors see for themselves");
 
         const string Tags = "utm_source=perch&utm_medium=social&utm_campaign=winter-members";
-        (await checks.World.Owner.PatchAsJsonAsync("/api/v1/link-checks/settings", new { fallback = "https://www.northmoor.example/all" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (
+            await checks.World.Owner.PatchAsJsonAsync("/api/v1/link-checks/settings", new { fallback = "https://www.northmoor.example/all" }, Cancel)
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await checks.Follow(link)).ShouldBe((302, $"https://www.northmoor.example/all?{Tags}"));
         var campaign = (await checks.World.Get("/api/v1/campaigns"))["items"]![0]!;
         await checks.Do(HttpMethod.Patch, $"campaigns/{campaign["id"]}", new { fallback = "https://www.northmoor.example/winter" });
         (await checks.Follow(link)).ShouldBe((302, $"https://www.northmoor.example/winter?{Tags}"));
         await checks.Do(HttpMethod.Patch, $"links/{link["id"]}", new { fallback = "https://www.northmoor.example/kits" });
         (await checks.Follow(link)).ShouldBe((302, $"https://www.northmoor.example/kits?{Tags}"));
-        (await checks.World.Get("/api/v1/link-checks"))["items"]![0]!["fallbacks"]!.AsArray().Select(f => (string)f!).ShouldBe(["https://www.northmoor.example/kits"]);
+        (await checks.World.Get("/api/v1/link-checks"))["items"]![0]!["fallbacks"]!
+            .AsArray()
+            .Select(f => (string)f!)
+            .ShouldBe(["https://www.northmoor.example/kits"]);
 
         await checks.Do(HttpMethod.Put, $"link-checks/{link["check"]!["page"]}/ignored", new { days = 7 });
         (await checks.Follow(link)).ShouldBe(well, "who ignores it says that the page is all right");
@@ -85,15 +90,25 @@ public class NeedsCareTests(CursusApp app)
         await checks.RunRound();
         var page = (await checks.World.Get("/api/v1/link-checks"))["items"]![0]!;
 
-        var done = await checks.World.ChangeMany(new { links = new { filter = new { page = (string)page["id"]!, state = "all" } }, change = new { destination = checks.Sites.At("/new", "o.localhost") } });
+        var done = await checks.World.ChangeMany(
+            new
+            {
+                links = new { filter = new { page = (string)page["id"]!, state = "all" } },
+                change = new { destination = checks.Sites.At("/new", "o.localhost") },
+            }
+        );
         ((string)done["state"]!, (int)done["links"]!).ShouldBe(("done", 2));
-        (await checks.World.Visit(World.Slug(post, 0))).Headers.Location!.ToString().ShouldStartWith(checks.Sites.At("/new?utm_source=", "o.localhost"));
+        (await checks.World.Visit(World.Slug(post, 0)))
+            .Headers.Location!.ToString()
+            .ShouldStartWith(checks.Sites.At("/new?utm_source=", "o.localhost"));
         ((int)(await checks.World.Get("/api/v1/link-checks"))["total"]!).ShouldBe(0);
         await checks.RunRound();
         checks.Asked.ShouldContain("GET o.localhost/new");
 
         await checks.Do(HttpMethod.Post, $"link-changes/{done["id"]}/undo");
-        (await checks.World.Visit(World.Slug(post, 0))).Headers.Location!.ToString().ShouldStartWith(checks.Sites.At("/old?utm_source=", "o.localhost"));
+        (await checks.World.Visit(World.Slug(post, 0)))
+            .Headers.Location!.ToString()
+            .ShouldStartWith(checks.Sites.At("/old?utm_source=", "o.localhost"));
     }
 
     [Fact]
@@ -115,7 +130,9 @@ public class NeedsCareTests(CursusApp app)
         await checks.Do(HttpMethod.Put, $"link-checks/{gone["check"]!["page"]}/ignored", new { days = 3 });
         (await Total(), await Total("?ignored=true")).ShouldBe((0, 1));
         var summary = await checks.World.Get("/api/v1/link-checks/summary");
-        ((int)summary["needCare"]!, (int)summary["ignored"]!, (int)summary["pages"]!["gone"]!, (int)summary["pages"]!["fine"]!).ShouldBe((0, 1, 1, 1));
+        ((int)summary["needCare"]!, (int)summary["ignored"]!, (int)summary["pages"]!["gone"]!, (int)summary["pages"]!["fine"]!).ShouldBe(
+            (0, 1, 1, 1)
+        );
 
         checks.GoOn(NodaTime.Duration.FromDays(4));
         await checks.RunRound();
@@ -148,15 +165,23 @@ public class NeedsCareTests(CursusApp app)
         await app.Shipped();
         await checks.RunRound();
         await using var db = app.Database();
-        await db.Domains.Where(d => d.Name == checks.World.Domain)
-            .ExecuteUpdateAsync(d => d.SetProperty(x => x.CertificateEndsAt, NodaTime.SystemClock.Instance.GetCurrentInstant() + NodaTime.Duration.FromDays(3)), Cancel);
+        await db
+            .Domains.Where(d => d.Name == checks.World.Domain)
+            .ExecuteUpdateAsync(
+                d => d.SetProperty(x => x.CertificateEndsAt, NodaTime.SystemClock.Instance.GetCurrentInstant() + NodaTime.Duration.FromDays(3)),
+                Cancel
+            );
 
         var section = (await checks.World.Get("/api/v1/reports/digest"))["sections"]![1]!;
         ((string)section["heading"]!).ShouldBe("Needs attention");
         ((string)section["lines"]![0]!["text"]!).ShouldStartWith($"The certificate of {checks.World.Domain} ends on ");
         ((string)section["lines"]![1]!["text"]!).ShouldBe(
-            $"{checks.Sites.At("/page", "r.localhost")}: The site says this page doesn’t exist (404). 1 click in 30 days, in “Geminids night”.");
-        (await checks.World.Get("/api/v1/reports/digest?week=2026-01-05"))["sections"]!.AsArray().Select(s => (string)s!["heading"]!).ShouldNotContain("Needs attention");
+            $"{checks.Sites.At("/page", "r.localhost")}: The site says this page doesn’t exist (404). 1 click in 30 days, in “Geminids night”."
+        );
+        (await checks.World.Get("/api/v1/reports/digest?week=2026-01-05"))["sections"]!
+            .AsArray()
+            .Select(s => (string)s!["heading"]!)
+            .ShouldNotContain("Needs attention");
     }
 
     [Fact]
@@ -165,13 +190,19 @@ public class NeedsCareTests(CursusApp app)
         await using var checks = await Checks.Begin(app);
         checks.Let("s.localhost/page", "Orion");
         var link = await checks.Link("s.localhost/page");
-        await checks.World.ChangeMany(new { links = new { ids = new[] { (string)link["id"]! } }, change = new { fallback = "https://www.northmoor.example/" } });
+        await checks.World.ChangeMany(
+            new { links = new { ids = new[] { (string)link["id"]! } }, change = new { fallback = "https://www.northmoor.example/" } }
+        );
         var changed = await checks.World.Get($"/api/v1/links/{link["id"]}");
         ((string)changed["fallback"]!).ShouldBe("https://www.northmoor.example/");
         await checks.Do(HttpMethod.Patch, $"links/{link["id"]}", new { fallback = "" });
         (await checks.World.Get($"/api/v1/links/{link["id"]}"))["fallback"].ShouldBeNull();
 
-        var refused = await checks.World.Editor.PatchAsJsonAsync($"/api/v1/links/{link["id"]}", new { fallback = $"https://{checks.World.Domain}/x" }, Cancel);
+        var refused = await checks.World.Editor.PatchAsJsonAsync(
+            $"/api/v1/links/{link["id"]}",
+            new { fallback = $"https://{checks.World.Domain}/x" },
+            Cancel
+        );
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         ((JsonObject)(await World.Read(refused))["errors"]!).ContainsKey("fallback").ShouldBeTrue();
     }

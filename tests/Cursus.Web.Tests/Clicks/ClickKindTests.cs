@@ -1,6 +1,8 @@
 using System.Net.Http.Json;
 using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Journaling;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
@@ -56,15 +58,31 @@ public class ClickKindTests(CursusApp app)
         var link = Guid.Parse((string)(await world.Send())["placements"]![0]!["link"]!["id"]!);
         var random = new Random(seed);
         var at = SystemClock.Instance.GetCurrentInstant() - Duration.FromHours(1);
-        var clicks = Enumerable.Range(0, 120).Select(i =>
-        {
-            at += Duration.FromMilliseconds(random.Next(1, 6000));
-            return (Position: (long)(i + 1) * 8, Click: new Click(at, link, random.Next(8) == 0 ? ClickKind.Machine : ClickKind.Person, random.Next(3), default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en"));
-        }).ToList();
+        var clicks = Enumerable
+            .Range(0, 120)
+            .Select(i =>
+            {
+                at += Duration.FromMilliseconds(random.Next(1, 6000));
+                return (
+                    Position: (long)(i + 1) * 8,
+                    Click: new Click(
+                        at,
+                        link,
+                        random.Next(8) == 0 ? ClickKind.Machine : ClickKind.Person,
+                        random.Next(3),
+                        default,
+                        default,
+                        "",
+                        "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+                        "en"
+                    )
+                );
+            })
+            .ToList();
 
         var store = app.Services.GetRequiredService<ClickStore>();
         var (journal, _) = await store.Register(Guid.NewGuid(), Cancel);
-        for (var from = 0; from < clicks.Count;)
+        for (var from = 0; from < clicks.Count; )
         {
             var batch = clicks.Skip(from).Take(random.Next(1, 30)).ToList();
             await store.Ship(journal, new JournalBatch(batch, [], batch[^1].Position + 8), Cancel);
@@ -98,7 +116,18 @@ public class ClickKindTests(CursusApp app)
         using var other = new ClickStore(source, SystemClock.Instance);
         var (oneJournal, _) = await one.Register(Guid.NewGuid(), Cancel);
         var (otherJournal, _) = await other.Register(Guid.NewGuid(), Cancel);
-        Click After(int seconds) => new(at + Duration.FromSeconds(seconds), link, ClickKind.Person, 77, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
+        Click After(int seconds) =>
+            new(
+                at + Duration.FromSeconds(seconds),
+                link,
+                ClickKind.Person,
+                77,
+                default,
+                default,
+                "",
+                "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+                "en"
+            );
 
         await one.Ship(oneJournal, new JournalBatch([(8, After(0))], [], 16), Cancel);
         await other.Ship(otherJournal, new JournalBatch([(8, After(4))], [], 16), Cancel);
@@ -132,26 +161,54 @@ public class ClickKindTests(CursusApp app)
     [Theory]
     [InlineData(true, 1, 4, 1, 1)]
     [InlineData(false, 7, 0, 0, 0)]
-    public async Task What_visitors_do_leaves_their_clicks_out_unless_the_workspace_says_no(bool isWanted, int clicks, int sweeps, int probes, int echoes)
+    public async Task What_visitors_do_leaves_their_clicks_out_unless_the_workspace_says_no(
+        bool isWanted,
+        int clicks,
+        int sweeps,
+        int probes,
+        int echoes
+    )
     {
         var world = await World.Make(app);
         var saved = await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { leavesOutByBehaviour = isWanted }, Cancel);
         ((bool)(await World.Read(saved))["leavesOutByBehaviour"]!).ShouldBe(isWanted);
-        List<Guid> links = [.. (await world.Send())["placements"]!.AsArray().Concat((await world.Send())["placements"]!.AsArray()).Select(p => (Guid)p!["link"]!["id"]!)];
-        var at = SystemClock.Instance.GetCurrentInstant() - Duration.FromHours(3);
-        Click Click(double after, int link, long visitor, ClickKind kind = ClickKind.Person) => new(
-            at + Duration.FromSeconds(after), links[link], kind, visitor, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
-        await app.Ship(
+        List<Guid> links =
         [
-            Click(0, 0, 1), Click(0.4, 1, 1), Click(0.8, 2, 1), Click(1.2, 3, 1),
-            Click(60, 0, 2, ClickKind.Head), Click(61, 0, 2),
-            Click(90, 0, 3, ClickKind.Team), Click(90.5, 0, 4),
+            .. (await world.Send())["placements"]!
+                .AsArray()
+                .Concat((await world.Send())["placements"]!.AsArray())
+                .Select(p => (Guid)p!["link"]!["id"]!),
+        ];
+        var at = SystemClock.Instance.GetCurrentInstant() - Duration.FromHours(3);
+        Click Click(double after, int link, long visitor, ClickKind kind = ClickKind.Person) =>
+            new(
+                at + Duration.FromSeconds(after),
+                links[link],
+                kind,
+                visitor,
+                default,
+                default,
+                "",
+                "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+                "en"
+            );
+        await app.Ship([
+            Click(0, 0, 1),
+            Click(0.4, 1, 1),
+            Click(0.8, 2, 1),
+            Click(1.2, 3, 1),
+            Click(60, 0, 2, ClickKind.Head),
+            Click(61, 0, 2),
+            Click(90, 0, 3, ClickKind.Team),
+            Click(90.5, 0, 4),
             Click(120, 0, 5),
         ]);
 
         var report = await world.Breakdown("by=channel");
         var excluded = report["excluded"]!;
-        ((int)report["total"]!["clicks"]!, (int)excluded["sweeps"]!, (int)excluded["probes"]!, (int)excluded["echoes"]!).ShouldBe((clicks, sweeps, probes, echoes));
+        ((int)report["total"]!["clicks"]!, (int)excluded["sweeps"]!, (int)excluded["probes"]!, (int)excluded["echoes"]!).ShouldBe(
+            (clicks, sweeps, probes, echoes)
+        );
     }
 
     [Fact]
@@ -159,7 +216,11 @@ public class ClickKindTests(CursusApp app)
     {
         var world = await World.Make(app);
         var slug = World.Slug(await world.Send(), 0);
-        var saved = await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { officeNetworks = new[] { "198.51.100.9/24", " ", "198.51.100.0/24" } }, Cancel);
+        var saved = await world.Owner.PatchAsJsonAsync(
+            "/api/v1/workspace",
+            new { officeNetworks = new[] { "198.51.100.9/24", " ", "198.51.100.0/24" } },
+            Cancel
+        );
         (await World.Read(saved))["officeNetworks"]!.AsArray().Select(n => (string)n!).ShouldBe(["198.51.100.0/24"]);
         var refused = await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { officeNetworks = new[] { "0.0.0.0/0" } }, Cancel);
         ((string)(await World.Read(refused))["errors"]!["officeNetworks"]![0]!).ShouldContain("so wide");

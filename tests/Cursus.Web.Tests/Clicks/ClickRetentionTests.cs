@@ -4,6 +4,7 @@ using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Sums;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -13,7 +14,8 @@ namespace Cursus.Web.Tests.Clicks;
 public class ClickRetentionTests
 {
     private const string Firefox = "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0";
-    private const string Safari = "Mozilla/5.0 (iPhone; CPU iPhone OS 18_6 like Mac OS X) AppleWebKit/605.1.15 (KHTML, like Gecko) Version/18.6 Mobile/15E148 Safari/604.1";
+    private const string Safari =
+        "Mozilla/5.0 (iPhone; CPU iPhone OS 18_6 like Mac OS X) AppleWebKit/605.1.15 (KHTML, like Gecko) Version/18.6 Mobile/15E148 Safari/604.1";
 
     private static readonly Instant Now = SystemClock.Instance.GetCurrentInstant();
     private static readonly LocalDate Today = Now.InZone(DateTimeZoneProviders.Tzdb["Europe/London"]).Date;
@@ -23,8 +25,12 @@ public class ClickRetentionTests
 
     private static readonly string[] ByDay =
     [
-        $"/api/v1/reports/breakdown?by=channel&{Period}", $"/api/v1/reports/breakdown?by=device&{Period}", $"/api/v1/reports/breakdown?by=country&channel=instagram&{Period}",
-        $"/api/v1/reports/series?by=channel&step=month&{Period}", $"/api/v1/reports/breakdown?by=weekday&{Period}", $"/api/v1/reports/life?by=channel&{Period}",
+        $"/api/v1/reports/breakdown?by=channel&{Period}",
+        $"/api/v1/reports/breakdown?by=device&{Period}",
+        $"/api/v1/reports/breakdown?by=country&channel=instagram&{Period}",
+        $"/api/v1/reports/series?by=channel&step=month&{Period}",
+        $"/api/v1/reports/breakdown?by=weekday&{Period}",
+        $"/api/v1/reports/life?by=channel&{Period}",
     ];
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -36,7 +42,10 @@ public class ClickRetentionTests
         await app.InitializeAsync();
         var (world, other) = (await World.Make(app), await World.Make(app));
         var (links, otherLink) = (await LinksOf(world), (await LinksOf(other))[0]);
-        await app.Ship([.. Enumerable.Range(0, 60).Select(i => Click(links[i % links.Length], Now - Duration.FromDays(i * 12 + 1), i)), Click(otherLink, Now - Duration.FromDays(700), 1)]);
+        await app.Ship([
+            .. Enumerable.Range(0, 60).Select(i => Click(links[i % links.Length], Now - Duration.FromDays(i * 12 + 1), i)),
+            Click(otherLink, Now - Duration.FromDays(700), 1),
+        ]);
         await using var source = app.DataSource();
         var (rollUps, retention) = (new RollUps(source), new ClickRetention(source));
         await rollUps.SealDays(Now, Cancel);
@@ -81,7 +90,9 @@ public class ClickRetentionTests
         var crossed = $"/api/v1/reports/pivot?by=device&across=country&link={links[0]}";
 
         var over = await world.Get($"{crossed}&{Period}");
-        ((string)over["from"]!, (string)over["narrowedFrom"]!).ShouldBe(($"{KeptFrom:uuuu-MM-dd}", $"{Today.PlusYears(-2).With(DateAdjusters.StartOfMonth):uuuu-MM-dd}"));
+        ((string)over["from"]!, (string)over["narrowedFrom"]!).ShouldBe(
+            ($"{KeptFrom:uuuu-MM-dd}", $"{Today.PlusYears(-2).With(DateAdjusters.StartOfMonth):uuuu-MM-dd}")
+        );
         ((int)over["total"]!).ShouldBe(await ClicksOf(app, [links[0]]));
 
         var refused = await world.Owner.GetAsync($"{crossed}&from={KeptFrom.PlusDays(-20):uuuu-MM-dd}&to={KeptFrom.PlusDays(-1):uuuu-MM-dd}", Cancel);
@@ -89,7 +100,9 @@ public class ClickRetentionTests
         (await refused.Content.ReadAsStringAsync(Cancel)).ShouldContain("clicks-deleted");
 
         // Devices of one country in fourteen days that are there, against fourteen that are not.
-        var compared = await world.Get($"/api/v1/reports/breakdown?by=device&country=GB&from={KeptFrom:uuuu-MM-dd}&to={KeptFrom.PlusDays(13):uuuu-MM-dd}&compare=previous");
+        var compared = await world.Get(
+            $"/api/v1/reports/breakdown?by=device&country=GB&from={KeptFrom:uuuu-MM-dd}&to={KeptFrom.PlusDays(13):uuuu-MM-dd}&compare=previous"
+        );
         (compared["before"], compared["total"]!["previousClicks"]).ShouldBe((null, null));
 
         await using var db = app.Database();
@@ -113,7 +126,11 @@ public class ClickRetentionTests
         await using var elsewhere = new CursusApp();
         await elsewhere.InitializeAsync();
         var heir = await World.Make(elsewhere);
-        var imported = await heir.Owner.PostAsync("/api/v1/archive", new ByteArrayContent(archive) { Headers = { ContentType = new MediaTypeHeaderValue("application/zip") } }, Cancel);
+        var imported = await heir.Owner.PostAsync(
+            "/api/v1/archive",
+            new ByteArrayContent(archive) { Headers = { ContentType = new MediaTypeHeaderValue("application/zip") } },
+            Cancel
+        );
 
         imported.StatusCode.ShouldBe(HttpStatusCode.OK);
         (await Reports(heir)).ShouldBe(before);
@@ -131,23 +148,41 @@ public class ClickRetentionTests
         await using var app = new CursusApp();
         await app.InitializeAsync();
         var world = await World.Make(app);
-        (await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { clicksKeptMonths = months }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await world.Editor.PatchAsJsonAsync("/api/v1/workspace", new { clicksKeptMonths = 14 }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden, "only owners delete what everybody's reports are made of");
+        (await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { clicksKeptMonths = months }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
+        (await world.Editor.PatchAsJsonAsync("/api/v1/workspace", new { clicksKeptMonths = 14 }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden,
+            "only owners delete what everybody's reports are made of"
+        );
         ((int)(await world.Get("/api/v1/workspace"))["clicksKeptMonths"]!).ShouldBe(0);
     }
 
     private static Click Click(Guid link, Instant at, long visitor) =>
-        new(at, link, ClickKind.Person, visitor, CountryCode.Of(visitor % 3 == 0 ? "DE" : "GB"), default, visitor % 4 == 0 ? "www.instagram.com" : "", visitor % 2 == 0 ? Firefox : Safari, "en");
+        new(
+            at,
+            link,
+            ClickKind.Person,
+            visitor,
+            CountryCode.Of(visitor % 3 == 0 ? "DE" : "GB"),
+            default,
+            visitor % 4 == 0 ? "www.instagram.com" : "",
+            visitor % 2 == 0 ? Firefox : Safari,
+            "en"
+        );
 
     private static async Task<Guid[]> LinksOf(World world)
     {
         var links = (await world.Send())["placements"]!.AsArray().Select(p => (Guid)p!["link"]!["id"]!).ToArray();
         await using var db = world.App.Database();
-        await db.Posts.Where(p => p.WorkspaceId == world.Workspace.Id).ExecuteUpdateAsync(p => p.SetProperty(x => x.PublishedOn, Today.PlusDays(-725)), Cancel);
+        await db
+            .Posts.Where(p => p.WorkspaceId == world.Workspace.Id)
+            .ExecuteUpdateAsync(p => p.SetProperty(x => x.PublishedOn, Today.PlusDays(-725)), Cancel);
         return links;
     }
 
-    private static async Task Choose(World world, int months) => (await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { clicksKeptMonths = months }, Cancel)).EnsureSuccessStatusCode();
+    private static async Task Choose(World world, int months) =>
+        (await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { clicksKeptMonths = months }, Cancel)).EnsureSuccessStatusCode();
 
     private static async Task Delete(CursusApp app, World world)
     {

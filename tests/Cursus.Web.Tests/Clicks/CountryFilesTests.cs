@@ -28,8 +28,11 @@ public class CountryFilesTests
     public void Most_of_the_public_space_has_a_country_of_ISO_3166()
     {
         var random = new Random(3);
-        var found = Enumerable.Range(0, 20_000).Select(_ => new IPAddress([(byte)random.Next(1, 224), (byte)random.Next(256), (byte)random.Next(256), 1]))
-            .Select(a => Table.Find(a).ToString()).ToList();
+        var found = Enumerable
+            .Range(0, 20_000)
+            .Select(_ => new IPAddress([(byte)random.Next(1, 224), (byte)random.Next(256), (byte)random.Next(256), 1]))
+            .Select(a => Table.Find(a).ToString())
+            .ToList();
         found.Count(c => c.Length > 0).ShouldBeGreaterThan(16_000);
         found.Where(c => c.Length > 0).Distinct().Except(CountryNames.Codes).ShouldBeEmpty();
     }

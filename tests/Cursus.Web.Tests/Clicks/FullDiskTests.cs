@@ -1,6 +1,6 @@
 using System.Diagnostics;
 using Cursus.Core.Clicks;
-using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Journaling;
 using NodaTime;
 
 namespace Cursus.Web.Tests.Clicks;
@@ -57,15 +57,16 @@ public sealed class FullDiskTests : IDisposable
         journal.Read(0, int.MaxValue).Clicks.Select(c => c.Click.Visitor).ShouldBe(Enumerable.Range(0, kept + 1).Select(n => (long)n));
     }
 
-    private static Visit Click(int number) => new()
-    {
-        At = Instant.FromUnixTimeSeconds(1_795_000_000),
-        LinkId = Guid.Empty,
-        Visitor = number,
-        ReferrerHost = "perch.localhost",
-        UserAgent = "Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 Person/1",
-        Language = "en",
-    };
+    private static Visit Click(int number) =>
+        new()
+        {
+            At = Instant.FromUnixTimeSeconds(1_795_000_000),
+            LinkId = Guid.Empty,
+            Visitor = number,
+            ReferrerHost = "perch.localhost",
+            UserAgent = "Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 Person/1",
+            Language = "en",
+        };
 
     /// <summary>Takes all the room there is.</summary>
     private static void Fill(string path)

@@ -26,7 +26,9 @@ public class LiveClicksTests(CursusApp app)
         var arrivals = await watched.Next("arrivals");
         ((int)arrivals["people"]!).ShouldBe(1);
         var arrived = arrivals["links"]!.AsArray().ShouldHaveSingleItem()!;
-        ((string)arrived["link"]!, (int)arrived["people"]!, (string)arrived["device"]!, (string)arrived["country"]!).ShouldBe(((string)link["id"]!, 1, "computer", ""));
+        ((string)arrived["link"]!, (int)arrived["people"]!, (string)arrived["device"]!, (string)arrived["country"]!).ShouldBe(
+            ((string)link["id"]!, 1, "computer", "")
+        );
     }
 
     [Fact]
@@ -37,8 +39,14 @@ public class LiveClicksTests(CursusApp app)
         await using var watched = await Watching.From(world.Viewer);
         await watched.Next("recent");
 
-        var opening = await app.CreateClient(new() { AllowAutoRedirect = false }).SendAsync(
-            new HttpRequestMessage(HttpMethod.Get, $"/api/v1/links/{link["id"]}/open") { Headers = { Authorization = world.Viewer.DefaultRequestHeaders.Authorization } }, Cancel);
+        var opening = await app.CreateClient(new() { AllowAutoRedirect = false })
+            .SendAsync(
+                new HttpRequestMessage(HttpMethod.Get, $"/api/v1/links/{link["id"]}/open")
+                {
+                    Headers = { Authorization = world.Viewer.DefaultRequestHeaders.Authorization },
+                },
+                Cancel
+            );
         await world.Visit(opening.Headers.Location!.PathAndQuery.TrimStart('/'));
         var arrivals = await watched.Next("arrivals");
         ((int)arrivals["people"]!, (int)arrivals["links"]![0]!["team"]!).ShouldBe((0, 1));
@@ -54,7 +62,15 @@ public class LiveClicksTests(CursusApp app)
         StoredClick Click(Guid link, int secondsAgo, string device) =>
             new(link, workspace, now - Duration.FromSeconds(secondsAgo), new EnrichedClick(ClickKind.Person, 1, "", device, "", "", "", ""));
 
-        live.Tell([Click(poster, 9, "tablet"), Click(poster, 1, "phone"), Click(leaflet, 5, "computer"), Click(leaflet, 200, "watch") with { WorkspaceId = Guid.NewGuid() }]);
+        live.Tell([
+            Click(poster, 9, "tablet"),
+            Click(poster, 1, "phone"),
+            Click(leaflet, 5, "computer"),
+            Click(leaflet, 200, "watch") with
+            {
+                WorkspaceId = Guid.NewGuid(),
+            },
+        ]);
 
         watch.Arrivals.TryRead(out var arrivals).ShouldBeTrue();
         arrivals!.Links.Select(l => (l.Link, l.People, l.Device)).ShouldBe([(leaflet, 1, "computer"), (poster, 2, "phone")]);
@@ -75,8 +91,7 @@ public class LiveClicksTests(CursusApp app)
             do
             {
                 (await events.MoveNextAsync().AsTask().WaitAsync(TimeSpan.FromSeconds(30), Cancel)).ShouldBeTrue();
-            }
-            while (events.Current.EventType != kind);
+            } while (events.Current.EventType != kind);
             return JsonNode.Parse(events.Current.Data)!;
         }
 

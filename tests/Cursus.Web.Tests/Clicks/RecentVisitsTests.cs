@@ -35,7 +35,8 @@ public class RecentVisitsTests
                 return visit.Told.Kind;
             }
 
-            var isRepeat = last.TryGetValue((visit.Click.LinkId, visit.Told.Visitor), out var before) && visit.Click.At - before < Duration.FromSeconds(10);
+            var isRepeat =
+                last.TryGetValue((visit.Click.LinkId, visit.Told.Visitor), out var before) && visit.Click.At - before < Duration.FromSeconds(10);
             last[(visit.Click.LinkId, visit.Told.Visitor)] = visit.Click.At;
             return isRepeat ? ClickKind.Repeat : ClickKind.Person;
         });
@@ -59,15 +60,20 @@ public class RecentVisitsTests
         var link = Guid.NewGuid();
         List<ReadClick> batch =
         [
-            Visit(1, link, Noon, 5, ClickKind.Person) with { IsStored = true },
+            Visit(1, link, Noon, 5, ClickKind.Person) with
+            {
+                IsStored = true,
+            },
             Visit(2, link, Noon + Duration.FromSeconds(9), 5, ClickKind.Person),
             Visit(3, link, Noon + Duration.FromSeconds(18), 5, ClickKind.Person),
             Visit(4, link, Noon + Duration.FromSeconds(28), 5, ClickKind.Person),
         ];
         new RecentVisits().Mark(batch);
-        batch.Select(v => (v.Id, v.Told.Kind)).ShouldBe([(2, ClickKind.Repeat), (3, ClickKind.Repeat), (4, ClickKind.Person)], "each is held against the one before, repeat or not");
+        batch
+            .Select(v => (v.Id, v.Told.Kind))
+            .ShouldBe([(2, ClickKind.Repeat), (3, ClickKind.Repeat), (4, ClickKind.Person)], "each is held against the one before, repeat or not");
     }
 
-    private static ReadClick Visit(long id, Guid link, Instant at, long visitor, ClickKind kind) => new(
-        id, new Click(at, link, kind, visitor, default, default, "", "", ""), 0, new EnrichedClick(kind, visitor, "", "", "", "", "", ""));
+    private static ReadClick Visit(long id, Guid link, Instant at, long visitor, ClickKind kind) =>
+        new(id, new Click(at, link, kind, visitor, default, default, "", "", ""), 0, new EnrichedClick(kind, visitor, "", "", "", "", "", ""));
 }

@@ -13,12 +13,24 @@ public class ReferrerTests(CursusApp app)
     {
         var world = await World.Make(app);
         var guildhall = World.Slug(await world.Send(), 0);
-        foreach (var site in new[] { "https://clubs.forum.example/t/1", "https://forum.example/", "https://www.northmoor.example/news?mail=maren", $"http://{world.Domain}/x", "" })
+        foreach (
+            var site in new[]
+            {
+                "https://clubs.forum.example/t/1",
+                "https://forum.example/",
+                "https://www.northmoor.example/news?mail=maren",
+                $"http://{world.Domain}/x",
+                "",
+            }
+        )
         {
             await world.Visit(guildhall, r => r.Headers.TryAddWithoutValidation("Referer", site));
         }
 
-        (await Rows(world, "network")).ShouldBe(["clubs.forum.example 1", "forum.example 1", "own 1", "www.northmoor.example 1", " 1"], ignoreOrder: true);
+        (await Rows(world, "network")).ShouldBe(
+            ["clubs.forum.example 1", "forum.example 1", "own 1", "www.northmoor.example 1", " 1"],
+            ignoreOrder: true
+        );
         await Say(world, "https://Forum.example/rules", "perch");
         await Say(world, "clubs.forum.example", "guildhall");
         await Say(world, "northmoor.example", null);
@@ -28,7 +40,9 @@ public class ReferrerTests(CursusApp app)
         var seen = (await world.Get("/api/v1/referrers")).AsArray().ToDictionary(s => (string)s!["host"]!, s => s!);
         seen.Keys.ShouldBe(["clubs.forum.example", "forum.example", "www.northmoor.example", world.Domain], ignoreOrder: true);
         ((string?)seen["clubs.forum.example"]["channel"], (string?)seen["forum.example"]["channel"]).ShouldBe(("guildhall", "perch"));
-        ((bool)seen["www.northmoor.example"]["isOwn"]!, (bool)seen[world.Domain]["isOwn"]!, (bool)seen["forum.example"]["isOwn"]!).ShouldBe((true, true, false));
+        ((bool)seen["www.northmoor.example"]["isOwn"]!, (bool)seen[world.Domain]["isOwn"]!, (bool)seen["forum.example"]["isOwn"]!).ShouldBe(
+            (true, true, false)
+        );
 
         await world.Editor.DeleteAsync($"/api/v1/referrer-rules/{seen["clubs.forum.example"]["rule"]}", Cancel);
         (await Rows(world, "network")).ShouldBe(["perch 2", "own 2", " 1"], ignoreOrder: true);

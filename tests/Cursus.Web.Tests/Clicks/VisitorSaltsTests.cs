@@ -23,14 +23,27 @@ public class VisitorSaltsTests(CursusApp app)
         using var salts = new VisitorSalts(database, clock, NullLogger<VisitorSalts>.Instance);
         var keys = salts.Of(zone);
         await salts.Renew(Cancel);
-        long Hash(Instant at) => VisitorHash.Of(keys.At(at), "nmoor.localhost", IPAddress.Parse("192.0.2.7"), "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0");
+        long Hash(Instant at) =>
+            VisitorHash.Of(
+                keys.At(at),
+                "nmoor.localhost",
+                IPAddress.Parse("192.0.2.7"),
+                "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0"
+            );
 
         var today = Hash(noon);
         Hash(noon + Duration.FromHours(11)).ShouldBe(today);
         using var restarted = new VisitorSalts(database, clock, NullLogger<VisitorSalts>.Instance);
         restarted.Of(zone);
         await restarted.Renew(Cancel);
-        VisitorHash.Of(restarted.Of(zone).At(noon), "nmoor.localhost", IPAddress.Parse("192.0.2.7"), "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0").ShouldBe(today);
+        VisitorHash
+            .Of(
+                restarted.Of(zone).At(noon),
+                "nmoor.localhost",
+                IPAddress.Parse("192.0.2.7"),
+                "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0"
+            )
+            .ShouldBe(today);
         (await Kept(zone)).ShouldBe(1);
 
         clock.Now = noon + Duration.FromHours(13);
@@ -52,7 +65,11 @@ public class VisitorSaltsTests(CursusApp app)
         await salts.Renew(Cancel);
         var before = keys.At(clock.Now).ToArray();
         await using var db = app.Database();
-        (await db.Database.SqlQuery<char>($"select relpersistence as \"Value\" from pg_class where oid = 'ephemeral.visitor_salts'::regclass").SingleAsync(Cancel)).ShouldBe('u', "no log, and so no standby or backup, has it");
+        (
+            await db
+                .Database.SqlQuery<char>($"select relpersistence as \"Value\" from pg_class where oid = 'ephemeral.visitor_salts'::regclass")
+                .SingleAsync(Cancel)
+        ).ShouldBe('u', "no log, and so no standby or backup, has it");
         await db.VisitorSalts.Where(s => s.TimeZone == zone).ExecuteDeleteAsync(Cancel);
 
         await salts.Renew(Cancel);

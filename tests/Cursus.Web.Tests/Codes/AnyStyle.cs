@@ -7,9 +7,31 @@ namespace Cursus.Web.Tests.Codes;
 /// <summary>Codes as people might make them, good and bad, the same ones each time.</summary>
 internal static class AnyStyle
 {
-    private static readonly string[] Darks = ["#000000", "#231b22", "#6e2a5b", "#54703a", "#a8323a", "#1f3c88", "#7a4b00", "#2b757b", "#a04a18", "#5a5a5a", "#c06020", "#e08a9a"];
+    private static readonly string[] Darks =
+    [
+        "#000000",
+        "#231b22",
+        "#6e2a5b",
+        "#54703a",
+        "#a8323a",
+        "#1f3c88",
+        "#7a4b00",
+        "#2b757b",
+        "#a04a18",
+        "#5a5a5a",
+        "#c06020",
+        "#e08a9a",
+    ];
     private static readonly string[] Lights = ["#ffffff", "#fffdf9", "#f7f4ee", "#fdf0c4", "#dcebd8", "#cfd8e8", "#e2c9d8", "#f2e6ff", "#b9a58a"];
-    private static readonly string[] Slugs = ["orion", "winter-members", "perseid-nights-2026", "school_visits", "spring-talks-at-the-observatory", "k7Qx2"];
+    private static readonly string[] Slugs =
+    [
+        "orion",
+        "winter-members",
+        "perseid-nights-2026",
+        "school_visits",
+        "spring-talks-at-the-observatory",
+        "k7Qx2",
+    ];
 
     public static FinishedCode Of(int seed)
     {
@@ -43,7 +65,12 @@ internal static class AnyStyle
 
     private static readonly LogoArt[] Logos =
     [
-        new(10, 10, null, [new LogoShape("M5 0A5 5 0 1 1 5 10A5 5 0 1 1 5 0Z", "#6e2a5b"), new LogoShape("M5 2L6 4L8 5L6 6L5 8L4 6L2 5L4 4Z", "#fffdf9")]),
+        new(
+            10,
+            10,
+            null,
+            [new LogoShape("M5 0A5 5 0 1 1 5 10A5 5 0 1 1 5 0Z", "#6e2a5b"), new LogoShape("M5 2L6 4L8 5L6 6L5 8L4 6L2 5L4 4Z", "#fffdf9")]
+        ),
         new(20, 10, null, [new LogoShape("M0 0H20V10H0Z", "#231b22"), new LogoShape("M2 2H6V8H2ZM8 2H18V4H8Z", "#f7f4ee")]),
         Picture(60, 60),
     ];

@@ -47,14 +47,25 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
         var styles = (await world.Get("/api/v1/code-styles"))["items"]!.AsArray();
         styles.Select(s => ((string)s!["name"]!, (bool)s["isDefault"]!)).ShouldBe([("Plum", true), ("Moss", false)]);
         var moss = (string)styles[1]!["id"]!;
-        ((int)(await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/codes/style", new { style = moss, links = new[] { link } }, Cancel)))["links"]!).ShouldBe(1);
+        (
+            (int)
+                (await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/codes/style", new { style = moss, links = new[] { link } }, Cancel)))[
+                    "links"
+                ]!
+        ).ShouldBe(1);
         (await Svg()).ShouldContain("#2f4a1b");
         ((int)(await world.Get($"/api/v1/code-styles/{moss}"))["links"]!).ShouldBe(1);
 
-        (await world.Editor.PatchAsJsonAsync($"/api/v1/code-styles/{moss}", new { style = new { ink = "#11331f" } }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PatchAsJsonAsync($"/api/v1/code-styles/{moss}", new { style = new { ink = "#11331f" } }, Cancel)
+        ).EnsureSuccessStatusCode();
         (await Svg()).ShouldContain("#11331f", customMessage: "a changed style changes what is made from now on");
-        (await world.Editor.PatchAsJsonAsync($"/api/v1/code-styles/{moss}", new { name = "Plum" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        (await world.Viewer.PatchAsJsonAsync($"/api/v1/code-styles/{plum}", new { name = "Mine" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await world.Editor.PatchAsJsonAsync($"/api/v1/code-styles/{moss}", new { name = "Plum" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
+        (await world.Viewer.PatchAsJsonAsync($"/api/v1/code-styles/{plum}", new { name = "Mine" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
         (await world.Editor.DeleteAsync($"/api/v1/code-styles/{moss}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await Svg()).ShouldContain("#6e2a5b", customMessage: "its links use the default");
     }
@@ -66,11 +77,32 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
         var logo = (string)(await CodeFilesTests.Logo(world))["id"]!;
         var look = new CodeStyle { Logo = new CodeLogo(Guid.Parse(logo), 16, 0) };
         var art = LogoFile.Read(Encoding.UTF8.GetBytes(CodeFilesTests.Disc)).Art;
-        var style = (string)(await CodeFilesTests.Saved(world, "Logo", new { logo = new { id = logo, percent = 16, margin = 0 } }))["id"]!;
+        var style = (string)
+            (
+                await CodeFilesTests.Saved(
+                    world,
+                    "Logo",
+                    new
+                    {
+                        logo = new
+                        {
+                            id = logo,
+                            percent = 16,
+                            margin = 0,
+                        },
+                    }
+                )
+            )["id"]!;
         var refusals = 0;
-        foreach (var words in Enumerable.Range(1, 20).Select(n => n % 6 == 1 ? $"orion-{n}" : $"{string.Join('-', Enumerable.Repeat("observatory", n % 6 + 1))}-{n}"))
+        foreach (
+            var words in Enumerable
+                .Range(1, 20)
+                .Select(n => n % 6 == 1 ? $"orion-{n}" : $"{string.Join('-', Enumerable.Repeat("observatory", n % 6 + 1))}-{n}")
+        )
         {
-            var link = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example", slug = words }, Cancel));
+            var link = await World.Read(
+                await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example", slug = words }, Cancel)
+            );
             var scans = CodeJudgement.Of(FinishedCode.Of((string)link["shortUrl"]!, 1, look, art)).IsLetThrough;
             var answer = await world.Editor.PostAsJsonAsync("/api/v1/codes/style", new { style, links = new[] { link["id"] } }, Cancel);
             answer.StatusCode.ShouldBe(scans ? HttpStatusCode.OK : HttpStatusCode.UnprocessableEntity, words);
@@ -90,11 +122,24 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
     {
         var world = await World.Make(app);
         var link = (string)(await world.Send())["placements"]![0]!["link"]!["id"]!;
-        var preview = await World.Read(await world.Viewer.PostAsJsonAsync("/api/v1/codes/preview", new { link, place = "business-card", style = new { ink = "#f0f0f0", modules = "dots" } }, Cancel));
+        var preview = await World.Read(
+            await world.Viewer.PostAsJsonAsync(
+                "/api/v1/codes/preview",
+                new
+                {
+                    link,
+                    place = "business-card",
+                    style = new { ink = "#f0f0f0", modules = "dots" },
+                },
+                Cancel
+            )
+        );
         ((string)preview["svg"]!).ShouldStartWith("<svg");
         preview["findings"]![0]!["rule"]!.ToString().ShouldBe("contrast");
         preview["findings"]![0]!["fix"]!["modules"]!.ToString().ShouldBe("dots");
-        var check = await World.Read(await world.Viewer.PostAsJsonAsync("/api/v1/codes/check", new { link, style = preview["findings"]![0]!["fix"] }, Cancel));
+        var check = await World.Read(
+            await world.Viewer.PostAsJsonAsync("/api/v1/codes/check", new { link, style = preview["findings"]![0]!["fix"] }, Cancel)
+        );
         ((bool)check["isLetThrough"]!).ShouldBeTrue();
         ((int)check["score"]!).ShouldBeGreaterThan(50);
         check["readings"]!.AsArray().Select(r => (string)r!["disturbance"]!).ShouldBe(["small", "blur", "turned", "jpeg", "grey-print"]);
@@ -119,13 +164,17 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><foreignObject/></svg>", "logo-shapes")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><image href='http://x.example/a.png'/></svg>", "logo-shapes")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><rect width='9' height='9' fill='url(#g)'/></svg>", "logo-shapes")]
-    [InlineData("<!DOCTYPE svg [<!ENTITY a 'aaaaaaaaaa'><!ENTITY b '&a;&a;&a;&a;&a;&a;'>]><svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><title>&b;</title></svg>", "logo-broken")]
+    [InlineData(
+        "<!DOCTYPE svg [<!ENTITY a 'aaaaaaaaaa'><!ENTITY b '&a;&a;&a;&a;&a;&a;'>]><svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><title>&b;</title></svg>",
+        "logo-broken"
+    )]
     [InlineData("<!DOCTYPE svg SYSTEM 'file:///etc/passwd'><svg/>", "logo-broken")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><rect width='9' height='9'/></svg>", "logo-size")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><rect width='9' height='9' fill='none'/></svg>", "logo-empty")]
     [InlineData("<html/>", "logo-format")]
     [InlineData("GIF89a", "logo-format")]
-    public void A_logo_with_anything_but_plain_shapes_is_refused(string file, string code) => LogoFile.Read(Encoding.UTF8.GetBytes(file)).Error!.Code.ShouldBe(code);
+    public void A_logo_with_anything_but_plain_shapes_is_refused(string file, string code) =>
+        LogoFile.Read(Encoding.UTF8.GetBytes(file)).Error!.Code.ShouldBe(code);
 
     [Fact]
     public void Of_an_SVG_only_shapes_and_colours_are_kept()
@@ -155,9 +204,15 @@ public sealed class CodeStylesTests(CursusApp app) : IClassFixture<CursusApp>
         System.Buffers.Binary.BinaryPrimitives.WriteUInt32BigEndian(png.AsSpan(29), System.IO.Hashing.Crc32.HashToUInt32(png.AsSpan(12, 17)));
         LogoFile.Read(png).Error!.Code.ShouldBe("logo-large");
         var deep = string.Concat(Enumerable.Repeat("<g>", 60)) + "<rect width='9' height='9'/>" + string.Concat(Enumerable.Repeat("</g>", 60));
-        LogoFile.Read(Encoding.UTF8.GetBytes($"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'>{deep}</svg>")).Error!.Code.ShouldBe("logo-shapes");
+        LogoFile
+            .Read(Encoding.UTF8.GetBytes($"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'>{deep}</svg>"))
+            .Error!.Code.ShouldBe("logo-shapes");
         var world = await World.Make(app);
-        var answer = await world.Editor.PostAsync("/api/v1/code-logos", new ByteArrayContent(new byte[LogoUpload.MaxBytes + 1]) { Headers = { ContentType = new("application/octet-stream") } }, Cancel);
+        var answer = await world.Editor.PostAsync(
+            "/api/v1/code-logos",
+            new ByteArrayContent(new byte[LogoUpload.MaxBytes + 1]) { Headers = { ContentType = new("application/octet-stream") } },
+            Cancel
+        );
         ((string)(await World.Read(answer))["code"]!).ShouldBe("logo-file-large");
     }
 }

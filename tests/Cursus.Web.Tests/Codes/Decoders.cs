@@ -2,12 +2,15 @@ using SkiaSharp;
 
 namespace Cursus.Web.Tests.Codes;
 
-/// <summary>Two readers of QR codes that know nothing of each other nor of Cursus: ZXing-C++ (Debian's zxing-cpp-tools) and jsQR (npm), the one that also runs beside the designer.</summary>
+/// <summary>Two readers of QR codes that know nothing of each other nor of Cursus: ZXing-C++ (Debian's zxing-cpp-tools) and jsQR (npm), the one that
+/// also runs beside the designer.</summary>
 internal static class Decoders
 {
     /// <summary>What each reader finds in pictures, by their names; empty where it finds nothing.</summary>
     public static async Task<(IReadOnlyDictionary<string, string> Zxing, IReadOnlyDictionary<string, string> Jsqr)> Read(
-        IReadOnlyCollection<(string Name, SKBitmap Picture)> pictures, CancellationToken cancel)
+        IReadOnlyCollection<(string Name, SKBitmap Picture)> pictures,
+        CancellationToken cancel
+    )
     {
         var folder = Directory.CreateTempSubdirectory("cursus-codes-").FullName;
         try
@@ -51,5 +54,7 @@ internal static class Decoders
     }
 
     private static async Task<IReadOnlyDictionary<string, string>> Jsqr(string folder, CancellationToken cancel) =>
-        (await Command.Run("node", [Path.Combine(Repository.Root, "tests/browser/decode.mjs"), folder], cancel)).Select(l => l.Split('\t')).ToDictionary(l => l[0], l => l[1]);
+        (await Command.Run("node", [Path.Combine(Repository.Root, "tests/browser/decode.mjs"), folder], cancel))
+            .Select(l => l.Split('\t'))
+            .ToDictionary(l => l[0], l => l[1]);
 }

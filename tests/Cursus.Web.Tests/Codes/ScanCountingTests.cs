@@ -1,7 +1,7 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
-using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Sums;
 
 namespace Cursus.Web.Tests.Codes;
 
@@ -20,7 +20,16 @@ public sealed class ScanCountingTests(CursusApp app) : IClassFixture<CursusApp>
         made["codes"]!.AsArray().Select(c => ((int)c!["number"]!, (string)c["name"]!)).ShouldBe([(1, "Own code"), (2, "Station")]);
         await world.Editor.PostAsJsonAsync($"/api/v1/links/{link}/codes", new { name = "Library" }, Cancel);
 
-        string[] visits = [slug, slug, $"{slug}/1", $"{slug.ToUpperInvariant()}/2", $"{slug.ToUpperInvariant()}/2", $"{slug}/2", $"{slug}/3?utm_id=7"];
+        string[] visits =
+        [
+            slug,
+            slug,
+            $"{slug}/1",
+            $"{slug.ToUpperInvariant()}/2",
+            $"{slug.ToUpperInvariant()}/2",
+            $"{slug}/2",
+            $"{slug}/3?utm_id=7",
+        ];
         foreach (var visit in visits)
         {
             var answer = await world.Visit(visit);
@@ -32,7 +41,11 @@ public sealed class ScanCountingTests(CursusApp app) : IClassFixture<CursusApp>
         var byScan = await world.Breakdown("by=scan");
         Rows(byScan).ShouldBe([("scanned", 5), ("clicked", 2)]);
         var byCode = await world.Get("/api/v1/reports/breakdown?by=code");
-        byCode["rows"]!.AsArray().Select(r => ((string)r!["label"]!, (int)r["clicks"]!)).OrderByDescending(r => r.Item2).ThenBy(r => r.Item1, StringComparer.Ordinal)
+        byCode["rows"]!
+            .AsArray()
+            .Select(r => ((string)r!["label"]!, (int)r["clicks"]!))
+            .OrderByDescending(r => r.Item2)
+            .ThenBy(r => r.Item1, StringComparer.Ordinal)
             .ShouldBe([("Geminids night · Station", 3), ("No QR code", 2), ("Geminids night · Library", 1), ("Geminids night · own code", 1)]);
         Rows(await world.Get($"/api/v1/reports/breakdown?by=channel&scan=scanned")).ShouldBe([("guildhall", 5)]);
         Rows(await world.Get($"/api/v1/reports/breakdown?by=channel&code={link}/2")).ShouldBe([("guildhall", 3)]);
@@ -66,5 +79,6 @@ public sealed class ScanCountingTests(CursusApp app) : IClassFixture<CursusApp>
         (await world.Breakdown("by=code"))["rows"]!.AsArray().Select(r => (string)r!["label"]!).ShouldBe(["Geminids night · Poster A"]);
     }
 
-    private static IEnumerable<(string Key, int Clicks)> Rows(JsonNode report) => report["rows"]!.AsArray().Select(r => ((string)r!["key"]!, (int)r["clicks"]!)).Where(r => r.Item2 > 0);
+    private static IEnumerable<(string Key, int Clicks)> Rows(JsonNode report) =>
+        report["rows"]!.AsArray().Select(r => ((string)r!["key"]!, (int)r["clicks"]!)).Where(r => r.Item2 > 0);
 }

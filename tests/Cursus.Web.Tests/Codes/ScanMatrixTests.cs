@@ -22,7 +22,10 @@ public class ScanMatrixTests
     [InlineData(320)]
     [InlineData(640)]
     public async Task What_is_read_at_the_smallest_width_is_read_at_larger_ones(int width) =>
-        await ShouldBeRead([.. LetThrough(120).SelectMany(c => new[] { Disturbance.Small, Disturbance.Turned, Disturbance.GreyPrint }.Select(d => (c.Seed, c.Code, d, width)))]);
+        await ShouldBeRead([
+            .. LetThrough(120)
+                .SelectMany(c => new[] { Disturbance.Small, Disturbance.Turned, Disturbance.GreyPrint }.Select(d => (c.Seed, c.Code, d, width))),
+        ]);
 
     [Fact]
     public void Every_style_that_is_refused_says_why_and_the_fixes_lead_to_one_that_is_let_through()
@@ -47,10 +50,15 @@ public class ScanMatrixTests
     private static async Task ShouldBeRead(IReadOnlyList<(int Seed, FinishedCode Code, Disturbance Disturbance, int Width)> cases)
     {
         var expected = cases.ToDictionary(c => $"{c.Seed}-{c.Disturbance}", c => c.Code.Symbol.Payload.Text);
-        List<(string Name, SKBitmap Picture)> pictures = [.. cases.Select(c => ($"{c.Seed}-{c.Disturbance}", CodeReadBack.Disturb(c.Code, c.Disturbance, c.Width).Picture))];
+        List<(string Name, SKBitmap Picture)> pictures =
+        [
+            .. cases.Select(c => ($"{c.Seed}-{c.Disturbance}", CodeReadBack.Disturb(c.Code, c.Disturbance, c.Width).Picture)),
+        ];
         var (zxing, jsqr) = await Decoders.Read(pictures, Cancel);
         pictures.ForEach(p => p.Picture.Dispose());
-        expected.Where(e => zxing.GetValueOrDefault(e.Key) != e.Value).Select(e => $"zxing {e.Key}")
+        expected
+            .Where(e => zxing.GetValueOrDefault(e.Key) != e.Value)
+            .Select(e => $"zxing {e.Key}")
             .Concat(expected.Where(e => jsqr.GetValueOrDefault(e.Key) != e.Value).Select(e => $"jsqr {e.Key}"))
             .ShouldBeEmpty();
     }

@@ -58,10 +58,45 @@ public class BulkRowsTests(CursusApp app)
         var (world, domain, campaign, _) = await Somewhere();
         await using var db = app.Database();
         var link = NewLink(world, domain, "follow");
-        var post = new Post { WorkspaceId = world.Workspace.Id, Title = "Sky", Destination = "northmoor.example", CampaignId = campaign.Id, PublishedOn = new LocalDate(2026, 3, 29), CreatedAt = At };
-        var placement = new Placement { PostId = post.Id, LinkId = link.Id, Variant = "logo", Position = 3 };
-        var batch = new Batch { WorkspaceId = world.Workspace.Id, Name = "list.csv", Content = [0, 1, 255], CreatedAt = At };
-        BatchLine[] lines = [new() { BatchId = batch.Id, Line = 2, LinkId = link.Id }, new() { BatchId = batch.Id, Line = 3, Problem = "No.", Address = "ftp://" }];
+        var post = new Post
+        {
+            WorkspaceId = world.Workspace.Id,
+            Title = "Sky",
+            Destination = "northmoor.example",
+            CampaignId = campaign.Id,
+            PublishedOn = new LocalDate(2026, 3, 29),
+            CreatedAt = At,
+        };
+        var placement = new Placement
+        {
+            PostId = post.Id,
+            LinkId = link.Id,
+            Variant = "logo",
+            Position = 3,
+        };
+        var batch = new Batch
+        {
+            WorkspaceId = world.Workspace.Id,
+            Name = "list.csv",
+            Content = [0, 1, 255],
+            CreatedAt = At,
+        };
+        BatchLine[] lines =
+        [
+            new()
+            {
+                BatchId = batch.Id,
+                Line = 2,
+                LinkId = link.Id,
+            },
+            new()
+            {
+                BatchId = batch.Id,
+                Line = 3,
+                Problem = "No.",
+                Address = "ftp://",
+            },
+        ];
 
         await Write(db, [link]);
         await db.WriteRows([post], Cancel);
@@ -73,7 +108,9 @@ public class BulkRowsTests(CursusApp app)
         AsText(await reading.Posts.AsNoTracking().SingleAsync(p => p.Id == post.Id, Cancel)).ShouldBe(AsText(post));
         AsText(await reading.Placements.AsNoTracking().SingleAsync(p => p.Id == placement.Id, Cancel)).ShouldBe(AsText(placement));
         AsText(await reading.Batches.AsNoTracking().SingleAsync(b => b.Id == batch.Id, Cancel)).ShouldBe(AsText(batch));
-        (await reading.BatchLines.AsNoTracking().Where(l => l.BatchId == batch.Id).OrderBy(l => l.Line).ToListAsync(Cancel)).Select(AsText).ShouldBe(lines.Select(AsText));
+        (await reading.BatchLines.AsNoTracking().Where(l => l.BatchId == batch.Id).OrderBy(l => l.Line).ToListAsync(Cancel))
+            .Select(AsText)
+            .ShouldBe(lines.Select(AsText));
     }
 
     [Fact]
@@ -104,20 +141,26 @@ public class BulkRowsTests(CursusApp app)
         var world = await World.Make(app);
         await using var db = app.Database();
         var id = world.Workspace.Id;
-        return (world, await db.Domains.SingleAsync(d => d.WorkspaceId == id, Cancel), await db.Campaigns.SingleAsync(c => c.WorkspaceId == id, Cancel), await db.Channels.FirstAsync(c => c.WorkspaceId == id, Cancel));
+        return (
+            world,
+            await db.Domains.SingleAsync(d => d.WorkspaceId == id, Cancel),
+            await db.Campaigns.SingleAsync(c => c.WorkspaceId == id, Cancel),
+            await db.Channels.FirstAsync(c => c.WorkspaceId == id, Cancel)
+        );
     }
 
-    private static Link NewLink(World world, ShortDomain domain, string slug) => new()
-    {
-        WorkspaceId = world.Workspace.Id,
-        DomainId = domain.Id,
-        Slug = slug,
-        SlugKey = slug.ToLowerInvariant(),
-        Title = "Sky",
-        Destination = "northmoor.example",
-        FinalUrl = "https://northmoor.example/",
-        CreatedAt = At,
-    };
+    private static Link NewLink(World world, ShortDomain domain, string slug) =>
+        new()
+        {
+            WorkspaceId = world.Workspace.Id,
+            DomainId = domain.Id,
+            Slug = slug,
+            SlugKey = slug.ToLowerInvariant(),
+            Title = "Sky",
+            Destination = "northmoor.example",
+            FinalUrl = "https://northmoor.example/",
+            CreatedAt = At,
+        };
 
     private static async Task Write(CursusDb db, IReadOnlyCollection<Link> links)
     {
@@ -126,9 +169,26 @@ public class BulkRowsTests(CursusApp app)
     }
 
     /// <summary>Every property that is stored.</summary>
-    private static string AsText<T>(T row) where T : class => JsonSerializer.Serialize(
-        typeof(T).GetProperties().Where(p => p.Name != nameof(Link.PageKey)).Where(p => p.PropertyType.IsValueType || p.PropertyType == typeof(string) || p.PropertyType == typeof(byte[]) || p.PropertyType == typeof(LinkOptions))
-            .ToDictionary(p => p.Name, p => p.GetValue(row) is LinkOptions options ? JsonSerializer.Serialize(options) : p.GetValue(row) is byte[] bytes ? Convert.ToHexString(bytes) : p.GetValue(row)?.ToString()));
+    private static string AsText<T>(T row)
+        where T : class =>
+        JsonSerializer.Serialize(
+            typeof(T)
+                .GetProperties()
+                .Where(p => p.Name != nameof(Link.PageKey))
+                .Where(p =>
+                    p.PropertyType.IsValueType
+                    || p.PropertyType == typeof(string)
+                    || p.PropertyType == typeof(byte[])
+                    || p.PropertyType == typeof(LinkOptions)
+                )
+                .ToDictionary(
+                    p => p.Name,
+                    p =>
+                        p.GetValue(row) is LinkOptions options ? JsonSerializer.Serialize(options)
+                        : p.GetValue(row) is byte[] bytes ? Convert.ToHexString(bytes)
+                        : p.GetValue(row)?.ToString()
+                )
+        );
 
     private sealed class Told(Action<int> tell) : IProgress<int>
     {

@@ -1,5 +1,6 @@
-using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
 using Cursus.Web.Demo;
 using NodaTime;
 
@@ -44,7 +45,9 @@ public class DemoScenarioTests
     [Fact]
     public void All_hosts_and_addresses_of_the_demo_belong_to_nobody()
     {
-        Scenario.Workspace.Domains.Select(d => d.Name).Concat(Scenario.Workspace.Sites.Values)
+        Scenario
+            .Workspace.Domains.Select(d => d.Name)
+            .Concat(Scenario.Workspace.Sites.Values)
             .ShouldAllBe(host => host.EndsWith(".localhost", StringComparison.Ordinal) || host.EndsWith(".example", StringComparison.Ordinal));
         Scenario.Workspace.Members.ShouldAllBe(m => m.Email.EndsWith("@northmoor.example", StringComparison.Ordinal));
     }
@@ -67,7 +70,10 @@ public class DemoScenarioTests
         var posted = Now - Duration.FromDays(60);
         foreach (var channel in Scenario.Channels.Where(c => c.HalfLifeHours is > 4 and < 200))
         {
-            var clicks = new DemoTraffic(Scenario, London, Now, 3).On(Guid.Empty, channel, posted, appeal: 4, exactly: null).Where(c => c.Kind == ClickKind.Person).ToList();
+            var clicks = new DemoTraffic(Scenario, London, Now, 3)
+                .On(Guid.Empty, channel, posted, appeal: 4, exactly: null)
+                .Where(c => c.Kind == ClickKind.Person)
+                .ToList();
             clicks.ShouldAllBe(c => c.At >= posted && c.At < Now);
             var early = clicks.Count(c => c.At - posted <= Duration.FromHours(channel.HalfLifeHours)) / (double)clicks.Count;
             early.ShouldBeInRange(0.25, 0.75, channel.Key);
@@ -78,7 +84,10 @@ public class DemoScenarioTests
     public void Where_the_story_needs_a_number_exactly_so_many_people_click()
     {
         var channel = Scenario.Channels.Single(c => c.Key == "guildhall");
-        new DemoTraffic(Scenario, London, Now, 3).On(Guid.Empty, channel, Now - Duration.FromDays(40), 1, exactly: 208).Count(c => c.Kind == ClickKind.Person).ShouldBe(208);
+        new DemoTraffic(Scenario, London, Now, 3)
+            .On(Guid.Empty, channel, Now - Duration.FromDays(40), 1, exactly: 208)
+            .Count(c => c.Kind == ClickKind.Person)
+            .ShouldBe(208);
     }
 
     private static List<Click> Clicks(int seed) =>

@@ -31,7 +31,8 @@ public class LetteringTests
         words.IsWhole.ShouldBeFalse();
     }
 
-    /// <summary>Letters join and run from right to left. Reference: hb-shape 6.0.0, <c>--font-size=1000</c>, on the same font: its advances sum up to so much.</summary>
+    /// <summary>Letters join and run from right to left. Reference: hb-shape 6.0.0, <c>--font-size=1000</c>, on the same font: its advances sum up to
+    /// so much.</summary>
     [Theory]
     [InlineData("مرحبا", 291 + 343 + 549 + 396 + 525)]
     [InlineData("ليلة النجوم", 484 + 472 + 637 + 343 + 260 + 238 + 260 + 486 + 300 + 373 + 260)]
@@ -42,7 +43,8 @@ public class LetteringTests
         lettering.Width.ShouldBe(width, 0.002 * width);
     }
 
-    /// <summary>Of two words in Hebrew the first one stands right: their order isn't that of a sentence in Latin, although a space is in every font.</summary>
+    /// <summary>Of two words in Hebrew the first one stands right: their order isn't that of a sentence in Latin, although a space is in every
+    /// font.</summary>
     [Fact]
     public void Words_from_right_to_left_keep_their_order()
     {
@@ -56,12 +58,15 @@ public class LetteringTests
 
     [Fact]
     public void What_is_too_long_is_shortened_to_as_much_as_there_is_room_for() =>
-        Gen.Select(Title, Gen.Int[1, 4], Gen.Float[20, 400]).Sample((words, times, room) =>
-        {
-            using var shown = Lettering.Within(room, string.Concat(Enumerable.Repeat(words, times)), 14);
-            shown.Width.ShouldBeLessThanOrEqualTo(Math.Max(room, 40), "one letter and the dots are always shown");
-            shown.IsWhole.ShouldBeTrue("no letter is cut in two");
-        });
+        Gen.Select(Title, Gen.Int[1, 4], Gen.Float[20, 400])
+            .Sample(
+                (words, times, room) =>
+                {
+                    using var shown = Lettering.Within(room, string.Concat(Enumerable.Repeat(words, times)), 14);
+                    shown.Width.ShouldBeLessThanOrEqualTo(Math.Max(room, 40), "one letter and the dots are always shown");
+                    shown.IsWhole.ShouldBeTrue("no letter is cut in two");
+                }
+            );
 
     [Theory]
     [InlineData("Geminids night")]
@@ -73,7 +78,10 @@ public class LetteringTests
         using var lettering = Lettering.Of(words, 40);
         using var outline = lettering.Outline(10, 60);
         using var black = new SKPaint { Color = SKColors.Black, IsAntialias = true };
-        var (asWords, asShapes) = (ColumnsWithInk(canvas => lettering.Draw(canvas, 10, 60, black)), ColumnsWithInk(canvas => canvas.DrawPath(outline, black)));
+        var (asWords, asShapes) = (
+            ColumnsWithInk(canvas => lettering.Draw(canvas, 10, 60, black)),
+            ColumnsWithInk(canvas => canvas.DrawPath(outline, black))
+        );
         asWords.Count.ShouldBeGreaterThan(100);
         asWords.Except(asShapes).Count().ShouldBeLessThan(asWords.Count / 20);
         asShapes.Except(asWords).Count().ShouldBeLessThan(asWords.Count / 20);

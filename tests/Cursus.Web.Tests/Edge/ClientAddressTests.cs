@@ -21,7 +21,8 @@ public class ClientAddressTests
     [InlineData("198.51.100.9, 203.0.113.7", "203.0.113.7")]
     [InlineData("203.0.113.7, nobody", "192.0.2.1")]
     [InlineData("", "192.0.2.1")]
-    public void A_trusted_proxy_says_whom_it_answers_last_in_its_list(string forwarded, string expected) => Of(Proxy, forwarded).ShouldBe(IPAddress.Parse(expected));
+    public void A_trusted_proxy_says_whom_it_answers_last_in_its_list(string forwarded, string expected) =>
+        Of(Proxy, forwarded).ShouldBe(IPAddress.Parse(expected));
 
     [Fact]
     public void Nobody_else_is_believed() => Of(IPAddress.Parse("198.51.100.9"), "203.0.113.7").ShouldBe(IPAddress.Parse("198.51.100.9"));

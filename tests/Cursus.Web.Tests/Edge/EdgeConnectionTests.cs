@@ -34,7 +34,9 @@ public class EdgeConnectionTests(CursusApp app)
             {
                 p["redirect"] = redirect;
                 p["options"] = isHidden ? new JsonObject { ["hideFromSearch"] = true, ["referrer"] = "hide" } : [];
-            }), 0);
+            }),
+            0
+        );
         var expected = await world.Visit(slug);
 
         var (answer, left) = await Talk(Get(world, slug));
@@ -59,7 +61,10 @@ public class EdgeConnectionTests(CursusApp app)
     [InlineData(Browser + "Sec-Purpose: prefetch;prerender\r\n")]
     [InlineData(Browser + "X-Moz: prefetch\r\n")]
     [InlineData(Browser + "Sec-CH-UA-Platform: \"Android\"\r\nSec-CH-UA-Mobile: ?1\r\nSec-CH-UA-Form-Factors: \"Tablet\"\r\n")]
-    [InlineData(Browser + "Accept: text/html,*/*;q=0.8\r\nAccept-Language: en\r\nSec-Fetch-Mode: navigate\r\nSec-CH-UA: \"Chromium\";v=\"141\"\r\nX-Forwarded-Proto: https\r\n")]
+    [InlineData(
+        Browser
+            + "Accept: text/html,*/*;q=0.8\r\nAccept-Language: en\r\nSec-Fetch-Mode: navigate\r\nSec-CH-UA: \"Chromium\";v=\"141\"\r\nX-Forwarded-Proto: https\r\n"
+    )]
     [InlineData(Browser + "Accept: */*\r\nSec-Fetch-Mode: cors\r\nX-Forwarded-Proto: http\r\n")]
     [InlineData(Browser + "X-Forwarded-For: 203.0.113.7\r\naccept:*/*\r\nACCEPT-LANGUAGE:\tfr \r\n")]
     public async Task It_counts_as_the_web_servers_does(string headers)
@@ -85,7 +90,8 @@ public class EdgeConnectionTests(CursusApp app)
         async Task<string> ClickOn(string slug)
         {
             await using var command = source.CreateCommand(
-                "select row_to_json(told) from (select c.kind, c.visitor, c.user_agent_id, c.country, c.language, c.referrer_host, c.code from clicks c join links l on l.id = c.link_id where l.slug = $1) told");
+                "select row_to_json(told) from (select c.kind, c.visitor, c.user_agent_id, c.country, c.language, c.referrer_host, c.code from clicks c join links l on l.id = c.link_id where l.slug = $1) told"
+            );
             command.Parameters.Add(new() { Value = slug });
             return (string)(await command.ExecuteScalarAsync(Cancel))!;
         }
@@ -153,11 +159,13 @@ public class EdgeConnectionTests(CursusApp app)
     public async Task Links_that_do_more_than_lead_on_are_left_to_the_web_server()
     {
         var world = await World.Make(app);
-        foreach (var change in new Action<JsonObject>[]
-        {
-            p => p["options"] = new JsonObject { ["referrer"] = "hide-by-page" },
-            p => p["endsAt"] = "2099-01-01T00:00:00Z",
-        })
+        foreach (
+            var change in new Action<JsonObject>[]
+            {
+                p => p["options"] = new JsonObject { ["referrer"] = "hide-by-page" },
+                p => p["endsAt"] = "2099-01-01T00:00:00Z",
+            }
+        )
         {
             var request = Get(world, World.Slug(await world.Send(change), 0));
             (await Talk(request)).ShouldBe(("", request));
@@ -174,7 +182,9 @@ public class EdgeConnectionTests(CursusApp app)
     {
         var world = await World.Make(app);
         var request = Get(world, World.Slug(await world.Send(), 0));
-        (await Talk(string.Concat(Enumerable.Repeat(request, 30)))).Answer.Split("HTTP/1.1 302 Found").Length.ShouldBe(31, "over more than one block of memory");
+        (await Talk(string.Concat(Enumerable.Repeat(request, 30))))
+            .Answer.Split("HTTP/1.1 302 Found")
+            .Length.ShouldBe(31, "over more than one block of memory");
         for (var cut = 1; cut < request.Length; cut += 17)
         {
             var (answer, left) = await Talk(request[..cut], request[cut..]);
@@ -190,7 +200,11 @@ public class EdgeConnectionTests(CursusApp app)
         var heartbeat = new Heartbeat();
         var (connection, _) = Connect();
         connection.Features.Set<IConnectionHeartbeatFeature>(heartbeat);
-        var edge = ActivatorUtilities.CreateInstance<EdgeConnection>(app.Services, new Lazy<EdgeAnswer>(app.Services.GetRequiredService<EdgeAnswer>), Options.Create(impatient));
+        var edge = ActivatorUtilities.CreateInstance<EdgeConnection>(
+            app.Services,
+            new Lazy<EdgeAnswer>(app.Services.GetRequiredService<EdgeAnswer>),
+            Options.Create(impatient)
+        );
         var serving = edge.Serve(connection, _ => throw new InvalidOperationException("handed over"));
         await Task.Delay(20, Cancel);
         heartbeat.Beat();
@@ -209,7 +223,13 @@ public class EdgeConnectionTests(CursusApp app)
     public async Task A_plain_visit_takes_no_memory()
     {
         var world = await World.Make(app);
-        var request = Encoding.ASCII.GetBytes(Get(world, World.Slug(await world.Send(), 0), Browser + "Referer: http://perch.localhost:5081/feed?who=somebody\r\nAccept-Language: en-GB,en;q=0.9,de;q=0.8\r\n"));
+        var request = Encoding.ASCII.GetBytes(
+            Get(
+                world,
+                World.Slug(await world.Send(), 0),
+                Browser + "Referer: http://perch.localhost:5081/feed?who=somebody\r\nAccept-Language: en-GB,en;q=0.9,de;q=0.8\r\n"
+            )
+        );
         var edge = app.Services.GetRequiredService<EdgeAnswer>();
         var (answered, before) = (0, 0L);
         for (var visit = -200; visit < 1000; visit++)
@@ -224,7 +244,8 @@ public class EdgeConnectionTests(CursusApp app)
         bool IsAnswered()
         {
             Span<char> chars = stackalloc char[PlainRequest.MostBytes];
-            return PlainRequest.TryRead(request, chars, out var plain, out var length) && length == request.Length
+            return PlainRequest.TryRead(request, chars, out var plain, out var length)
+                && length == request.Length
                 && edge.TryLead(plain.Host, plain.Path, plain.Query, plain.Headers, null, out _);
         }
     }
@@ -258,7 +279,10 @@ public class EdgeConnectionTests(CursusApp app)
     private static (DefaultConnectionContext Server, IDuplexPipe Visitor) Connect()
     {
         var (toServer, toVisitor) = (new Pipe(), new Pipe(new PipeOptions(pauseWriterThreshold: 0)));
-        return (new DefaultConnectionContext("test", new Ends(toServer.Reader, toVisitor.Writer), null!), new Ends(toVisitor.Reader, toServer.Writer));
+        return (
+            new DefaultConnectionContext("test", new Ends(toServer.Reader, toVisitor.Writer), null!),
+            new Ends(toVisitor.Reader, toServer.Writer)
+        );
     }
 
     private sealed record Ends(PipeReader Input, PipeWriter Output) : IDuplexPipe;
@@ -276,8 +300,6 @@ public class EdgeConnectionTests(CursusApp app)
     {
         public CancellationToken ConnectionClosedRequested { get; set; }
 
-        public void RequestClose()
-        {
-        }
+        public void RequestClose() { }
     }
 }

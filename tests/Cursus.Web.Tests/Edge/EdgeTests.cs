@@ -30,7 +30,9 @@ public class EdgeTests(CursusApp app)
         var post = await world.Send();
         var get = await world.Visit(World.Slug(post, 0));
         var head = await world.Visit(World.Slug(post, 0), r => r.Method = HttpMethod.Head);
-        (head.StatusCode, head.Headers.Location, head.Headers.CacheControl!.ToString()).ShouldBe((get.StatusCode, get.Headers.Location, get.Headers.CacheControl!.ToString()));
+        (head.StatusCode, head.Headers.Location, head.Headers.CacheControl!.ToString()).ShouldBe(
+            (get.StatusCode, get.Headers.Location, get.Headers.CacheControl!.ToString())
+        );
         ((int)(await world.Breakdown("by=channel"))["total"]!["clicks"]!).ShouldBe(1);
     }
 
@@ -116,12 +118,17 @@ public class EdgeTests(CursusApp app)
         var path = $"/api/v1/links/{link["id"]}";
 
         (await world.Editor.PatchAsJsonAsync(path, new { destination = "northmoor.example/moved" }, Cancel)).EnsureSuccessStatusCode();
-        (await world.Visit((string)link["slug"]!)).Headers.Location!.OriginalString
-            .ShouldBe("https://northmoor.example/moved?utm_source=guildhall&utm_medium=social&utm_campaign=winter-members");
+        (await world.Visit((string)link["slug"]!)).Headers.Location!.OriginalString.ShouldBe(
+            "https://northmoor.example/moved?utm_source=guildhall&utm_medium=social&utm_campaign=winter-members"
+        );
 
         (await world.Editor.DeleteAsync(path, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await world.Visit((string)link["slug"]!)).StatusCode.ShouldBe(HttpStatusCode.Gone);
-        var again = await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example", slug = (string)link["slug"]! }, Cancel);
+        var again = await world.Editor.PostAsJsonAsync(
+            "/api/v1/links",
+            new { destination = "northmoor.example", slug = (string)link["slug"]! },
+            Cancel
+        );
         again.StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
 
@@ -218,6 +225,9 @@ public class EdgeTests(CursusApp app)
         (await world.Visit("nobody-made-this")).Headers.GetValues("Accept-CH").ShouldBe(["Sec-CH-UA-Form-Factors"]);
         (await world.Visit(slug)).Headers.Contains("Accept-CH").ShouldBeFalse();
         await world.Visit(slug, r => r.Headers.Add("Sec-CH-UA-Form-Factors", "\"Tablet\""));
-        (await world.Breakdown("by=device"))["rows"]!.AsArray().Select(r => $"{r!["key"]} {r["clicks"]}").ShouldBe(["computer 1", "tablet 1"], ignoreOrder: true);
+        (await world.Breakdown("by=device"))["rows"]!
+            .AsArray()
+            .Select(r => $"{r!["key"]} {r["clicks"]}")
+            .ShouldBe(["computer 1", "tablet 1"], ignoreOrder: true);
     }
 }

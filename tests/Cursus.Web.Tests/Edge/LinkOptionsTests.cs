@@ -27,7 +27,9 @@ public class LinkOptionsTests(CursusApp app)
         first.Headers.CacheControl.Private.ShouldBeTrue();
         first.Content.Headers.Contains("Expires").ShouldBeFalse();
 
-        (await world.Editor.PatchAsJsonAsync($"/api/v1/links/{link["id"]}", new { destination = "https://www.northmoor.example/new" }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PatchAsJsonAsync($"/api/v1/links/{link["id"]}", new { destination = "https://www.northmoor.example/new" }, Cancel)
+        ).EnsureSuccessStatusCode();
         (await world.Visit((string)link["slug"]!)).Headers.Location!.OriginalString.ShouldBe("https://www.northmoor.example/new");
         (await world.Get($"/api/v1/links/{link["id"]}"))["redirect"]!.GetValue<int>().ShouldBe(type);
     }
@@ -39,7 +41,14 @@ public class LinkOptionsTests(CursusApp app)
     public async Task Parameters_are_passed_on_as_the_link_says(string rule, string query, string location)
     {
         var world = await World.Make(app);
-        var link = await Link(world, new JsonObject { ["destination"] = "https://www.northmoor.example/p?x=1", ["options"] = new JsonObject { ["passQuery"] = rule } });
+        var link = await Link(
+            world,
+            new JsonObject
+            {
+                ["destination"] = "https://www.northmoor.example/p?x=1",
+                ["options"] = new JsonObject { ["passQuery"] = rule },
+            }
+        );
         (await world.Visit($"{link["slug"]}?{query}")).Headers.Location!.OriginalString.ShouldBe(location);
     }
 
@@ -62,7 +71,18 @@ public class LinkOptionsTests(CursusApp app)
         plain.Headers.Contains("X-Robots-Tag").ShouldBeFalse();
         plain.Headers.Contains("Referrer-Policy").ShouldBeFalse();
 
-        var hidden = await world.Visit((string)(await Link(world, new JsonObject { ["options"] = new JsonObject { ["hideFromSearch"] = true, ["referrer"] = "hide" } }))["slug"]!);
+        var hidden = await world.Visit(
+            (string)
+                (
+                    await Link(
+                        world,
+                        new JsonObject
+                        {
+                            ["options"] = new JsonObject { ["hideFromSearch"] = true, ["referrer"] = "hide" },
+                        }
+                    )
+                )["slug"]!
+        );
         hidden.Headers.GetValues("X-Robots-Tag").ShouldBe(["noindex"]);
         hidden.Headers.GetValues("Referrer-Policy").ShouldBe(["no-referrer"]);
         hidden.StatusCode.ShouldBe(HttpStatusCode.Found);
@@ -72,7 +92,14 @@ public class LinkOptionsTests(CursusApp app)
     public async Task A_page_in_between_leads_on_without_a_referrer_and_escapes_the_address()
     {
         var world = await World.Make(app);
-        var link = await Link(world, new JsonObject { ["destination"] = "https://www.northmoor.example/?a='1'&b=2", ["options"] = new JsonObject { ["referrer"] = "hide-by-page" } });
+        var link = await Link(
+            world,
+            new JsonObject
+            {
+                ["destination"] = "https://www.northmoor.example/?a='1'&b=2",
+                ["options"] = new JsonObject { ["referrer"] = "hide-by-page" },
+            }
+        );
         var page = await world.Visit((string)link["slug"]!);
         page.StatusCode.ShouldBe(HttpStatusCode.OK);
         page.Headers.GetValues("Referrer-Policy").ShouldBe(["no-referrer"]);
@@ -90,7 +117,13 @@ public class LinkOptionsTests(CursusApp app)
         (await Link(world, []))["redirect"]!.GetValue<int>().ShouldBe(301);
 
         var domain = (string)(await world.Get("/api/v1/domains"))["items"]![0]!["id"]!;
-        (await world.Owner.PatchAsJsonAsync($"/api/v1/domains/{domain}", new { redirect = 307, options = new { hideFromSearch = true, nofollow = true } }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Owner.PatchAsJsonAsync(
+                $"/api/v1/domains/{domain}",
+                new { redirect = 307, options = new { hideFromSearch = true, nofollow = true } },
+                Cancel
+            )
+        ).EnsureSuccessStatusCode();
         var post = await world.Send(p =>
         {
             p["options"] = new JsonObject { ["nofollow"] = false, ["anchorText"] = "Join us" };
@@ -101,8 +134,14 @@ public class LinkOptionsTests(CursusApp app)
         });
         var (first, second) = (post["placements"]![0]!["link"]!, post["placements"]![1]!["link"]!);
         ((int)first["redirect"]!, (int)second["redirect"]!).ShouldBe((307, 308));
-        first["options"]!.ToJsonString().ShouldBe("""{"passQuery":"off","referrer":"keep","hideFromSearch":true,"nofollow":false,"sponsored":false,"newTab":false,"titleAttribute":null,"anchorText":"Join us","handoffDeadline":null}""");
-        ((bool)second["options"]!["newTab"]!, (bool)second["options"]!["hideFromSearch"]!, (string)second["options"]!["anchorText"]!).ShouldBe((true, true, "Join us"));
+        first["options"]!
+            .ToJsonString()
+            .ShouldBe(
+                """{"passQuery":"off","referrer":"keep","hideFromSearch":true,"nofollow":false,"sponsored":false,"newTab":false,"titleAttribute":null,"anchorText":"Join us","handoffDeadline":null}"""
+            );
+        ((bool)second["options"]!["newTab"]!, (bool)second["options"]!["hideFromSearch"]!, (string)second["options"]!["anchorText"]!).ShouldBe(
+            (true, true, "Join us")
+        );
         (first["tags"]!.ToJsonString(), second["tags"]!.ToJsonString()).ShouldBe(("""["event"]""", """["bird"]"""));
     }
 
@@ -115,10 +154,18 @@ public class LinkOptionsTests(CursusApp app)
         (await world.Visit((string)link["slug"]!)).StatusCode.ShouldBe(HttpStatusCode.Gone);
 
         var domain = (string)(await world.Get("/api/v1/domains"))["items"]![0]!["id"]!;
-        (await world.Owner.PatchAsJsonAsync($"/api/v1/domains/{domain}", new { unknownPage = "northmoor.example/lost", endedPage = "northmoor.example/over" }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Owner.PatchAsJsonAsync(
+                $"/api/v1/domains/{domain}",
+                new { unknownPage = "northmoor.example/lost", endedPage = "northmoor.example/over" },
+                Cancel
+            )
+        ).EnsureSuccessStatusCode();
         (await world.Visit("never-made")).Headers.Location!.OriginalString.ShouldBe("https://northmoor.example/lost");
         (await world.Visit((string)link["slug"]!)).Headers.Location!.OriginalString.ShouldBe("https://northmoor.example/over");
-        (await world.Owner.PatchAsJsonAsync($"/api/v1/domains/{domain}", new { endedPage = $"http://{world.Domain}/x" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await world.Owner.PatchAsJsonAsync($"/api/v1/domains/{domain}", new { endedPage = $"http://{world.Domain}/x" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
     }
 
     [Fact]
@@ -128,10 +175,14 @@ public class LinkOptionsTests(CursusApp app)
         var link = await Link(world, new JsonObject { ["slug"] = "Poster" });
         (await world.Editor.DeleteAsync($"/api/v1/links/{link["id"]}", Cancel)).EnsureSuccessStatusCode();
 
-        var preview = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/posts/preview", World.Post(p => p["placements"]![0]!["slug"] = "poster"), Cancel));
+        var preview = await World.Read(
+            await world.Editor.PostAsJsonAsync("/api/v1/posts/preview", World.Post(p => p["placements"]![0]!["slug"] = "poster"), Cancel)
+        );
         var row = preview["placements"]![0]!;
         ((bool)row["isTaken"]!, (string)row["blocked"]!["linkId"]!).ShouldBe((true, (string)link["id"]!));
-        (await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example/other", slug = "poster" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (
+            await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example/other", slug = "poster" }, Cancel)
+        ).StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
         (await world.Editor.PostAsync($"/api/v1/links/{link["id"]}/revive", null, Cancel)).EnsureSuccessStatusCode();
         (await world.Visit("poster")).Headers.Location!.OriginalString.ShouldBe((string)link["finalUrl"]!);
@@ -158,16 +209,22 @@ public class LinkOptionsTests(CursusApp app)
         var world = await World.Make(app);
         const string pasted = "https://www.northmoor.example/?utm_source=elsewhere&x=1";
         var replaced = await world.Send(p => p["destination"] = pasted);
-        ((string)replaced["placements"]![0]!["link"]!["finalUrl"]!).ShouldBe("https://www.northmoor.example/?utm_source=guildhall&x=1&utm_medium=social&utm_campaign=winter-members");
+        ((string)replaced["placements"]![0]!["link"]!["finalUrl"]!).ShouldBe(
+            "https://www.northmoor.example/?utm_source=guildhall&x=1&utm_medium=social&utm_campaign=winter-members"
+        );
         var kept = await world.Send(p =>
         {
             p["destination"] = pasted;
             p["pastedTags"] = "keep";
         });
         var link = kept["placements"]![0]!["link"]!;
-        ((string)link["finalUrl"]!, (string)link["source"]!).ShouldBe(("https://www.northmoor.example/?utm_source=elsewhere&x=1&utm_medium=social&utm_campaign=winter-members", "elsewhere"));
+        ((string)link["finalUrl"]!, (string)link["source"]!).ShouldBe(
+            ("https://www.northmoor.example/?utm_source=elsewhere&x=1&utm_medium=social&utm_campaign=winter-members", "elsewhere")
+        );
 
-        var preview = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/posts/preview", World.Post(p => p["destination"] = pasted + "&fbclid=z"), Cancel));
+        var preview = await World.Read(
+            await world.Editor.PostAsJsonAsync("/api/v1/posts/preview", World.Post(p => p["destination"] = pasted + "&fbclid=z"), Cancel)
+        );
         ((string)preview["pasted"]!["source"]!, (string)preview["pasted"]!["withoutClickIds"]!).ShouldBe(("elsewhere", pasted));
     }
 

@@ -14,7 +14,8 @@ using Microsoft.Extensions.Logging;
 
 namespace Cursus.Web.Tests.Edge;
 
-/// <summary>The edge's own reader takes a request only as the web server, which follows RFC 9112, reads the same bytes: else a proxy in front of both could be talked into mixing up two visitors' requests.</summary>
+/// <summary>The edge's own reader takes a request only as the web server, which follows RFC 9112, reads the same bytes: else a proxy in front of both
+/// could be talked into mixing up two visitors' requests.</summary>
 public class PlainRequestFuzzTests
 {
     private const string Domain = "nmoor.localhost";
@@ -23,23 +24,111 @@ public class PlainRequestFuzzTests
 
     private static readonly string[] Names =
     [
-        "User-Agent", "Referer", "Accept", "Accept-Language", "X-Forwarded-For", "Sec-Purpose", "Purpose", "X-Purpose", "X-Moz", "Sec-CH-UA-Platform", "Sec-CH-UA-Mobile", "Sec-CH-UA-Form-Factors", "Sec-Fetch-Mode",
-        "Sec-CH-UA", "X-Forwarded-Proto",
+        "User-Agent",
+        "Referer",
+        "Accept",
+        "Accept-Language",
+        "X-Forwarded-For",
+        "Sec-Purpose",
+        "Purpose",
+        "X-Purpose",
+        "X-Moz",
+        "Sec-CH-UA-Platform",
+        "Sec-CH-UA-Mobile",
+        "Sec-CH-UA-Form-Factors",
+        "Sec-Fetch-Mode",
+        "Sec-CH-UA",
+        "X-Forwarded-Proto",
     ];
 
     private static readonly string[] Lines =
     [
-        "User-Agent: Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "Referer: https://www.perch.localhost/feed", "accept:*/*", "ACCEPT-LANGUAGE:\tfr ", "X-Forwarded-For: 203.0.113.7, 10.0.0.1",
-        "Connection: keep-alive", "Connection: close", "connection: Keep-Alive, TE", "Content-Length: 0", "Content-Length: 5", "Transfer-Encoding: chunked", "Expect: 100-continue", "Upgrade: h2c", "Cookie: a=b", "Sec-Purpose: prefetch",
-        "X-Moz: prefetch", "Host: other.localhost", "Host: nmoor.localhost", " folded: line", "\tfolded", "No colon", ": no name", "Space : before", "Empty:", "Sec-CH-UA-Mobile: ?1", "X-Forwarded-Proto: https", "Very-Long: " + new string('x', 600),
-        "Transfer-Encoding : chunked", "Content-Length:\t+7", "Content_Length: 7", "Sec-Fetch-Mode:navigate", "Keep-Alive: timeout=5", "TE: trailers", "Accept: a\u0000b", "Accept: \u00fc",
+        "User-Agent: Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+        "Referer: https://www.perch.localhost/feed",
+        "accept:*/*",
+        "ACCEPT-LANGUAGE:\tfr ",
+        "X-Forwarded-For: 203.0.113.7, 10.0.0.1",
+        "Connection: keep-alive",
+        "Connection: close",
+        "connection: Keep-Alive, TE",
+        "Content-Length: 0",
+        "Content-Length: 5",
+        "Transfer-Encoding: chunked",
+        "Expect: 100-continue",
+        "Upgrade: h2c",
+        "Cookie: a=b",
+        "Sec-Purpose: prefetch",
+        "X-Moz: prefetch",
+        "Host: other.localhost",
+        "Host: nmoor.localhost",
+        " folded: line",
+        "\tfolded",
+        "No colon",
+        ": no name",
+        "Space : before",
+        "Empty:",
+        "Sec-CH-UA-Mobile: ?1",
+        "X-Forwarded-Proto: https",
+        "Very-Long: " + new string('x', 600),
+        "Transfer-Encoding : chunked",
+        "Content-Length:\t+7",
+        "Content_Length: 7",
+        "Sec-Fetch-Mode:navigate",
+        "Keep-Alive: timeout=5",
+        "TE: trailers",
+        "Accept: a\u0000b",
+        "Accept: \u00fc",
     ];
 
-    private static readonly string[] Targets = ["/spring", "/spring?a=b", "/spring/7", "/a/../b", "/%73pring", "//spring", "/spring#x", "*", "http://nmoor.localhost/spring", "/spring?a=%zz", "/spring;x=1", "/spring?\"", "/s pring", "/.well-known/x", "/spring?a?b", "/"];
+    private static readonly string[] Targets =
+    [
+        "/spring",
+        "/spring?a=b",
+        "/spring/7",
+        "/a/../b",
+        "/%73pring",
+        "//spring",
+        "/spring#x",
+        "*",
+        "http://nmoor.localhost/spring",
+        "/spring?a=%zz",
+        "/spring;x=1",
+        "/spring?\"",
+        "/s pring",
+        "/.well-known/x",
+        "/spring?a?b",
+        "/",
+    ];
 
-    private static readonly string[] Beginnings = ["GET {0} HTTP/1.1", "GET {0} HTTP/1.1", "GET {0} HTTP/1.1", "GET {0} HTTP/1.1", "HEAD {0} HTTP/1.1", "get {0} HTTP/1.1", "GET {0} HTTP/1.0", "GET  {0} HTTP/1.1", "GET {0}  HTTP/1.1", " GET {0} HTTP/1.1", "GET {0} http/1.1", "GET {0}"];
+    private static readonly string[] Beginnings =
+    [
+        "GET {0} HTTP/1.1",
+        "GET {0} HTTP/1.1",
+        "GET {0} HTTP/1.1",
+        "GET {0} HTTP/1.1",
+        "HEAD {0} HTTP/1.1",
+        "get {0} HTTP/1.1",
+        "GET {0} HTTP/1.0",
+        "GET  {0} HTTP/1.1",
+        "GET {0}  HTTP/1.1",
+        " GET {0} HTTP/1.1",
+        "GET {0} http/1.1",
+        "GET {0}",
+    ];
 
-    private static readonly string[] Hosts = ["Host: nmoor.localhost", "host:nmoor.localhost:80", "Host: NMOOR.localhost", "Host: nmoor.localhost:", "Host: nmoor.localhost:x", "Host: nmoor.localhost:99999999", "Host: nmoor.localhost.", "Host: nmoor.localhost:80:80", "Host:  nmoor.localhost ", "Hos\u0074: nmoor.localhost"];
+    private static readonly string[] Hosts =
+    [
+        "Host: nmoor.localhost",
+        "host:nmoor.localhost:80",
+        "Host: NMOOR.localhost",
+        "Host: nmoor.localhost:",
+        "Host: nmoor.localhost:x",
+        "Host: nmoor.localhost:99999999",
+        "Host: nmoor.localhost.",
+        "Host: nmoor.localhost:80:80",
+        "Host:  nmoor.localhost ",
+        "Hos\u0074: nmoor.localhost",
+    ];
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -51,7 +140,9 @@ public class PlainRequestFuzzTests
         var taken = Requests(seed: 23).Where(IsTaken).DistinctBy(Encoding.Latin1.GetString).Take(Compared).ToList();
         taken.Count.ShouldBe(Compared, "else little was compared");
         await using var server = await Start();
-        var port = new Uri(server.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.Single()).Port;
+        var port = new Uri(
+            server.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.Single()
+        ).Port;
         foreach (var request in taken)
         {
             var expected = ByEdge(request);
@@ -60,14 +151,19 @@ public class PlainRequestFuzzTests
             var shown = Encoding.Latin1.GetString(request).Replace("\r", "\\r").Replace("\n", "\\n");
             answers.Count.ShouldBe(2, shown);
             answers[1].Path.ShouldBe("/second", shown);
-            (answers[0].Method, answers[0].Path, answers[0].Query, answers[0].Host).ShouldBe(("GET", expected.Path, expected.Query, expected.Host), shown);
+            (answers[0].Method, answers[0].Path, answers[0].Query, answers[0].Host).ShouldBe(
+                ("GET", expected.Path, expected.Query, expected.Host),
+                shown
+            );
             answers[0].Headers.ShouldBe(expected.Headers, ignoreOrder: true, shown);
         }
     }
 
     /// <summary>Whether the edge would answer it: it reads the request, and the host is a short domain.</summary>
     private static bool IsTaken(byte[] bytes) =>
-        PlainRequest.TryRead(bytes, new char[PlainRequest.MostBytes], out var request, out var length) && length == bytes.Length && EdgeHosts.Name(request.Host).Equals(Domain, StringComparison.OrdinalIgnoreCase);
+        PlainRequest.TryRead(bytes, new char[PlainRequest.MostBytes], out var request, out var length)
+        && length == bytes.Length
+        && EdgeHosts.Name(request.Host).Equals(Domain, StringComparison.OrdinalIgnoreCase);
 
     private static Read ByEdge(byte[] bytes)
     {
@@ -75,8 +171,21 @@ public class PlainRequestFuzzTests
         var headers = request.Headers;
         string[] values =
         [
-            $"{headers.UserAgent}", $"{headers.Referer}", $"{headers.Accept}", $"{headers.AcceptLanguage}", $"{headers.ForwardedFor}", $"{headers.SecPurpose}", $"{headers.Purpose}", $"{headers.XPurpose}", $"{headers.XMoz}",
-            $"{headers.Platform}", $"{headers.Mobile}", $"{headers.FormFactors}", $"{headers.SecFetchMode}", $"{headers.SecChUa}", headers.IsSecure ? "secure" : "",
+            $"{headers.UserAgent}",
+            $"{headers.Referer}",
+            $"{headers.Accept}",
+            $"{headers.AcceptLanguage}",
+            $"{headers.ForwardedFor}",
+            $"{headers.SecPurpose}",
+            $"{headers.Purpose}",
+            $"{headers.XPurpose}",
+            $"{headers.XMoz}",
+            $"{headers.Platform}",
+            $"{headers.Mobile}",
+            $"{headers.FormFactors}",
+            $"{headers.SecFetchMode}",
+            $"{headers.SecChUa}",
+            headers.IsSecure ? "secure" : "",
         ];
         return new("GET", $"{request.Path}", $"{request.Query}", $"{request.Host}", Names.Zip(values).ToDictionary(n => n.First, n => n.Second));
     }
@@ -90,7 +199,9 @@ public class PlainRequestFuzzTests
             var lines = Enumerable.Range(0, random.Next(6)).Select(_ => One(Lines)).ToList();
             lines.Insert(random.Next(lines.Count + 1), random.Next(3) > 0 ? Hosts[0] : One(Hosts));
             var end = random.Next(12) == 0 ? "\n" : "\r\n";
-            var bytes = Encoding.Latin1.GetBytes(string.Join(end, [string.Format(null, One(Beginnings), random.Next(2) == 0 ? Targets[0] : One(Targets)), .. lines]) + end + end);
+            var bytes = Encoding.Latin1.GetBytes(
+                string.Join(end, [string.Format(null, One(Beginnings), random.Next(2) == 0 ? Targets[0] : One(Targets)), .. lines]) + end + end
+            );
 
             // Two thirds have some bytes changed, taken out or put in as well.
             var changed = bytes.ToList();
@@ -121,9 +232,28 @@ public class PlainRequestFuzzTests
         builder.Logging.ClearProviders();
         builder.WebHost.UseKestrel(kestrel => kestrel.AddServerHeader = false).UseUrls("http://127.0.0.1:0");
         var server = builder.Build();
-        server.Run(context => context.Response.WriteAsync(JsonSerializer.Serialize(new Read(
-            context.Request.Method, context.Features.GetRequiredFeature<IHttpRequestFeature>().Path, $"{context.Request.QueryString}", $"{context.Request.Headers.Host}",
-            Names.ToDictionary(n => n, n => n == "X-Forwarded-Proto" ? VisitorHeaders.SaysSecure($"{context.Request.Headers[n]}") ? "secure" : "" : $"{context.Request.Headers[n]}"))), Cancel));
+        server.Run(context =>
+            context.Response.WriteAsync(
+                JsonSerializer.Serialize(
+                    new Read(
+                        context.Request.Method,
+                        context.Features.GetRequiredFeature<IHttpRequestFeature>().Path,
+                        $"{context.Request.QueryString}",
+                        $"{context.Request.Headers.Host}",
+                        Names.ToDictionary(
+                            n => n,
+                            n =>
+                                n == "X-Forwarded-Proto"
+                                    ? VisitorHeaders.SaysSecure($"{context.Request.Headers[n]}")
+                                        ? "secure"
+                                        : ""
+                                    : $"{context.Request.Headers[n]}"
+                        )
+                    )
+                ),
+                Cancel
+            )
+        );
         await server.StartAsync(Cancel);
         return server;
     }
@@ -136,6 +266,12 @@ public class PlainRequestFuzzTests
         var stream = socket.GetStream();
         await stream.WriteAsync(bytes, Cancel);
         using var reader = new StreamReader(stream, Encoding.UTF8);
-        return [.. (await reader.ReadToEndAsync(Cancel)).Split('\n').Where(l => l.StartsWith('{')).Select(l => JsonSerializer.Deserialize<Read>(l[..(l.LastIndexOf('}') + 1)])!)];
+        return
+        [
+            .. (await reader.ReadToEndAsync(Cancel))
+                .Split('\n')
+                .Where(l => l.StartsWith('{'))
+                .Select(l => JsonSerializer.Deserialize<Read>(l[..(l.LastIndexOf('}') + 1)])!),
+        ];
     }
 }

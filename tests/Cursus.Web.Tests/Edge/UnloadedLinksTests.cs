@@ -29,7 +29,9 @@ public class UnloadedLinksTests(CursusApp app)
     {
         var world = await World.Make(app);
         var link = (await world.Send())["placements"]![0]!["link"]!;
-        (await world.Editor.PatchAsJsonAsync($"/api/v1/links/{link["id"]}", new { slug = "renamed" }, TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PatchAsJsonAsync($"/api/v1/links/{link["id"]}", new { slug = "renamed" }, TestContext.Current.CancellationToken)
+        ).EnsureSuccessStatusCode();
         var visit = await Visit(Starting(app.Services.GetRequiredService<NpgsqlDataSource>()), world.Domain, (string)link["slug"]!);
         visit.Headers.Location.ToString().ShouldBe((await world.Visit("renamed")).Headers.Location!.OriginalString);
     }
@@ -65,7 +67,16 @@ public class UnloadedLinksTests(CursusApp app)
 
     private static async Task<HttpResponse> Visit(EdgeAnswer edge, string domain, string path)
     {
-        var context = new DefaultHttpContext { Request = { Method = "GET", Scheme = "http", Host = new(domain), Path = $"/{path}" } };
+        var context = new DefaultHttpContext
+        {
+            Request =
+            {
+                Method = "GET",
+                Scheme = "http",
+                Host = new(domain),
+                Path = $"/{path}",
+            },
+        };
         context.Request.Headers.UserAgent = $"Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 Person/{Guid.NewGuid():N}";
         await edge.Answer(context.Features);
         return context.Response;

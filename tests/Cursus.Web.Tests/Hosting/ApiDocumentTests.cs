@@ -1,6 +1,6 @@
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
-using Cursus.Web.Reports;
+using Cursus.Web.Reports.Questions;
 
 namespace Cursus.Web.Tests.Hosting;
 
@@ -40,7 +40,26 @@ public partial class ApiDocumentTests(CursusApp app)
     [Fact]
     public async Task A_link_has_the_fields_that_the_contract_names()
     {
-        string[] named = ["id", "shortUrl", "domain", "slug", "title", "destination", "finalUrl", "source", "medium", "campaign", "term", "content", "redirect", "tags", "pixels", "createdAt", "clicks"];
+        string[] named =
+        [
+            "id",
+            "shortUrl",
+            "domain",
+            "slug",
+            "title",
+            "destination",
+            "finalUrl",
+            "source",
+            "medium",
+            "campaign",
+            "term",
+            "content",
+            "redirect",
+            "tags",
+            "pixels",
+            "createdAt",
+            "clicks",
+        ];
         var fields = (await Read())["components"]!["schemas"]!["LinkResponse"]!["properties"]!.AsObject().Select(p => p.Key);
         named.ShouldBeSubsetOf(fields);
     }
@@ -50,10 +69,18 @@ public partial class ApiDocumentTests(CursusApp app)
     {
         var document = await Read();
         var paths = document["paths"]!.AsObject().Select(p => p.Key["/api/v1/".Length..]).ToList();
-        var names = document["components"]!["schemas"]!.AsObject().SelectMany(s => s.Value!["properties"]?.AsObject().Select(p => p.Key) ?? [])
-            .Concat(paths.Select(p => p.Split('/')[0])).Concat(paths).Concat(Dimension.All.Keys).ToHashSet();
+        var names = document["components"]!["schemas"]!
+            .AsObject()
+            .SelectMany(s => s.Value!["properties"]?.AsObject().Select(p => p.Key) ?? [])
+            .Concat(paths.Select(p => p.Split('/')[0]))
+            .Concat(paths)
+            .Concat(Dimension.All.Keys)
+            .ToHashSet();
         var glossary = await File.ReadAllLinesAsync(Repository.Of("docs", "glossary.md"), Cancel);
-        var told = glossary.Where(l => l.StartsWith('|')).SelectMany(l => NamesInCode().Matches(l.Split('|')[3]).Select(m => m.Groups[1].Value)).ToList();
+        var told = glossary
+            .Where(l => l.StartsWith('|'))
+            .SelectMany(l => NamesInCode().Matches(l.Split('|')[3]).Select(m => m.Groups[1].Value))
+            .ToList();
         told.Count.ShouldBeGreaterThan(30);
         told.ShouldBeSubsetOf(names);
     }
@@ -61,8 +88,10 @@ public partial class ApiDocumentTests(CursusApp app)
     [Fact]
     public async Task Reports_call_dimensions_as_the_screen_does()
     {
-        var screen = await File.ReadAllTextAsync(Repository.Of("web", "src", "features", "reports", "question.ts"), Cancel);
-        var words = WordsOfDimensions().Matches(screen.Split("export const dimensions = {")[1].Split('}')[0]).ToDictionary(m => m.Groups[1].Value, m => m.Groups[2].Value);
+        var screen = await File.ReadAllTextAsync(Repository.Of("web", "src", "features", "reports", "question", "question.ts"), Cancel);
+        var words = WordsOfDimensions()
+            .Matches(screen.Split("export const dimensions = {")[1].Split('}')[0])
+            .ToDictionary(m => m.Groups[1].Value, m => m.Groups[2].Value);
         // A placement is a link of a post, and only asked for by a post's own view.
         words.ShouldBe(Dimension.All.Keys.Except(["placement"]).ToDictionary(key => key, QuestionWords.Name), ignoreOrder: true);
     }

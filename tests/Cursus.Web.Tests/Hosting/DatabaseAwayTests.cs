@@ -66,14 +66,26 @@ public class DatabaseAwayTests
         await app.InitializeAsync();
         var world = await World.Make(app);
         app.Line!.Cut();
-        string[] asked = ["/api/v1/session", "/api/v1/links", "/api/v1/reports/breakdown?by=channel", "/api/v1/installation", "/api/v1/reports/clicks.csv", "/api/v1/shared/nothing"];
+        string[] asked =
+        [
+            "/api/v1/session",
+            "/api/v1/links",
+            "/api/v1/reports/breakdown?by=channel",
+            "/api/v1/installation",
+            "/api/v1/reports/clicks.csv",
+            "/api/v1/shared/nothing",
+        ];
         foreach (var path in asked)
         {
             await ShouldAskToComeAgain(await world.Owner.GetAsync(path, Cancel), path);
         }
 
         await ShouldAskToComeAgain(await world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(), Cancel), "post");
-        var keyed = new HttpRequestMessage(HttpMethod.Post, "/api/v1/posts") { Content = JsonContent.Create(World.Post()), Headers = { { "Idempotency-Key", "away" } } };
+        var keyed = new HttpRequestMessage(HttpMethod.Post, "/api/v1/posts")
+        {
+            Content = JsonContent.Create(World.Post()),
+            Headers = { { "Idempotency-Key", "away" } },
+        };
         await ShouldAskToComeAgain(await world.Editor.SendAsync(keyed, Cancel), "post with a key");
         app.Line.Mend();
         await Until(async () => await Ready(app) == HttpStatusCode.OK);

@@ -5,7 +5,8 @@ using System.Text.Json.Nodes;
 
 namespace Cursus.Web.Tests.Hosting;
 
-/// <summary>Whatever is sent to whichever operation, it is answered for: taken, or refused with the field that is at fault. The operations and their fields are those of the API's own document.</summary>
+/// <summary>Whatever is sent to whichever operation, it is answered for: taken, or refused with the field that is at fault. The operations and their
+/// fields are those of the API's own document.</summary>
 public class RequestShapeTests(CursusApp app)
 {
     private const string SomeId = "019a0000-0000-7000-8000-000000000001";
@@ -14,11 +15,21 @@ public class RequestShapeTests(CursusApp app)
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     private static IEnumerable<(string Name, JsonNode? Value)> Wrong =>
-    [
-        ("null", null), ("an empty text", ""), ("a long text", TooLong), ("a text that can’t be stored", "a\0b"), ("a negative number", -1), ("a large number", 1e12), ("true", true), ("an object", new JsonObject()),
-        ("an empty list", new JsonArray()), ("a list of nothing", new JsonArray((JsonNode?)null)), ("a list of objects", new JsonArray(new JsonObject())),
-        ("a long list", new JsonArray([.. Enumerable.Repeat("x", 5000).Select(t => (JsonNode)t)])), ("an object of nothing", new JsonObject { ["a"] = null }),
-    ];
+        [
+            ("null", null),
+            ("an empty text", ""),
+            ("a long text", TooLong),
+            ("a text that can’t be stored", "a\0b"),
+            ("a negative number", -1),
+            ("a large number", 1e12),
+            ("true", true),
+            ("an object", new JsonObject()),
+            ("an empty list", new JsonArray()),
+            ("a list of nothing", new JsonArray((JsonNode?)null)),
+            ("a list of objects", new JsonArray(new JsonObject())),
+            ("a long list", new JsonArray([.. Enumerable.Repeat("x", 5000).Select(t => (JsonNode)t)])),
+            ("an object of nothing", new JsonObject { ["a"] = null }),
+        ];
 
     [Fact]
     public async Task Every_field_of_every_request_may_be_anything_and_is_answered_for()
@@ -49,12 +60,17 @@ public class RequestShapeTests(CursusApp app)
 
             async Task Try(JsonNode? body, string what)
             {
-                var request = new HttpRequestMessage(method, path.Replace("{id}", SomeId, StringComparison.Ordinal)) { Content = new StringContent(body?.ToJsonString() ?? "null", Encoding.UTF8, "application/json") };
+                var request = new HttpRequestMessage(method, path.Replace("{id}", SomeId, StringComparison.Ordinal))
+                {
+                    Content = new StringContent(body?.ToJsonString() ?? "null", Encoding.UTF8, "application/json"),
+                };
                 var response = await world.Owner.SendAsync(request, Cancel);
                 var text = await response.Content.ReadAsStringAsync(Cancel);
                 asked++;
-                if (response.StatusCode is >= HttpStatusCode.InternalServerError or HttpStatusCode.BadRequest
-                    || (response.StatusCode == HttpStatusCode.UnprocessableEntity && JsonNode.Parse(text)!["errors"] is not JsonObject { Count: > 0 }))
+                if (
+                    response.StatusCode is >= HttpStatusCode.InternalServerError or HttpStatusCode.BadRequest
+                    || (response.StatusCode == HttpStatusCode.UnprocessableEntity && JsonNode.Parse(text)!["errors"] is not JsonObject { Count: > 0 })
+                )
                 {
                     failures.Add($"{method} {path} with {what}: {(int)response.StatusCode} {text}");
                 }
@@ -73,11 +89,19 @@ public class RequestShapeTests(CursusApp app)
         var failures = new List<string>();
         foreach (var (path, operations) in document["paths"]!.AsObject())
         {
-            foreach (var name in (operations!["get"]?["parameters"]?.AsArray() ?? []).Where(p => (string)p!["in"]! == "query").Select(p => (string)p!["name"]!))
+            foreach (
+                var name in (operations!["get"]?["parameters"]?.AsArray() ?? [])
+                    .Where(p => (string)p!["in"]! == "query")
+                    .Select(p => (string)p!["name"]!)
+            )
             {
                 foreach (var value in new[] { "", "%00", "-1", "99999999999999", "%F0%9F%A7%AD", "2026-13-45", "x' or 1=1", new string('x', 4000) })
                 {
-                    var response = await world.Owner.GetAsync($"{path.Replace("{id}", SomeId, StringComparison.Ordinal)}?{name}={value}", HttpCompletionOption.ResponseHeadersRead, Cancel);
+                    var response = await world.Owner.GetAsync(
+                        $"{path.Replace("{id}", SomeId, StringComparison.Ordinal)}?{name}={value}",
+                        HttpCompletionOption.ResponseHeadersRead,
+                        Cancel
+                    );
                     if (response.StatusCode >= HttpStatusCode.InternalServerError)
                     {
                         failures.Add($"{path} with {name}={value}: {(int)response.StatusCode}");
@@ -131,7 +155,11 @@ public class RequestShapeTests(CursusApp app)
         await ShouldTell(World.Post(p => p["placements"]![1]!["note"] = TooLong), "placements[1].note", "too-long");
         await ShouldTell(World.Post(p => p["placements"]![0]!["channel"] = 7), "placements[0].channel", "wrong-type");
         await ShouldTell(World.Post(p => p["tags"] = new JsonArray("ours", "the\0irs")), "tags[1]", "text");
-        await ShouldTell(World.Post(p => p["tags"] = new JsonArray([.. Enumerable.Range(0, 100_000).Select(n => (JsonNode)$"tag {n}")])), "tags", "too-many");
+        await ShouldTell(
+            World.Post(p => p["tags"] = new JsonArray([.. Enumerable.Range(0, 100_000).Select(n => (JsonNode)$"tag {n}")])),
+            "tags",
+            "too-many"
+        );
 
         async Task ShouldTell(JsonObject request, string field, string code)
         {
@@ -161,7 +189,8 @@ public class RequestShapeTests(CursusApp app)
         return schema["oneOf"] is JsonArray either ? Resolve(document, either.First(o => TypeOf(o!) != "null")!) : schema;
     }
 
-    private static string? TypeOf(JsonNode schema) => schema["type"] is JsonArray several ? several.Select(t => (string)t!).First(t => t != "null") : (string?)schema["type"];
+    private static string? TypeOf(JsonNode schema) =>
+        schema["type"] is JsonArray several ? several.Select(t => (string)t!).First(t => t != "null") : (string?)schema["type"];
 
     /// <summary>Something of the right type throughout.</summary>
     private static JsonNode? Example(JsonNode document, JsonNode schema, int depth)
@@ -170,11 +199,23 @@ public class RequestShapeTests(CursusApp app)
         return TypeOf(schema) switch
         {
             _ when schema["enum"] is JsonArray { Count: > 0 } values => values[0]?.DeepClone(),
-            "string" => (string?)schema["format"] switch { "uuid" => SomeId, "date-time" => "2026-11-02T09:30:00Z", "date" => "2026-11-02", _ => "x" },
+            "string" => (string?)schema["format"] switch
+            {
+                "uuid" => SomeId,
+                "date-time" => "2026-11-02T09:30:00Z",
+                "date" => "2026-11-02",
+                _ => "x",
+            },
             "integer" or "number" => 1,
             "boolean" => true,
-            "array" => depth > 3 ? new JsonArray() : schema["items"] is { } items ? new JsonArray(Example(document, items, depth + 1)) : new JsonArray("x"),
-            _ => depth > 4 ? new JsonObject() : new JsonObject((schema["properties"]?.AsObject() ?? []).Select(p => KeyValuePair.Create(p.Key, Example(document, p.Value!, depth + 1)))),
+            "array" => depth > 3 ? new JsonArray()
+            : schema["items"] is { } items ? new JsonArray(Example(document, items, depth + 1))
+            : new JsonArray("x"),
+            _ => depth > 4
+                ? new JsonObject()
+                : new JsonObject(
+                    (schema["properties"]?.AsObject() ?? []).Select(p => KeyValuePair.Create(p.Key, Example(document, p.Value!, depth + 1)))
+                ),
         };
     }
 }

@@ -24,7 +24,14 @@ public class DatabasePoolsTests(CursusApp app)
         await Run(source, $"create role {role} login password 'northern-lights'");
         try
         {
-            await using var plain = NpgsqlDataSource.Create(new NpgsqlConnectionStringBuilder(source.ConnectionString) { Username = role, Password = "northern-lights", Pooling = false });
+            await using var plain = NpgsqlDataSource.Create(
+                new NpgsqlConnectionStringBuilder(source.ConnectionString)
+                {
+                    Username = role,
+                    Password = "northern-lights",
+                    Pooling = false,
+                }
+            );
             (await DatabasePools.TooManyRights(plain, Cancel)).ShouldBeNull();
             await Run(source, $"alter role {role} createdb");
             (await DatabasePools.TooManyRights(plain, Cancel))!.ShouldContain(role);

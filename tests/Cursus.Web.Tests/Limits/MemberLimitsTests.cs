@@ -55,13 +55,23 @@ public class MemberLimitsTests(CursusApp app)
     {
         var limits = new LimitOptions();
         var document = await File.ReadAllTextAsync(Repository.Of("docs", "limits.md"), Cancel);
-        foreach (var (setting, number) in new (string, int)[]
-                 {
-                     ("ReportsOfWorkspace", limits.ReportsOfWorkspace), ("ReportsWaiting", limits.ReportsWaiting), ("ReportsWaitingInAll", limits.ReportsWaitingInAll),
-                     ("ReportSeconds", limits.ReportSeconds), ("StreamsOfAccount", limits.StreamsOfAccount), ("Streams", limits.Streams),
-                     ("DownloadsOfWorkspace", limits.DownloadsOfWorkspace), ("Downloads", limits.Downloads), ("Connections", limits.Connections),
-                     ("EdgeConnections", limits.EdgeConnections), ("ShippingConnections", limits.ShippingConnections), ("CheckConnections", limits.CheckConnections),
-                 })
+        foreach (
+            var (setting, number) in new (string, int)[]
+            {
+                ("ReportsOfWorkspace", limits.ReportsOfWorkspace),
+                ("ReportsWaiting", limits.ReportsWaiting),
+                ("ReportsWaitingInAll", limits.ReportsWaitingInAll),
+                ("ReportSeconds", limits.ReportSeconds),
+                ("StreamsOfAccount", limits.StreamsOfAccount),
+                ("Streams", limits.Streams),
+                ("DownloadsOfWorkspace", limits.DownloadsOfWorkspace),
+                ("Downloads", limits.Downloads),
+                ("Connections", limits.Connections),
+                ("EdgeConnections", limits.EdgeConnections),
+                ("ShippingConnections", limits.ShippingConnections),
+                ("CheckConnections", limits.CheckConnections),
+            }
+        )
         {
             document.ShouldContain($"| {number} | `{setting}` |");
         }
@@ -77,14 +87,17 @@ public class MemberLimitsTests(CursusApp app)
         ((string?)(await World.Read(response))["code"]).ShouldBe(code);
     }
 
-    private WebApplicationFactory<Program> With(string setting, int number, params (string Setting, int Number)[] more) => app.WithWebHostBuilder(builder =>
-    {
-        builder.UseSetting("Cursus:JournalFolder", app.Folder($"journal-{setting}")).UseSetting("Cursus:SnapshotFile", app.Folder($"{setting}.snapshot"));
-        foreach (var (name, value) in more.Append((setting, number)))
+    private WebApplicationFactory<Program> With(string setting, int number, params (string Setting, int Number)[] more) =>
+        app.WithWebHostBuilder(builder =>
         {
-            builder.UseSetting($"Cursus:Limits:{name}", $"{value}");
-        }
-    });
+            builder
+                .UseSetting("Cursus:JournalFolder", app.Folder($"journal-{setting}"))
+                .UseSetting("Cursus:SnapshotFile", app.Folder($"{setting}.snapshot"));
+            foreach (var (name, value) in more.Append((setting, number)))
+            {
+                builder.UseSetting($"Cursus:Limits:{name}", $"{value}");
+            }
+        });
 
     private static HttpClient As(WebApplicationFactory<Program> at, HttpClient who)
     {

@@ -9,7 +9,8 @@ public class MemberThreadsTests
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    /// <summary>However many requests of members compute at once, most of the pool's work is not theirs, so that a visitor is not behind them.</summary>
+    /// <summary>However many requests of members compute at once, most of the pool's work is not theirs, so that a visitor is not behind
+    /// them.</summary>
     [Fact]
     public async Task Members_compute_on_as_many_threads_as_there_are_processors_and_whoever_waits_gives_his_to_the_next()
     {
@@ -29,15 +30,19 @@ public class MemberThreadsTests
 
             await together.Task;
             var now = Interlocked.Increment(ref computing);
-            for (var seen = Volatile.Read(ref most); now > seen && Interlocked.CompareExchange(ref most, now, seen) != seen; seen = Volatile.Read(ref most))
-            {
-            }
+            for (
+                var seen = Volatile.Read(ref most);
+                now > seen && Interlocked.CompareExchange(ref most, now, seen) != seen;
+                seen = Volatile.Read(ref most)
+            ) { }
 
             Thread.Sleep(5);
             Interlocked.Decrement(ref computing);
         });
         var pipeline = app.Build();
-        await Task.WhenAll(Enumerable.Range(0, requests).Select(_ => Task.Run(() => pipeline(new DefaultHttpContext { RequestServices = services }), Cancel)));
+        await Task.WhenAll(
+            Enumerable.Range(0, requests).Select(_ => Task.Run(() => pipeline(new DefaultHttpContext { RequestServices = services }), Cancel))
+        );
 
         most.ShouldBeInRange(1, Environment.ProcessorCount);
     }
@@ -49,6 +54,8 @@ public class MemberThreadsTests
         var app = new ApplicationBuilder(services);
         app.UseMemberThreads();
         app.Run(_ => throw new InvalidOperationException("broken"));
-        (await Should.ThrowAsync<InvalidOperationException>(() => app.Build()(new DefaultHttpContext { RequestServices = services }))).Message.ShouldBe("broken");
+        (
+            await Should.ThrowAsync<InvalidOperationException>(() => app.Build()(new DefaultHttpContext { RequestServices = services }))
+        ).Message.ShouldBe("broken");
     }
 }

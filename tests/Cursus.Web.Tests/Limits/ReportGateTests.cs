@@ -1,6 +1,6 @@
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
-using Cursus.Web.Reports;
+using Cursus.Web.Reports.Counts;
 
 namespace Cursus.Web.Tests.Limits;
 
@@ -48,5 +48,16 @@ public class ReportGateTests
         (await fourth).Dispose();
     }
 
-    private static ReportGate Gate(int waiting) => new(new CursusOptions { Limits = new LimitOptions { Reports = 1, ReportsOfWorkspace = 2, ReportsWaiting = waiting } });
+    private static ReportGate Gate(int waiting) =>
+        new(
+            new CursusOptions
+            {
+                Limits = new LimitOptions
+                {
+                    Reports = 1,
+                    ReportsOfWorkspace = 2,
+                    ReportsWaiting = waiting,
+                },
+            }
+        );
 }

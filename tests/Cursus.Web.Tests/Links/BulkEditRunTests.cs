@@ -18,9 +18,13 @@ public class BulkEditRunTests(CursusApp app)
     {
         var world = await Shelf(30);
         var change = new { find = "old.northmoor.example", replaceWith = "www.northmoor.example" };
-        var preview = await World.Read(await Post(world.Editor, "link-changes/preview", new { links = new { filter = new { query = "page" }, expected = 30 }, change }));
+        var preview = await World.Read(
+            await Post(world.Editor, "link-changes/preview", new { links = new { filter = new { query = "page" }, expected = 30 }, change })
+        );
         ((int)preview["found"]!, (int)preview["changed"]!, (int)preview["refused"]!).ShouldBe((30, 15, 0));
-        ((string)preview["examples"]![0]!["from"]!, (string)preview["examples"]![0]!["to"]!).ShouldBe(("https://old.northmoor.example/p/0", "https://www.northmoor.example/p/0"));
+        ((string)preview["examples"]![0]!["from"]!, (string)preview["examples"]![0]!["to"]!).ShouldBe(
+            ("https://old.northmoor.example/p/0", "https://www.northmoor.example/p/0")
+        );
         (await Destinations(world, "old.")).ShouldBe(15);
 
         var done = await world.ChangeMany(new { links = new { filter = new { query = "page" } }, change });
@@ -40,24 +44,46 @@ public class BulkEditRunTests(CursusApp app)
     {
         var world = await Shelf(1200);
         await using var before = app.Database();
-        var former = await before.Links.Where(l => l.WorkspaceId == world.Workspace.Id).OrderBy(l => l.Id).Select(l => $"{l.Id} {l.Destination} {l.Version}").ToListAsync(Cancel);
+        var former = await before
+            .Links.Where(l => l.WorkspaceId == world.Workspace.Id)
+            .OrderBy(l => l.Id)
+            .Select(l => $"{l.Id} {l.Destination} {l.Version}")
+            .ToListAsync(Cancel);
 
         // The seven hundredth link alone would lead to what is no address.
         var odd = (await world.Get("/api/v1/links?query=page-700"))["items"]![0]!;
         await world.Editor.PatchAsJsonAsync($"/api/v1/links/{odd["id"]}", new { destination = "https://elsewhere.example/p" }, Cancel);
         former[former.FindIndex(f => f.StartsWith((string)odd["id"]!, StringComparison.Ordinal))] = $"{odd["id"]} https://elsewhere.example/p 2";
-        var change = new { find = "elsewhere.example", replaceWith = "", addTags = new[] { "moved" } };
+        var change = new
+        {
+            find = "elsewhere.example",
+            replaceWith = "",
+            addTags = new[] { "moved" },
+        };
         var failed = await world.ChangeMany(new { links = new { filter = new { } }, change });
         ((string)failed["state"]!).ShouldBe("failed");
         ((string)failed["failure"]!).ShouldContain("“page-700” can’t be changed this way");
         await using var after = app.Database();
-        (await after.Links.Where(l => l.WorkspaceId == world.Workspace.Id).OrderBy(l => l.Id).Select(l => $"{l.Id} {l.Destination} {l.Version}").ToListAsync(Cancel)).ShouldBe(former);
+        (
+            await after
+                .Links.Where(l => l.WorkspaceId == world.Workspace.Id)
+                .OrderBy(l => l.Id)
+                .Select(l => $"{l.Id} {l.Destination} {l.Version}")
+                .ToListAsync(Cancel)
+        ).ShouldBe(former);
         (await after.Tags.CountAsync(t => t.WorkspaceId == world.Workspace.Id, Cancel)).ShouldBe(0);
         (await after.LinkChanges.CountAsync(c => c.WorkspaceId == world.Workspace.Id, Cancel)).ShouldBe(0);
 
         var preview = await World.Read(await Post(world.Editor, "link-changes/preview", new { links = new { filter = new { } }, change }));
         ((int)preview["changed"]!, (int)preview["refused"]!, (string)preview["problems"]![0]!["id"]!).ShouldBe((1199, 1, (string)odd["id"]!));
-        var good = await world.ChangeMany(new { links = new { filter = new { } }, change, isGoodOnly = true });
+        var good = await world.ChangeMany(
+            new
+            {
+                links = new { filter = new { } },
+                change,
+                isGoodOnly = true,
+            }
+        );
         ((string)good["state"]!, (int)good["links"]!).ShouldBe(("done", 1199));
         ((int)(await world.Get("/api/v1/links?tag=moved"))["total"]!).ShouldBe(1199);
     }
@@ -70,8 +96,13 @@ public class BulkEditRunTests(CursusApp app)
         // Somebody else holds a link of the second portion, so that the change stands still after the first.
         await using var holder = app.Database();
         await using var held = await holder.Database.BeginTransactionAsync(Cancel);
-        await holder.Database.ExecuteSqlAsync($"select 1 from links where workspace_id = {world.Workspace.Id} and slug = 'page-600' for update", Cancel);
-        var change = await World.Read(await Post(world.Editor, "link-changes", new { links = new { filter = new { } }, change = new { archive = true } }));
+        await holder.Database.ExecuteSqlAsync(
+            $"select 1 from links where workspace_id = {world.Workspace.Id} and slug = 'page-600' for update",
+            Cancel
+        );
+        var change = await World.Read(
+            await Post(world.Editor, "link-changes", new { links = new { filter = new { } }, change = new { archive = true } })
+        );
         while ((int)change["done"]! < 500)
         {
             await Task.Delay(50, Cancel);
@@ -113,7 +144,10 @@ public class BulkEditRunTests(CursusApp app)
         var done = await world.ChangeMany(new { links = new { filter = new { } }, change = new { addTags = new[] { "late" } } });
         done["undoUntil"].ShouldNotBeNull();
         await using var db = app.Database();
-        await db.Database.ExecuteSqlAsync($"update link_changes set made_at = made_at - interval '10 minutes 1 second' where id = {Guid.Parse((string)done["id"]!)}", Cancel);
+        await db.Database.ExecuteSqlAsync(
+            $"update link_changes set made_at = made_at - interval '10 minutes 1 second' where id = {Guid.Parse((string)done["id"]!)}",
+            Cancel
+        );
         ((string)(await World.Read(await Post(world.Editor, $"link-changes/{done["id"]}/undo", new { })))["code"]!).ShouldBe("too-late-to-undo");
         (await world.Get($"/api/v1/link-changes/{done["id"]}"))["undoUntil"].ShouldBeNull();
     }
@@ -160,7 +194,9 @@ public class BulkEditRunTests(CursusApp app)
             (await World.Read(refused))["errors"]![field].ShouldNotBeNull();
         }
 
-        (await Post(world.Viewer, "link-changes", new { links = new { filter = new { } }, change = new { archive = true } })).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await Post(world.Viewer, "link-changes", new { links = new { filter = new { } }, change = new { archive = true } })).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
         ((int)(await world.Get("/api/v1/links"))["total"]!).ShouldBe(2);
     }
 
@@ -169,7 +205,9 @@ public class BulkEditRunTests(CursusApp app)
     {
         var (mine, other) = (await Shelf(1), await Shelf(1));
         var foreign = (string)(await other.Get("/api/v1/links"))["items"]![0]!["id"]!;
-        (await Post(mine.Editor, "link-changes", new { links = new { ids = new[] { foreign } }, change = new { archive = true } })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (
+            await Post(mine.Editor, "link-changes", new { links = new { ids = new[] { foreign } }, change = new { archive = true } })
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         ((int)(await other.Get("/api/v1/links"))["total"]!).ShouldBe(1);
     }
 
@@ -208,17 +246,34 @@ public class BulkEditRunTests(CursusApp app)
                     var rows = new List<(string, string?, string)>();
                     while (csv.Read())
                     {
-                        rows.Add((csv.GetString(columns.IndexOf("short address")), csv.GetString(columns.IndexOf("note")), csv.GetString(columns.IndexOf("tags"))));
+                        rows.Add(
+                            (
+                                csv.GetString(columns.IndexOf("short address")),
+                                csv.GetString(columns.IndexOf("note")),
+                                csv.GetString(columns.IndexOf("tags"))
+                            )
+                        );
                     }
 
                     return rows;
                 }
 
             case "xlsx":
-                return [.. stream.Query(useHeaderRow: true).Cast<IDictionary<string, object?>>().Select(r => ((string)r["short address"]!, (string?)r["note"], (string?)r["tags"] ?? ""))];
+                return
+                [
+                    .. stream
+                        .Query(useHeaderRow: true)
+                        .Cast<IDictionary<string, object?>>()
+                        .Select(r => ((string)r["short address"]!, (string?)r["note"], (string?)r["tags"] ?? "")),
+                ];
             default:
-                return [.. text.ReadToEnd().Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonNode.Parse(l)!)
-                    .Select(l => ((string)l["shortUrl"]!, (string?)l["note"], string.Join(", ", l["tags"]!.AsArray())))];
+                return
+                [
+                    .. text.ReadToEnd()
+                        .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                        .Select(l => JsonNode.Parse(l)!)
+                        .Select(l => ((string)l["shortUrl"]!, (string?)l["note"], string.Join(", ", l["tags"]!.AsArray()))),
+                ];
         }
     }
 
@@ -232,17 +287,19 @@ public class BulkEditRunTests(CursusApp app)
         for (var i = 0; i < links; i++)
         {
             var page = $"https://{(i % 2 == 0 ? "old." : "")}northmoor.example/p/{i}";
-            db.Add(new Link
-            {
-                WorkspaceId = world.Workspace.Id,
-                DomainId = domain.Id,
-                Slug = $"page-{i}",
-                SlugKey = $"page-{i}",
-                Title = $"Page {i}",
-                Destination = page,
-                FinalUrl = page,
-                CreatedAt = now + NodaTime.Duration.FromMilliseconds(i),
-            });
+            db.Add(
+                new Link
+                {
+                    WorkspaceId = world.Workspace.Id,
+                    DomainId = domain.Id,
+                    Slug = $"page-{i}",
+                    SlugKey = $"page-{i}",
+                    Title = $"Page {i}",
+                    Destination = page,
+                    FinalUrl = page,
+                    CreatedAt = now + NodaTime.Duration.FromMilliseconds(i),
+                }
+            );
         }
 
         await db.SaveChangesAsync(Cancel);
@@ -251,7 +308,10 @@ public class BulkEditRunTests(CursusApp app)
     }
 
     private static async Task<int> Destinations(World world, string host) =>
-        (await world.Get("/api/v1/links?limit=500"))["items"]!.AsArray().Count(l => ((string)l!["finalUrl"]!).Contains(host, StringComparison.Ordinal));
+        (await world.Get("/api/v1/links?limit=500"))["items"]!
+            .AsArray()
+            .Count(l => ((string)l!["finalUrl"]!).Contains(host, StringComparison.Ordinal));
 
-    private static Task<HttpResponseMessage> Post(HttpClient client, string path, object body) => client.PostAsJsonAsync($"/api/v1/{path}", body, Cancel);
+    private static Task<HttpResponseMessage> Post(HttpClient client, string path, object body) =>
+        client.PostAsJsonAsync($"/api/v1/{path}", body, Cancel);
 }

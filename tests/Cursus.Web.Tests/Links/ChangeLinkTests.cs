@@ -7,7 +7,8 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Tests.Links;
 
-/// <summary>A link is changed without fear: nothing is overwritten unseen, every version is kept, and no short address in the world goes dead.</summary>
+/// <summary>A link is changed without fear: nothing is overwritten unseen, every version is kept, and no short address in the world goes
+/// dead.</summary>
 public class ChangeLinkTests(CursusApp app)
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -22,19 +23,25 @@ public class ChangeLinkTests(CursusApp app)
 
         var second = await Patch(world.Editor, link, new { title = "By the editor" }, seen: "\"1\"");
         second.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
-        ((string)(await World.Read(second))["detail"]!).ShouldStartWith("Owner has changed this link since you opened it, so your changes were not saved.");
+        ((string)(await World.Read(second))["detail"]!).ShouldStartWith(
+            "Owner has changed this link since you opened it, so your changes were not saved."
+        );
         ((string)(await world.Get(Path(link)))["title"]!).ShouldBe("By the owner");
 
         (await Patch(world.Editor, link, new { title = "By the editor" }, seen: "\"2\"")).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await Patch(world.Editor, link, new { note = "by a program that looks at no version" })).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await world.Owner.SendAsync(WithSeen(HttpMethod.Delete, Path(link), "\"2\""), Cancel)).StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
+        (await world.Owner.SendAsync(WithSeen(HttpMethod.Delete, Path(link), "\"2\""), Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.PreconditionFailed
+        );
     }
 
     [Fact]
     public async Task Of_many_who_change_the_same_version_in_one_moment_one_does()
     {
         var (world, link) = await One("race");
-        var answers = await Task.WhenAll(Enumerable.Range(0, 12).Select(i => Patch(world.Editor, link, new { title = $"Runner {i}" }, seen: "\"1\"")));
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 12).Select(i => Patch(world.Editor, link, new { title = $"Runner {i}" }, seen: "\"1\""))
+        );
         answers.Count(a => a.StatusCode == HttpStatusCode.OK).ShouldBe(1);
         answers.Count(a => a.StatusCode == HttpStatusCode.PreconditionFailed).ShouldBe(11);
         ((int)(await world.Get(Path(link)))["version"]!).ShouldBe(2);
@@ -66,15 +73,35 @@ public class ChangeLinkTests(CursusApp app)
     {
         var world = await World.Make(app);
         var link = (await world.Send())["placements"]![0]!["link"]!;
-        foreach (var (channel, told) in new[] { ("perch", "already has a link for this channel"), ("", "it needs a channel"), ("unheard-of", "no channel “unheard-of”") })
+        foreach (
+            var (channel, told) in new[]
+            {
+                ("perch", "already has a link for this channel"),
+                ("", "it needs a channel"),
+                ("unheard-of", "no channel “unheard-of”"),
+            }
+        )
         {
             var refused = await Patch(world.Editor, link, new { channel, title = "Not saved" });
             refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-            (await World.Read(refused))["errors"]!["channel"]!.ToJsonString(new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping }).ShouldContain(told);
+            (await World.Read(refused))["errors"]!["channel"]!
+                .ToJsonString(new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping })
+                .ShouldContain(told);
         }
 
         ((string)(await world.Get(Path(link)))["title"]!).ShouldBe("Geminids night");
-        var single = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "https://northmoor.example/alone", channel = "perch", campaign = "winter-members" }, Cancel));
+        var single = await World.Read(
+            await world.Editor.PostAsJsonAsync(
+                "/api/v1/links",
+                new
+                {
+                    destination = "https://northmoor.example/alone",
+                    channel = "perch",
+                    campaign = "winter-members",
+                },
+                Cancel
+            )
+        );
         ((string?)(await World.Read(await Patch(world.Editor, single, new { channel = "" })))["channel"]).ShouldBeNull();
     }
 
@@ -115,7 +142,9 @@ public class ChangeLinkTests(CursusApp app)
     {
         var (world, link) = await One("harbour");
         await Patch(world.Editor, link, new { slug = "port" });
-        (await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example/b", slug = "Harbour" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (
+            await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example/b", slug = "Harbour" }, Cancel)
+        ).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         var other = await Make(world, "quay");
         (await Patch(world.Editor, other, new { slug = "harbour" })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
@@ -136,12 +165,41 @@ public class ChangeLinkTests(CursusApp app)
         {
             await using var second = app.Database();
             second.Add(row);
-            (await Should.ThrowAsync<DbUpdateException>(() => second.SaveChangesAsync(Cancel))).InnerException.ShouldBeOfType<Npgsql.PostgresException>().SqlState.ShouldBe("23505");
+            (await Should.ThrowAsync<DbUpdateException>(() => second.SaveChangesAsync(Cancel)))
+                .InnerException.ShouldBeOfType<Npgsql.PostgresException>()
+                .SqlState.ShouldBe("23505");
         }
 
-        await Refused(new Link { WorkspaceId = world.Workspace.Id, DomainId = kept.DomainId, Slug = "lantern", SlugKey = "lantern", Title = "x", Destination = "https://a.example", FinalUrl = "https://a.example" });
-        await Refused(new LinkAlias { LinkId = kept.Id, DomainId = kept.DomainId, Slug = "lamp", SlugKey = "lamp" });
-        await Refused(new LinkAlias { LinkId = kept.Id, DomainId = kept.DomainId, Slug = "Lantern", SlugKey = "lantern" });
+        await Refused(
+            new Link
+            {
+                WorkspaceId = world.Workspace.Id,
+                DomainId = kept.DomainId,
+                Slug = "lantern",
+                SlugKey = "lantern",
+                Title = "x",
+                Destination = "https://a.example",
+                FinalUrl = "https://a.example",
+            }
+        );
+        await Refused(
+            new LinkAlias
+            {
+                LinkId = kept.Id,
+                DomainId = kept.DomainId,
+                Slug = "lamp",
+                SlugKey = "lamp",
+            }
+        );
+        await Refused(
+            new LinkAlias
+            {
+                LinkId = kept.Id,
+                DomainId = kept.DomainId,
+                Slug = "Lantern",
+                SlugKey = "lantern",
+            }
+        );
     }
 
     [Fact]
@@ -157,10 +215,14 @@ public class ChangeLinkTests(CursusApp app)
         await app.Shipped();
 
         var history = (await world.Get(Path(link) + "/history"))["items"]!.AsArray();
-        history.Select(v => $"{v!["version"]} {v["madeBy"]} {v["clicks"]} {new Uri((string)v["finalUrl"]!).AbsolutePath}")
+        history
+            .Select(v => $"{v!["version"]} {v["madeBy"]} {v["clicks"]} {new Uri((string)v["finalUrl"]!).AbsolutePath}")
             .ShouldBe(["3 Editor 0 /second", "2 Owner 1 /second", "1 Editor 2 /meteor"]);
         history[0]!["differences"]!.AsArray().Select(Told).ShouldBe(["title: One → Meteor"]);
-        history[1]!["differences"]!.AsArray().Select(Told).ShouldBe(["destination: northmoor.example/meteor → northmoor.example/second", "tags:  → event"]);
+        history[1]!["differences"]!
+            .AsArray()
+            .Select(Told)
+            .ShouldBe(["destination: northmoor.example/meteor → northmoor.example/second", "tags:  → event"]);
         history[2]!["differences"]!.AsArray().ShouldBeEmpty();
         history[0]!["until"].ShouldBeNull();
         ((string)history[1]!["until"]!).ShouldBe((string)history[0]!["since"]!);
@@ -170,15 +232,38 @@ public class ChangeLinkTests(CursusApp app)
     public async Task Any_version_is_restored_whole_and_what_came_after_it_is_kept()
     {
         var (world, link) = await One("comet");
-        await Patch(world.Editor, link, new { tags = new[] { "event" }, note = "first", slug = "comet-a" });
+        await Patch(
+            world.Editor,
+            link,
+            new
+            {
+                tags = new[] { "event" },
+                note = "first",
+                slug = "comet-a",
+            }
+        );
         var second = await world.Get(Path(link));
-        await Patch(world.Editor, link, new { tags = Array.Empty<string>(), note = "", slug = "comet-b", destination = "northmoor.example/elsewhere", redirect = 301, isArchived = true });
+        await Patch(
+            world.Editor,
+            link,
+            new
+            {
+                tags = Array.Empty<string>(),
+                note = "",
+                slug = "comet-b",
+                destination = "northmoor.example/elsewhere",
+                redirect = 301,
+                isArchived = true,
+            }
+        );
         (await Patch(world.Owner, link, new { title = "Seen" }, seen: "\"3\"")).StatusCode.ShouldBe(HttpStatusCode.OK);
 
         var old = WithSeen(HttpMethod.Post, Path(link) + "/restore", "\"3\"");
         old.Content = JsonContent.Create(new { version = 2 });
         (await world.Editor.SendAsync(old, Cancel)).StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
-        (await world.Editor.PostAsJsonAsync(Path(link) + "/restore", new { version = 9 }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await world.Editor.PostAsJsonAsync(Path(link) + "/restore", new { version = 9 }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
         var restored = await World.Read(await world.Editor.PostAsJsonAsync(Path(link) + "/restore", new { version = 2 }, Cancel));
         foreach (var same in new[] { "shortUrl", "title", "destination", "finalUrl", "note", "redirect", "tags", "archivedAt" })
         {
@@ -211,7 +296,10 @@ public class ChangeLinkTests(CursusApp app)
         (await world.Visit("phoenix")).StatusCode.ShouldBe(HttpStatusCode.Gone);
         (await world.Editor.PostAsync(Path(link) + "/revive", null, Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await world.Visit("phoenix")).StatusCode.ShouldBe(HttpStatusCode.Found);
-        (await world.Get(Path(link) + "/history"))["items"]!.AsArray().SelectMany(v => v!["differences"]!.AsArray().Select(Told)).ShouldBe(["deleted: yes → ", "deleted:  → yes"]);
+        (await world.Get(Path(link) + "/history"))["items"]!
+            .AsArray()
+            .SelectMany(v => v!["differences"]!.AsArray().Select(Told))
+            .ShouldBe(["deleted: yes → ", "deleted:  → yes"]);
     }
 
     [Fact]
@@ -220,13 +308,43 @@ public class ChangeLinkTests(CursusApp app)
         var world = await World.Make(app);
         var post = await world.Send(p => p["tags"] = new JsonArray("event"));
         var link = post["placements"]![0]!["link"]!;
-        await Patch(world.Editor, link, new { note = "for the shop", options = new { hideFromSearch = true, anchorText = "come" }, redirect = 307, content = "button" });
+        await Patch(
+            world.Editor,
+            link,
+            new
+            {
+                note = "for the shop",
+                options = new { hideFromSearch = true, anchorText = "come" },
+                redirect = 307,
+                content = "button",
+            }
+        );
         await world.Visit((string)link["slug"]!);
         await app.Shipped();
-        var (original, made) = (await world.Get(Path(link)), await world.Editor.PostAsJsonAsync(Path(link) + "/copy", new { slug = "second-one" }, Cancel));
+        var (original, made) = (
+            await world.Get(Path(link)),
+            await world.Editor.PostAsJsonAsync(Path(link) + "/copy", new { slug = "second-one" }, Cancel)
+        );
         made.StatusCode.ShouldBe(HttpStatusCode.Created);
         var copy = await World.Read(made);
-        foreach (var same in new[] { "title", "destination", "finalUrl", "source", "medium", "campaign", "content", "channel", "redirect", "tags", "options", "note", "domain" })
+        foreach (
+            var same in new[]
+            {
+                "title",
+                "destination",
+                "finalUrl",
+                "source",
+                "medium",
+                "campaign",
+                "content",
+                "channel",
+                "redirect",
+                "tags",
+                "options",
+                "note",
+                "domain",
+            }
+        )
         {
             copy[same]?.ToJsonString().ShouldBe(original[same]?.ToJsonString(), same);
         }
@@ -244,11 +362,19 @@ public class ChangeLinkTests(CursusApp app)
         await world.Editor.DeleteAsync(Path(gone), Cancel);
         var domain = (string)(await world.Get("/api/v1/domains"))["items"]![0]!["id"]!;
         var map = await world.Viewer.GetStringAsync($"/api/v1/domains/{domain}/redirects?form=apache", Cancel);
-        map.Split('\n', StringSplitOptions.RemoveEmptyEntries).Where(l => !l.StartsWith('#')).ShouldBe(["/beacon https://northmoor.example/beacon", "/lighthouse https://northmoor.example/beacon"]);
-        (await world.Viewer.GetStringAsync($"/api/v1/domains/{domain}/redirects", Cancel)).ShouldContain("  /lighthouse \"https://northmoor.example/beacon\";\n");
-        using var zip = new System.IO.Compression.ZipArchive(await world.Viewer.GetStreamAsync($"/api/v1/domains/{domain}/redirects?form=pages", Cancel));
+        map.Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Where(l => !l.StartsWith('#'))
+            .ShouldBe(["/beacon https://northmoor.example/beacon", "/lighthouse https://northmoor.example/beacon"]);
+        (await world.Viewer.GetStringAsync($"/api/v1/domains/{domain}/redirects", Cancel)).ShouldContain(
+            "  /lighthouse \"https://northmoor.example/beacon\";\n"
+        );
+        using var zip = new System.IO.Compression.ZipArchive(
+            await world.Viewer.GetStreamAsync($"/api/v1/domains/{domain}/redirects?form=pages", Cancel)
+        );
         zip.Entries.Select(e => e.FullName).ShouldContain("LIGHTHOUSE/1/index.html");
-        (await world.Viewer.GetAsync($"/api/v1/domains/{domain}/redirects?form=round", Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await world.Viewer.GetAsync($"/api/v1/domains/{domain}/redirects?form=round", Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
     }
 
     private async Task<(World World, JsonNode Link)> One(string slug)
@@ -259,7 +385,16 @@ public class ChangeLinkTests(CursusApp app)
 
     private static async Task<JsonNode> Make(World world, string slug)
     {
-        var made = await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = $"northmoor.example/{slug}", slug, title = "One" }, Cancel);
+        var made = await world.Editor.PostAsJsonAsync(
+            "/api/v1/links",
+            new
+            {
+                destination = $"northmoor.example/{slug}",
+                slug,
+                title = "One",
+            },
+            Cancel
+        );
         made.StatusCode.ShouldBe(HttpStatusCode.Created);
         return await World.Read(made);
     }

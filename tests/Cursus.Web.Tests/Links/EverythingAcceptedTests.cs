@@ -8,16 +8,69 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Tests.Links;
 
-/// <summary>Whatever a link was made of: once it was taken it can be read, edited, copied, changed with others, taken away and brought in again.</summary>
+/// <summary>Whatever a link was made of: once it was taken it can be read, edited, copied, changed with others, taken away and brought in
+/// again.</summary>
 public class EverythingAcceptedTests(CursusApp app)
 {
     private const int Tries = 160;
 
-    /// <summary>What people paste, and what programs make of it: markup, quotes, escapes that are none, letters of many scripts, and all that addresses are cut up by.</summary>
+    /// <summary>What people paste, and what programs make of it: markup, quotes, escapes that are none, letters of many scripts, and all that
+    /// addresses are cut up by.</summary>
     private static readonly string[] Parts =
     [
-        "<script>", "\"", "'", "%", "%zz", "%2F", "#", "?", "&", "=", "==", ";", "/", "//", "\\", "\u00a0", "\u200b", " ", "日本", "ü", "🧭", "\r\n", "\t", "|", "^", "`", "{", "}", "[", "]", "@", ":", ",", "+", "~", "*", "(", ")",
-        "!", "$", "utm_source=perch", "utm_campaign=%20", "UTM_Source=Perch", "utm_source=<b>", "page", "x=1", "a%C3%A4b", "é", "\u202e", "..", "/../", "-", ".",
+        "<script>",
+        "\"",
+        "'",
+        "%",
+        "%zz",
+        "%2F",
+        "#",
+        "?",
+        "&",
+        "=",
+        "==",
+        ";",
+        "/",
+        "//",
+        "\\",
+        "\u00a0",
+        "\u200b",
+        " ",
+        "日本",
+        "ü",
+        "🧭",
+        "\r\n",
+        "\t",
+        "|",
+        "^",
+        "`",
+        "{",
+        "}",
+        "[",
+        "]",
+        "@",
+        ":",
+        ",",
+        "+",
+        "~",
+        "*",
+        "(",
+        ")",
+        "!",
+        "$",
+        "utm_source=perch",
+        "utm_campaign=%20",
+        "UTM_Source=Perch",
+        "utm_source=<b>",
+        "page",
+        "x=1",
+        "a%C3%A4b",
+        "é",
+        "\u202e",
+        "..",
+        "/../",
+        "-",
+        ".",
     ];
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -96,7 +149,11 @@ public class EverythingAcceptedTests(CursusApp app)
     {
         var archive = await world.Owner.GetByteArrayAsync("/api/v1/archive", Cancel);
         var heir = await World.Make(app);
-        var imported = await heir.Owner.PostAsync("/api/v1/archive", new ByteArrayContent(archive) { Headers = { ContentType = new MediaTypeHeaderValue("application/zip") } }, Cancel);
+        var imported = await heir.Owner.PostAsync(
+            "/api/v1/archive",
+            new ByteArrayContent(archive) { Headers = { ContentType = new MediaTypeHeaderValue("application/zip") } },
+            Cancel
+        );
         imported.StatusCode.ShouldBe(HttpStatusCode.OK, await imported.Content.ReadAsStringAsync(Cancel));
         await using var db = app.Database();
         var there = await db.Links.Where(l => l.WorkspaceId == heir.Workspace.Id).Select(l => new { l.Destination, l.FinalUrl }).ToListAsync(Cancel);
@@ -107,7 +164,11 @@ public class EverythingAcceptedTests(CursusApp app)
     /// <summary>The list that links are taken away as is a list that they can be made of.</summary>
     private async Task ShouldComeBackFromAList(World world, List<JsonNode> links)
     {
-        var answer = await world.Editor.PostAsJsonAsync("/api/v1/links/files", new { links = new { ids = links.Select(l => (string)l["id"]!) }, format = "csv" }, Cancel);
+        var answer = await world.Editor.PostAsJsonAsync(
+            "/api/v1/links/files",
+            new { links = new { ids = links.Select(l => (string)l["id"]!) }, format = "csv" },
+            Cancel
+        );
         answer.StatusCode.ShouldBe(HttpStatusCode.OK);
         var list = Encoding.UTF8.GetString(await answer.Content.ReadAsByteArrayAsync(Cancel));
         var heir = await World.Make(app);
@@ -121,5 +182,6 @@ public class EverythingAcceptedTests(CursusApp app)
 
     private static string? Maybe(Random random, int most) => random.Next(8) > 0 ? null : Text(random, most);
 
-    private static string Text(Random random, int most) => string.Concat(Enumerable.Range(0, random.Next(1, most + 1)).Select(_ => Parts[random.Next(Parts.Length)]));
+    private static string Text(Random random, int most) =>
+        string.Concat(Enumerable.Range(0, random.Next(1, most + 1)).Select(_ => Parts[random.Next(Parts.Length)]));
 }

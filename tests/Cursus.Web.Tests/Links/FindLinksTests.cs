@@ -25,7 +25,11 @@ public class FindLinksTests(CursusApp app)
     {
         var world = await Sky();
         var found = await world.Get("/api/v1/links?" + filter);
-        found["items"]!.AsArray().Select(l => (string)l!["slug"]!).Order(StringComparer.Ordinal).ShouldBe(slugs.Split(' ', StringSplitOptions.RemoveEmptyEntries));
+        found["items"]!
+            .AsArray()
+            .Select(l => (string)l!["slug"]!)
+            .Order(StringComparer.Ordinal)
+            .ShouldBe(slugs.Split(' ', StringSplitOptions.RemoveEmptyEntries));
         ((int)found["total"]!).ShouldBe(found["items"]!.AsArray().Count);
     }
 
@@ -68,8 +72,7 @@ public class FindLinksTests(CursusApp app)
             seen.AddRange(page["items"]!.AsArray().Select(l => (string)l!["slug"]!));
             cursor = (string?)page["nextCursor"];
             ((int)page["total"]!).ShouldBe(4);
-        }
-        while (cursor is not null);
+        } while (cursor is not null);
         seen.ShouldBe(["single", "saturn-perch", "moon-guildhall", "moon-perch"]);
     }
 
@@ -83,7 +86,11 @@ public class FindLinksTests(CursusApp app)
     {
         var world = await Sky();
         var link = (await world.Get("/api/v1/links?query=saturn-perch"))["items"]![0]!;
-        var refused = await world.Editor.PatchAsync($"/api/v1/links/{link["id"]}", new StringContent(body, System.Text.Encoding.UTF8, "application/json"), Cancel);
+        var refused = await world.Editor.PatchAsync(
+            $"/api/v1/links/{link["id"]}",
+            new StringContent(body, System.Text.Encoding.UTF8, "application/json"),
+            Cancel
+        );
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await World.Read(refused))["errors"]![field].ShouldNotBeNull();
         (await world.Get($"/api/v1/links/{link["id"]}")).ToJsonString().ShouldBe(link.ToJsonString());
@@ -94,7 +101,9 @@ public class FindLinksTests(CursusApp app)
     {
         var world = await Sky();
         var link = (await world.Get("/api/v1/links?query=moon-perch"))["items"]![0]!;
-        var changed = await World.Read(await world.Editor.PatchAsJsonAsync($"/api/v1/links/{link["id"]}", new { content = "button", tags = new[] { "day" } }, Cancel));
+        var changed = await World.Read(
+            await world.Editor.PatchAsJsonAsync($"/api/v1/links/{link["id"]}", new { content = "button", tags = new[] { "day" } }, Cancel)
+        );
         ((string)changed["finalUrl"]!).ShouldBe(((string)link["finalUrl"]!).Replace("#top", "&utm_content=button#top", StringComparison.Ordinal));
         changed["tags"]!.AsArray().Select(t => (string)t!).ShouldBe(["day"]);
         ((string)changed["title"]!, (string)changed["slug"]!, (int)changed["redirect"]!).ShouldBe(((string)link["title"]!, "moon-perch", 302));
@@ -105,7 +114,9 @@ public class FindLinksTests(CursusApp app)
     {
         var world = await Sky();
         var hits = await world.Get("/api/v1/find?query=moon");
-        hits.AsArray().Select(h => $"{h!["kind"]} {h["label"]}").Order(StringComparer.Ordinal)
+        hits.AsArray()
+            .Select(h => $"{h!["kind"]} {h["label"]}")
+            .Order(StringComparer.Ordinal)
             .ShouldBe([$"link {world.Domain}/moon-guildhall", $"link {world.Domain}/moon-perch", "post A late moonrise"]);
         (await world.Get("/api/v1/find?query=winter%20mem"))[0]!["key"]!.ToString().ShouldBe("winter-members");
         (await world.Get("/api/v1/find?query=%20")).AsArray().ShouldBeEmpty();
@@ -138,7 +149,18 @@ public class FindLinksTests(CursusApp app)
             p["publishedOn"] = "2026-11-02";
             p["placements"] = JsonNode.Parse("""[{"channel":"perch","slug":"saturn-perch"}]""");
         });
-        (await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example/shop", slug = "single", title = "Shop" }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PostAsJsonAsync(
+                "/api/v1/links",
+                new
+                {
+                    destination = "northmoor.example/shop",
+                    slug = "single",
+                    title = "Shop",
+                },
+                Cancel
+            )
+        ).EnsureSuccessStatusCode();
         await world.Visit("saturn-perch");
         await world.Visit("saturn-perch");
         await app.Shipped();

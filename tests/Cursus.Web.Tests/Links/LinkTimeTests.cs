@@ -33,7 +33,8 @@ public class LinkTimeTests(CursusApp app)
         ((int)(await world.Breakdown("by=link"))["total"]!["clicks"]!).ShouldBe(0);
 
         await Change(world, link, new { opensAt = InDays(-1) });
-        Led(await world.Visit((string)link["slug"]!)).ShouldBe((302, $"https://www.northmoor.example/sale?{Tags}"), "who has led elsewhere never says that this is for good");
+        Led(await world.Visit((string)link["slug"]!))
+            .ShouldBe((302, $"https://www.northmoor.example/sale?{Tags}"), "who has led elsewhere never says that this is for good");
         await Change(world, link, new { opensAt = "" });
         Led(await world.Visit((string)link["slug"]!)).Status.ShouldBe(301);
         ((int)(await world.Breakdown("by=link"))["total"]!["clicks"]!).ShouldBe(2);
@@ -48,11 +49,19 @@ public class LinkTimeTests(CursusApp app)
         var link = await Link(world, (bound, InDays(days)), ("redirect", 308));
         (await world.Visit((string)link["slug"]!)).StatusCode.ShouldBe(days > 0 ? HttpStatusCode.NotFound : HttpStatusCode.Gone);
 
-        (await world.Owner.PatchAsJsonAsync("/api/v1/link-checks/settings", new { fallback = "https://www.northmoor.example/all" }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Owner.PatchAsJsonAsync("/api/v1/link-checks/settings", new { fallback = "https://www.northmoor.example/all" }, Cancel)
+        ).EnsureSuccessStatusCode();
         await app.Feed.CatchUp();
         Led(await world.Visit((string)link["slug"]!)).ShouldBe((307, $"https://www.northmoor.example/all?{Tags}"));
         var campaign = (await world.Get("/api/v1/campaigns"))["items"]![0]!;
-        (await world.Editor.PatchAsJsonAsync($"/api/v1/campaigns/{campaign["id"]}", new { fallback = "https://www.northmoor.example/winter" }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PatchAsJsonAsync(
+                $"/api/v1/campaigns/{campaign["id"]}",
+                new { fallback = "https://www.northmoor.example/winter" },
+                Cancel
+            )
+        ).EnsureSuccessStatusCode();
         await app.Feed.CatchUp();
         Led(await world.Visit((string)link["slug"]!)).ShouldBe((307, $"https://www.northmoor.example/winter?{Tags}"));
         await Change(world, link, new { fallback = "https://www.northmoor.example/offers" });
@@ -66,7 +75,9 @@ public class LinkTimeTests(CursusApp app)
         var world = await World.Make(app);
         var link = await Link(world, ("endsAt", InDays(-2)));
         var domain = (await world.Get("/api/v1/domains"))["items"]![0]!;
-        (await world.Owner.PatchAsJsonAsync($"/api/v1/domains/{domain["id"]}", new { endedPage = "https://www.northmoor.example/over" }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Owner.PatchAsJsonAsync($"/api/v1/domains/{domain["id"]}", new { endedPage = "https://www.northmoor.example/over" }, Cancel)
+        ).EnsureSuccessStatusCode();
         await app.Feed.CatchUp();
         Led(await world.Visit((string)link["slug"]!)).ShouldBe((302, "https://www.northmoor.example/over"));
         (await world.Get($"/api/v1/links/{link["id"]}"))["clicks"]!.GetValue<int>().ShouldBe(0);
@@ -76,9 +87,24 @@ public class LinkTimeTests(CursusApp app)
     public async Task Each_state_is_told_found_and_sorted_by()
     {
         var world = await World.Make(app);
-        foreach (var (slug, opens, ends) in new[] { ("always", (int?)null, (int?)null), ("running", -3, 3), ("coming", 2, 4), ("coming-for-good", 2, null), ("over", -4, -2), ("over-archived", null, -1) })
+        foreach (
+            var (slug, opens, ends) in new[]
+            {
+                ("always", (int?)null, (int?)null),
+                ("running", -3, 3),
+                ("coming", 2, 4),
+                ("coming-for-good", 2, null),
+                ("over", -4, -2),
+                ("over-archived", null, -1),
+            }
+        )
         {
-            var link = await Link(world, ("slug", slug), ("opensAt", opens is { } o ? InDays(o) : null), ("endsAt", ends is { } e ? InDays(e) : null));
+            var link = await Link(
+                world,
+                ("slug", slug),
+                ("opensAt", opens is { } o ? InDays(o) : null),
+                ("endsAt", ends is { } e ? InDays(e) : null)
+            );
             if (slug is "over-archived")
             {
                 await Change(world, link, new { isArchived = true });
@@ -93,7 +119,9 @@ public class LinkTimeTests(CursusApp app)
         (await Slugs("?state=ended")).ShouldBe(["over", "over-archived"]);
         (await Slugs("?state=never-clicked")).ShouldBe(["over", "running"], "nobody could click what isn’t open");
         (await Slugs("?state=archived")).ShouldBe(["over-archived"]);
-        (await world.Get("/api/v1/links?state=all&sort=state"))["items"]!.AsArray().Select(l => (string)l!["state"]!)
+        (await world.Get("/api/v1/links?state=all&sort=state"))["items"]!
+            .AsArray()
+            .Select(l => (string)l!["state"]!)
             .ShouldBe(["never-clicked", "live", "scheduled", "scheduled", "ended", "ended"]);
 
         async Task<IEnumerable<string>> Slugs(string query) =>
@@ -123,12 +151,32 @@ public class LinkTimeTests(CursusApp app)
     {
         var world = await World.Make(app);
         var link = await Link(world, ("endsAt", "2030-01-01"));
-        foreach (var answer in new[]
-        {
-            await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "https://www.northmoor.example/sale", opensAt, endsAt }, Cancel),
-            await world.Editor.PatchAsJsonAsync($"/api/v1/links/{link["id"]}", new { title = "Not saved", opensAt, endsAt }, Cancel),
-            await world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p => (p["opensAt"], p["endsAt"]) = (opensAt, endsAt)), Cancel),
-        })
+        foreach (
+            var answer in new[]
+            {
+                await world.Editor.PostAsJsonAsync(
+                    "/api/v1/links",
+                    new
+                    {
+                        destination = "https://www.northmoor.example/sale",
+                        opensAt,
+                        endsAt,
+                    },
+                    Cancel
+                ),
+                await world.Editor.PatchAsJsonAsync(
+                    $"/api/v1/links/{link["id"]}",
+                    new
+                    {
+                        title = "Not saved",
+                        opensAt,
+                        endsAt,
+                    },
+                    Cancel
+                ),
+                await world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p => (p["opensAt"], p["endsAt"]) = (opensAt, endsAt)), Cancel),
+            }
+        )
         {
             answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
             string.Join(' ', (await World.Read(answer))["errors"]![field]!.AsArray().Select(t => (string)t!)).ShouldContain(text);
@@ -147,8 +195,10 @@ public class LinkTimeTests(CursusApp app)
             (p["opensAt"], p["endsAt"]) = ("2030-01-01", "2030-01-31");
             p["placements"]![1]!["endsAt"] = "2030-02-28";
         });
-        post["placements"]!.AsArray().Select(p => ((string)p!["link"]!["opensAt"]!, (string)p["link"]!["endsAt"]!, (string)p["link"]!["state"]!)).ShouldBe(
-            [("2030-01-01T00:00:00Z", "2030-02-01T00:00:00Z", "scheduled"), ("2030-01-01T00:00:00Z", "2030-03-01T00:00:00Z", "scheduled")]);
+        post["placements"]!
+            .AsArray()
+            .Select(p => ((string)p!["link"]!["opensAt"]!, (string)p["link"]!["endsAt"]!, (string)p["link"]!["state"]!))
+            .ShouldBe([("2030-01-01T00:00:00Z", "2030-02-01T00:00:00Z", "scheduled"), ("2030-01-01T00:00:00Z", "2030-03-01T00:00:00Z", "scheduled")]);
     }
 
     [Fact]
@@ -156,9 +206,16 @@ public class LinkTimeTests(CursusApp app)
     {
         var world = await World.Make(app);
         var (first, second) = (await Link(world, ("slug", "first")), await Link(world, ("slug", "second"), ("opensAt", InDays(20))));
-        var wish = new { links = new { ids = new[] { (string)first["id"]!, (string)second["id"]! } }, change = new { endsAt = InDays(-1) }, isGoodOnly = true };
+        var wish = new
+        {
+            links = new { ids = new[] { (string)first["id"]!, (string)second["id"]! } },
+            change = new { endsAt = InDays(-1) },
+            isGoodOnly = true,
+        };
         var preview = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/link-changes/preview", wish, Cancel));
-        ((int)preview["changed"]!, (int)preview["refused"]!, (string)preview["problems"]![0]!["text"]!).ShouldBe((1, 1, "The link would end before it opens. Choose a later end."));
+        ((int)preview["changed"]!, (int)preview["refused"]!, (string)preview["problems"]![0]!["text"]!).ShouldBe(
+            (1, 1, "The link would end before it opens. Choose a later end.")
+        );
 
         var done = await world.ChangeMany(wish);
         (await world.Visit("first")).StatusCode.ShouldBe(HttpStatusCode.Gone);
@@ -175,7 +232,8 @@ public class LinkTimeTests(CursusApp app)
         ((string)(await Copy(coming))["opensAt"]!).ShouldBe("2030-01-01T00:00:00Z");
         ((string?)(await Copy(over))["endsAt"]).ShouldBeNull();
 
-        async Task<JsonNode> Copy(JsonNode link) => await World.Read(await world.Editor.PostAsJsonAsync($"/api/v1/links/{link["id"]}/copy", new { }, Cancel));
+        async Task<JsonNode> Copy(JsonNode link) =>
+            await World.Read(await world.Editor.PostAsJsonAsync($"/api/v1/links/{link["id"]}/copy", new { }, Cancel));
     }
 
     [Fact]
@@ -188,12 +246,19 @@ public class LinkTimeTests(CursusApp app)
         await Change(world, led, new { fallback = "https://www.northmoor.example/all" });
         var domain = (string)(await world.Get("/api/v1/domains"))["items"]![0]!["id"]!;
         var map = await world.Viewer.GetStringAsync($"/api/v1/domains/{domain}/redirects?form=apache", Cancel);
-        map.Split('\n').Where(l => l.StartsWith('/')).ShouldBe([$"/coming https://www.northmoor.example/sale?{Tags}", $"/over-led https://www.northmoor.example/all?{Tags}"]);
+        map.Split('\n')
+            .Where(l => l.StartsWith('/'))
+            .ShouldBe([$"/coming https://www.northmoor.example/sale?{Tags}", $"/over-led https://www.northmoor.example/all?{Tags}"]);
     }
 
     private static async Task<JsonNode> Link(World world, params (string Field, JsonNode? Value)[] values)
     {
-        var wish = new JsonObject { ["destination"] = "https://www.northmoor.example/sale", ["campaign"] = "winter-members", ["channel"] = "perch" };
+        var wish = new JsonObject
+        {
+            ["destination"] = "https://www.northmoor.example/sale",
+            ["campaign"] = "winter-members",
+            ["channel"] = "perch",
+        };
         foreach (var (field, value) in values)
         {
             wish[field] = value;

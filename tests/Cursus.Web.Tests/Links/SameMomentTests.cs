@@ -15,8 +15,17 @@ public class SameMomentTests(CursusApp app)
         var world = await World.Make(app);
         for (var round = 0; round < 8; round++)
         {
-            var answers = await Task.WhenAll(Enumerable.Range(0, 4).Select(n => world.Editor.PostAsJsonAsync(
-                "/api/v1/links", new { destination = $"https://www.northmoor.example/{round}/{n}", tags = new[] { $"tag {round}" } }, Cancel)));
+            var answers = await Task.WhenAll(
+                Enumerable
+                    .Range(0, 4)
+                    .Select(n =>
+                        world.Editor.PostAsJsonAsync(
+                            "/api/v1/links",
+                            new { destination = $"https://www.northmoor.example/{round}/{n}", tags = new[] { $"tag {round}" } },
+                            Cancel
+                        )
+                    )
+            );
             answers.ShouldContain(a => a.StatusCode == HttpStatusCode.Created);
             foreach (var refused in answers.Where(a => a.StatusCode != HttpStatusCode.Created))
             {

@@ -46,7 +46,8 @@ public class SearchLinksTests(CursusApp app)
     public async Task What_stands_in_slug_and_title_comes_before_what_stands_in_a_note()
     {
         var world = await Sky();
-        var slugs = async (string query) => (await world.Get($"/api/v1/links?query={query}"))["items"]!.AsArray().Select(l => (string)l!["slug"]!).ToList();
+        var slugs = async (string query) =>
+            (await world.Get($"/api/v1/links?query={query}"))["items"]!.AsArray().Select(l => (string)l!["slug"]!).ToList();
         (await slugs("moon")).ShouldBe(["moon", "moon-maps", "first-scope"]);
         (await slugs("moon-maps"))[0].ShouldBe("moon-maps");
     }
@@ -61,8 +62,12 @@ public class SearchLinksTests(CursusApp app)
         (await Total("tombola"), await Total("raffle")).ShouldBe((1, 0));
 
         var into = (await world.Get("/api/v1/tags"))["items"]!.AsArray().Single(t => (string)t!["name"]! == "event")!;
-        (await world.Editor.PostAsJsonAsync($"/api/v1/tags/{tag["id"]}/merge", new { into = (string)into["id"]! }, Cancel)).StatusCode.ShouldBe(System.Net.HttpStatusCode.Forbidden);
-        var merged = await World.Read(await world.Owner.PostAsJsonAsync($"/api/v1/tags/{tag["id"]}/merge", new { into = (string)into["id"]! }, Cancel));
+        (await world.Editor.PostAsJsonAsync($"/api/v1/tags/{tag["id"]}/merge", new { into = (string)into["id"]! }, Cancel)).StatusCode.ShouldBe(
+            System.Net.HttpStatusCode.Forbidden
+        );
+        var merged = await World.Read(
+            await world.Owner.PostAsJsonAsync($"/api/v1/tags/{tag["id"]}/merge", new { into = (string)into["id"]! }, Cancel)
+        );
         ((string)merged["name"]!, (int)merged["links"]!).ShouldBe(("event", 2));
         (await Total("tombola"), (int)(await world.Get("/api/v1/links?tag=event"))["total"]!).ShouldBe((0, 2));
     }
@@ -96,12 +101,21 @@ public class SearchLinksTests(CursusApp app)
         ((int)(await world.Get($"/api/v1/links?by={Id("Editor")}"))["total"]!).ShouldBe(4);
         ((int)(await world.Get($"/api/v1/links?by={Id("Owner")}"))["total"]!).ShouldBe(0);
 
-        var kept = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/saved-filters", new { name = "Shop", filter = "?folder=Shop" }, Cancel));
+        var kept = await World.Read(
+            await world.Editor.PostAsJsonAsync("/api/v1/saved-filters", new { name = "Shop", filter = "?folder=Shop" }, Cancel)
+        );
         ((string)kept["filter"]!).ShouldBe("folder=Shop");
-        (await world.Editor.PostAsJsonAsync("/api/v1/saved-filters", new { name = "Shop", filter = "tag=x" }, Cancel)).StatusCode.ShouldBe(System.Net.HttpStatusCode.Conflict);
-        (await world.Editor.PostAsJsonAsync("/api/v1/saved-filters", new { name = "All", filter = "" }, Cancel)).StatusCode.ShouldBe(System.Net.HttpStatusCode.UnprocessableEntity);
+        (await world.Editor.PostAsJsonAsync("/api/v1/saved-filters", new { name = "Shop", filter = "tag=x" }, Cancel)).StatusCode.ShouldBe(
+            System.Net.HttpStatusCode.Conflict
+        );
+        (await world.Editor.PostAsJsonAsync("/api/v1/saved-filters", new { name = "All", filter = "" }, Cancel)).StatusCode.ShouldBe(
+            System.Net.HttpStatusCode.UnprocessableEntity
+        );
         await world.Editor.PatchAsJsonAsync($"/api/v1/saved-filters/{kept["id"]}", new { name = "The shop" }, Cancel);
-        (await world.Get("/api/v1/saved-filters"))["items"]!.AsArray().Select(f => $"{f!["name"]}: {f["filter"]}").ShouldBe(["The shop: folder=Shop"]);
+        (await world.Get("/api/v1/saved-filters"))["items"]!
+            .AsArray()
+            .Select(f => $"{f!["name"]}: {f["filter"]}")
+            .ShouldBe(["The shop: folder=Shop"]);
         (await world.Editor.DeleteAsync($"/api/v1/saved-filters/{kept["id"]}", Cancel)).StatusCode.ShouldBe(System.Net.HttpStatusCode.NoContent);
     }
 
@@ -121,7 +135,8 @@ public class SearchLinksTests(CursusApp app)
     public async Task Every_order_can_be_turned_round_and_leaves_none_out(string order)
     {
         var world = await Sky();
-        async Task<List<string>> Slugs(string sort) => [.. (await world.Get($"/api/v1/links?sort={sort}"))["items"]!.AsArray().Select(l => (string)l!["slug"]!)];
+        async Task<List<string>> Slugs(string sort) =>
+            [.. (await world.Get($"/api/v1/links?sort={sort}"))["items"]!.AsArray().Select(l => (string)l!["slug"]!)];
         var (up, down) = (await Slugs(order), await Slugs("-" + order));
         up.Count.ShouldBe(4);
         down.ShouldBe(up, ignoreOrder: true);
@@ -159,8 +174,12 @@ public class SearchLinksTests(CursusApp app)
     public async Task The_database_makes_the_same_words_of_a_text_as_the_search_does()
     {
         await using var db = app.Database();
-        var texts = Gen.String[Gen.OneOf(Gen.Char[' ', '~'], Gen.Char['À', 'ɏ'], Gen.Char['а', 'я'], Gen.Char['０', '９']), 0, 40].Array[200].Single(_ => true, "0000xNHAkSp1");
-        var words = await db.Database.SqlQuery<string>($"select plain_words(t) as \"Value\" from unnest({texts}) with ordinality as x (t, n) order by n").ToListAsync(Cancel);
+        var texts = Gen.String[Gen.OneOf(Gen.Char[' ', '~'], Gen.Char['À', 'ɏ'], Gen.Char['а', 'я'], Gen.Char['０', '９']), 0, 40]
+            .Array[200]
+            .Single(_ => true, "0000xNHAkSp1");
+        var words = await db
+            .Database.SqlQuery<string>($"select plain_words(t) as \"Value\" from unnest({texts}) with ordinality as x (t, n) order by n")
+            .ToListAsync(Cancel);
         foreach (var (text, inDatabase) in texts.Zip(words))
         {
             var searched = SearchWords.Of(text);
@@ -171,7 +190,8 @@ public class SearchLinksTests(CursusApp app)
         }
     }
 
-    /// <summary>Four links: of a post with a campaign, tags and a click; of a shop page in a folder with a pixel, a note and an earlier address; and two about the moon.</summary>
+    /// <summary>Four links: of a post with a campaign, tags and a click; of a shop page in a folder with a pixel, a note and an earlier address; and
+    /// two about the moon.</summary>
     private async Task<World> Sky()
     {
         var world = await World.Make(app);
@@ -182,22 +202,50 @@ public class SearchLinksTests(CursusApp app)
             p["placements"] = System.Text.Json.Nodes.JsonNode.Parse("""[{"channel":"perch","slug":"geminids-perch"}]""");
         });
         await world.Owner.PostAsJsonAsync("/api/v1/folders", new { name = "Shop" }, Cancel);
-        var added = await world.Owner.PostAsJsonAsync("/api/v1/pixels", new { name = "Members", network = "image-pixel", reference = "https://pixels.example/p.gif" }, Cancel);
+        var added = await world.Owner.PostAsJsonAsync(
+            "/api/v1/pixels",
+            new
+            {
+                name = "Members",
+                network = "image-pixel",
+                reference = "https://pixels.example/p.gif",
+            },
+            Cancel
+        );
         added.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created, await added.Content.ReadAsStringAsync(Cancel));
         var pixel = await World.Read(added);
-        var shop = await Make(world, new
-        {
-            destination = "https://www.northmoor.example/shop/scope?ref=1",
-            slug = "old-scope",
-            title = "What to look for in a first telescope",
-            folder = "Shop",
-            note = "Überraschung for the full moon",
-            tags = new[] { "Raffle" },
-            pixels = new[] { (string)pixel["id"]! },
-        });
+        var shop = await Make(
+            world,
+            new
+            {
+                destination = "https://www.northmoor.example/shop/scope?ref=1",
+                slug = "old-scope",
+                title = "What to look for in a first telescope",
+                folder = "Shop",
+                note = "Überraschung for the full moon",
+                tags = new[] { "Raffle" },
+                pixels = new[] { (string)pixel["id"]! },
+            }
+        );
         (await world.Editor.PatchAsJsonAsync($"/api/v1/links/{shop["id"]}", new { slug = "first-scope" }, Cancel)).EnsureSuccessStatusCode();
-        await Make(world, new { destination = "northmoor.example/maps", slug = "moon-maps", title = "Maps of the moon" });
-        await Make(world, new { destination = "northmoor.example/moon", slug = "moon", title = "Phases" });
+        await Make(
+            world,
+            new
+            {
+                destination = "northmoor.example/maps",
+                slug = "moon-maps",
+                title = "Maps of the moon",
+            }
+        );
+        await Make(
+            world,
+            new
+            {
+                destination = "northmoor.example/moon",
+                slug = "moon",
+                title = "Phases",
+            }
+        );
         await world.Visit("geminids-perch");
         await app.Shipped();
         return world;

@@ -5,7 +5,8 @@ using Cursus.Web.Outgoing;
 
 namespace Cursus.Web.Tests.Outgoing;
 
-/// <summary>What Cursus asks of other servers, and what it refuses to ask (OWASP's cheat sheet on server-side request forgery lists such cases).</summary>
+/// <summary>What Cursus asks of other servers, and what it refuses to ask (OWASP's cheat sheet on server-side request forgery lists such
+/// cases).</summary>
 public sealed class OutgoingClientTests : IAsyncLifetime, IDisposable
 {
     private readonly TestNames names = new();

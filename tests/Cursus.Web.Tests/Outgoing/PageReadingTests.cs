@@ -11,17 +11,20 @@ public class PageReadingTests
     [Fact]
     public void A_page_says_what_it_is_called_and_what_stands_on_it()
     {
-        var page = Read("""
+        var page = Read(
+            """
             <!doctype html><html lang=en><head><meta charset=utf-8><title> Geminids &amp; more </title>
             <meta property="OG:Title" content="Geminids night"><meta name=description content="Look &#39;up&#39;">
             <style>h1 { color: red }</style><script>if (1 < 2) document.write("<h1>No</h1>")</script></head>
             <body><h1>Geminids <em>night</em></h1><p>Bring a blanket.<noscript>Switch scripts on</noscript><template><p>Unseen</p></template>
             <textarea><b>raw</b></textarea><h2>When</h2><h2>Where<h2>Why</h2></body></html>
-            """);
+            """
+        );
         page.Title.ShouldBe(" Geminids & more ");
         (page.Meta("og:title"), page.Meta("description"), page.Meta("og:image")).ShouldBe(("Geminids night", "Look 'up'", null));
         page.Headings.ShouldBe(["Geminids night", "When", "Where"]);
-        string.Join(' ', page.Text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)).ShouldBe("Geminids nightBring a blanket. <b>raw</b>WhenWhereWhy");
+        string.Join(' ', page.Text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries))
+            .ShouldBe("Geminids nightBring a blanket. <b>raw</b>WhenWhereWhy");
     }
 
     [Theory]
@@ -31,10 +34,13 @@ public class PageReadingTests
     public void Letters_are_those_of_the_encoding_that_a_page_names(string encoding, string html)
     {
         Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
-        PageReading.Of(Encoding.GetEncoding(encoding).GetBytes(html)).Title.ShouldBe(html[(html.IndexOf("<title>", StringComparison.Ordinal) + 7)..^8]);
+        PageReading
+            .Of(Encoding.GetEncoding(encoding).GetBytes(html))
+            .Title.ShouldBe(html[(html.IndexOf("<title>", StringComparison.Ordinal) + 7)..^8]);
     }
 
-    /// <summary>Each of them kept a processor for minutes where a tree of elements was built, or would where attributes are compared with one another. The limit of time only ends what would never end.</summary>
+    /// <summary>Each of them kept a processor for minutes where a tree of elements was built, or would where attributes are compared with one
+    /// another. The limit of time only ends what would never end.</summary>
     [Theory(Timeout = 120_000)]
     [InlineData("<div>")]
     [InlineData("<b>")]

@@ -14,13 +14,31 @@ public class BeginningAgainTests(CursusApp app)
     {
         var world = await World.Make(app);
         var id = Guid.NewGuid();
-        (await world.Editor.PutAsJsonAsync($"/api/v1/drafts/{id}", new { destination = "not yet an addr", placements = new[] { new { channel = "perch", slug = "own" } } }, Cancel)).EnsureSuccessStatusCode();
-        (await world.Editor.PutAsJsonAsync($"/api/v1/drafts/{id}", new { destination = "northmoor.example", placements = new[] { new { channel = "perch", slug = "own" } } }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PutAsJsonAsync(
+                $"/api/v1/drafts/{id}",
+                new { destination = "not yet an addr", placements = new[] { new { channel = "perch", slug = "own" } } },
+                Cancel
+            )
+        ).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PutAsJsonAsync(
+                $"/api/v1/drafts/{id}",
+                new { destination = "northmoor.example", placements = new[] { new { channel = "perch", slug = "own" } } },
+                Cancel
+            )
+        ).EnsureSuccessStatusCode();
         var drafts = await World.Read(await world.Editor.GetAsync("/api/v1/drafts", Cancel));
-        ((int)drafts["total"]!, (string)drafts["items"]![0]!["content"]!["destination"]!, (string)drafts["items"]![0]!["content"]!["placements"]![0]!["slug"]!).ShouldBe((1, "northmoor.example", "own"));
+        (
+            (int)drafts["total"]!,
+            (string)drafts["items"]![0]!["content"]!["destination"]!,
+            (string)drafts["items"]![0]!["content"]!["placements"]![0]!["slug"]!
+        ).ShouldBe((1, "northmoor.example", "own"));
 
         ((int)(await World.Read(await world.Owner.GetAsync("/api/v1/drafts", Cancel)))["total"]!).ShouldBe(0);
-        (await world.Owner.PutAsJsonAsync($"/api/v1/drafts/{id}", new { destination = "elsewhere.example" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await world.Owner.PutAsJsonAsync($"/api/v1/drafts/{id}", new { destination = "elsewhere.example" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
         (await world.Owner.DeleteAsync($"/api/v1/drafts/{id}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await world.Editor.DeleteAsync($"/api/v1/drafts/{id}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
     }
@@ -37,12 +55,20 @@ public class BeginningAgainTests(CursusApp app)
         });
         var recipe = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/recipes", new { name = "Event, two channels", content }, Cancel));
         (recipe["content"]!["title"], recipe["content"]!["campaign"], recipe["content"]!["placements"]![0]!["slug"]).ShouldBe((null, null, null));
-        (recipe["content"]!["options"]!["passQuery"]!.ToString(), recipe["content"]!["tags"]!.ToJsonString()).ShouldBe(("visitor-wins", """["event"]"""));
-        (await world.Editor.PostAsJsonAsync("/api/v1/recipes", new { name = "Event, two channels", content }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        (await world.Editor.PostAsJsonAsync("/api/v1/recipes", new { name = "Nothing" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (recipe["content"]!["options"]!["passQuery"]!.ToString(), recipe["content"]!["tags"]!.ToJsonString()).ShouldBe(
+            ("visitor-wins", """["event"]""")
+        );
+        (await world.Editor.PostAsJsonAsync("/api/v1/recipes", new { name = "Event, two channels", content }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict
+        );
+        (await world.Editor.PostAsJsonAsync("/api/v1/recipes", new { name = "Nothing" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
 
         var campaign = (string)(await world.Get("/api/v1/campaigns"))["items"]![0]!["id"]!;
-        var changed = await World.Read(await world.Editor.PatchAsJsonAsync($"/api/v1/campaigns/{campaign}", new { recipe = (string)recipe["id"]! }, Cancel));
+        var changed = await World.Read(
+            await world.Editor.PatchAsJsonAsync($"/api/v1/campaigns/{campaign}", new { recipe = (string)recipe["id"]! }, Cancel)
+        );
         changed["recipe"]!.ToString().ShouldBe(recipe["id"]!.ToString());
     }
 

@@ -16,16 +16,28 @@ public class ChannelSettingsTests(CursusApp app)
         offered.Count(c => (bool)c!["isUsual"]!).ShouldBe(4);
 
         var chosen = offered.Take(4).Select((c, i) => new { name = i == 0 ? "Longreel" : (string)c!["name"]!, medium = (string)c!["medium"]! });
-        var added = (await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/channels/starter-set", new { channels = chosen }, Cancel))).AsArray();
-        added.Select(c => ((string)c!["key"]!, (string)c["source"]!, (string)c["medium"]!)).ShouldBe(
-            [("longreel", "longreel", "social"), ("short-posts", "short-posts", "social"), ("friends-and-groups", "friends-and-groups", "social"), ("newsletter", "newsletter", "email")]);
+        var added = (
+            await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/channels/starter-set", new { channels = chosen }, Cancel))
+        ).AsArray();
+        added
+            .Select(c => ((string)c!["key"]!, (string)c["source"]!, (string)c["medium"]!))
+            .ShouldBe([
+                ("longreel", "longreel", "social"),
+                ("short-posts", "short-posts", "social"),
+                ("friends-and-groups", "friends-and-groups", "social"),
+                ("newsletter", "newsletter", "email"),
+            ]);
     }
 
     [Fact]
     public async Task Of_a_set_with_one_channel_that_is_there_already_none_is_added()
     {
         var world = await World.Make(app);
-        var refused = await world.Editor.PostAsJsonAsync("/api/v1/channels/starter-set", new { channels = new[] { new { name = "Poster" }, new { name = "Perch" } } }, Cancel);
+        var refused = await world.Editor.PostAsJsonAsync(
+            "/api/v1/channels/starter-set",
+            new { channels = new[] { new { name = "Poster" }, new { name = "Perch" } } },
+            Cancel
+        );
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await World.Read(refused))["errors"]!["channels[1].name"].ShouldNotBeNull();
         (await Keys(world)).ShouldBe(["guildhall", "perch", "hearthside", "night-letter"]);
@@ -39,9 +51,18 @@ public class ChannelSettingsTests(CursusApp app)
         (await world.Editor.PutAsJsonAsync("/api/v1/channels/order", new { keys = order }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await Keys(world)).ShouldBe(order);
 
-        foreach (var wrong in new[] { ["perch"], ["perch", "perch", "guildhall", "hearthside"], new[] { "night-letter", "guildhall", "hearthside", "poster" } })
+        foreach (
+            var wrong in new[]
+            {
+                ["perch"],
+                ["perch", "perch", "guildhall", "hearthside"],
+                new[] { "night-letter", "guildhall", "hearthside", "poster" },
+            }
+        )
         {
-            (await world.Editor.PutAsJsonAsync("/api/v1/channels/order", new { keys = wrong }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+            (await world.Editor.PutAsJsonAsync("/api/v1/channels/order", new { keys = wrong }, Cancel)).StatusCode.ShouldBe(
+                HttpStatusCode.UnprocessableEntity
+            );
         }
 
         (await Keys(world)).ShouldBe(order);
@@ -74,22 +95,42 @@ public class ChannelSettingsTests(CursusApp app)
         await world.Visit(World.Slug(post, 1));
         await world.Owner.PostAsJsonAsync("/api/v1/recipes", new { name = "Both", content = World.Post() }, Cancel);
         await world.Owner.PostAsJsonAsync("/api/v1/views", new { name = "Perch alone", question = "by=post&channel=perch" }, Cancel);
-        await world.Owner.PostAsJsonAsync("/api/v1/saved-filters", new { name = "Both channels", filter = "query=moon&channel=perch%2Cguildhall" }, Cancel);
+        await world.Owner.PostAsJsonAsync(
+            "/api/v1/saved-filters",
+            new { name = "Both channels", filter = "query=moon&channel=perch%2Cguildhall" },
+            Cancel
+        );
         await world.Owner.PostAsJsonAsync("/api/v1/referrer-rules", new { host = "forum.northmoor.example", channel = "perch" }, Cancel);
         var perch = await IdOf(world, "perch");
         var usage = await world.Get($"/api/v1/channels/{perch}/usage");
         ((int)usage["links"]!, (int)usage["posts"]!, (int)usage["sites"]!, (int)usage["recipes"]!).ShouldBe((1, 1, 1, 1));
 
-        (await world.Editor.PostAsJsonAsync($"/api/v1/channels/{perch}/merge", new { into = "guildhall" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        (await world.Owner.PostAsJsonAsync($"/api/v1/channels/{perch}/merge", new { into = "perch" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await world.Owner.PostAsJsonAsync($"/api/v1/channels/{perch}/merge", new { into = "guildhall" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await world.Editor.PostAsJsonAsync($"/api/v1/channels/{perch}/merge", new { into = "guildhall" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
+        (await world.Owner.PostAsJsonAsync($"/api/v1/channels/{perch}/merge", new { into = "perch" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
+        (await world.Owner.PostAsJsonAsync($"/api/v1/channels/{perch}/merge", new { into = "guildhall" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
 
         (await Keys(world)).ShouldBe(["guildhall", "hearthside", "night-letter"]);
         (await ClicksOf(world, "guildhall")).ShouldBe(2);
         var after = await world.Get($"/api/v1/posts/{post["id"]}");
-        after["placements"]!.AsArray().Select(p => ((string)p!["channel"]!, (string?)p["variant"])).ShouldBe([("guildhall", null), ("guildhall", "Perch")], "a post’s two links can still be told apart");
-        (await world.Visit(World.Slug(post, 1))).Headers.Location!.Query.ShouldContain("utm_source=perch&", Case.Sensitive, "what visitors carry stays");
-        (await world.Get("/api/v1/recipes"))["items"]![0]!["content"]!["placements"]!.AsArray().Select(p => (string)p!["channel"]!).ShouldBe(["guildhall"]);
+        after["placements"]!
+            .AsArray()
+            .Select(p => ((string)p!["channel"]!, (string?)p["variant"]))
+            .ShouldBe([("guildhall", null), ("guildhall", "Perch")], "a post’s two links can still be told apart");
+        (await world.Visit(World.Slug(post, 1))).Headers.Location!.Query.ShouldContain(
+            "utm_source=perch&",
+            Case.Sensitive,
+            "what visitors carry stays"
+        );
+        (await world.Get("/api/v1/recipes"))["items"]![0]!["content"]!["placements"]!
+            .AsArray()
+            .Select(p => (string)p!["channel"]!)
+            .ShouldBe(["guildhall"]);
         ((string)(await world.Get("/api/v1/views"))["items"]![0]!["question"]!).ShouldBe("by=post&channel=guildhall");
         ((string)(await world.Get("/api/v1/saved-filters"))["items"]![0]!["filter"]!).ShouldBe("query=moon&channel=guildhall");
         ((string)(await world.Get("/api/v1/referrer-rules"))["items"]![0]!["channel"]!).ShouldBe("guildhall");
@@ -100,11 +141,14 @@ public class ChannelSettingsTests(CursusApp app)
     {
         var (mine, theirs) = (await World.Make(app), await World.Make(app));
         var foreign = await IdOf(theirs, "perch");
-        (await mine.Owner.PostAsJsonAsync($"/api/v1/channels/{foreign}/merge", new { into = "guildhall" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await mine.Owner.PostAsJsonAsync($"/api/v1/channels/{foreign}/merge", new { into = "guildhall" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
         (await mine.Owner.GetAsync($"/api/v1/channels/{foreign}/usage", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
-    private static async Task<IEnumerable<string>> Keys(World world) => (await world.Get("/api/v1/channels"))["items"]!.AsArray().Select(c => (string)c!["key"]!);
+    private static async Task<IEnumerable<string>> Keys(World world) =>
+        (await world.Get("/api/v1/channels"))["items"]!.AsArray().Select(c => (string)c!["key"]!);
 
     private static async Task<string> IdOf(World world, string key) =>
         (string)(await world.Get("/api/v1/channels"))["items"]!.AsArray().Single(c => (string)c!["key"]! == key)!["id"]!;

@@ -14,9 +14,13 @@ public class SendingTests(CursusApp app)
     public async Task A_post_to_four_channels_makes_four_links_that_work_at_the_very_next_request()
     {
         var world = await World.Make(app);
-        var post = await world.Send(p => p["placements"] = JsonNode.Parse("""
-            [{"channel":"guildhall"},{"channel":"perch","slug":"GEMINIDS"},{"channel":"night-letter","variant":"logo"},{"channel":"night-letter","variant":"button","medium":"newsletter"}]
-            """));
+        var post = await world.Send(p =>
+            p["placements"] = JsonNode.Parse(
+                """
+                [{"channel":"guildhall"},{"channel":"perch","slug":"GEMINIDS"},{"channel":"night-letter","variant":"logo"},{"channel":"night-letter","variant":"button","medium":"newsletter"}]
+                """
+            )
+        );
 
         var locations = new List<string>();
         foreach (var placement in post["placements"]!.AsArray())
@@ -54,11 +58,16 @@ public class SendingTests(CursusApp app)
     public async Task A_taken_slug_saves_nothing_and_offers_three_free_ones()
     {
         var world = await World.Make(app);
-        await world.Send(p => p["placements"] = JsonNode.Parse("""[{"channel":"guildhall","slug":"geminids"},{"channel":"hearthside","slug":"geminids-perch"}]"""));
+        await world.Send(p =>
+            p["placements"] = JsonNode.Parse("""[{"channel":"guildhall","slug":"geminids"},{"channel":"hearthside","slug":"geminids-perch"}]""")
+        );
         var before = await Counts(world);
 
-        var refused = await world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p => p["placements"] =
-            JsonNode.Parse("""[{"channel":"guildhall"},{"channel":"perch","slug":"Geminids"}]""")), Cancel);
+        var refused = await world.Editor.PostAsJsonAsync(
+            "/api/v1/posts",
+            World.Post(p => p["placements"] = JsonNode.Parse("""[{"channel":"guildhall"},{"channel":"perch","slug":"Geminids"}]""")),
+            Cancel
+        );
 
         refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         var problem = await World.Read(refused);
@@ -77,8 +86,11 @@ public class SendingTests(CursusApp app)
     public async Task Two_rows_that_want_the_same_slug_are_refused_together()
     {
         var world = await World.Make(app);
-        var refused = await world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p => p["placements"] =
-            JsonNode.Parse("""[{"channel":"guildhall","slug":"same"},{"channel":"perch","slug":"SAME"}]""")), Cancel);
+        var refused = await world.Editor.PostAsJsonAsync(
+            "/api/v1/posts",
+            World.Post(p => p["placements"] = JsonNode.Parse("""[{"channel":"guildhall","slug":"same"},{"channel":"perch","slug":"SAME"}]""")),
+            Cancel
+        );
         refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await Counts(world)).ShouldBe((0, 0));
     }
@@ -87,8 +99,17 @@ public class SendingTests(CursusApp app)
     public async Task Of_many_who_want_the_same_slug_at_once_exactly_one_gets_it()
     {
         var world = await World.Make(app);
-        var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p => p["placements"] =
-            JsonNode.Parse("""[{"channel":"guildhall","slug":"race"},{"channel":"perch"}]""")), Cancel)));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 8)
+                .Select(_ =>
+                    world.Editor.PostAsJsonAsync(
+                        "/api/v1/posts",
+                        World.Post(p => p["placements"] = JsonNode.Parse("""[{"channel":"guildhall","slug":"race"},{"channel":"perch"}]""")),
+                        Cancel
+                    )
+                )
+        );
         answers.Count(a => a.StatusCode == HttpStatusCode.Created).ShouldBe(1);
         answers.Count(a => a.StatusCode == HttpStatusCode.Conflict).ShouldBe(7);
         (await Counts(world)).ShouldBe((1, 2));
@@ -114,13 +135,17 @@ public class SendingTests(CursusApp app)
     public async Task Bad_input_is_told_at_its_field_and_saves_nothing(string change, string field, string code)
     {
         var world = await World.Make(app);
-        var refused = await world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p =>
-        {
-            foreach (var (name, value) in JsonNode.Parse(change)!.AsObject())
+        var refused = await world.Editor.PostAsJsonAsync(
+            "/api/v1/posts",
+            World.Post(p =>
             {
-                p[name] = value?.DeepClone();
-            }
-        }), Cancel);
+                foreach (var (name, value) in JsonNode.Parse(change)!.AsObject())
+                {
+                    p[name] = value?.DeepClone();
+                }
+            }),
+            Cancel
+        );
 
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         refused.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
@@ -134,7 +159,11 @@ public class SendingTests(CursusApp app)
     public async Task An_address_that_leads_back_to_an_own_short_domain_is_refused()
     {
         var world = await World.Make(app);
-        var refused = await world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p => p["destination"] = $"http://{world.Domain.ToUpperInvariant()}/loop"), Cancel);
+        var refused = await world.Editor.PostAsJsonAsync(
+            "/api/v1/posts",
+            World.Post(p => p["destination"] = $"http://{world.Domain.ToUpperInvariant()}/loop"),
+            Cancel
+        );
         ((string)(await World.Read(refused))["code"]!).ShouldBe("destination-loop");
     }
 
@@ -156,11 +185,15 @@ public class SendingTests(CursusApp app)
     public async Task A_repeated_request_with_the_same_key_makes_nothing_twice()
     {
         var world = await World.Make(app);
-        async Task<HttpResponseMessage> Post(string title) => await world.Editor.SendAsync(new HttpRequestMessage(HttpMethod.Post, "/api/v1/posts")
-        {
-            Content = JsonContent.Create(World.Post(p => p["title"] = title)),
-            Headers = { { "Idempotency-Key", "one" } },
-        }, Cancel);
+        async Task<HttpResponseMessage> Post(string title) =>
+            await world.Editor.SendAsync(
+                new HttpRequestMessage(HttpMethod.Post, "/api/v1/posts")
+                {
+                    Content = JsonContent.Create(World.Post(p => p["title"] = title)),
+                    Headers = { { "Idempotency-Key", "one" } },
+                },
+                Cancel
+            );
 
         var first = await Post("Geminids");
         var second = await Post("Geminids");
@@ -183,7 +216,10 @@ public class SendingTests(CursusApp app)
         var preview = await World.Read(response);
 
         ((string)preview["proposedTitle"]!).ShouldBe("Geminids night");
-        preview["placements"]!.AsArray().Select(p => (string)p!["slug"]!).ShouldBe([$"geminids-night-guildhall-{DateTime.UtcNow:yy}", "geminids-night-perch"]);
+        preview["placements"]!
+            .AsArray()
+            .Select(p => (string)p!["slug"]!)
+            .ShouldBe([$"geminids-night-guildhall-{DateTime.UtcNow:yy}", "geminids-night-perch"]);
         ((string)preview["placements"]![1]!["finalUrl"]!).ShouldEndWith("utm_source=perch&utm_medium=social&utm_campaign=winter-members#top");
         (await Counts(world)).ShouldBe(before);
     }
@@ -192,11 +228,13 @@ public class SendingTests(CursusApp app)
     public async Task One_link_without_a_post_can_be_plain_or_tagged_but_not_half_tagged()
     {
         var world = await World.Make(app);
-        async Task<JsonNode> Make(string body) => await World.Read(await world.Editor.PostAsync("/api/v1/links", new StringContent(body, Encoding.UTF8, "application/json"), Cancel));
+        async Task<JsonNode> Make(string body) =>
+            await World.Read(await world.Editor.PostAsync("/api/v1/links", new StringContent(body, Encoding.UTF8, "application/json"), Cancel));
 
         ((string)(await Make("""{"destination":"northmoor.example/shop"}"""))["finalUrl"]!).ShouldBe("https://northmoor.example/shop");
-        ((string)(await Make("""{"destination":"northmoor.example/shop","channel":"perch","campaign":"winter-members"}"""))["finalUrl"]!)
-            .ShouldBe("https://northmoor.example/shop?utm_source=perch&utm_medium=social&utm_campaign=winter-members");
+        ((string)(await Make("""{"destination":"northmoor.example/shop","channel":"perch","campaign":"winter-members"}"""))["finalUrl"]!).ShouldBe(
+            "https://northmoor.example/shop?utm_source=perch&utm_medium=social&utm_campaign=winter-members"
+        );
         (await Make("""{"destination":"northmoor.example/shop","channel":"perch"}"""))["errors"]!["campaign"].ShouldNotBeNull();
         (await Make("""{"destination":"northmoor.example/shop","content":"logo"}"""))["errors"]!["content"].ShouldNotBeNull();
     }
@@ -204,6 +242,9 @@ public class SendingTests(CursusApp app)
     private async Task<(int Posts, int Links)> Counts(World world)
     {
         await using var db = app.Database();
-        return (await db.Posts.CountAsync(p => p.WorkspaceId == world.Workspace.Id, Cancel), await db.Links.CountAsync(l => l.WorkspaceId == world.Workspace.Id, Cancel));
+        return (
+            await db.Posts.CountAsync(p => p.WorkspaceId == world.Workspace.Id, Cancel),
+            await db.Links.CountAsync(l => l.WorkspaceId == world.Workspace.Id, Cancel)
+        );
     }
 }

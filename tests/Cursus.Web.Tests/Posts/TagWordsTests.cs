@@ -12,11 +12,17 @@ public class TagWordsTests(CursusApp app)
     public async Task A_slip_is_pointed_out_while_typing_and_taken_all_the_same()
     {
         var world = await World.Make(app);
-        var preview = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/posts/preview", World.Post(p =>
-        {
-            p["placements"]![0]!["medium"] = "Socail";
-            p["placements"]![1]!["source"] = "PERCH";
-        }), Cancel));
+        var preview = await World.Read(
+            await world.Editor.PostAsJsonAsync(
+                "/api/v1/posts/preview",
+                World.Post(p =>
+                {
+                    p["placements"]![0]!["medium"] = "Socail";
+                    p["placements"]![1]!["source"] = "PERCH";
+                }),
+                Cancel
+            )
+        );
         preview["placements"]![0]!["hints"]!.ToJsonString().ShouldBe("""[{"field":"medium","value":"Socail","agreed":"social","kind":"typo"}]""");
         preview["placements"]![1]!["hints"]!.ToJsonString().ShouldBe("""[{"field":"source","value":"PERCH","agreed":"perch","kind":"spelling"}]""");
         preview["errors"]!.AsObject().Count.ShouldBe(0);
@@ -26,16 +32,31 @@ public class TagWordsTests(CursusApp app)
     public async Task A_locked_vocabulary_takes_agreed_values_from_editors_and_anything_from_owners()
     {
         var world = await World.Make(app);
-        (await world.Editor.PatchAsJsonAsync("/api/v1/workspace", new { isVocabularyLocked = true }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await world.Editor.PatchAsJsonAsync("/api/v1/workspace", new { isVocabularyLocked = true }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
         (await world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { isVocabularyLocked = true }, Cancel)).EnsureSuccessStatusCode();
         var odd = World.Post(p => p["placements"]![0]!["source"] = "guildhal");
         var refused = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/posts", odd, Cancel));
         ((string)refused["errors"]!["placements[0].source"]![0]!).ShouldEndWith("Did you mean “guildhall”?");
         (await world.Owner.PostAsJsonAsync("/api/v1/posts", odd.DeepClone(), Cancel)).StatusCode.ShouldBe(HttpStatusCode.Created);
         (await world.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(), Cancel)).StatusCode.ShouldBe(HttpStatusCode.Created);
-        (await world.Editor.PostAsJsonAsync("/api/v1/campaigns", new { name = "Spring" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "northmoor.example", campaign = "winter-members", source = "x", medium = "social" }, Cancel)).StatusCode
-            .ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await world.Editor.PostAsJsonAsync("/api/v1/campaigns", new { name = "Spring" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
+        (
+            await world.Editor.PostAsJsonAsync(
+                "/api/v1/links",
+                new
+                {
+                    destination = "northmoor.example",
+                    campaign = "winter-members",
+                    source = "x",
+                    medium = "social",
+                },
+                Cancel
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
     [Fact]
@@ -43,13 +64,17 @@ public class TagWordsTests(CursusApp app)
     {
         var world = await World.Make(app);
         var lines = "\ufeffContent\r\nlogo\r\n\"button\"\r\n\r\nlogo\r\n" + new string('x', 151) + "\r\npicture;";
-        var taken = await World.Read(await world.Owner.PostAsJsonAsync("/api/v1/agreed-values/lines", new { field = "content", text = lines }, Cancel));
+        var taken = await World.Read(
+            await world.Owner.PostAsJsonAsync("/api/v1/agreed-values/lines", new { field = "content", text = lines }, Cancel)
+        );
         ((int)taken["added"]!).ShouldBe(3);
         taken["problems"]!.AsArray().Select(p => (int)p!["line"]!).ShouldBe([5, 6]);
         ((string)taken["problems"]![0]!["reason"]!).ShouldBe("Line 2 has the same value.");
         (await world.Get("/api/v1/agreed-values"))["items"]!.AsArray().Select(v => (string)v!["value"]!).ShouldBe(["button", "logo", "picture"]);
 
-        var preview = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/posts/preview", World.Post(p => p["placements"]![0]!["variant"] = "Logo"), Cancel));
+        var preview = await World.Read(
+            await world.Editor.PostAsJsonAsync("/api/v1/posts/preview", World.Post(p => p["placements"]![0]!["variant"] = "Logo"), Cancel)
+        );
         ((string)preview["placements"]![0]!["hints"]![0]!["agreed"]!).ShouldBe("logo");
     }
 
@@ -64,22 +89,49 @@ public class TagWordsTests(CursusApp app)
         await app.Shipped();
 
         var suspicion = (await world.Get("/api/v1/tag-suspicions"))[0]!;
-        (suspicion["field"]!.ToString(), suspicion["from"]!["value"]!.ToString(), suspicion["into"]!["value"]!.ToString(), (long)suspicion["from"]!["clicks"]!)
-            .ShouldBe(("source", "Guild-Hall", "guildhall", 1));
+        (
+            suspicion["field"]!.ToString(),
+            suspicion["from"]!["value"]!.ToString(),
+            suspicion["into"]!["value"]!.ToString(),
+            (long)suspicion["from"]!["clicks"]!
+        ).ShouldBe(("source", "Guild-Hall", "guildhall", 1));
 
-        var answer = await world.Owner.PostAsJsonAsync("/api/v1/tag-merges", new { field = "source", from = "Guild-Hall", into = "guildhall" }, Cancel);
+        var answer = await world.Owner.PostAsJsonAsync(
+            "/api/v1/tag-merges",
+            new
+            {
+                field = "source",
+                from = "Guild-Hall",
+                into = "guildhall",
+            },
+            Cancel
+        );
         var merge = await World.Read(answer);
         ((int)merge["links"]!).ShouldBe(1);
         (await world.Visit(World.Slug(odd, 0))).Headers.Location!.Query.ShouldContain("utm_source=guildhall");
         (await Sources(world)).ShouldBe("guildhall 3, perch 0");
-        ((string)(await world.Get($"/api/v1/links/{odd["placements"]![0]!["link"]!["id"]}"))["source"]!).ShouldBe("Guild-Hall", "what was recorded stays");
+        ((string)(await world.Get($"/api/v1/links/{odd["placements"]![0]!["link"]!["id"]}"))["source"]!).ShouldBe(
+            "Guild-Hall",
+            "what was recorded stays"
+        );
         (await world.Get("/api/v1/tag-suspicions")).AsArray().ShouldBeEmpty();
         ((int)(await world.Breakdown("by=link&source=guildhall"))["total"]!["clicks"]!).ShouldBe(3);
 
         // Later links are sent under the agreed value from the start.
         var late = await world.Send(p => p["placements"]![0]!["source"] = "Guild-Hall");
         ((string)late["placements"]![0]!["link"]!["finalUrl"]!).ShouldContain("utm_source=guildhall");
-        (await world.Owner.PostAsJsonAsync("/api/v1/tag-merges", new { field = "source", from = "guildhall", into = "gh" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (
+            await world.Owner.PostAsJsonAsync(
+                "/api/v1/tag-merges",
+                new
+                {
+                    field = "source",
+                    from = "guildhall",
+                    into = "gh",
+                },
+                Cancel
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
         (await world.Owner.DeleteAsync($"/api/v1/tag-merges/{merge["id"]}", Cancel)).EnsureSuccessStatusCode();
         (await world.Visit(World.Slug(odd, 0))).Headers.Location!.Query.ShouldContain("utm_source=Guild-Hall");
@@ -90,10 +142,32 @@ public class TagWordsTests(CursusApp app)
     public async Task Two_campaigns_are_merged_in_reports_and_addresses()
     {
         var world = await World.Make(app);
-        (await world.Owner.PostAsJsonAsync("/api/v1/campaigns", new { name = "Winter Members", key = "Winter-Members", evenSo = true }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Owner.PostAsJsonAsync(
+                "/api/v1/campaigns",
+                new
+                {
+                    name = "Winter Members",
+                    key = "Winter-Members",
+                    evenSo = true,
+                },
+                Cancel
+            )
+        ).EnsureSuccessStatusCode();
         var odd = await world.Send(p => p["campaign"] = "Winter-Members");
         await world.Visit(World.Slug(odd, 0));
-        (await world.Owner.PostAsJsonAsync("/api/v1/tag-merges", new { field = "campaign", from = "Winter-Members", into = "winter-members" }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Owner.PostAsJsonAsync(
+                "/api/v1/tag-merges",
+                new
+                {
+                    field = "campaign",
+                    from = "Winter-Members",
+                    into = "winter-members",
+                },
+                Cancel
+            )
+        ).EnsureSuccessStatusCode();
         (await world.Visit(World.Slug(odd, 0))).Headers.Location!.Query.ShouldContain("utm_campaign=winter-members");
         var report = await world.Breakdown("by=campaign");
         report["rows"]!.AsArray().Select(r => $"{r!["key"]} {r["label"]} {r["clicks"]}").ShouldBe(["winter-members Winter members 2"]);
@@ -105,7 +179,9 @@ public class TagWordsTests(CursusApp app)
         var world = await World.Make(app);
         var similar = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/campaigns", new { name = "Wintermembers" }, Cancel));
         (similar["code"]!.ToString(), similar["similar"]!["key"]!.ToString()).ShouldBe(("campaign-similar", "winter-members"));
-        (await world.Editor.PostAsJsonAsync("/api/v1/campaigns", new { name = "Wintermembers", evenSo = true }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await world.Editor.PostAsJsonAsync("/api/v1/campaigns", new { name = "Wintermembers", evenSo = true }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
 
         foreach (var part in new[] { "Moon course {part}", "Moon course {part}" })
         {

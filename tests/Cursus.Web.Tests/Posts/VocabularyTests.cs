@@ -14,7 +14,9 @@ public class VocabularyTests(CursusApp app)
     {
         var world = await World.Make(app);
         var channel = await Post(world.Editor, "channels", new { name = "Partner’s Blog", medium = "referral" });
-        ((string)channel["key"]!, (string)channel["source"]!, (string)channel["medium"]!, (string)channel["signet"]!).ShouldBe(("partners-blog", "partners-blog", "referral", "Pa"));
+        ((string)channel["key"]!, (string)channel["source"]!, (string)channel["medium"]!, (string)channel["signet"]!).ShouldBe(
+            ("partners-blog", "partners-blog", "referral", "Pa")
+        );
         var post = await world.Send(p => p["placements"] = JsonNode.Parse("""[{"channel":"partners-blog"}]"""));
         ((string)post["placements"]![0]!["link"]!["finalUrl"]!).ShouldContain("utm_source=partners-blog&utm_medium=referral");
     }
@@ -25,7 +27,17 @@ public class VocabularyTests(CursusApp app)
         var world = await World.Make(app);
         var before = World.Slug(await world.Send(), 1);
         var id = (string)(await world.Get("/api/v1/channels"))["items"]![1]!["id"]!;
-        var changed = await world.Editor.PatchAsJsonAsync($"/api/v1/channels/{id}", new { source = "perch-app", textLimit = 300, color = 9, signet = "P" }, Cancel);
+        var changed = await world.Editor.PatchAsJsonAsync(
+            $"/api/v1/channels/{id}",
+            new
+            {
+                source = "perch-app",
+                textLimit = 300,
+                color = 9,
+                signet = "P",
+            },
+            Cancel
+        );
         ((int)(await World.Read(changed))["textLimit"]!).ShouldBe(300);
         (await world.Visit(before)).Headers.Location!.Query.ShouldContain("utm_source=perch&");
         (await world.Visit(World.Slug(await world.Send(), 1))).Headers.Location!.Query.ShouldContain("utm_source=perch-app&");
@@ -46,7 +58,11 @@ public class VocabularyTests(CursusApp app)
     public async Task What_is_wrong_with_a_word_is_told_at_its_field(string feature, string body, string field)
     {
         var world = await World.Make(app);
-        var refused = await world.Editor.PostAsync($"/api/v1/{feature}", new StringContent(body, System.Text.Encoding.UTF8, "application/json"), Cancel);
+        var refused = await world.Editor.PostAsync(
+            $"/api/v1/{feature}",
+            new StringContent(body, System.Text.Encoding.UTF8, "application/json"),
+            Cancel
+        );
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await World.Read(refused))["errors"]![field].ShouldNotBeNull();
     }
@@ -73,7 +89,15 @@ public class VocabularyTests(CursusApp app)
             (await world.Owner.DeleteAsync($"/api/v1/{feature}/{id}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict, feature);
         }
 
-        foreach (var (feature, name) in new[] { ("channels", "Unused"), ("campaigns", "Unused"), ("domains", $"unused-{Guid.NewGuid():N}.localhost"), ("tags", "unused") })
+        foreach (
+            var (feature, name) in new[]
+            {
+                ("channels", "Unused"),
+                ("campaigns", "Unused"),
+                ("domains", $"unused-{Guid.NewGuid():N}.localhost"),
+                ("tags", "unused"),
+            }
+        )
         {
             var made = await Post(world.Owner, feature, new { name });
             (await world.Owner.DeleteAsync($"/api/v1/{feature}/{made["id"]}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent, feature);
@@ -87,7 +111,9 @@ public class VocabularyTests(CursusApp app)
         var world = await World.Make(app);
         var campaign = await Post(world.Editor, "campaigns", new { name = "Café Nights: Été 2026" });
         ((string)campaign["key"]!).ShouldBe("cafe-nights-ete-2026");
-        var renamed = await World.Read(await world.Editor.PatchAsJsonAsync($"/api/v1/campaigns/{campaign["id"]}", new { name = "Summer nights" }, Cancel));
+        var renamed = await World.Read(
+            await world.Editor.PatchAsJsonAsync($"/api/v1/campaigns/{campaign["id"]}", new { name = "Summer nights" }, Cancel)
+        );
         ((string)renamed["key"]!, (string)renamed["name"]!).ShouldBe(("cafe-nights-ete-2026", "Summer nights"));
     }
 
@@ -96,8 +122,24 @@ public class VocabularyTests(CursusApp app)
     public async Task Two_spellings_are_two_campaigns()
     {
         var world = await World.Make(app);
-        ((string)(await Post(world.Editor, "campaigns", new { name = "Typed otherwise", key = "Winter-Members", evenSo = true }))["key"]!).ShouldBe("Winter-Members");
-        (await world.Send(p => p["campaign"] = "Winter-Members"))["placements"]![0]!["link"]!["finalUrl"]!.ToString().ShouldContain("utm_campaign=Winter-Members");
+        (
+            (string)
+                (
+                    await Post(
+                        world.Editor,
+                        "campaigns",
+                        new
+                        {
+                            name = "Typed otherwise",
+                            key = "Winter-Members",
+                            evenSo = true,
+                        }
+                    )
+                )["key"]!
+        ).ShouldBe("Winter-Members");
+        (await world.Send(p => p["campaign"] = "Winter-Members"))["placements"]![0]!["link"]!["finalUrl"]!
+            .ToString()
+            .ShouldContain("utm_campaign=Winter-Members");
     }
 
     [Fact]
@@ -105,7 +147,9 @@ public class VocabularyTests(CursusApp app)
     {
         var world = await World.Make(app);
         var tag = await Post(world.Editor, "tags", new { name = "event" });
-        (await world.Editor.PatchAsJsonAsync($"/api/v1/tags/{tag["id"]}", new { name = "night" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await world.Editor.PatchAsJsonAsync($"/api/v1/tags/{tag["id"]}", new { name = "night" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
         var changed = await World.Read(await world.Owner.PatchAsJsonAsync($"/api/v1/tags/{tag["id"]}", new { name = "night", color = 4 }, Cancel));
         ((string)changed["name"]!, (int)changed["color"]!).ShouldBe(("night", 4));
     }

@@ -3,7 +3,7 @@ using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
 using Cursus.Core.Clicks;
-using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Sums;
 using MiniExcelLibs;
 using NodaTime;
 using NodaTime.Text;
@@ -16,7 +16,8 @@ public class BreakdownTests(CursusApp app)
 
     private sealed record Made(string Channel, string Source, string Medium, string Content, Click Click);
 
-    /// <summary>Half of the clicks come before the months are summed up and half too late, so that every road a click can take into a report is walked.</summary>
+    /// <summary>Half of the clicks come before the months are summed up and half too late, so that every road a click can take into a report is
+    /// walked.</summary>
     [Theory]
     [InlineData("Europe/London")]
     [InlineData("Pacific/Kiritimati")]
@@ -43,9 +44,13 @@ public class BreakdownTests(CursusApp app)
             };
             bool IsIn(Made m, LocalDate first, LocalDate last) => m.Click.At.InZone(zone).Date is var d && d >= first && d <= last;
 
-            var report = await world.Get($"/api/v1/reports/breakdown?by={by}&from={LocalDatePattern.Iso.Format(from)}&to={LocalDatePattern.Iso.Format(to)}{filter}");
+            var report = await world.Get(
+                $"/api/v1/reports/breakdown?by={by}&from={LocalDatePattern.Iso.Format(from)}&to={LocalDatePattern.Iso.Format(to)}{filter}"
+            );
 
-            var crosses = filter.Contains("country") && by is "language" or "referrer" or "hour" or "weekday" || filter.Contains("language") && by is "country" or "referrer" or "hour" or "weekday";
+            var crosses =
+                filter.Contains("country") && by is "language" or "referrer" or "hour" or "weekday"
+                || filter.Contains("language") && by is "country" or "referrer" or "hour" or "weekday";
             var first = LocalDatePattern.Iso.Parse((string)report["from"]!).Value;
             var last = LocalDatePattern.Iso.Parse((string)report["to"]!).Value;
             (first, last).ShouldBe(report["narrowedFrom"] is null ? (from, to) : (last.PlusDays(-30), last));
@@ -57,8 +62,15 @@ public class BreakdownTests(CursusApp app)
             var asked = made.Where(m => isLet(m) && IsIn(m, first, last)).ToList();
             var people = asked.Where(m => m.Click.Kind == ClickKind.Person).ToList();
             ((int)report["total"]!["clicks"]!).ShouldBe(people.Count, $"{by} {filter} {from} {to}");
-            report["rows"]!.AsArray().Where(r => (int)r!["clicks"]! > 0).ToDictionary(r => (string)r!["key"]!, r => (int)r!["clicks"]!)
-                .ShouldBe(people.GroupBy(m => Key(m, by, zone)).ToDictionary(g => g.Key, g => g.Count()), ignoreOrder: true, $"{by} {filter} {from} {to}");
+            report["rows"]!
+                .AsArray()
+                .Where(r => (int)r!["clicks"]! > 0)
+                .ToDictionary(r => (string)r!["key"]!, r => (int)r!["clicks"]!)
+                .ShouldBe(
+                    people.GroupBy(m => Key(m, by, zone)).ToDictionary(g => g.Key, g => g.Count()),
+                    ignoreOrder: true,
+                    $"{by} {filter} {from} {to}"
+                );
             if (!filter.Contains("country") && !filter.Contains("language"))
             {
                 ((int)report["total"]!["visitors"]!).ShouldBe(Visitors(people, zone));
@@ -74,15 +86,28 @@ public class BreakdownTests(CursusApp app)
         var world = await World.Make(app);
         var zone = DateTimeZoneProviders.Tzdb["Europe/London"];
         var people = (await MakeClicks(world, 900)).Where(m => m.Click.Kind == ClickKind.Person).ToList();
-        foreach (var (by, across) in new[] { ("channel", "content"), ("channel", "country"), ("weekday", "hour"), ("country", "language"), ("referrer", "channel") })
+        foreach (
+            var (by, across) in new[]
+            {
+                ("channel", "content"),
+                ("channel", "country"),
+                ("weekday", "hour"),
+                ("country", "language"),
+                ("referrer", "channel"),
+            }
+        )
         {
             var pivot = await world.Get($"/api/v1/reports/pivot?by={by}&across={across}&from=2026-03-01&to=2026-09-15");
             var first = LocalDatePattern.Iso.Parse((string)pivot["from"]!).Value;
             first.ShouldBe((by, across) == ("country", "language") ? new LocalDate(2026, 8, 16) : new LocalDate(2026, 3, 1));
-            var expected = people.Where(m => m.Click.At.InZone(zone).Date is var d && d >= first && d <= new LocalDate(2026, 9, 15))
-                .GroupBy(m => (Key(m, by, zone), Key(m, across, zone))).ToDictionary(g => g.Key, g => g.Count());
+            var expected = people
+                .Where(m => m.Click.At.InZone(zone).Date is var d && d >= first && d <= new LocalDate(2026, 9, 15))
+                .GroupBy(m => (Key(m, by, zone), Key(m, across, zone)))
+                .ToDictionary(g => g.Key, g => g.Count());
             var columns = pivot["columns"]!.AsArray().Select(c => (string)c!["key"]!).ToList();
-            var cells = pivot["rows"]!.AsArray().SelectMany((row, r) => columns.Select((column, c) => (Key: ((string)row!["key"]!, column), Clicks: (int)pivot["cells"]![r]![c]!)));
+            var cells = pivot["rows"]!
+                .AsArray()
+                .SelectMany((row, r) => columns.Select((column, c) => (Key: ((string)row!["key"]!, column), Clicks: (int)pivot["cells"]![r]![c]!)));
             cells.Where(c => c.Clicks > 0).ToDictionary(c => c.Key, c => c.Clicks).ShouldBe(expected, ignoreOrder: true, $"{by} × {across}");
             ((int)pivot["total"]!).ShouldBe(expected.Values.Sum());
         }
@@ -107,8 +132,25 @@ public class BreakdownTests(CursusApp app)
         var world = await World.Make(app);
         var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
         var now = SystemClock.Instance.GetCurrentInstant();
-        await app.Ship([.. Enumerable.Range(0, 5000).SelectMany(site => Enumerable.Range(0, 1 + (site == 17 ? 40 : site % 3)).Select(i =>
-            new Click(now - Duration.FromMinutes(i), link, ClickKind.Person, site * 100 + i, default, default, $"site-{site}.example", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en")))]);
+        await app.Ship([
+            .. Enumerable
+                .Range(0, 5000)
+                .SelectMany(site =>
+                    Enumerable
+                        .Range(0, 1 + (site == 17 ? 40 : site % 3))
+                        .Select(i => new Click(
+                            now - Duration.FromMinutes(i),
+                            link,
+                            ClickKind.Person,
+                            site * 100 + i,
+                            default,
+                            default,
+                            $"site-{site}.example",
+                            "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+                            "en"
+                        ))
+                ),
+        ]);
         var report = await world.Breakdown("by=referrer&period=last-7&limit=2000");
         ((string)report["rows"]![0]!["key"]!, (int)report["rows"]![0]!["clicks"]!).ShouldBe(("site-17.example", 41));
         report["rows"]!.AsArray().Count.ShouldBe(2000);
@@ -128,15 +170,40 @@ public class BreakdownTests(CursusApp app)
         var csv = await world.Viewer.GetByteArrayAsync("/api/v1/reports/breakdown.csv?" + asked, Cancel);
         csv[..3].ShouldBe([0xEF, 0xBB, 0xBF]);
         var lines = Encoding.UTF8.GetString(csv[3..]).Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Select(l => l.Split(',')).ToList();
-        lines[0].ShouldBe(["channel", "name", "clicks", "visitors", "share", "share at least", "share at most", "clicks at least", "clicks at most",
-            "posts", "clicks per post", "clicks per post at least", "clicks per post at most", "placements", "clicks per placement", "clicks per placement and day", "clicks before", "clicks compared with previous period"]);
-        lines.Skip(1).Select(l => (l[0], long.Parse(l[2], CultureInfo.InvariantCulture), long.Parse(l[16], CultureInfo.InvariantCulture))).ShouldBe(expected);
+        lines[0]
+            .ShouldBe([
+                "channel",
+                "name",
+                "clicks",
+                "visitors",
+                "share",
+                "share at least",
+                "share at most",
+                "clicks at least",
+                "clicks at most",
+                "posts",
+                "clicks per post",
+                "clicks per post at least",
+                "clicks per post at most",
+                "placements",
+                "clicks per placement",
+                "clicks per placement and day",
+                "clicks before",
+                "clicks compared with previous period",
+            ]);
+        lines
+            .Skip(1)
+            .Select(l => (l[0], long.Parse(l[2], CultureInfo.InvariantCulture), long.Parse(l[16], CultureInfo.InvariantCulture)))
+            .ShouldBe(expected);
         (await world.Viewer.GetByteArrayAsync($"/api/v1/reports/breakdown.csv?{asked}&bom=false", Cancel))[0].ShouldBe((byte)'c');
 
         using var workbook = new MemoryStream(await world.Viewer.GetByteArrayAsync("/api/v1/reports/breakdown.xlsx?" + asked, Cancel));
         var rows = workbook.Query(useHeaderRow: true, sheetName: "Figures").Cast<IDictionary<string, object>>().ToList();
         rows.Select(r => ((string)r["channel"], (long)(double)r["clicks"], (long)(double)r["clicks before"])).ShouldBe(expected);
-        var about = workbook.Query(useHeaderRow: true, sheetName: "Question").Cast<IDictionary<string, object>>().ToDictionary(r => (string)r["what"], r => r["value"]);
+        var about = workbook
+            .Query(useHeaderRow: true, sheetName: "Question")
+            .Cast<IDictionary<string, object>>()
+            .ToDictionary(r => (string)r["what"], r => r["value"]);
         about["first day"].ShouldBe(new DateTime(2026, 5, 1));
         about["answer"].ShouldBe((string)screen["answer"]!);
         about["excluded: team"].ShouldBe((double)screen["excluded"]!["team"]!);
@@ -160,20 +227,64 @@ public class BreakdownTests(CursusApp app)
         var made = await MakeClicks(world, 600);
         const string asked = "from=2026-04-01&to=2026-09-30&channel=perch&channel=guildhall&country=GB";
         var zone = DateTimeZoneProviders.Tzdb["Europe/London"];
-        var expected = made.Where(m => m.Channel is "perch" or "guildhall" && m.Click.Country.ToString() == "GB" && m.Click.At.InZone(zone).Date is { Month: >= 4 and <= 9 })
-            .OrderBy(m => m.Click.At).Select(m => (InstantPattern.ExtendedIso.Format(m.Click.At), m.Channel, m.Click.Language, m.Click.Kind)).ToList();
+        var expected = made.Where(m =>
+                m.Channel is "perch" or "guildhall" && m.Click.Country.ToString() == "GB" && m.Click.At.InZone(zone).Date is { Month: >= 4 and <= 9 }
+            )
+            .OrderBy(m => m.Click.At)
+            .Select(m => (InstantPattern.ExtendedIso.Format(m.Click.At), m.Channel, m.Click.Language, m.Click.Kind))
+            .ToList();
         var people = expected.Where(e => e.Kind == ClickKind.Person).ToList();
         ((int)(await world.Get("/api/v1/reports/breakdown?by=channel&" + asked))["total"]!["clicks"]!).ShouldBe(people.Count);
 
-        var csv = (await world.Viewer.GetStringAsync($"/api/v1/reports/clicks.csv?{asked}&bom=false", Cancel)).Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Select(l => l.Split(',')).ToList();
-        csv[0].ShouldBe(["at", "kind", "link", "channel", "campaign", "source", "medium", "content", "post", "country", "device", "browser", "os", "language", "referrer", "code",
-            "id", "local", "linkId", "postId", "domain", "term", "tags", "pixels", "network", "site", "elsewhere"]);
+        var csv = (await world.Viewer.GetStringAsync($"/api/v1/reports/clicks.csv?{asked}&bom=false", Cancel))
+            .Split("\r\n", StringSplitOptions.RemoveEmptyEntries)
+            .Select(l => l.Split(','))
+            .ToList();
+        csv[0]
+            .ShouldBe([
+                "at",
+                "kind",
+                "link",
+                "channel",
+                "campaign",
+                "source",
+                "medium",
+                "content",
+                "post",
+                "country",
+                "device",
+                "browser",
+                "os",
+                "language",
+                "referrer",
+                "code",
+                "id",
+                "local",
+                "linkId",
+                "postId",
+                "domain",
+                "term",
+                "tags",
+                "pixels",
+                "network",
+                "site",
+                "elsewhere",
+            ]);
         csv.Skip(1).Select(l => (l[0], l[3], l[13], Enum.Parse<ClickKind>(l[1], ignoreCase: true))).ShouldBe(people);
 
-        var lines = (await world.Viewer.GetStringAsync($"/api/v1/reports/clicks.ndjson?{asked}&kinds=all", Cancel)).Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonNode.Parse(l)!).ToList();
-        lines.Select(l => ((string)l["at"]!, (string)l["channel"]!, (string)l["language"]!, Enum.Parse<ClickKind>((string)l["kind"]!, ignoreCase: true))).ShouldBe(expected);
+        var lines = (await world.Viewer.GetStringAsync($"/api/v1/reports/clicks.ndjson?{asked}&kinds=all", Cancel))
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Select(l => JsonNode.Parse(l)!)
+            .ToList();
+        lines
+            .Select(l =>
+                ((string)l["at"]!, (string)l["channel"]!, (string)l["language"]!, Enum.Parse<ClickKind>((string)l["kind"]!, ignoreCase: true))
+            )
+            .ShouldBe(expected);
         ((string)lines[0]["link"]!).ShouldStartWith(world.Domain + "/");
-        (await world.Viewer.GetAsync($"/api/v1/reports/clicks.csv?{asked}&kinds=some", Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await world.Viewer.GetAsync($"/api/v1/reports/clicks.csv?{asked}&kinds=some", Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
     }
 
     [Theory]
@@ -184,7 +295,19 @@ public class BreakdownTests(CursusApp app)
     {
         var world = await World.Make(app);
         var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
-        await app.Ship([new Click(SystemClock.Instance.GetCurrentInstant() - Duration.FromDays(2), link, ClickKind.Machine, 1, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en")]);
+        await app.Ship([
+            new Click(
+                SystemClock.Instance.GetCurrentInstant() - Duration.FromDays(2),
+                link,
+                ClickKind.Machine,
+                1,
+                default,
+                default,
+                "",
+                "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+                "en"
+            ),
+        ]);
         ((int)(await world.Get($"/api/v1/reports/breakdown?by={by}"))["excluded"]!["machines"]!).ShouldBe(1);
     }
 
@@ -195,7 +318,22 @@ public class BreakdownTests(CursusApp app)
         var link = (Guid)(await world.Send())["placements"]![0]!["link"]!["id"]!;
         var now = SystemClock.Instance.GetCurrentInstant();
         int[] minutesAgo = [2, 60 * 24 + 10, 60 * 24 - 10, 60 * 24 * 2];
-        await app.Ship([.. minutesAgo.Select((minutes, i) => new Click(now - Duration.FromMinutes(minutes), link, ClickKind.Person, i, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en"))]);
+        await app.Ship([
+            .. minutesAgo.Select(
+                (minutes, i) =>
+                    new Click(
+                        now - Duration.FromMinutes(minutes),
+                        link,
+                        ClickKind.Person,
+                        i,
+                        default,
+                        default,
+                        "",
+                        "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+                        "en"
+                    )
+            ),
+        ]);
         var zone = DateTimeZoneProviders.Tzdb["Europe/London"];
         var midnight = zone.AtStartOfDay(now.InZone(zone).Date).ToInstant();
         var yesterday = zone.AtStartOfDay(now.InZone(zone).Date.PlusDays(-1)).ToInstant();
@@ -204,8 +342,11 @@ public class BreakdownTests(CursusApp app)
 
         ((bool)report["isUnfinished"]!).ShouldBeTrue();
         ((int)report["total"]!["clicks"]!).ShouldBe(minutesAgo.Count(minutes => now - Duration.FromMinutes(minutes) >= midnight));
-        ((int)report["total"]!["previousClicks"]!).ShouldBe(minutesAgo
-            .Count(minutes => now - Duration.FromMinutes(minutes) is var at && at >= yesterday && at < midnight && at < now - Duration.FromHours(24)));
+        ((int)report["total"]!["previousClicks"]!).ShouldBe(
+            minutesAgo.Count(minutes =>
+                now - Duration.FromMinutes(minutes) is var at && at >= yesterday && at < midnight && at < now - Duration.FromHours(24)
+            )
+        );
     }
 
     [Fact]
@@ -214,8 +355,10 @@ public class BreakdownTests(CursusApp app)
         var world = await World.Make(app);
         var made = await MakeClicks(world, 400);
         var zone = DateTimeZoneProviders.Tzdb["Europe/London"];
-        int Count(string channel, LocalDate from, LocalDate to) => made.Count(m =>
-            m.Channel == channel && m.Click.Kind == ClickKind.Person && m.Click.At.InZone(zone).Date is var d && d >= from && d <= to);
+        int Count(string channel, LocalDate from, LocalDate to) =>
+            made.Count(m =>
+                m.Channel == channel && m.Click.Kind == ClickKind.Person && m.Click.At.InZone(zone).Date is var d && d >= from && d <= to
+            );
 
         var report = await world.Get("/api/v1/reports/breakdown?by=channel&from=2026-06-01&to=2026-07-15&compare=previous");
 
@@ -286,8 +429,18 @@ public class BreakdownTests(CursusApp app)
             p["publishedOn"] = "2026-01-10";
             p["placements"] = JsonNode.Parse("""[{"channel":"guildhall"},{"channel":"perch"},{"channel":"hearthside"},{"channel":"night-letter"}]""");
         });
-        Click At(int placement, int month, int day, string country) => new(
-            Instant.FromUtc(2026, month, day, 12, 0), (Guid)post["placements"]![placement]!["link"]!["id"]!, ClickKind.Person, month, CountryCode.Of(country), default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
+        Click At(int placement, int month, int day, string country) =>
+            new(
+                Instant.FromUtc(2026, month, day, 12, 0),
+                (Guid)post["placements"]![placement]!["link"]!["id"]!,
+                ClickKind.Person,
+                month,
+                CountryCode.Of(country),
+                default,
+                "",
+                "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+                "en"
+            );
         await app.Ship([At(0, 2, 10, "DE"), At(0, 8, 1, "GB"), At(1, 2, 12, "GB"), At(2, 7, 1, "GB")]);
 
         var report = await world.Get($"/api/v1/reports/breakdown?by=channel&{period}");
@@ -301,8 +454,18 @@ public class BreakdownTests(CursusApp app)
         var world = await World.Make(app);
         var now = SystemClock.Instance.GetCurrentInstant();
         var post = await world.Send(p => p["publishedOn"] = LocalDatePattern.Iso.Format(now.InUtc().Date.PlusDays(-20)));
-        Click Now(int placement, ClickKind kind) => new(
-            now - Duration.FromMinutes(1), (Guid)post["placements"]![placement]!["link"]!["id"]!, kind, placement, default, default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
+        Click Now(int placement, ClickKind kind) =>
+            new(
+                now - Duration.FromMinutes(1),
+                (Guid)post["placements"]![placement]!["link"]!["id"]!,
+                kind,
+                placement,
+                default,
+                default,
+                "",
+                "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+                "en"
+            );
         await app.Ship([Now(0, ClickKind.Person), Now(1, ClickKind.Machine)]);
 
         var report = await world.Get("/api/v1/reports/breakdown?by=channel&period=last-7");
@@ -323,7 +486,11 @@ public class BreakdownTests(CursusApp app)
 
     [Theory]
     [InlineData("series?by=channel&step=minute", "step", "Step is hour, day, week or month, or “usual” to let Cursus choose.")]
-    [InlineData("series?by=channel&step=hour&from=2026-01-01&to=2026-02-01", "step", "Hours are shown for at most 31 days. Choose days, or a shorter period.")]
+    [InlineData(
+        "series?by=channel&step=hour&from=2026-01-01&to=2026-02-01",
+        "step",
+        "Hours are shown for at most 31 days. Choose days, or a shorter period."
+    )]
     [InlineData("series?by=mood", "by", "You can’t compare by “mood”.")]
     [InlineData("pivot?by=channel&across=channel", "across", "“channel” can’t be split by “channel”.")]
     [InlineData("pivot?by=channel", "across", "“channel” can’t be split by “”.")]
@@ -358,20 +525,41 @@ public class BreakdownTests(CursusApp app)
     /// <summary>Random clicks between March and December 2026 on links of four channels and two variants.</summary>
     private async Task<List<Made>> MakeClicks(World world, int count)
     {
-        var post = await world.Send(p => p["placements"] = JsonNode.Parse("""
-            [{"channel":"guildhall"},{"channel":"perch"},{"channel":"hearthside"},{"channel":"night-letter","variant":"logo"},{"channel":"night-letter","variant":"button"}]
-            """));
+        var post = await world.Send(p =>
+            p["placements"] = JsonNode.Parse(
+                """
+                [{"channel":"guildhall"},{"channel":"perch"},{"channel":"hearthside"},{"channel":"night-letter","variant":"logo"},{"channel":"night-letter","variant":"button"}]
+                """
+            )
+        );
         var links = post["placements"]!.AsArray().Select(p => p!["link"]!).ToList();
         var random = new Random(count);
         var begin = Instant.FromUtc(2026, 2, 27, 0, 0);
-        var made = Enumerable.Range(0, count).Select(_ =>
-        {
-            var link = links[random.Next(links.Count)];
-            var kind = random.Next(10) switch { 0 => ClickKind.Team, 1 => ClickKind.Machine, _ => ClickKind.Person };
-            var click = new Click(begin + Duration.FromMinutes(random.Next(0, 290 * 24 * 60)), (Guid)link["id"]!, kind, random.Next(count / 2),
-                CountryCode.Of(new[] { "GB", "DE", "" }[random.Next(3)]), default, new[] { "", "perch.localhost", "guildhall.localhost" }[random.Next(3)], "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", new[] { "en", "de" }[random.Next(2)]);
-            return new Made((string)link["channel"]!, (string)link["source"]!, (string)link["medium"]!, (string?)link["content"] ?? "", click);
-        }).ToList();
+        var made = Enumerable
+            .Range(0, count)
+            .Select(_ =>
+            {
+                var link = links[random.Next(links.Count)];
+                var kind = random.Next(10) switch
+                {
+                    0 => ClickKind.Team,
+                    1 => ClickKind.Machine,
+                    _ => ClickKind.Person,
+                };
+                var click = new Click(
+                    begin + Duration.FromMinutes(random.Next(0, 290 * 24 * 60)),
+                    (Guid)link["id"]!,
+                    kind,
+                    random.Next(count / 2),
+                    CountryCode.Of(new[] { "GB", "DE", "" }[random.Next(3)]),
+                    default,
+                    new[] { "", "perch.localhost", "guildhall.localhost" }[random.Next(3)],
+                    "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+                    new[] { "en", "de" }[random.Next(2)]
+                );
+                return new Made((string)link["channel"]!, (string)link["source"]!, (string)link["medium"]!, (string?)link["content"] ?? "", click);
+            })
+            .ToList();
         await app.Ship([.. made.Take(count / 2).Select(m => m.Click)]);
         await using var source = app.DataSource();
         await new RollUps(source).SealDays(SystemClock.Instance.GetCurrentInstant(), Cancel);
@@ -382,16 +570,17 @@ public class BreakdownTests(CursusApp app)
     private static int Visitors(IEnumerable<Made> people, DateTimeZone zone) =>
         people.Select(m => (m.Click.LinkId, m.Click.At.InZone(zone).Date, m.Click.Visitor)).Distinct().Count();
 
-    private static string Key(Made m, string by, DateTimeZone zone) => by switch
-    {
-        "channel" => m.Channel,
-        "source" => m.Source,
-        "medium" => m.Medium,
-        "content" => m.Content,
-        "country" => m.Click.Country.ToString(),
-        "language" => m.Click.Language,
-        "referrer" => m.Click.ReferrerHost,
-        "hour" => m.Click.At.InZone(zone).Hour.ToString("00", CultureInfo.InvariantCulture),
-        _ => ((int)m.Click.At.InZone(zone).DayOfWeek).ToString(CultureInfo.InvariantCulture),
-    };
+    private static string Key(Made m, string by, DateTimeZone zone) =>
+        by switch
+        {
+            "channel" => m.Channel,
+            "source" => m.Source,
+            "medium" => m.Medium,
+            "content" => m.Content,
+            "country" => m.Click.Country.ToString(),
+            "language" => m.Click.Language,
+            "referrer" => m.Click.ReferrerHost,
+            "hour" => m.Click.At.InZone(zone).Hour.ToString("00", CultureInfo.InvariantCulture),
+            _ => ((int)m.Click.At.InZone(zone).DayOfWeek).ToString(CultureInfo.InvariantCulture),
+        };
 }

@@ -4,7 +4,8 @@ using Cursus.Core.Reports;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Hosting;
 using Cursus.Web.Outgoing;
-using Cursus.Web.Reports;
+using Cursus.Web.Reports.Counts;
+using Cursus.Web.Reports.Digests;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging.Abstractions;
@@ -68,7 +69,12 @@ public class DigestMailTests(CursusApp app)
     public void A_title_cannot_put_markup_into_the_letter()
     {
         var digest = new Digest("led", [new("What led", [new("“<img src=x onerror=alert(1)>” brought 3 clicks.")])]);
-        var letter = new DigestMail(new CursusOptions()).Write(digest, new(2026, 11, 16), "North<b>moor", new Account { Name = "Maren\r\nBcc: all@northmoor.example", Email = "maren@northmoor.example" });
+        var letter = new DigestMail(new CursusOptions()).Write(
+            digest,
+            new(2026, 11, 16),
+            "North<b>moor",
+            new Account { Name = "Maren\r\nBcc: all@northmoor.example", Email = "maren@northmoor.example" }
+        );
         letter.HtmlBody!.ShouldNotContain("<img");
         letter.HtmlBody!.ShouldNotContain("<b>");
         letter.HtmlBody!.ShouldContain("&lt;img");
@@ -85,10 +91,17 @@ public class DigestMailTests(CursusApp app)
     {
         var world = await World.Make(app);
         var digest = await world.Get("/api/v1/reports/digest?week=2026-11-12");
-        ((string)digest["from"]!, (string)digest["to"]!, (bool)digest["wantsMail"]!, (bool)digest["canMail"]!).ShouldBe(("2026-11-09", "2026-11-15", false, false));
-        (await world.Viewer.PatchAsJsonAsync("/api/v1/reports/digest/mail", new { wantsMail = true }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        ((string)digest["from"]!, (string)digest["to"]!, (bool)digest["wantsMail"]!, (bool)digest["canMail"]!).ShouldBe(
+            ("2026-11-09", "2026-11-15", false, false)
+        );
+        (await world.Viewer.PatchAsJsonAsync("/api/v1/reports/digest/mail", new { wantsMail = true }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         ((bool)(await world.Get("/api/v1/reports/digest"))["wantsMail"]!).ShouldBeTrue();
-        (await world.Viewer.PostAsync("/api/v1/reports/digest/mail", null, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Conflict, "no mail server is set up in tests");
+        (await world.Viewer.PostAsync("/api/v1/reports/digest/mail", null, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict,
+            "no mail server is set up in tests"
+        );
     }
 
     [Theory]
@@ -105,14 +118,31 @@ public class DigestMailTests(CursusApp app)
     private async Task Wish(World world, string email)
     {
         await using var db = app.Database();
-        await db.Members.Where(m => m.WorkspaceId == world.Workspace.Id && m.Account!.Email == email).ExecuteUpdateAsync(m => m.SetProperty(x => x.WantsDigest, true), Cancel);
+        await db
+            .Members.Where(m => m.WorkspaceId == world.Workspace.Id && m.Account!.Email == email)
+            .ExecuteUpdateAsync(m => m.SetProperty(x => x.WantsDigest, true), Cancel);
     }
 
     private DigestSending Sending(MailServer server, Instant now)
     {
-        var options = new CursusOptions { AppAddress = "http://localhost:5080", Mail = new() { Host = "127.0.0.1", Port = server.Port, Security = MailKit.Security.SecureSocketOptions.None } };
+        var options = new CursusOptions
+        {
+            AppAddress = "http://localhost:5080",
+            Mail = new()
+            {
+                Host = "127.0.0.1",
+                Port = server.Port,
+                Security = MailKit.Security.SecureSocketOptions.None,
+            },
+        };
         return new(
-            app.Services.GetRequiredService<IServiceScopeFactory>(), app.Services.GetRequiredService<Counting>(), new MailSender(options), new DigestMail(options), new StoppedClock(now), new Prepared(),
-            NullLogger<DigestSending>.Instance);
+            app.Services.GetRequiredService<IServiceScopeFactory>(),
+            app.Services.GetRequiredService<Counting>(),
+            new MailSender(options),
+            new DigestMail(options),
+            new StoppedClock(now),
+            new Prepared(),
+            NullLogger<DigestSending>.Instance
+        );
     }
 }

@@ -13,13 +13,25 @@ public class NarrowingTests(CursusApp app)
         var post = await world.Send();
         var link = post["placements"]![0]!["link"]!;
         var narrowed = await Narrowed(
-            world, $"campaign=winter-members&channel=night-letter&channel=perch&post={post["id"]}&link={link["id"]}&country=GB&network=own&elsewhere=own-channel&scan=scanned&browser=Firefox&language=");
+            world,
+            $"campaign=winter-members&channel=night-letter&channel=perch&post={post["id"]}&link={link["id"]}&country=GB&network=own&elsewhere=own-channel&scan=scanned&browser=Firefox&language="
+        );
         narrowed.ShouldBe(
             [
-                "browser: Firefox", "campaign: Winter members", "channel: Night Letter", "channel: Perch", "country: United Kingdom", "language: none",
-                $"link: {world.Domain}/{link["slug"]}", "network: own site", "post: Geminids night", "scan: by QR code", "elsewhere: on its own channel",
+                "browser: Firefox",
+                "campaign: Winter members",
+                "channel: Night Letter",
+                "channel: Perch",
+                "country: United Kingdom",
+                "language: none",
+                $"link: {world.Domain}/{link["slug"]}",
+                "network: own site",
+                "post: Geminids night",
+                "scan: by QR code",
+                "elsewhere: on its own channel",
             ],
-            ignoreOrder: true);
+            ignoreOrder: true
+        );
     }
 
     [Fact]
@@ -36,7 +48,13 @@ public class NarrowingTests(CursusApp app)
     {
         var world = await World.Make(app);
         var post = await world.Send();
-        var view = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/views", new { name = "Letters", question = $"by=channel&campaign=winter-members&post={post["id"]}" }, Cancel));
+        var view = await World.Read(
+            await world.Editor.PostAsJsonAsync(
+                "/api/v1/views",
+                new { name = "Letters", question = $"by=channel&campaign=winter-members&post={post["id"]}" },
+                Cancel
+            )
+        );
         var share = await World.Read(await world.Editor.PostAsJsonAsync($"/api/v1/views/{view["id"]}/shares", new { name = "The trustees" }, Cancel));
         var shared = await World.Read(await app.CreateClient().GetAsync($"/api/v1/shared/{share["secret"]}", Cancel));
         ((string)shared["words"]!).ShouldBe("Which channel brought the most clicks for campaign Winter members, post Geminids night?");

@@ -9,7 +9,7 @@ public partial class PeriodNamesTests
     [Fact]
     public void The_web_application_words_every_named_period_and_no_other()
     {
-        var source = File.ReadAllText(Path.Combine(Repository.Root, "web/src/features/reports/question.ts"));
+        var source = File.ReadAllText(Path.Combine(Repository.Root, "web/src/features/reports/question/question.ts"));
         var worded = source[source.IndexOf("export const periods", StringComparison.Ordinal)..];
         Entry().Matches(worded[..worded.IndexOf('}', StringComparison.Ordinal)]).Select(m => m.Groups[1].Value).ShouldBe(NamedPeriod.Names);
     }

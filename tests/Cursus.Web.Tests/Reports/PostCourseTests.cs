@@ -26,7 +26,13 @@ public class PostCourseTests(CursusApp app)
         var random = new Random(5);
 
         // Times that are over: ages in hours, the first one at once.
-        var ages = Enumerable.Range(0, 400).Select(_ => (int)(-40 * Math.Log(1 - random.NextDouble()))).Where(h => h < 600).Append(0).Order().ToList();
+        var ages = Enumerable
+            .Range(0, 400)
+            .Select(_ => (int)(-40 * Math.Log(1 - random.NextDouble())))
+            .Where(h => h < 600)
+            .Append(0)
+            .Order()
+            .ToList();
         var start = HourOf(Now - Duration.FromDays(29));
         await app.Ship([.. ages.Select(h => Click(Link(post, 0), start + Duration.FromHours(h)))]);
 
@@ -52,7 +58,10 @@ public class PostCourseTests(CursusApp app)
         {
             // The older, the more clicks in the first two hours: 2, 3, 4, 5, 6.
             var (old, clicks) = (await SendOn(world, day), day);
-            await app.Ship([.. Enumerable.Range(0, clicks).Select(i => Click(Link(old, 0), now - Duration.FromDays(day) + Duration.FromHours(i % 2))), Click(Link(old, 0), now - Duration.FromHours(30))]);
+            await app.Ship([
+                .. Enumerable.Range(0, clicks).Select(i => Click(Link(old, 0), now - Duration.FromDays(day) + Duration.FromHours(i % 2))),
+                Click(Link(old, 0), now - Duration.FromHours(30)),
+            ]);
         }
 
         var post = await SendOn(world, 0, hoursAgo: 2);
@@ -92,7 +101,9 @@ public class PostCourseTests(CursusApp app)
         using var picture = SKBitmap.Decode(await world.Viewer.GetByteArrayAsync($"/api/v1/posts/{post["id"]}/pace.png?scale=1", Cancel));
         picture.Pixels.Count(p => p == Pen.Channels[0]).ShouldBeGreaterThan(200, "its own course");
         (await world.Viewer.GetAsync($"/api/v1/posts/{post["id"]}/pace.png?scale=5", Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await world.Viewer.GetAsync($"/api/v1/posts/{post["id"]}/pace.xlsx", Cancel)).Content.Headers.ContentType!.MediaType!.ShouldContain("spreadsheet");
+        (await world.Viewer.GetAsync($"/api/v1/posts/{post["id"]}/pace.xlsx", Cancel)).Content.Headers.ContentType!.MediaType!.ShouldContain(
+            "spreadsheet"
+        );
     }
 
     [Fact]
@@ -101,7 +112,10 @@ public class PostCourseTests(CursusApp app)
         var world = await World.Make(app);
         var post = await SendOn(world, 12);
         var start = Zone.AtStartOfDay(Now.InZone(Zone).Date.PlusDays(-12)).ToInstant() + Duration.FromHours(9);
-        await app.Ship([Click(Link(post, 0), start - Duration.FromDays(6)), .. Enumerable.Range(0, 40).Select(i => Click(Link(post, 0), start + Duration.FromHours(i % 4)))]);
+        await app.Ship([
+            Click(Link(post, 0), start - Duration.FromDays(6)),
+            .. Enumerable.Range(0, 40).Select(i => Click(Link(post, 0), start + Duration.FromHours(i % 4))),
+        ]);
         var row = (await world.Get($"/api/v1/reports/life?by=channel&post={post["id"]}&period=last-90"))["rows"]!.AsArray().Single()!;
         ((int)row["clicks"]!, Math.Round((double)row["halfHours"]!, 9)).ShouldBe((40, 2));
     }
@@ -164,11 +178,12 @@ public class PostCourseTests(CursusApp app)
         ((int)(await other.Get("/api/v1/reports/life?by=channel"))["rows"]![0]!["clicks"]!).ShouldBe(1);
     }
 
-    private static Task<JsonNode> SendOn(World world, int daysAgo, int hoursAgo = 0) => world.Send(p =>
-    {
-        p["publishedOn"] = NodaTime.Text.LocalDatePattern.Iso.Format((Now - Duration.FromHours(hoursAgo)).InZone(Zone).Date.PlusDays(-daysAgo));
-        p["title"] = $"Post of {daysAgo} days ago";
-    });
+    private static Task<JsonNode> SendOn(World world, int daysAgo, int hoursAgo = 0) =>
+        world.Send(p =>
+        {
+            p["publishedOn"] = NodaTime.Text.LocalDatePattern.Iso.Format((Now - Duration.FromHours(hoursAgo)).InZone(Zone).Date.PlusDays(-daysAgo));
+            p["title"] = $"Post of {daysAgo} days ago";
+        });
 
     private static Guid Link(JsonNode post, int placement) => (Guid)post["placements"]![placement]!["link"]!["id"]!;
 
@@ -177,5 +192,15 @@ public class PostCourseTests(CursusApp app)
     private static int visitors;
 
     private static Click Click(Guid link, Instant at) =>
-        new(at, link, ClickKind.Person, Interlocked.Increment(ref visitors), CountryCode.Of("GB"), default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
+        new(
+            at,
+            link,
+            ClickKind.Person,
+            Interlocked.Increment(ref visitors),
+            CountryCode.Of("GB"),
+            default,
+            "",
+            "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+            "en"
+        );
 }

@@ -21,7 +21,9 @@ public class SavedViewTests(CursusApp app)
         var winter = await Keep(world, "Winter");
         await world.Editor.PatchAsJsonAsync($"/api/v1/views/{winter["id"]}", new { isPinned = true }, Cancel);
         var views = (await world.Get("/api/v1/views"))["items"]!.AsArray();
-        views.Select(v => ((string)v!["name"]!, (string)v["question"]!, (bool)v["isPinned"]!, (string)v["createdBy"]!)).ShouldBe([("Winter", Question, true, "Editor"), ("Autumn", Question, false, "Editor")]);
+        views
+            .Select(v => ((string)v!["name"]!, (string)v["question"]!, (bool)v["isPinned"]!, (string)v["createdBy"]!))
+            .ShouldBe([("Winter", Question, true, "Editor"), ("Autumn", Question, false, "Editor")]);
     }
 
     [Theory]
@@ -46,8 +48,12 @@ public class SavedViewTests(CursusApp app)
     {
         var world = await World.Make(app);
         var view = await Keep(world, "Winter");
-        (await world.Viewer.PostAsJsonAsync("/api/v1/views", new { name = "Mine", question = Question }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        (await world.Viewer.PostAsJsonAsync($"/api/v1/views/{view["id"]}/shares", new { name = "The trustees" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await world.Viewer.PostAsJsonAsync("/api/v1/views", new { name = "Mine", question = Question }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
+        (await world.Viewer.PostAsJsonAsync($"/api/v1/views/{view["id"]}/shares", new { name = "The trustees" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
         (await world.Get("/api/v1/views"))["items"]!.AsArray().Count.ShouldBe(1);
     }
 
@@ -92,7 +98,9 @@ public class SavedViewTests(CursusApp app)
         await using (var db = app.Database())
         {
             var id = (Guid)week["id"]!;
-            await db.ViewShares.Where(s => s.Id == id).ExecuteUpdateAsync(s => s.SetProperty(x => x.ExpiresAt, SystemClock.Instance.GetCurrentInstant()), Cancel);
+            await db
+                .ViewShares.Where(s => s.Id == id)
+                .ExecuteUpdateAsync(s => s.SetProperty(x => x.ExpiresAt, SystemClock.Instance.GetCurrentInstant()), Cancel);
         }
 
         (await stranger.GetAsync($"/api/v1/shared/{week["secret"]}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
@@ -133,7 +141,9 @@ public class SavedViewTests(CursusApp app)
         var (world, other) = (await World.Make(app), await World.Make(app));
         var view = await Keep(world, "Winter");
         var share = await Share(world, view, new { name = "The trustees" });
-        (await other.Editor.PostAsJsonAsync($"/api/v1/views/{view["id"]}/shares", new { name = "Me" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await other.Editor.PostAsJsonAsync($"/api/v1/views/{view["id"]}/shares", new { name = "Me" }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
         (await other.Editor.DeleteAsync($"/api/v1/views/{view["id"]}/shares/{share["id"]}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await app.CreateClient().GetAsync($"/api/v1/shared/{share["secret"]}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }

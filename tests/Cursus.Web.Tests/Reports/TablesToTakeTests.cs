@@ -19,11 +19,17 @@ public class TablesToTakeTests(CursusApp app)
         var world = await Clicked();
         var screen = await world.Get("/api/v1/reports/pivot?" + asked);
         var (columns, rows) = (screen["columns"]!.AsArray(), screen["rows"]!.AsArray());
-        var expected = rows.Select((row, r) => (string[])
-        [
-            (string)row!["key"]!, (string)row["label"]!, .. screen["cells"]![r]!.AsArray().Select(c => ((long)c!).ToString(CultureInfo.InvariantCulture)),
-            ((long)row["clicks"]!).ToString(CultureInfo.InvariantCulture),
-        ]).ToList();
+        var expected = rows.Select(
+                (row, r) =>
+                    (string[])
+                        [
+                            (string)row!["key"]!,
+                            (string)row["label"]!,
+                            .. screen["cells"]![r]!.AsArray().Select(c => ((long)c!).ToString(CultureInfo.InvariantCulture)),
+                            ((long)row["clicks"]!).ToString(CultureInfo.InvariantCulture),
+                        ]
+            )
+            .ToList();
         expected.Count.ShouldBeGreaterThan(1);
 
         var csv = await Csv(world, $"pivot.csv?{asked}&bom=false");
@@ -45,7 +51,9 @@ public class TablesToTakeTests(CursusApp app)
         csv[0].Length.ShouldBe(5);
         csv[0].ShouldBeUnique();
         csv[0][2].ShouldStartWith("Geminids night (");
-        (await world.Viewer.GetAsync("/api/v1/reports/pivot.xlsx?by=channel&across=post&period=last-7", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await world.Viewer.GetAsync("/api/v1/reports/pivot.xlsx?by=channel&across=post&period=last-7", Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
     }
 
     [Fact]
@@ -55,7 +63,9 @@ public class TablesToTakeTests(CursusApp app)
         var screen = await world.Get("/api/v1/reports/life?by=channel&period=last-7");
         var csv = await Csv(world, "life.csv?by=channel&period=last-7&bom=false");
         csv[0].ShouldBe(["channel", "name", "placements", "still running", "clicks", "hours to 50% of clicks", "hours to 90% of clicks"]);
-        csv.Skip(1).Select(l => (l[0], l[4])).ShouldBe(screen["rows"]!.AsArray().Select(r => ((string)r!["key"]!, ((long)r["clicks"]!).ToString(CultureInfo.InvariantCulture))));
+        csv.Skip(1)
+            .Select(l => (l[0], l[4]))
+            .ShouldBe(screen["rows"]!.AsArray().Select(r => ((string)r!["key"]!, ((long)r["clicks"]!).ToString(CultureInfo.InvariantCulture))));
         using var workbook = new MemoryStream(await world.Viewer.GetByteArrayAsync("/api/v1/reports/life.xlsx?by=channel&period=last-7", Cancel));
         Question(workbook)["answer"].ShouldBe((string)screen["answer"]!);
     }
@@ -85,12 +95,33 @@ public class TablesToTakeTests(CursusApp app)
     {
         var link = (Guid)post["placements"]![placement]!["link"]!["id"]!;
         var now = SystemClock.Instance.GetCurrentInstant();
-        await app.Ship([.. Enumerable.Range(0, times).Select(n => new Click(now - Duration.FromHours(2 * n + 1), link, ClickKind.Person, n, CountryCode.Of(country), default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en"))]);
+        await app.Ship([
+            .. Enumerable
+                .Range(0, times)
+                .Select(n => new Click(
+                    now - Duration.FromHours(2 * n + 1),
+                    link,
+                    ClickKind.Person,
+                    n,
+                    CountryCode.Of(country),
+                    default,
+                    "",
+                    "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+                    "en"
+                )),
+        ]);
     }
 
     private static async Task<List<string[]>> Csv(World world, string asked) =>
-        [.. (await world.Viewer.GetStringAsync("/api/v1/reports/" + asked, Cancel)).Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Select(line => line.Split(','))];
+        [
+            .. (await world.Viewer.GetStringAsync("/api/v1/reports/" + asked, Cancel))
+                .Split("\r\n", StringSplitOptions.RemoveEmptyEntries)
+                .Select(line => line.Split(',')),
+        ];
 
     private static Dictionary<string, object> Question(MemoryStream workbook) =>
-        workbook.Query(useHeaderRow: true, sheetName: "Question").Cast<IDictionary<string, object>>().ToDictionary(r => (string)r["what"], r => r["value"]);
+        workbook
+            .Query(useHeaderRow: true, sheetName: "Question")
+            .Cast<IDictionary<string, object>>()
+            .ToDictionary(r => (string)r["what"], r => r["value"]);
 }

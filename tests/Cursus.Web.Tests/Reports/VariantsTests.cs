@@ -34,8 +34,13 @@ public class VariantsTests(CursusApp app)
     {
         var (world, post) = await Mailed();
         await Set(world, post, 20, 80);
-        (await world.Viewer.GetStringAsync($"/api/v1/posts/{post["id"]}/variants.csv?bom=false", Cancel)).Split("\r\n")[..3]
-            .ShouldBe(["channel,variant,shown to (%),clicks,share,share at least,share at most,index", "night-letter,logo,20,8,0.4,0.2188,0.6134,2", "night-letter,button,80,12,0.6,0.3866,0.7812,0.75"]);
+        (await world.Viewer.GetStringAsync($"/api/v1/posts/{post["id"]}/variants.csv?bom=false", Cancel))
+            .Split("\r\n")[..3]
+            .ShouldBe([
+                "channel,variant,shown to (%),clicks,share,share at least,share at most,index",
+                "night-letter,logo,20,8,0.4,0.2188,0.6134,2",
+                "night-letter,button,80,12,0.6,0.3866,0.7812,0.75",
+            ]);
         (await world.Viewer.GetAsync($"/api/v1/posts/{post["id"]}/variants.xlsx", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
@@ -66,16 +71,22 @@ public class VariantsTests(CursusApp app)
     {
         var (world, post) = await Mailed();
         (await world.Viewer.PutAsJsonAsync(Address(post), new { parts = Parts(post, 20, 80) }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        (await world.Editor.PutAsJsonAsync(Address(post, "hearthside"), new { parts = Parts(post, 20, 80) }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await world.Editor.PutAsJsonAsync(Address(post, "hearthside"), new { parts = Parts(post, 20, 80) }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
         (await world.Editor.DeleteAsync(Address(post, "hearthside"), Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
-    /// <summary>A mailing with two links, logo and button, of which the one was followed by eight people and the other by twelve; and a placement elsewhere.</summary>
+    /// <summary>A mailing with two links, logo and button, of which the one was followed by eight people and the other by twelve; and a placement
+    /// elsewhere.</summary>
     private async Task<(World World, JsonNode Post)> Mailed()
     {
         var world = await World.Make(app);
-        var post = await world.Send(p => p["placements"] = JsonNode.Parse(
-            """[{ "channel": "night-letter", "variant": "logo" }, { "channel": "night-letter", "variant": "button" }, { "channel": "perch" }]"""));
+        var post = await world.Send(p =>
+            p["placements"] = JsonNode.Parse(
+                """[{ "channel": "night-letter", "variant": "logo" }, { "channel": "night-letter", "variant": "button" }, { "channel": "perch" }]"""
+            )
+        );
         foreach (var placement in Enumerable.Repeat(0, 8).Concat(Enumerable.Repeat(1, 12)).Append(2))
         {
             await world.Visit(World.Slug(post, placement));
@@ -85,10 +96,13 @@ public class VariantsTests(CursusApp app)
         return (world, post);
     }
 
-    private static async Task<JsonNode> Variants(World world, JsonNode post) => (await world.Get($"/api/v1/posts/{post["id"]}/variants"))["channels"]!.AsArray().Single()!;
+    private static async Task<JsonNode> Variants(World world, JsonNode post) =>
+        (await world.Get($"/api/v1/posts/{post["id"]}/variants"))["channels"]!.AsArray().Single()!;
 
     private static IEnumerable<(string Label, int? Exposure, int Clicks, double Index)> Rows(JsonNode channel) =>
-        channel["variants"]!.AsArray().Select(v => ((string)v!["label"]!, (int?)v["exposure"], (int)v["clicks"]!, Math.Round((double)v["index"]!, 9)));
+        channel["variants"]!
+            .AsArray()
+            .Select(v => ((string)v!["label"]!, (int?)v["exposure"], (int)v["clicks"]!, Math.Round((double)v["index"]!, 9)));
 
     private static Task<HttpResponseMessage> Set(World world, JsonNode post, int logo, int? button) =>
         world.Editor.PutAsJsonAsync(Address(post), new { parts = Parts(post, logo, button) }, Cancel);

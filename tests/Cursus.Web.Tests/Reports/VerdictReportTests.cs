@@ -21,7 +21,15 @@ public class VerdictReportTests(CursusApp app)
     private static LocalDate Today => Now.InZone(Zone).Date;
 
     /// <summary>Six posts of the last days: what each brought to Guildhall and to Perch.</summary>
-    private static readonly (int DaysAgo, int Guildhall, int Perch)[] Posts = [(20, 12, 7), (17, 30, 16), (13, 9, 5), (9, 22, 14), (5, 16, 8), (2, 25, 15)];
+    private static readonly (int DaysAgo, int Guildhall, int Perch)[] Posts =
+    [
+        (20, 12, 7),
+        (17, 30, 16),
+        (13, 9, 5),
+        (9, 22, 14),
+        (5, 16, 8),
+        (2, 25, 15),
+    ];
 
     [Fact]
     public async Task A_lead_is_judged_by_the_posts_that_both_channels_share()
@@ -32,12 +40,16 @@ public class VerdictReportTests(CursusApp app)
         var expected = Verdict.Between(Units(p => p.Guildhall), Units(p => p.Perch), Known());
         var verdict = report["verdict"]!;
 
-        ((string)verdict["leader"]!, (string)verdict["unit"]!, (int)verdict["clusters"]!, (bool)verdict["paired"]!).ShouldBe(("guildhall", "post", 6, true));
+        ((string)verdict["leader"]!, (string)verdict["unit"]!, (int)verdict["clusters"]!, (bool)verdict["paired"]!).ShouldBe(
+            ("guildhall", "post", 6, true)
+        );
         ((string)verdict["call"]!).ShouldBe("clear");
         ((double)verdict["ratio"]!).ShouldBe(114.0 / 65, 1e-12);
         ((double)verdict["low"]!).ShouldBe(expected.Low!.Value, 1e-9);
         ((double)verdict["high"]!).ShouldBe(expected.High!.Value, 1e-9);
-        ((string)report["answer"]!).ShouldStartWith("Guildhall brought the most: 114 clicks (63.7%). Its lead over Perch is clear: with posts like these it would come out ahead again, by a factor of 1.75 (");
+        ((string)report["answer"]!).ShouldStartWith(
+            "Guildhall brought the most: 114 clicks (63.7%). Its lead over Perch is clear: with posts like these it would come out ahead again, by a factor of 1.75 ("
+        );
         var row = report["rows"]![0]!;
         ((int)row["posts"]!, (double)row["clicksPerPost"]!).ShouldBe((6, 19));
         var whisker = ClusteredEstimate.OfMean(Units(p => p.Guildhall), Known()).Interval();
@@ -54,8 +66,10 @@ public class VerdictReportTests(CursusApp app)
         report["verdict"]!["low"].ShouldBeNull();
         report["rows"]![0]!["low"].ShouldBeNull();
         ((string)report["answer"]!).ShouldBe(
-            "Guildhall brought the most: 400 clicks (95.2%). Too few posts to say whether this would happen again: 1 for Guildhall, 1 for Perch, and each needs at least 4.");
-        (await world.Get($"/api/v1/reports/breakdown?by=placement&post={post["id"]}"))["verdict"].ShouldBeNull("a single link has nothing to be judged by");
+            "Guildhall brought the most: 400 clicks (95.2%). Too few posts to say whether this would happen again: 1 for Guildhall, 1 for Perch, and each needs at least 4."
+        );
+        (await world.Get($"/api/v1/reports/breakdown?by=placement&post={post["id"]}"))["verdict"]
+            .ShouldBeNull("a single link has nothing to be judged by");
     }
 
     [Fact]
@@ -74,7 +88,9 @@ public class VerdictReportTests(CursusApp app)
 
         var report = await world.Get("/api/v1/reports/breakdown?by=channel&period=last-28");
         ((string)report["rows"]![0]!["key"]!).ShouldBe("guildhall");
-        ((string)report["perPost"]!["leader"]!, (string)report["perPost"]!["runnerUp"]!, (string)report["perPost"]!["call"]!).ShouldBe(("perch", "guildhall", "clear"));
+        ((string)report["perPost"]!["leader"]!, (string)report["perPost"]!["runnerUp"]!, (string)report["perPost"]!["call"]!).ShouldBe(
+            ("perch", "guildhall", "clear")
+        );
         ((string)report["answer"]!).ShouldEndWith(" Per post, Perch brings more: 31.4 clicks against 9, which is clear.");
 
         var perPost = await world.Get("/api/v1/reports/breakdown?by=channel&period=last-28&per=post");
@@ -117,7 +133,9 @@ public class VerdictReportTests(CursusApp app)
         Rows(narrowed).ShouldBe(Rows(all));
 
         static IEnumerable<(string, long, int, int, double)> Rows(JsonNode report) =>
-            report["rows"]!.AsArray().Select(r => ((string)r!["key"]!, (long)r["clicks"]!, (int)r["posts"]!, (int)r["placements"]!, (double)r["low"]!));
+            report["rows"]!
+                .AsArray()
+                .Select(r => ((string)r!["key"]!, (long)r["clicks"]!, (int)r["posts"]!, (int)r["placements"]!, (double)r["low"]!));
     }
 
     [Fact]
@@ -129,12 +147,31 @@ public class VerdictReportTests(CursusApp app)
 
         // Four times seven days from a Thursday on: every Monday forty clicks, every Tuesday twenty.
         var first = new LocalDate(2026, 6, 4);
-        await app.Ship([.. Enumerable.Range(0, 28).Select(d => first.PlusDays(d)).SelectMany(day => Enumerable.Range(0, day.DayOfWeek switch { IsoDayOfWeek.Monday => 40, IsoDayOfWeek.Tuesday => 20, _ => 1 })
-            .Select(i => Click(link, day.At(new LocalTime(10, i)).InZoneLeniently(Zone).ToInstant())))]);
+        await app.Ship([
+            .. Enumerable
+                .Range(0, 28)
+                .Select(d => first.PlusDays(d))
+                .SelectMany(day =>
+                    Enumerable
+                        .Range(
+                            0,
+                            day.DayOfWeek switch
+                            {
+                                IsoDayOfWeek.Monday => 40,
+                                IsoDayOfWeek.Tuesday => 20,
+                                _ => 1,
+                            }
+                        )
+                        .Select(i => Click(link, day.At(new LocalTime(10, i)).InZoneLeniently(Zone).ToInstant()))
+                ),
+        ]);
         foreach (var filter in new[] { "", "&country=GB&language=en" })
         {
             var report = await world.Get($"/api/v1/reports/breakdown?by=weekday&from=2026-06-04&to=2026-07-01{filter}");
-            ((string)report["verdict"]!["unit"]!, (int)report["verdict"]!["clusters"]!, (string)report["verdict"]!["call"]!).ShouldBe(("week", 4, "clear"), filter);
+            ((string)report["verdict"]!["unit"]!, (int)report["verdict"]!["clusters"]!, (string)report["verdict"]!["call"]!).ShouldBe(
+                ("week", 4, "clear"),
+                filter
+            );
         }
     }
 
@@ -145,7 +182,9 @@ public class VerdictReportTests(CursusApp app)
         await Send(world, 3, 40, 20);
         await Send(world, 6, 10, 5);
         var verdict = (await world.Get("/api/v1/reports/breakdown?by=post"))["verdict"]!;
-        ((string)verdict["unit"]!, (int)verdict["clusters"]!, (bool)verdict["paired"]!, (string)verdict["call"]!).ShouldBe(("link", 2, true, "too-few"));
+        ((string)verdict["unit"]!, (int)verdict["clusters"]!, (bool)verdict["paired"]!, (string)verdict["call"]!).ShouldBe(
+            ("link", 2, true, "too-few")
+        );
     }
 
     [Theory]
@@ -160,10 +199,16 @@ public class VerdictReportTests(CursusApp app)
         (await World.Read(refused))["errors"]![field].ShouldNotBeNull();
     }
 
-    private static UnitCount[] Units(Func<(int DaysAgo, int Guildhall, int Perch), int> clicks) => [.. Posts.Select((p, i) => new UnitCount(i, clicks(p), true))];
+    private static UnitCount[] Units(Func<(int DaysAgo, int Guildhall, int Perch), int> clicks) =>
+        [.. Posts.Select((p, i) => new UnitCount(i, clicks(p), true))];
 
-    private static ClickUnits Known() => new(
-        UnitKind.Post, [.. Posts.Select(p => -p.DaysAgo)], false, new Dictionary<string, UnitCount[]> { ["guildhall"] = Units(p => p.Guildhall), ["perch"] = Units(p => p.Perch) });
+    private static ClickUnits Known() =>
+        new(
+            UnitKind.Post,
+            [.. Posts.Select(p => -p.DaysAgo)],
+            false,
+            new Dictionary<string, UnitCount[]> { ["guildhall"] = Units(p => p.Guildhall), ["perch"] = Units(p => p.Perch) }
+        );
 
     private async Task SendAll(World world)
     {
@@ -173,7 +218,14 @@ public class VerdictReportTests(CursusApp app)
         }
     }
 
-    private async Task<JsonNode> Send(World world, int daysAgo, int onGuildhallClicks, int onPerchClicks, bool onGuildhall = true, bool onPerch = true)
+    private async Task<JsonNode> Send(
+        World world,
+        int daysAgo,
+        int onGuildhallClicks,
+        int onPerchClicks,
+        bool onGuildhall = true,
+        bool onPerch = true
+    )
     {
         var post = await world.Send(p =>
         {
@@ -188,11 +240,28 @@ public class VerdictReportTests(CursusApp app)
                 }
             }
         });
-        await app.Ship([.. post["placements"]!.AsArray().SelectMany(p => Enumerable.Range(0, (string)p!["channel"]! == "guildhall" ? onGuildhallClicks : onPerchClicks)
-            .Select(i => Click((Guid)p["link"]!["id"]!, Now - Duration.FromHours(24 * (daysAgo - 1) + 2), i % 3 == 0 ? "IE" : "GB")))]);
+        await app.Ship([
+            .. post["placements"]!
+                .AsArray()
+                .SelectMany(p =>
+                    Enumerable
+                        .Range(0, (string)p!["channel"]! == "guildhall" ? onGuildhallClicks : onPerchClicks)
+                        .Select(i => Click((Guid)p["link"]!["id"]!, Now - Duration.FromHours(24 * (daysAgo - 1) + 2), i % 3 == 0 ? "IE" : "GB"))
+                ),
+        ]);
         return post;
     }
 
     private static Click Click(Guid link, Instant at, string country = "GB") =>
-        new(at, link, ClickKind.Person, Interlocked.Increment(ref visitors), CountryCode.Of(country), default, "", "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en");
+        new(
+            at,
+            link,
+            ClickKind.Person,
+            Interlocked.Increment(ref visitors),
+            CountryCode.Of(country),
+            default,
+            "",
+            "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+            "en"
+        );
 }

@@ -29,15 +29,21 @@ public sealed class HandoffSetupTests(CursusApp app) : IClassFixture<CursusApp>
     {
         var world = await World.Make(app);
         await Pixels.SetUp(world);
-        (await world.Owner.PatchAsJsonAsync("/api/v1/handoff", new
-        {
-            consent = "everybody",
-            questions = new { en = "Shall {networks} know, for {who}?" },
-            privacyPage = "https://www.northmoor.example/privacy",
-            line = "One <moment>",
-            paper = "#191419",
-            ink = "#efe8e4",
-        }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Owner.PatchAsJsonAsync(
+                "/api/v1/handoff",
+                new
+                {
+                    consent = "everybody",
+                    questions = new { en = "Shall {networks} know, for {who}?" },
+                    privacyPage = "https://www.northmoor.example/privacy",
+                    line = "One <moment>",
+                    paper = "#191419",
+                    ink = "#efe8e4",
+                },
+                Cancel
+            )
+        ).EnsureSuccessStatusCode();
         var page = await world.Viewer.GetStringAsync("/api/v1/handoff/page?language=en", Cancel);
         page.ShouldContain($"Shall Beaconry and Fairlead know, for {world.Workspace.Name}?");
         page.ShouldContain("One &lt;moment&gt;");

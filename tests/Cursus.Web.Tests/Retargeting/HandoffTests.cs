@@ -50,7 +50,9 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
     public async Task A_link_without_pixels_and_one_whose_pixel_was_deleted_redirect()
     {
         var (world, slug, pixel) = await Ready();
-        var plain = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "https://www.northmoor.example/shop" }, Cancel));
+        var plain = await World.Read(
+            await world.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "https://www.northmoor.example/shop" }, Cancel)
+        );
         (await world.Visit((string)plain["slug"]!)).StatusCode.ShouldBe(HttpStatusCode.Found);
         (await world.Owner.DeleteAsync($"/api/v1/pixels/{pixel.Fairlead}", Cancel)).EnsureSuccessStatusCode();
         (await world.Owner.DeleteAsync($"/api/v1/pixels/{pixel.Beaconry}", Cancel)).EnsureSuccessStatusCode();
@@ -70,7 +72,9 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
         await app.Shipped();
         var fairlead = await world.Get($"/api/v1/pixels/{pixel.Fairlead}/audience?by=link");
         Outcomes(fairlead["outcomes"]!).ShouldBe((3, 0, 1, 1));
-        fairlead["windows"]!.AsArray().Select(w => ((int)w!["days"]!, (int)w["visits"]!, (int)w["visitors"]!, (bool)w["isTooSmall"]!))
+        fairlead["windows"]!
+            .AsArray()
+            .Select(w => ((int)w!["days"]!, (int)w["visits"]!, (int)w["visitors"]!, (bool)w["isTooSmall"]!))
             .ShouldBe([(7, 3, 2, true), (28, 3, 2, true), (30, 3, 2, true), (90, 3, 2, true), (180, 3, 2, true)]);
         fairlead["advice"]!.AsArray().ShouldHaveSingleItem();
         ((string)fairlead["parts"]!.AsArray().ShouldHaveSingleItem()!["label"]!).ShouldBe($"{world.Domain}/{slug}");
@@ -91,7 +95,9 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
         var ticket = System.Text.RegularExpressions.Regex.Match(page, "\"ticket\":\"([^\"]+)\"").Groups[1].Value;
         HandoffTicket.TryParse(ticket, out var read).ShouldBeTrue();
         read!.Pixels.Select(p => p.ToString()).ShouldBe([pixel.Fairlead, pixel.Beaconry], ignoreOrder: true);
-        (await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{pixel.Fairlead}/attachments", new { campaigns = Array.Empty<string>() }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{pixel.Fairlead}/attachments", new { campaigns = Array.Empty<string>() }, Cancel)
+        ).EnsureSuccessStatusCode();
         (await world.Owner.DeleteAsync($"/api/v1/pixels/{pixel.Beaconry}", Cancel)).EnsureSuccessStatusCode();
         await Report(world, $"slug={slug}&ticket={ticket}&came=11", visitor: 1);
         await app.Shipped();
@@ -103,7 +109,9 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
     {
         var (world, slug, pixel) = await Ready();
         var link = (await world.Get("/api/v1/links?query=" + slug))["items"]![0]!;
-        (await world.Editor.PatchAsJsonAsync($"/api/v1/links/{(string)link["id"]!}", new { opensAt = "2036-12-01T09:00" }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PatchAsJsonAsync($"/api/v1/links/{(string)link["id"]!}", new { opensAt = "2036-12-01T09:00" }, Cancel)
+        ).EnsureSuccessStatusCode();
         foreach (var ticket in new[] { $"{pixel.Ticket}", $"1{$"{pixel.Ticket}"[1..]}", "7", "nonsense", "" })
         {
             var answer = await Report(world, $"slug={slug}&ticket={ticket}&answer=no");
@@ -121,10 +129,16 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
             r.Headers.UserAgent.Clear();
             r.Headers.UserAgent.ParseAdd("ExampleBot/2.0");
         });
-        (await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=11", change: r => r.Headers.Add("Sec-Fetch-Site", "cross-site"))).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (
+            await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=11", change: r => r.Headers.Add("Sec-Fetch-Site", "cross-site"))
+        ).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await Report(world, $"slug=nothing&came=11")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=11&more={new string('x', 5000)}")).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        (await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=11", host: (await World.Make(app)).Domain)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=11&more={new string('x', 5000)}")).StatusCode.ShouldBe(
+            HttpStatusCode.BadRequest
+        );
+        (await Report(world, $"slug={slug}&ticket={pixel.Ticket}&came=11", host: (await World.Make(app)).Domain)).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
         await app.Shipped();
         Outcomes((await world.Get($"/api/v1/pixels/{pixel.Fairlead}/audience"))["outcomes"]!).ShouldBe((0, 0, 0, 0));
     }
@@ -139,7 +153,9 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
         page.ShouldContain("Dürfen sich Fairlead und Beaconry Ihren Besuch merken");
         page.ShouldNotContain("<noscript>");
         page.ShouldContain("<form method=\"post\"");
-        (await (await world.Visit(slug, r => r.Headers.Add("Cookie", "cursus-consent=yes"))).Content.ReadAsStringAsync(Cancel)).ShouldNotContain("<form");
+        (await (await world.Visit(slug, r => r.Headers.Add("Cookie", "cursus-consent=yes"))).Content.ReadAsStringAsync(Cancel)).ShouldNotContain(
+            "<form"
+        );
     }
 
     [Fact]
@@ -159,8 +175,10 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
         var response = await Report(world, $"slug={slug}&ticket={pixel.Ticket}&answer={answer}&remember=1");
         response.StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var cookie = response.Headers.GetValues("Set-Cookie").ShouldHaveSingleItem();
-        cookie.Split("; ").Order(StringComparer.Ordinal).ShouldBe(
-            ["cursus-consent=" + answer, "httponly", $"max-age={days * 86_400}", "path=/", "samesite=lax"]);
+        cookie
+            .Split("; ")
+            .Order(StringComparer.Ordinal)
+            .ShouldBe(["cursus-consent=" + answer, "httponly", $"max-age={days * 86_400}", "path=/", "samesite=lax"]);
         await app.Shipped();
         Outcomes((await world.Get($"/api/v1/pixels/{pixel.Fairlead}/audience"))["outcomes"]!).ShouldBe(answer == "no" ? (0, 0, 1, 0) : (0, 0, 0, 0));
     }
@@ -182,13 +200,29 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
     {
         var (world, slug, _) = await Ready();
         var link = (await world.Get("/api/v1/links?query=" + slug))["items"]![0]!;
-        (await world.Editor.PatchAsJsonAsync($"/api/v1/links/{(string)link["id"]!}", new { options = new { passQuery = "link-wins", referrer = "hide", handoffDeadline = 250 } }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PatchAsJsonAsync(
+                $"/api/v1/links/{(string)link["id"]!}",
+                new
+                {
+                    options = new
+                    {
+                        passQuery = "link-wins",
+                        referrer = "hide",
+                        handoffDeadline = 250,
+                    },
+                },
+                Cancel
+            )
+        ).EnsureSuccessStatusCode();
         var response = await world.Visit(slug + "?ref=stall");
         var page = await response.Content.ReadAsStringAsync(Cancel);
         page.ShouldContain("&ref=stall");
         page.ShouldContain("\"wait\":250");
         response.Headers.GetValues("Referrer-Policy").ShouldBe(["no-referrer"]);
-        (await world.Editor.PatchAsJsonAsync($"/api/v1/links/{(string)link["id"]!}", new { options = new { handoffDeadline = 5001 } }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (
+            await world.Editor.PatchAsJsonAsync($"/api/v1/links/{(string)link["id"]!}", new { options = new { handoffDeadline = 5001 } }, Cancel)
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
     [Fact]
@@ -197,11 +231,15 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
         var (world, slug, pixel) = await Ready();
         foreach (var id in new[] { pixel.Fairlead, pixel.Beaconry })
         {
-            (await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{id}/attachments", new { campaigns = Array.Empty<string>() }, Cancel)).EnsureSuccessStatusCode();
+            (
+                await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{id}/attachments", new { campaigns = Array.Empty<string>() }, Cancel)
+            ).EnsureSuccessStatusCode();
         }
 
         (await world.Visit(slug)).StatusCode.ShouldBe(HttpStatusCode.Found);
-        (await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{pixel.Fairlead}/attachments", new { domains = new[] { world.Domain } }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{pixel.Fairlead}/attachments", new { domains = new[] { world.Domain } }, Cancel)
+        ).EnsureSuccessStatusCode();
         (await world.Visit(slug)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
@@ -222,14 +260,26 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
         (await world.Owner.PatchAsJsonAsync("/api/v1/handoff", new { consent }, Cancel)).EnsureSuccessStatusCode();
         foreach (var id in new[] { pixel.Fairlead, pixel.Beaconry })
         {
-            (await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{id}/attachments", new { campaigns = new[] { "winter-members" } }, Cancel)).EnsureSuccessStatusCode();
+            (
+                await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{id}/attachments", new { campaigns = new[] { "winter-members" } }, Cancel)
+            ).EnsureSuccessStatusCode();
         }
 
-        return (world, World.Slug(await world.Send(), 0), (pixel.Fairlead, pixel.Beaconry, new(LinkPage.Destination, [Guid.Parse(pixel.Fairlead), Guid.Parse(pixel.Beaconry)])));
+        return (
+            world,
+            World.Slug(await world.Send(), 0),
+            (pixel.Fairlead, pixel.Beaconry, new(LinkPage.Destination, [Guid.Parse(pixel.Fairlead), Guid.Parse(pixel.Beaconry)]))
+        );
     }
 
     /// <summary>What the page reports back.</summary>
-    private Task<HttpResponseMessage> Report(World world, string form, int visitor = OnlyVisitor, Action<HttpRequestMessage>? change = null, string? host = null)
+    private Task<HttpResponseMessage> Report(
+        World world,
+        string form,
+        int visitor = OnlyVisitor,
+        Action<HttpRequestMessage>? change = null,
+        string? host = null
+    )
     {
         var request = new HttpRequestMessage(HttpMethod.Post, $"http://{host ?? world.Domain}/.well-known/cursus-handoff")
         {
@@ -237,8 +287,10 @@ public sealed class HandoffTests(CursusApp app) : IClassFixture<CursusApp>
         };
         World.As(request, visitor);
         change?.Invoke(request);
-        return app.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false, HandleCookies = false }).SendAsync(request, Cancel);
+        return app.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false, HandleCookies = false })
+            .SendAsync(request, Cancel);
     }
 
-    private static (int Fired, int Missed, int Declined, int OptedOut) Outcomes(JsonNode of) => ((int)of["fired"]!, (int)of["missed"]!, (int)of["declined"]!, (int)of["optedOut"]!);
+    private static (int Fired, int Missed, int Declined, int OptedOut) Outcomes(JsonNode of) =>
+        ((int)of["fired"]!, (int)of["missed"]!, (int)of["declined"]!, (int)of["optedOut"]!);
 }

@@ -12,11 +12,25 @@ public sealed class PixelTests(CursusApp app) : IClassFixture<CursusApp>
     public async Task One_paste_sets_a_pixel_up_and_nothing_of_the_code_is_kept()
     {
         var world = await World.Make(app);
-        (await world.Owner.PostAsJsonAsync("/api/v1/ad-networks", JsonNode.Parse(Pixels.Picture), Cancel)).StatusCode.ShouldBe(HttpStatusCode.Created);
-        var reading = await World.Read(await world.Owner.PostAsJsonAsync("/api/v1/pixels/reading", new { pasted = "<script>steal()</script><img src='https://px.fairlead.example/hit?p=FL-204417'>" }, Cancel));
+        (await world.Owner.PostAsJsonAsync("/api/v1/ad-networks", JsonNode.Parse(Pixels.Picture), Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
+        var reading = await World.Read(
+            await world.Owner.PostAsJsonAsync(
+                "/api/v1/pixels/reading",
+                new { pasted = "<script>steal()</script><img src='https://px.fairlead.example/hit?p=FL-204417'>" },
+                Cancel
+            )
+        );
         var read = reading["readings"]!.AsArray().ShouldHaveSingleItem()!;
         ((string)read["networkName"]!, (string)read["reference"]!).ShouldBe(("Fairlead", "FL-204417"));
-        var added = await World.Read(await world.Owner.PostAsJsonAsync("/api/v1/pixels", new { network = (string)read["network"]!, reference = (string)read["reference"]! }, Cancel));
+        var added = await World.Read(
+            await world.Owner.PostAsJsonAsync(
+                "/api/v1/pixels",
+                new { network = (string)read["network"]!, reference = (string)read["reference"]! },
+                Cancel
+            )
+        );
         ((string)added["name"]!, (string)added["reference"]!, (int)added["links"]!).ShouldBe(("Fairlead", "FL-204417", 0));
         (await world.Get("/api/v1/pixels")).ToJsonString().ShouldNotContain("steal");
     }
@@ -44,10 +58,16 @@ public sealed class PixelTests(CursusApp app) : IClassFixture<CursusApp>
         var definition = new { network = "image-pixel", reference = "https://ads.example/p.gif" };
         (await world.Editor.PostAsJsonAsync("/api/v1/pixels", definition, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await world.Editor.DeleteAsync($"/api/v1/pixels/{pixel}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        (await world.Editor.PostAsJsonAsync("/api/v1/ad-networks", JsonNode.Parse(Pixels.Picture), Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await world.Editor.PostAsJsonAsync("/api/v1/ad-networks", JsonNode.Parse(Pixels.Picture), Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
         (await world.Editor.PatchAsJsonAsync("/api/v1/handoff", new { consent = "off" }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        (await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{pixel}/attachments", new { channels = new[] { "perch" } }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await world.Viewer.PutAsJsonAsync($"/api/v1/pixels/{pixel}/attachments", new { channels = new[] { "perch" } }, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{pixel}/attachments", new { channels = new[] { "perch" } }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
+        (await world.Viewer.PutAsJsonAsync($"/api/v1/pixels/{pixel}/attachments", new { channels = new[] { "perch" } }, Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
         (await world.Viewer.PostAsync($"/api/v1/pixels/{pixel}/test", null, Cancel)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await world.Get($"/api/v1/pixels/{pixel}"))["channels"]!.AsArray().Select(c => (string)c!).ShouldBe(["perch"]);
     }
@@ -59,30 +79,38 @@ public sealed class PixelTests(CursusApp app) : IClassFixture<CursusApp>
         var (pixel, _) = await Pixels.SetUp(world);
         var post = await other.Send();
         var link = (string)post["placements"]![0]!["link"]!["id"]!;
-        foreach (var response in new[]
-        {
-            await other.Owner.GetAsync($"/api/v1/pixels/{pixel}", Cancel),
-            await other.Owner.GetAsync($"/api/v1/pixels/{pixel}/audience", Cancel),
-            await other.Owner.GetAsync($"/api/v1/pixels/{pixel}/definition", Cancel),
-            await other.Owner.PostAsync($"/api/v1/pixels/{pixel}/test", null, Cancel),
-            await other.Owner.PatchAsJsonAsync($"/api/v1/pixels/{pixel}", new { name = "Mine" }, Cancel),
-            await other.Owner.PutAsJsonAsync($"/api/v1/pixels/{pixel}/attachments", new { channels = new[] { "perch" } }, Cancel),
-            await other.Owner.DeleteAsync($"/api/v1/pixels/{pixel}", Cancel),
-            await other.Owner.PutAsJsonAsync("/api/v1/ad-networks/fairlead", JsonNode.Parse(Pixels.Picture), Cancel),
-            await other.Owner.DeleteAsync("/api/v1/ad-networks/fairlead", Cancel),
-            await world.Owner.PutAsJsonAsync($"/api/v1/posts/{(string)post["id"]!}/pixels", new { pixels = new[] { pixel } }, Cancel),
-        })
+        foreach (
+            var response in new[]
+            {
+                await other.Owner.GetAsync($"/api/v1/pixels/{pixel}", Cancel),
+                await other.Owner.GetAsync($"/api/v1/pixels/{pixel}/audience", Cancel),
+                await other.Owner.GetAsync($"/api/v1/pixels/{pixel}/definition", Cancel),
+                await other.Owner.PostAsync($"/api/v1/pixels/{pixel}/test", null, Cancel),
+                await other.Owner.PatchAsJsonAsync($"/api/v1/pixels/{pixel}", new { name = "Mine" }, Cancel),
+                await other.Owner.PutAsJsonAsync($"/api/v1/pixels/{pixel}/attachments", new { channels = new[] { "perch" } }, Cancel),
+                await other.Owner.DeleteAsync($"/api/v1/pixels/{pixel}", Cancel),
+                await other.Owner.PutAsJsonAsync("/api/v1/ad-networks/fairlead", JsonNode.Parse(Pixels.Picture), Cancel),
+                await other.Owner.DeleteAsync("/api/v1/ad-networks/fairlead", Cancel),
+                await world.Owner.PutAsJsonAsync($"/api/v1/posts/{(string)post["id"]!}/pixels", new { pixels = new[] { pixel } }, Cancel),
+            }
+        )
         {
             response.StatusCode.ShouldBe(HttpStatusCode.NotFound, response.RequestMessage!.RequestUri!.ToString());
         }
 
-        foreach (var response in new[]
-        {
-            await other.Editor.PatchAsJsonAsync($"/api/v1/links/{link}", new { pixels = new[] { pixel } }, Cancel),
-            await other.Editor.PutAsJsonAsync($"/api/v1/posts/{(string)post["id"]!}/pixels", new { pixels = new[] { pixel } }, Cancel),
-            await other.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p => p["pixels"] = new JsonArray(pixel)), Cancel),
-            await other.Editor.PostAsJsonAsync("/api/v1/links", new { destination = "https://www.northmoor.example/", pixels = new[] { pixel } }, Cancel),
-        })
+        foreach (
+            var response in new[]
+            {
+                await other.Editor.PatchAsJsonAsync($"/api/v1/links/{link}", new { pixels = new[] { pixel } }, Cancel),
+                await other.Editor.PutAsJsonAsync($"/api/v1/posts/{(string)post["id"]!}/pixels", new { pixels = new[] { pixel } }, Cancel),
+                await other.Editor.PostAsJsonAsync("/api/v1/posts", World.Post(p => p["pixels"] = new JsonArray(pixel)), Cancel),
+                await other.Editor.PostAsJsonAsync(
+                    "/api/v1/links",
+                    new { destination = "https://www.northmoor.example/", pixels = new[] { pixel } },
+                    Cancel
+                ),
+            }
+        )
         {
             response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         }
@@ -121,14 +149,29 @@ public sealed class PixelTests(CursusApp app) : IClassFixture<CursusApp>
             p["pixels"] = new JsonArray(fairlead);
             p["placements"]![0]!["pixels"] = new JsonArray(ofLink);
         });
-        (await world.Editor.PutAsJsonAsync($"/api/v1/pixels/{beaconry}/attachments", new { campaigns = new[] { "winter-members" }, channels = new[] { "guildhall" }, domains = new[] { world.Domain } }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PutAsJsonAsync(
+                $"/api/v1/pixels/{beaconry}/attachments",
+                new
+                {
+                    campaigns = new[] { "winter-members" },
+                    channels = new[] { "guildhall" },
+                    domains = new[] { world.Domain },
+                },
+                Cancel
+            )
+        ).EnsureSuccessStatusCode();
         var link = await world.Get($"/api/v1/links/{(string)post["placements"]![0]!["link"]!["id"]!}");
         link["pixels"]!.AsArray().Select(p => (string)p!).ShouldBe([ofLink]);
-        link["firingPixels"]!.AsArray().Select(p => $"{(string)p!["name"]!} by {(string)p["place"]!}").ShouldBe(
-            ["Beaconry by campaign", "Beaconry by channel", "Beaconry by domain", "Fairlead by post", "Of the link by link"]);
+        link["firingPixels"]!
+            .AsArray()
+            .Select(p => $"{(string)p!["name"]!} by {(string)p["place"]!}")
+            .ShouldBe(["Beaconry by campaign", "Beaconry by channel", "Beaconry by domain", "Fairlead by post", "Of the link by link"]);
         (await world.Get($"/api/v1/pixels/{fairlead}"))["links"]!.GetValue<int>().ShouldBe(2);
 
-        (await world.Editor.PatchAsJsonAsync($"/api/v1/links/{(string)link["id"]!}", new { pixels = Array.Empty<string>() }, Cancel)).EnsureSuccessStatusCode();
+        (
+            await world.Editor.PatchAsJsonAsync($"/api/v1/links/{(string)link["id"]!}", new { pixels = Array.Empty<string>() }, Cancel)
+        ).EnsureSuccessStatusCode();
         (await world.Get($"/api/v1/links/{(string)link["id"]!}"))["pixels"]!.AsArray().ShouldBeEmpty();
     }
 

@@ -25,7 +25,9 @@ internal static class Pixels
     {
         foreach (var network in new[] { Picture, Script })
         {
-            (await world.Owner.PostAsJsonAsync("/api/v1/ad-networks", JsonNode.Parse(network), TestContext.Current.CancellationToken)).StatusCode.ShouldBe(System.Net.HttpStatusCode.Created);
+            (
+                await world.Owner.PostAsJsonAsync("/api/v1/ad-networks", JsonNode.Parse(network), TestContext.Current.CancellationToken)
+            ).StatusCode.ShouldBe(System.Net.HttpStatusCode.Created);
         }
 
         return (await Add(world, "fairlead", "FL-204417"), await Add(world, "beaconry", "9f2c41d07ab3"));
@@ -33,7 +35,16 @@ internal static class Pixels
 
     public static async Task<string> Add(World world, string network, string reference, string? name = null)
     {
-        var response = await world.Owner.PostAsJsonAsync("/api/v1/pixels", new { name, network, reference }, TestContext.Current.CancellationToken);
+        var response = await world.Owner.PostAsJsonAsync(
+            "/api/v1/pixels",
+            new
+            {
+                name,
+                network,
+                reference,
+            },
+            TestContext.Current.CancellationToken
+        );
         var text = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
         response.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created, text);
         return (string)JsonNode.Parse(text)!["id"]!;
@@ -41,5 +52,7 @@ internal static class Pixels
 
     /// <summary>Nobody is asked, so that pixels fire at once.</summary>
     public static async Task AskNobody(World world) =>
-        (await world.Owner.PatchAsJsonAsync("/api/v1/handoff", new { consent = "off" }, TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
+        (
+            await world.Owner.PatchAsJsonAsync("/api/v1/handoff", new { consent = "off" }, TestContext.Current.CancellationToken)
+        ).EnsureSuccessStatusCode();
 }

@@ -15,7 +15,13 @@ internal static class AnswerText
             "image/png" => null,
             "application/pdf" => string.Join(' ', (await PdfWords.Of(bytes, cancel)).Select(w => w.Text)),
             "application/zip" or "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet" => Unpacked(bytes),
-            "application/json" or "application/problem+json" or "application/x-ndjson" or "text/csv" or "text/html" or "text/plain" or "image/svg+xml" => Encoding.UTF8.GetString(bytes),
+            "application/json"
+            or "application/problem+json"
+            or "application/x-ndjson"
+            or "text/csv"
+            or "text/html"
+            or "text/plain"
+            or "image/svg+xml" => Encoding.UTF8.GetString(bytes),
             null => "",
             var other => throw new InvalidOperationException($"Say how to find the text in an answer of type {other}."),
         };

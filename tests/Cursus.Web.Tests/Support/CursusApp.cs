@@ -1,6 +1,7 @@
 using Cursus.Core.Clicks;
 using Cursus.Data;
 using Cursus.Data.Clicks;
+using Cursus.Data.Clicks.Journaling;
 using Cursus.Web.Edge;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
@@ -26,9 +27,7 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
     private readonly string server;
 
     public CursusApp()
-        : this(throughLine: false)
-    {
-    }
+        : this(throughLine: false) { }
 
     /// <param name="throughLine">True puts a <see cref="CuttableLine"/> between the application and its database.</param>
     /// <param name="commandSeconds">After how many seconds the application gives a statement up that has no other limit.</param>
@@ -36,7 +35,12 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
     {
         server = Environment.GetEnvironmentVariable("CURSUS_TEST_DATABASE")
             ?? throw new InvalidOperationException("CURSUS_TEST_DATABASE is not set. Run these tests with ./cursus test web.");
-        var direct = new NpgsqlConnectionStringBuilder(server) { Database = database, MaxPoolSize = 10, CommandTimeout = commandSeconds };
+        var direct = new NpgsqlConnectionStringBuilder(server)
+        {
+            Database = database,
+            MaxPoolSize = 10,
+            CommandTimeout = commandSeconds,
+        };
         connection = direct.ConnectionString;
         if (throughLine)
         {
@@ -115,24 +119,25 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
         Directory.Delete(folder, recursive: true);
     }
 
-    protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
-        .UseEnvironment("Production")
-        .UseSetting("ConnectionStrings:Cursus", line ?? connection)
-        .UseSetting("Cursus:JournalFolder", Path.Combine(folder, "journal"))
-        .UseSetting("Cursus:SnapshotFile", Path.Combine(folder, "links.snapshot"))
-        .UseSetting("Cursus:KeyFile", Path.Combine(AppContext.BaseDirectory, "protection.pfx"))
-        .UseSetting("Cursus:Limits:RequestsAtOnce", "1000000")
-        .UseSetting("Cursus:PublicScheme", "http")
-        .UseSetting("Cursus:AllowedPrivateHosts:0", ".localhost")
-        .UseSetting("Cursus:NameServer", $"127.0.0.1:{Names.Port}")
-        .UseSetting("Cursus:EdgeHost", "edge.cursus.example")
-        .UseSetting("Cursus:EdgeAddresses:0", "203.0.113.10")
-        .UseSetting("Cursus:EdgeAddresses:1", "203.0.113.11")
-        .UseSetting("Cursus:TrustedProxies:0", "127.0.0.1")
-        .UseSetting("Cursus:LinkCheck:IsOn", "false")
-        .UseSetting("Cursus:LinkCheck:Pause", "20")
-        .UseSetting("Cursus:LinkCheck:Patience", "2")
-        .UseSetting("Cursus:LinkCheck:Every", "1");
+    protected override void ConfigureWebHost(IWebHostBuilder builder) =>
+        builder
+            .UseEnvironment("Production")
+            .UseSetting("ConnectionStrings:Cursus", line ?? connection)
+            .UseSetting("Cursus:JournalFolder", Path.Combine(folder, "journal"))
+            .UseSetting("Cursus:SnapshotFile", Path.Combine(folder, "links.snapshot"))
+            .UseSetting("Cursus:KeyFile", Path.Combine(AppContext.BaseDirectory, "protection.pfx"))
+            .UseSetting("Cursus:Limits:RequestsAtOnce", "1000000")
+            .UseSetting("Cursus:PublicScheme", "http")
+            .UseSetting("Cursus:AllowedPrivateHosts:0", ".localhost")
+            .UseSetting("Cursus:NameServer", $"127.0.0.1:{Names.Port}")
+            .UseSetting("Cursus:EdgeHost", "edge.cursus.example")
+            .UseSetting("Cursus:EdgeAddresses:0", "203.0.113.10")
+            .UseSetting("Cursus:EdgeAddresses:1", "203.0.113.11")
+            .UseSetting("Cursus:TrustedProxies:0", "127.0.0.1")
+            .UseSetting("Cursus:LinkCheck:IsOn", "false")
+            .UseSetting("Cursus:LinkCheck:Pause", "20")
+            .UseSetting("Cursus:LinkCheck:Patience", "2")
+            .UseSetting("Cursus:LinkCheck:Every", "1");
 
     private async Task Run(string sql)
     {

@@ -18,7 +18,9 @@ internal static class PdfWords
             var lines = await Command.Run("pdftotext", ["-bbox", file, "-"], cancel);
             return
             [
-                .. lines.Where(l => l.TrimStart().StartsWith("<word ", StringComparison.Ordinal)).Select(XElement.Parse)
+                .. lines
+                    .Where(l => l.TrimStart().StartsWith("<word ", StringComparison.Ordinal))
+                    .Select(XElement.Parse)
                     .Select(word => new Word(word.Value, Points(word, "yMin"), Points(word, "yMax"))),
             ];
         }

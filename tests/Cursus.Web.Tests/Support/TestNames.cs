@@ -44,7 +44,8 @@ public sealed class TestNames : IDisposable
     public void Set(string name, params string[] lines) => Set(name, () => lines);
 
     /// <summary>Sets what a name answers each time it is asked.</summary>
-    public void Set(string name, Func<IEnumerable<string>> lines) => records[name] = () => lines().Select(line => Record(DomainName.Parse(name), line));
+    public void Set(string name, Func<IEnumerable<string>> lines) =>
+        records[name] = () => lines().Select(line => Record(DomainName.Parse(name), line));
 
     public void Dispose() => server.Stop();
 

@@ -56,10 +56,12 @@ public sealed class TestSites : IAsyncDisposable
         switch (context.Request.Path.Value)
         {
             case "/page":
-                await response.WriteAsync("""
+                await response.WriteAsync(
+                    """
                     <html><head><title>Plain title</title><meta property="og:title" content="  Geminids
                     night "><meta name="description" content="A hundred meteors"><meta property="og:image" content="/sky.png"></head></html>
-                    """);
+                    """
+                );
                 return;
             case "/bare":
                 await response.WriteAsync("<title>Plain &amp; simple</title>");

@@ -36,27 +36,68 @@ public sealed class World
         var number = Interlocked.Increment(ref made);
         var now = SystemClock.Instance.GetCurrentInstant();
         await using var db = app.Database();
-        var workspace = new Workspace { Name = $"Observatory {number}", TimeZone = timeZone, CreatedAt = now };
-        var domain = new ShortDomain { WorkspaceId = workspace.Id, Name = $"w{number}.localhost", IsDefault = true, VerifiedAt = now, CreatedAt = now };
-        db.AddRange(workspace, domain, new Campaign { WorkspaceId = workspace.Id, Key = "winter-members", Name = "Winter members" });
-        string[] channels = ["Guildhall", "Perch", "Hearthside", "Night Letter"];
-        db.AddRange(channels.Select((name, i) => new Channel
+        var workspace = new Workspace
+        {
+            Name = $"Observatory {number}",
+            TimeZone = timeZone,
+            CreatedAt = now,
+        };
+        var domain = new ShortDomain
         {
             WorkspaceId = workspace.Id,
-            Key = Key(name),
-            Name = name,
-            Source = Key(name),
-            Medium = i == 3 ? "email" : "social",
-            Signet = name[..2],
-            Position = i,
-        }));
+            Name = $"w{number}.localhost",
+            IsDefault = true,
+            VerifiedAt = now,
+            CreatedAt = now,
+        };
+        db.AddRange(
+            workspace,
+            domain,
+            new Campaign
+            {
+                WorkspaceId = workspace.Id,
+                Key = "winter-members",
+                Name = "Winter members",
+            }
+        );
+        string[] channels = ["Guildhall", "Perch", "Hearthside", "Night Letter"];
+        db.AddRange(
+            channels.Select(
+                (name, i) =>
+                    new Channel
+                    {
+                        WorkspaceId = workspace.Id,
+                        Key = Key(name),
+                        Name = name,
+                        Source = Key(name),
+                        Medium = i == 3 ? "email" : "social",
+                        Signet = name[..2],
+                        Position = i,
+                    }
+            )
+        );
         var clients = new Dictionary<Role, HttpClient>();
         foreach (var role in Enum.GetValues<Role>())
         {
             var email = $"{role}-{number}@northmoor.example".ToLowerInvariant();
-            var account = new Account { Name = $"{role}", Email = email, UserName = email, NormalizedEmail = email.ToUpperInvariant(), NormalizedUserName = email.ToUpperInvariant(), SecurityStamp = "x", LockoutEnabled = true };
+            var account = new Account
+            {
+                Name = $"{role}",
+                Email = email,
+                UserName = email,
+                NormalizedEmail = email.ToUpperInvariant(),
+                NormalizedUserName = email.ToUpperInvariant(),
+                SecurityStamp = "x",
+                LockoutEnabled = true,
+            };
             account.PasswordHash = PasswordHash;
-            var member = new Member { WorkspaceId = workspace.Id, AccountId = account.Id, Role = role, CreatedAt = now };
+            var member = new Member
+            {
+                WorkspaceId = workspace.Id,
+                AccountId = account.Id,
+                Role = role,
+                CreatedAt = now,
+            };
             var (token, text) = ApiToken.Make(member.Id, "test", now);
             db.AddRange(account, member, token);
             clients[role] = app.CreateClient();
@@ -80,19 +121,26 @@ public sealed class World
     public async Task<JsonNode> Send(Action<JsonObject>? change = null)
     {
         var response = await Editor.PostAsJsonAsync("/api/v1/posts", Post(change), TestContext.Current.CancellationToken);
-        response.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created, await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        response.StatusCode.ShouldBe(
+            System.Net.HttpStatusCode.Created,
+            await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)
+        );
         return (await response.Content.ReadFromJsonAsync<JsonNode>(TestContext.Current.CancellationToken))!;
     }
 
     /// <summary>A good request for a post on Guildhall and Perch, to be made worse.</summary>
     public static JsonObject Post(Action<JsonObject>? change = null)
     {
-        var post = JsonNode.Parse("""
-            {
-              "title": "Geminids night", "destination": "https://www.northmoor.example/events/geminids-night?lang=en#top", "campaign": "winter-members",
-              "placements": [{ "channel": "guildhall" }, { "channel": "perch" }]
-            }
-            """)!.AsObject();
+        var post = JsonNode
+            .Parse(
+                """
+                {
+                  "title": "Geminids night", "destination": "https://www.northmoor.example/events/geminids-night?lang=en#top", "campaign": "winter-members",
+                  "placements": [{ "channel": "guildhall" }, { "channel": "perch" }]
+                }
+                """
+            )!
+            .AsObject();
         change?.Invoke(post);
         return post;
     }

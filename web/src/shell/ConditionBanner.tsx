@@ -1,6 +1,6 @@
 import { IconAlertTriangle } from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
-import { counted } from '../parts/numbers'
+import { counted } from '../parts/format/numbers'
 import classes from './Shell.module.css'
 
 interface Condition {

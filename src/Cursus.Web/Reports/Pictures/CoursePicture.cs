@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Web.Drawing;
+using Cursus.Web.Reports.Answers;
 using NodaTime.Text;
 using SkiaSharp;
 
@@ -20,7 +21,13 @@ internal static class CoursePicture
     private static readonly LocalTimePattern Clock = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
 
     /// <param name="colors">By key of the group; the colours of channels one by one for others.</param>
-    public static void Draw(Pen pen, BreakdownReport.Response answer, SeriesReport.Response course, IReadOnlyDictionary<string, SKColor> colors, float width)
+    public static void Draw(
+        Pen pen,
+        BreakdownReport.Response answer,
+        SeriesReport.Response course,
+        IReadOnlyDictionary<string, SKColor> colors,
+        float width
+    )
     {
         var shown = answer.Rows.Where(r => r.Clicks > 0).Take(Lines).ToList();
         var points = course.Points;
@@ -56,7 +63,8 @@ internal static class CoursePicture
     }
 
     /// <summary>When a step begins: its day, or its hour.</summary>
-    private static string Begin(string at) => Hour.Parse(at) is { Success: true, Value: var hour } ? Clock.Format(hour.TimeOfDay) : Day.Format(LocalDatePattern.Iso.Parse(at).Value);
+    private static string Begin(string at) =>
+        Hour.Parse(at) is { Success: true, Value: var hour } ? Clock.Format(hour.TimeOfDay) : Day.Format(LocalDatePattern.Iso.Parse(at).Value);
 
     /// <summary>The steps in which posts went out; the hours of that are not known.</summary>
     private static IEnumerable<int> Marks(SeriesReport.Response course)

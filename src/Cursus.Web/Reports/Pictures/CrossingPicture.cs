@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Web.Drawing;
+using Cursus.Web.Reports.Answers;
 
 namespace Cursus.Web.Reports.Pictures;
 

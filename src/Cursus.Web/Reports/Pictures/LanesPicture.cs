@@ -1,11 +1,13 @@
 using Cursus.Core;
 using Cursus.Core.Reports;
 using Cursus.Web.Drawing;
+using Cursus.Web.Reports.Answers;
 using SkiaSharp;
 
 namespace Cursus.Web.Reports.Pictures;
 
-/// <summary>The lanes of an answer as the screen shows them: bar for this period, tick for the one before, whisker for how sure, brackets where it is too close to call.</summary>
+/// <summary>The lanes of an answer as the screen shows them: bar for this period, tick for the one before, whisker for how sure, brackets where it is
+/// too close to call.</summary>
 internal static class LanesPicture
 {
     private const int Most = 12;
@@ -66,11 +68,29 @@ internal static class LanesPicture
             }
 
             pen.Text(
-                isPerPost ? row.ClicksPerPost is { } each ? CountWords.Number(each, "0.#") : "–" : CountWords.Number(row.Clicks), right + 66, top + 17, 11, isBold: true, align: Align.Right);
+                isPerPost
+                    ? row.ClicksPerPost is { } each
+                        ? CountWords.Number(each, "0.#")
+                        : "–"
+                    : CountWords.Number(row.Clicks),
+                right + 66,
+                top + 17,
+                11,
+                isBold: true,
+                align: Align.Right
+            );
             pen.Text(isPerPost ? CountWords.Number(row.Posts ?? 0) : CountWords.Percent(row.Share), right + 112, top + 17, 10, align: Align.Right);
             if (hasBefore)
             {
-                pen.Text(row.Change is { } change ? $"{(change > 0 ? "+" : change < 0 ? "−" : "")}{CountWords.Percent(Math.Abs(change))}" : row.Clicks > 0 ? "new" : "–", width, top + 17, 10, align: Align.Right);
+                pen.Text(
+                    row.Change is { } change ? $"{(change > 0 ? "+" : change < 0 ? "−" : "")}{CountWords.Percent(Math.Abs(change))}"
+                        : row.Clicks > 0 ? "new"
+                        : "–",
+                    width,
+                    top + 17,
+                    10,
+                    align: Align.Right
+                );
             }
         }
 
@@ -90,9 +110,10 @@ internal static class LanesPicture
         /// <summary>Whiskers that reach further than this beyond the longest bar are cut off, lest they leave no room for bars.</summary>
         private const double MostBeyond = 1.6;
 
-        public static Lane Of(BreakdownReport.Row row, bool isPerPost) => isPerPost
-            ? new(row.ClicksPerPost ?? 0, row is { PerPostLow: { } low, PerPostHigh: { } high } ? new(low, high) : null)
-            : new(row.Clicks, row is { Low: { } least, High: { } most } ? new(least, most) : null);
+        public static Lane Of(BreakdownReport.Row row, bool isPerPost) =>
+            isPerPost
+                ? new(row.ClicksPerPost ?? 0, row is { PerPostLow: { } low, PerPostHigh: { } high } ? new(low, high) : null)
+                : new(row.Clicks, row is { Low: { } least, High: { } most } ? new(least, most) : null);
 
         public static double ScaleOf(IReadOnlyCollection<Lane> lanes)
         {

@@ -1,11 +1,13 @@
 using Cursus.Core;
 using Cursus.Core.Reports;
 using Cursus.Web.Drawing;
+using Cursus.Web.Reports.Answers;
 using SkiaSharp;
 
 namespace Cursus.Web.Reports.Pictures;
 
-/// <summary>How long posts live, on a road on which the first day takes as much room as the weeks after it: until half of their clicks, and paler until nine tenths.</summary>
+/// <summary>How long posts live, on a road on which the first day takes as much room as the weeks after it: until half of their clicks, and paler
+/// until nine tenths.</summary>
 internal static class LifePicture
 {
     private const int Most = 20;
@@ -16,7 +18,16 @@ internal static class LifePicture
     private const float Left = Picture.UsualWidth * 0.2f;
     private const float Right = Picture.UsualWidth - 4 * Figure - 10;
 
-    private static readonly (int Hours, string Words)[] Marks = [(1, "1 hour"), (6, "6 hours"), (24, "1 day"), (72, "3 days"), (168, "1 week"), (720, "1 month"), (LongestHours, "3 months")];
+    private static readonly (int Hours, string Words)[] Marks =
+    [
+        (1, "1 hour"),
+        (6, "6 hours"),
+        (24, "1 day"),
+        (72, "3 days"),
+        (168, "1 week"),
+        (720, "1 month"),
+        (LongestHours, "3 months"),
+    ];
 
     private static readonly (string Name, Func<LifeReport.Row, string> Of)[] Figures =
     [
@@ -30,7 +41,9 @@ internal static class LifePicture
     public static Picture Of(LifeReport.Response life, string words, IReadOnlyDictionary<string, SKColor> colors)
     {
         var rest = Math.Max(0, life.Rows.Count - Most);
-        return new Picture(words, Picture.UsualWidth, Head + Row * (life.Rows.Count - rest) + (rest > 0 ? Row : 0), pen => Draw(pen, life, colors, rest));
+        return new Picture(words, Picture.UsualWidth, Head + Row * (life.Rows.Count - rest) + (rest > 0 ? Row : 0), pen =>
+            Draw(pen, life, colors, rest)
+        );
     }
 
     private static void Draw(Pen pen, LifeReport.Response life, IReadOnlyDictionary<string, SKColor> colors, int rest)

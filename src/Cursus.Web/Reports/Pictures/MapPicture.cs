@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Web.Drawing;
+using Cursus.Web.Reports.Answers;
 using SkiaSharp;
 
 namespace Cursus.Web.Reports.Pictures;
@@ -22,7 +23,13 @@ internal static class MapPicture
         var clicks = answer.Rows.Where(r => r.Clicks > 0).ToDictionary(r => r.Key);
         var most = clicks.Values.Select(r => r.Clicks).DefaultIfEmpty().Max();
         using var fill = new SKPaint { IsAntialias = true };
-        using var border = new SKPaint { IsAntialias = true, Style = SKPaintStyle.Stroke, Color = pen.Paper, StrokeWidth = 0.5f };
+        using var border = new SKPaint
+        {
+            IsAntialias = true,
+            Style = SKPaintStyle.Stroke,
+            Color = pen.Paper,
+            StrokeWidth = 0.5f,
+        };
         pen.Canvas.Save();
         pen.Canvas.Scale(scale);
         foreach (var (code, path) in CountryShapes.World.Lands)
@@ -33,13 +40,24 @@ internal static class MapPicture
         }
 
         pen.Canvas.Restore();
-        pen.Text(Legend([.. clicks.Values.ExceptBy(CountryShapes.World.Lands.Select(l => l.Code), r => r.Key).OrderByDescending(r => r.Clicks)]), 0, scale * CountryShapes.World.Height + 24, 10, Pen.Dimmed, most: Picture.UsualWidth);
+        pen.Text(
+            Legend([.. clicks.Values.ExceptBy(CountryShapes.World.Lands.Select(l => l.Code), r => r.Key).OrderByDescending(r => r.Clicks)]),
+            0,
+            scale * CountryShapes.World.Height + 24,
+            10,
+            Pen.Dimmed,
+            most: Picture.UsualWidth
+        );
     }
 
     private static string Legend(List<BreakdownReport.Row> elsewhere)
     {
         IEnumerable<string> named = elsewhere.Take(MostNamed).Select(r => $"{r.Label} {CountWords.Number(r.Clicks)}");
         return "The stronger the colour, the more clicks."
-            + (elsewhere.Count == 0 ? "" : $" Not on the map: {string.Join(", ", elsewhere.Count > MostNamed ? [.. named, $"{elsewhere.Count - MostNamed} more"] : named)}.");
+            + (
+                elsewhere.Count == 0
+                    ? ""
+                    : $" Not on the map: {string.Join(", ", elsewhere.Count > MostNamed ? [.. named, $"{elsewhere.Count - MostNamed} more"] : named)}."
+            );
     }
 }

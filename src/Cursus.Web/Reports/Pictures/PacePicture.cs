@@ -1,11 +1,13 @@
 using Cursus.Core;
 using Cursus.Core.Reports;
 using Cursus.Web.Drawing;
+using Cursus.Web.Reports.Answers;
 using SkiaSharp;
 
 namespace Cursus.Web.Reports.Pictures;
 
-/// <summary>Each placement of a post on the band in which the middle half of the last placements of its channel ran, with their middle dashed.</summary>
+/// <summary>Each placement of a post on the band in which the middle half of the last placements of its channel ran, with their middle
+/// dashed.</summary>
 internal static class PacePicture
 {
     private const float Head = 24;
@@ -84,7 +86,9 @@ internal static class PacePicture
         pen.Line([.. Line(placement.Course.Select(c => (c.Hours, (double)c.Clicks)))], color, 2);
 
         IEnumerable<SKPoint> Line(IEnumerable<(int Hours, double Clicks)> points) =>
-            points.Prepend((0, 0)).Select(p => new SKPoint(Left + (Right - Left) * p.Item1 / hours, top + CourseHeight * (float)(1 - p.Item2 / most)));
+            points
+                .Prepend((0, 0))
+                .Select(p => new SKPoint(Left + (Right - Left) * p.Item1 / hours, top + CourseHeight * (float)(1 - p.Item2 / most)));
     }
 
     private static float FigureAt(int figure) => Picture.UsualWidth - Figure * (Figures.Length - 1 - figure);

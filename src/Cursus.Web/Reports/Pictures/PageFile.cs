@@ -1,6 +1,9 @@
 using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
+using Cursus.Web.Reports.Answers;
+using Cursus.Web.Reports.Counts;
+using Cursus.Web.Reports.Questions;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 
@@ -11,10 +14,19 @@ public static class PageFile
 {
     private const int MaxTitle = 120;
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/page.pdf", Handle).ForViewers().WithSummary("A report on one page, as PDF");
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapGet("/reports/page.pdf", Handle).ForViewers().WithSummary("A report on one page, as PDF");
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Handle(
-        [AsParameters] BreakdownReport.Asked asked, string? title, HttpRequest request, CurrentMember member, Counting counting, CursusDb db, IClock clock, CancellationToken cancel)
+        [AsParameters] BreakdownReport.Asked asked,
+        string? title,
+        HttpRequest request,
+        CurrentMember member,
+        Counting counting,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
         _ = asked;
         var errors = new FieldErrors();

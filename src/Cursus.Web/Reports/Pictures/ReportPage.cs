@@ -1,6 +1,7 @@
 using System.Globalization;
 using Cursus.Core;
 using Cursus.Web.Drawing;
+using Cursus.Web.Reports.Answers;
 using NodaTime;
 using NodaTime.Text;
 using SkiaSharp;
@@ -24,9 +25,26 @@ internal static class ReportPage
     /// <param name="title">What stands on top.</param>
     /// <param name="question">The question in words.</param>
     public static void Write(
-        Stream stream, string title, string question, string workspace, BreakdownReport.Response answer, SeriesReport.Response course, IReadOnlyDictionary<string, SKColor> colors, Instant now)
+        Stream stream,
+        string title,
+        string question,
+        string workspace,
+        BreakdownReport.Response answer,
+        SeriesReport.Response course,
+        IReadOnlyDictionary<string, SKColor> colors,
+        Instant now
+    )
     {
-        using var document = SKDocument.CreatePdf(stream, new SKDocumentPdfMetadata { Title = title, Creator = "Cursus", Creation = now.ToDateTimeUtc(), Modified = now.ToDateTimeUtc() });
+        using var document = SKDocument.CreatePdf(
+            stream,
+            new SKDocumentPdfMetadata
+            {
+                Title = title,
+                Creator = "Cursus",
+                Creation = now.ToDateTimeUtc(),
+                Modified = now.ToDateTimeUtc(),
+            }
+        );
         var pen = new Pen(document.BeginPage(Width, Height), SKColors.White);
         const float inner = Width - 2 * Margin;
         pen.Text(workspace, Margin, 48, 10, Pen.Dimmed);
@@ -37,7 +55,13 @@ internal static class ReportPage
         y += Placed(pen, y, 0.78f, LanesPicture.HeightOf(answer), width => LanesPicture.Draw(pen, answer, colors, width));
         y += Placed(pen, y, 0.84f, CoursePicture.Height, width => CoursePicture.Draw(pen, answer, course, colors, width));
         Placed(pen, y, 1, 0, width => Table(pen, answer, width, RowsFor(Foot - 16 - y)));
-        pen.Text($"Clicks by people, in days of {answer.TimeZone}. Created by Cursus on {Day.Format(now.InZone(DateTimeZoneProviders.Tzdb[answer.TimeZone]).Date)}.", Margin, Foot, 8, Pen.Dimmed);
+        pen.Text(
+            $"Clicks by people, in days of {answer.TimeZone}. Created by Cursus on {Day.Format(now.InZone(DateTimeZoneProviders.Tzdb[answer.TimeZone]).Date)}.",
+            Margin,
+            Foot,
+            8,
+            Pen.Dimmed
+        );
         document.EndPage();
         document.Close();
     }
@@ -46,17 +70,31 @@ internal static class ReportPage
     public static string LeftOut(BreakdownReport.Response answer)
     {
         var left = answer.Excluded;
-        string[] reasons = [.. new (long Clicks, string What)[]
+        string[] reasons =
+        [
+            .. new (long Clicks, string What)[]
             {
-                (left.Machines, "bots"), (left.Impostors, "posing as browsers"), (left.Sweeps, "too fast for a person"), (left.Probes + left.Heads, "headers-only requests"), (left.Echoes, "straight after a team visit"),
-                (left.Previews, "link previews"), (left.Team, "of the team"), (left.Prefetches, "prefetches"), (left.Repeats, "repeats"),
+                (left.Machines, "bots"),
+                (left.Impostors, "posing as browsers"),
+                (left.Sweeps, "too fast for a person"),
+                (left.Probes + left.Heads, "headers-only requests"),
+                (left.Echoes, "straight after a team visit"),
+                (left.Previews, "link previews"),
+                (left.Team, "of the team"),
+                (left.Prefetches, "prefetches"),
+                (left.Repeats, "repeats"),
             }
-            .Where(r => r.Clicks > 0).Select(r => $"{CountWords.Number(r.Clicks)} {r.What}")];
-        var before = answer.Before is { } b ? $", against {Day.Format(b.From)} to {Day.Format(b.To)}{(answer.IsUnfinished ? ", as much of it as has passed" : "")}" : "";
+                .Where(r => r.Clicks > 0)
+                .Select(r => $"{CountWords.Number(r.Clicks)} {r.What}"),
+        ];
+        var before = answer.Before is { } b
+            ? $", against {Day.Format(b.From)} to {Day.Format(b.To)}{(answer.IsUnfinished ? ", as much of it as has passed" : "")}"
+            : "";
         return $"{Day.Format(answer.From)} to {Day.Format(answer.To)}, {answer.TimeZone}{before} · {CountWords.Number(answer.Total.Clicks)} clicks · {(reasons.Length == 0 ? "nothing excluded" : $"excluded: {string.Join(", ", reasons)}")}";
     }
 
-    /// <summary>Draws something over the page's width, smaller by <paramref name="scale"/> so that all fits on one page; returns the room that it took.</summary>
+    /// <summary>Draws something over the page's width, smaller by <paramref name="scale"/> so that all fits on one page; returns the room that it
+    /// took.</summary>
     private static float Placed(Pen pen, float y, float scale, float height, Action<float> draw)
     {
         pen.Canvas.Save();

@@ -62,7 +62,10 @@ public partial class PictureTests(CursusApp app)
         using var picture = SKBitmap.Decode(await world.Viewer.GetByteArrayAsync($"/api/v1/reports/life.png?{Asked}&scale=2", Cancel));
         double Hours(string channel) => (double)life.Single(r => (string)r!["key"]! == channel)!["halfHours"]!;
         Hours("guildhall").ShouldNotBe(Hours("perch"));
-        ((double)Longest(picture, Pen.Channels[1]) / Longest(picture, Pen.Channels[0])).ShouldBe(Math.Log(1 + Hours("perch")) / Math.Log(1 + Hours("guildhall")), 0.02);
+        ((double)Longest(picture, Pen.Channels[1]) / Longest(picture, Pen.Channels[0])).ShouldBe(
+            Math.Log(1 + Hours("perch")) / Math.Log(1 + Hours("guildhall")),
+            0.02
+        );
     }
 
     [Fact]
@@ -83,13 +86,26 @@ public partial class PictureTests(CursusApp app)
     public async Task A_vector_picture_needs_nothing_but_itself_and_is_the_same_each_time()
     {
         var world = await WithClicks(guildhall: 30, perch: 12);
-        foreach (var picture in new[] { $"lanes.svg?{Asked}", $"course.svg?{Asked}", $"life.svg?{Asked}", $"pivot.svg?{Asked}&across=hour", "map.svg?by=country&from=2026-06-01&to=2026-06-30" })
+        foreach (
+            var picture in new[]
+            {
+                $"lanes.svg?{Asked}",
+                $"course.svg?{Asked}",
+                $"life.svg?{Asked}",
+                $"pivot.svg?{Asked}&across=hour",
+                "map.svg?by=country&from=2026-06-01&to=2026-06-30",
+            }
+        )
         {
             var svg = await world.Viewer.GetStringAsync($"/api/v1/reports/{picture}", Cancel);
             var document = XDocument.Parse(svg);
             document.Root!.Name.LocalName.ShouldBe("svg");
             document.Descendants().Select(e => e.Name.LocalName).ShouldNotContain("text", "words are drawn, since the font is not everywhere");
-            document.Descendants().Attributes().Select(a => a.Value).ShouldAllBe(v => !v.StartsWith("http://", StringComparison.Ordinal) || v.StartsWith("http://www.w3.org/", StringComparison.Ordinal));
+            document
+                .Descendants()
+                .Attributes()
+                .Select(a => a.Value)
+                .ShouldAllBe(v => !v.StartsWith("http://", StringComparison.Ordinal) || v.StartsWith("http://www.w3.org/", StringComparison.Ordinal));
             document.Descendants().Select(e => e.Name.LocalName).ShouldNotContain("script");
             (await world.Viewer.GetStringAsync($"/api/v1/reports/{picture}", Cancel)).ShouldBe(svg);
         }
@@ -126,9 +142,14 @@ public partial class PictureTests(CursusApp app)
     public async Task A_question_without_clicks_is_drawn_too()
     {
         var world = await World.Make(app);
-        foreach (var file in new[] { "lanes.svg", "lanes.png", "course.svg", "course.png", "map.svg", "map.png", "pivot.svg", "pivot.png", "page.pdf" })
+        foreach (
+            var file in new[] { "lanes.svg", "lanes.png", "course.svg", "course.png", "map.svg", "map.png", "pivot.svg", "pivot.png", "page.pdf" }
+        )
         {
-            (await world.Viewer.GetAsync($"/api/v1/reports/{file}?by=country&across=hour&period=last-7", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK, file);
+            (await world.Viewer.GetAsync($"/api/v1/reports/{file}?by=country&across=hour&period=last-7", Cancel)).StatusCode.ShouldBe(
+                HttpStatusCode.OK,
+                file
+            );
         }
 
         (await world.Viewer.GetAsync("/api/v1/reports/life.png?by=channel&period=last-7", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
@@ -161,10 +182,12 @@ public partial class PictureTests(CursusApp app)
     private static SKColor ColorOf(SKBitmap picture, string country)
     {
         var path = CountryShapes.World.Lands.Single(l => l.Code == country).Path;
-        var inside = (from x in Enumerable.Range(0, (int)CountryShapes.World.Width)
-                      from y in Enumerable.Range(0, (int)CountryShapes.World.Height)
-                      where new[] { (-1, -1), (1, -1), (-1, 1), (1, 1) }.All(d => path.Contains(x + d.Item1, y + d.Item2))
-                      select (x, y)).First();
+        var inside = (
+            from x in Enumerable.Range(0, (int)CountryShapes.World.Width)
+            from y in Enumerable.Range(0, (int)CountryShapes.World.Height)
+            where new[] { (-1, -1), (1, -1), (-1, 1), (1, 1) }.All(d => path.Contains(x + d.Item1, y + d.Item2))
+            select (x, y)
+        ).First();
         var scale = Picture.UsualWidth / CountryShapes.World.Width;
         return picture.GetPixel((int)(2 * (20 + scale * inside.x)), (int)(2 * (42 + scale * inside.y)));
     }
@@ -214,9 +237,19 @@ public partial class PictureTests(CursusApp app)
             await db.SaveChangesAsync(Cancel);
         }
 
-        var clicks = clicked.Select(c => new Click(
-            Instant.FromUtc(2026, 6, 1 + c.Number % 30, 12, c.Number % 60), (Guid)post["placements"]![c.Placement]!["link"]!["id"]!, ClickKind.Person, 1000 * c.Placement + c.Number, CountryCode.Of(c.Country), default, "",
-            "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0", "en")).ToList();
+        var clicks = clicked
+            .Select(c => new Click(
+                Instant.FromUtc(2026, 6, 1 + c.Number % 30, 12, c.Number % 60),
+                (Guid)post["placements"]![c.Placement]!["link"]!["id"]!,
+                ClickKind.Person,
+                1000 * c.Placement + c.Number,
+                CountryCode.Of(c.Country),
+                default,
+                "",
+                "Mozilla/5.0 (X11; Linux x86_64; rv:143.0) Gecko/20100101 Firefox/143.0",
+                "en"
+            ))
+            .ToList();
         await app.Ship(clicks);
         return world;
     }

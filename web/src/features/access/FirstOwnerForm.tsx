@@ -2,7 +2,7 @@ import { Alert, Button, PasswordInput, Select, Stack, Text, TextInput, Title } f
 import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
 import { api, fieldErrors, read } from '../../api/client'
-import { ownZone, timeZones } from '../../parts/timeZones'
+import { ownZone, timeZones } from '../../parts/format/timeZones'
 import { proposedDomain } from '../addresses/proposedDomain'
 import { useSignIn } from './SignInPage'
 

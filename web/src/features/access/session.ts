@@ -1,6 +1,6 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { api, read, rememberCsrfToken, type Schema } from '../../api/client'
-import { writeAs } from '../../parts/numbers'
+import { writeAs } from '../../parts/format/numbers'
 
 export type Session = Schema['SessionResponse']
 

@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
 import { agreedValuesQuery } from '../../api/vocabulary'
-import { counted } from '../../parts/numbers'
+import { counted } from '../../parts/format/numbers'
 
 /** The agreed values of one field, added one by one or by a list with one value a line. */
 export function AgreedValuesList(props: { field: 'term' | 'content'; label: string; mayChange: boolean }) {

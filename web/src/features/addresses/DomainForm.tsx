@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
 import { api, fieldErrors, read } from '../../api/client'
 import type { Domain } from '../../api/vocabulary'
-import { redirects } from '../../parts/redirects'
+import { redirects } from '../../parts/format/redirects'
 import { Failed } from '../../parts/States'
 import { asFields, LinkDefaultFields } from '../workspace/LinkDefaultFields'
 

@@ -3,8 +3,8 @@ import { IconCheck, IconCopy, IconX } from '@tabler/icons-react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { api, read } from '../../api/client'
 import type { Domain } from '../../api/vocabulary'
-import { copy } from '../../parts/copy'
-import { timeOf } from '../../parts/numbers'
+import { copy } from '../../parts/files/copy'
+import { timeOf } from '../../parts/format/numbers'
 import classes from './DomainRecords.module.css'
 
 /** What DNS has to say for a short domain, what it says, and what to do about the difference. */

@@ -1,7 +1,7 @@
 import { Alert, Button, FileButton, Group, Stack, Text } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { api, asFile, read } from '../../api/client'
-import { count, timeOf } from '../../parts/numbers'
+import { count, timeOf } from '../../parts/format/numbers'
 import { Failed } from '../../parts/States'
 import { useSession } from '../access/session'
 

@@ -1,6 +1,6 @@
 import { Button, Progress, Text } from '@mantine/core'
 import { useMutation } from '@tanstack/react-query'
-import { count, counted } from '../../parts/numbers'
+import { count, counted } from '../../parts/format/numbers'
 import classes from './Batch.module.css'
 import { cancelBatch, type Batch } from './batches'
 

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core'
 import { useState } from 'react'
 import type { Schema } from '../../api/client'
-import { count } from '../../parts/numbers'
+import { count } from '../../parts/format/numbers'
 import classes from './Batch.module.css'
 import { lineRanges } from './lineRanges'
 

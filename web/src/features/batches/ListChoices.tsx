@@ -1,6 +1,6 @@
 import { Select, Stack } from '@mantine/core'
 import type { Domain } from '../../api/vocabulary'
-import { redirects } from '../../parts/redirects'
+import { redirects } from '../../parts/format/redirects'
 import type { Choices, ListField, Preview } from './batches'
 
 interface Props {

@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { wordsOf } from '../../api/client'
 import type { Domain } from '../../api/vocabulary'
-import { count, counted } from '../../parts/numbers'
+import { count, counted } from '../../parts/format/numbers'
 import { useSession } from '../access/session'
 import classes from './Batch.module.css'
 import {

@@ -2,7 +2,7 @@ import { Alert, Button, Checkbox, Group, Stack, Text, TextInput } from '@mantine
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read, wordsOf, type Schema } from '../../api/client'
-import { counted } from '../../parts/numbers'
+import { counted } from '../../parts/format/numbers'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Batch.module.css'
 import type { BatchRequest } from './batches'

@@ -1,7 +1,7 @@
-import { addressOf } from '../../parts/addressText'
+import { addressOf } from '../../parts/format/addressText'
 import type { Schema } from '../../api/client'
 import { useChannels } from '../../api/vocabulary'
-import { count, counted, day } from '../../parts/numbers'
+import { count, counted, day } from '../../parts/format/numbers'
 import { Signet } from '../../parts/Signet'
 import classes from './Batch.module.css'
 

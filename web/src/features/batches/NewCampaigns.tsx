@@ -1,7 +1,7 @@
 import { Button, Group, Text } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { api, read, wordsOf } from '../../api/client'
-import { counted } from '../../parts/numbers'
+import { counted } from '../../parts/format/numbers'
 import classes from './Batch.module.css'
 
 /** Campaigns that the list names and nobody has added yet, to be added in one go. */

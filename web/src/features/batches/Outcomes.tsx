@@ -3,8 +3,8 @@ import { notifications } from '@mantine/notifications'
 import { IconDownload } from '@tabler/icons-react'
 import { useMutation } from '@tanstack/react-query'
 import { wordsOf } from '../../api/client'
-import { count, counted } from '../../parts/numbers'
-import { saveFile } from '../../parts/saveFile'
+import { count, counted } from '../../parts/format/numbers'
+import { saveFile } from '../../parts/files/saveFile'
 import { reportOf, type Batch, type BatchRequest, type Preview } from './batches'
 
 interface Props {

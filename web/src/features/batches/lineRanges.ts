@@ -1,4 +1,4 @@
-import { count } from '../../parts/numbers'
+import { count } from '../../parts/format/numbers'
 const shown = 12
 
 /** Line numbers as people write them: "3", "3 and 7", "2–9, 14"; long rows of them are cut. */

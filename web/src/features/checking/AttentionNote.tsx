@@ -2,7 +2,7 @@ import { Button } from '@mantine/core'
 import { IconAlertTriangle } from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
-import { counted } from '../../parts/numbers'
+import { counted } from '../../parts/format/numbers'
 import { checkSummaryQuery } from './checks'
 
 /** Says above the links that pages behind them need care; nothing where all is well. */

@@ -1,5 +1,5 @@
 import { Link } from '@tanstack/react-router'
-import { timeOf } from '../../parts/numbers'
+import { timeOf } from '../../parts/format/numbers'
 import type { Schema } from '../../api/client'
 import { toLink } from '../../parts/toLink'
 import { verdicts } from './checks'

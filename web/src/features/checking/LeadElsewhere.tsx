@@ -1,9 +1,9 @@
 import { Button, Group, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { fieldErrors } from '../../api/client'
-import { counted } from '../../parts/numbers'
+import { counted } from '../../parts/format/numbers'
 import { Failed } from '../../parts/States'
-import { useBulkChange } from '../links/useBulkChange'
+import { useBulkChange } from '../links/bulk/useBulkChange'
 import type { CarePage } from './checks'
 
 interface Props {

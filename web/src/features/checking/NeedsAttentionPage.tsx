@@ -1,7 +1,7 @@
 import { Alert, Button, Group, Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { Link, useSearch } from '@tanstack/react-router'
-import { count, counted, day, timeOf } from '../../parts/numbers'
+import { count, counted, day, timeOf } from '../../parts/format/numbers'
 import { Page } from '../../parts/Page'
 import { Empty, Failed, Loading } from '../../parts/States'
 import { toLink } from '../../parts/toLink'

@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
 import { vocabulary } from '../../api/vocabulary'
-import { day } from '../../parts/numbers'
+import { day } from '../../parts/format/numbers'
 
 const choices = [
   { value: '0', label: 'Forever' },

@@ -1,4 +1,4 @@
-import { counted } from '../../parts/numbers'
+import { counted } from '../../parts/format/numbers'
 import { useArrived, type Arrived } from './live'
 import classes from './Live.module.css'
 

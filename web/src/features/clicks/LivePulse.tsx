@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
 import { useEffect } from 'react'
-import { count, counted } from '../../parts/numbers'
+import { count, counted } from '../../parts/format/numbers'
 import { useLive, watch } from './live'
 import classes from './Live.module.css'
 

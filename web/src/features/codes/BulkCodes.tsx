@@ -13,10 +13,10 @@ import { IconDownload, IconQrcode } from '@tabler/icons-react'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
-import { counted } from '../../parts/numbers'
+import { counted } from '../../parts/format/numbers'
 import { mayEdit, useSession } from '../access/session'
 import { placesQuery, stylesChanged, stylesQuery } from './codes'
-import { saveFile } from '../../parts/saveFile'
+import { saveFile } from '../../parts/files/saveFile'
 
 interface Props {
   /** What the links are, such as a post's title. */

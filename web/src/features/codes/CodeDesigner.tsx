@@ -1,4 +1,4 @@
-import { addressOf } from '../../parts/addressText'
+import { addressOf } from '../../parts/format/addressText'
 import { Select, Stack, Text } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import { useQuery } from '@tanstack/react-query'

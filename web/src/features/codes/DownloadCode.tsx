@@ -5,10 +5,10 @@ import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
 import type { Link } from '../links/links'
-import { takeFile } from '../../parts/takeFile'
+import { takeFile } from '../../parts/files/takeFile'
 import type { Wanted } from './codes'
 import { drawPicture } from './drawPicture'
-import { saveFile } from '../../parts/saveFile'
+import { saveFile } from '../../parts/files/saveFile'
 
 interface Props {
   link: Link

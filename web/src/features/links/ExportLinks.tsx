@@ -3,7 +3,7 @@ import { notifications } from '@mantine/notifications'
 import { IconDownload } from '@tabler/icons-react'
 import { useMutation } from '@tanstack/react-query'
 import { api, read, wordsOf } from '../../api/client'
-import { saveFile } from '../../parts/saveFile'
+import { saveFile } from '../../parts/files/saveFile'
 import type { Selection } from './links'
 
 const formats = { csv: 'CSV', xlsx: 'Spreadsheet', ndjson: 'JSON Lines' } as const

@@ -6,11 +6,11 @@ import { api, read } from '../../api/client'
 import { vocabulary } from '../../api/vocabulary'
 import { AddForm } from '../../parts/AddForm'
 import { NameActions } from '../../parts/NameActions'
-import { count } from '../../parts/numbers'
+import { count } from '../../parts/format/numbers'
 import { Sheet } from '../../parts/Sheet'
 import { Failed, Loading } from '../../parts/States'
 import { mayEdit, useSession } from '../access/session'
-import { asList } from './linksSearch'
+import { asList } from './filter/linksSearch'
 
 /** The folders links are filed in. */
 export function FoldersList() {

@@ -1,6 +1,6 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions, type QueryClient } from '@tanstack/react-query'
 import { api, read, type Schema } from '../../api/client'
-import { filterOf, type LinksSearch } from './linksSearch'
+import { filterOf, type LinksSearch } from './filter/linksSearch'
 
 export type Link = Schema['LinkResponse']
 export type LinkVersion = Schema['LinkHistoryEntry']

@@ -1,7 +1,7 @@
 import { Button, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useQueryClient } from '@tanstack/react-query'
-import { addressOf } from '../../parts/addressText'
+import { addressOf } from '../../parts/format/addressText'
 import { api, read } from '../../api/client'
 import { tellFailure } from '../../parts/tellFailure'
 import { cleanAddress } from '../addresses/cleanAddress'

@@ -1,6 +1,6 @@
 import { queryOptions } from '@tanstack/react-query'
 import { api, read } from '../../api/client'
-import type { Asked, Dimension } from './question'
+import type { Asked, Dimension } from './question/question'
 
 /** The answer to a question. */
 export const breakdownOf = (asked: Asked) =>

@@ -1,4 +1,4 @@
-import { count, percent } from '../../parts/numbers'
+import { count, percent } from '../../parts/format/numbers'
 import classes from './Audiences.module.css'
 import { outcomes, visitsOf, type Outcomes } from './pixels'
 

@@ -1,6 +1,6 @@
 import { queryOptions } from '@tanstack/react-query'
 import { api, read, type Schema } from '../../api/client'
-import { count } from '../../parts/numbers'
+import { count } from '../../parts/format/numbers'
 
 export type Pixel = Schema['PixelsResponse']
 export type Audience = Schema['PixelAudienceResponse']

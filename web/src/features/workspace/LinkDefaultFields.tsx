@@ -1,6 +1,6 @@
 import { Checkbox, Select, Stack, TextInput } from '@mantine/core'
 import type { Schema } from '../../api/client'
-import { optionSwitches, passings, referrers } from '../../parts/redirects'
+import { optionSwitches, passings, referrers } from '../../parts/format/redirects'
 
 type LinkDefaults = Schema['LinkOptions'] & { anchorText: string; titleAttribute: string }
 

@@ -2,8 +2,8 @@ import { Alert, Button, Group, List, Progress, Select, Text, Title } from '@mant
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
-import { count, day } from '../../parts/numbers'
-import { timeZones } from '../../parts/timeZones'
+import { count, day } from '../../parts/format/numbers'
+import { timeZones } from '../../parts/format/timeZones'
 import { useSession } from '../access/session'
 
 const timeZoneQuery = queryOptions({

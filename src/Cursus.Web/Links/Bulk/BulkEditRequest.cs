@@ -1,0 +1,141 @@
+using Cursus.Core;
+using Cursus.Core.Links;
+using Cursus.Data;
+using Cursus.Web.Access;
+using Cursus.Web.Addresses;
+using Cursus.Web.Problems;
+using Cursus.Web.Retargeting;
+
+namespace Cursus.Web.Links.Bulk;
+
+/// <summary>The changes to make. Omitted fields stay as each link has them.</summary>
+/// <param name="AddTags">Names; new ones become tags.</param>
+/// <param name="RemoveTags">Names.</param>
+/// <param name="Folder">Name of a folder; an empty string takes them out of their folder.</param>
+/// <param name="Campaign">Key of a campaign.</param>
+/// <param name="Find">Text to find in destinations.</param>
+/// <param name="ReplaceWith">Replacement text; may be empty.</param>
+/// <param name="Destination">The new destination for all of them.</param>
+/// <param name="Fallback">Where visitors go while the destination is broken or the links aren't active; an empty string removes it.</param>
+/// <param name="OpensAt">When they open: an instant, or a day or time in the workspace's time zone; an empty string removes it.</param>
+/// <param name="EndsAt">When they end, in the same forms; a day alone is their last day.</param>
+/// <param name="Archive">True archives them, false brings them back.</param>
+/// <param name="Delete">True deletes them, false brings them back.</param>
+public sealed record BulkEditRequest(
+    IReadOnlyList<string>? AddTags = null,
+    IReadOnlyList<string>? RemoveTags = null,
+    string? Folder = null,
+    string? Campaign = null,
+    string? Find = null,
+    string? ReplaceWith = null,
+    IReadOnlyList<Guid>? AddPixels = null,
+    IReadOnlyList<Guid>? RemovePixels = null,
+    bool? Archive = null,
+    bool? Delete = null,
+    string? Destination = null,
+    string? Fallback = null,
+    string? OpensAt = null,
+    string? EndsAt = null
+)
+{
+    /// <summary>The change, with new tags ready to be saved; what is wrong is in <paramref name="errors"/>.</summary>
+    internal async Task<BulkEdit> Read(CursusDb db, CurrentMember member, Vocabulary vocabulary, FieldErrors errors, CancellationToken cancel)
+    {
+        if (this == new BulkEditRequest())
+        {
+            errors.Add("change", new ValidationError("change", "Choose what to change."));
+        }
+
+        if (Find is not null && Find.Trim().Length == 0)
+        {
+            errors.Add("find", new ValidationError("find", "Type the part of the destinations to replace, such as a host that has moved."));
+        }
+
+        var (adding, removing) = (TagsOfLinks.Names(AddTags, errors, "addTags"), TagsOfLinks.Names(RemoveTags, errors, "removeTags"));
+        var folder = vocabulary.Folder(Folder, errors, "folder");
+        var campaign = Campaign is null ? null : vocabulary.Campaign(Campaign, errors);
+        var destination = Destination is null ? null : vocabulary.Destination(Destination, errors);
+        var schedule = vocabulary.Schedule(OpensAt, EndsAt, LinkSchedule.Always, errors);
+        var added = await PixelsOfWorkspace.Find(db, member.WorkspaceId, AddPixels, errors, cancel, "addPixels");
+        return new BulkEdit
+        {
+            AddTags = [.. (await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, errors.Any ? [] : adding, cancel)).Select(t => t.Id)],
+            RemoveTags = await TagsOfLinks.Ids(db, member.WorkspaceId, removing, cancel),
+            AddPixels = [.. added.Select(p => p.Id)],
+            RemovePixels = RemovePixels ?? [],
+            FolderId = Folder is null ? null : folder?.Id ?? Guid.Empty,
+            CampaignId = campaign?.Id,
+            Replace = string.IsNullOrWhiteSpace(Find) ? null : new FindAndReplace(Find.Trim(), (ReplaceWith ?? "").Trim()),
+            Destination = destination?.AsEntered,
+            Fallback = Fallback is null ? null : vocabulary.Fallback(Fallback, given: null, errors) ?? "",
+            Opens = OpensAt is null ? null : new ScheduleChange(schedule.OpensAt),
+            Ends = EndsAt is null ? null : new ScheduleChange(schedule.EndsAt),
+            Archive = Archive,
+            Delete = Delete,
+        };
+    }
+
+    /// <summary>What is done, in words, for the history.</summary>
+    internal string Told()
+    {
+        string?[] parts =
+        [
+            Some("tagged", AddTags),
+            Some("tag removed:", RemoveTags),
+            Folder is null ? null
+            : Folder.Trim().Length == 0 ? "removed from folders"
+            : $"moved to {Folder.Trim()}",
+            Campaign is null ? null : $"campaign set to {Campaign}",
+            Find is null ? null : $"“{Find.Trim()}” replaced with “{ReplaceWith?.Trim()}”",
+            Destination is null ? null : $"destination set to {Destination.Trim()}",
+            Fallback is null ? null
+            : Fallback.Trim().Length == 0 ? "fallback removed"
+            : $"fallback {Fallback.Trim()}",
+            Time(),
+            AddPixels is { Count: > 0 } ? "pixels attached" : null,
+            RemovePixels is { Count: > 0 } ? "pixels removed" : null,
+            Archive switch
+            {
+                true => "archived",
+                false => "unarchived",
+                null => null,
+            },
+            Delete switch
+            {
+                true => "deleted",
+                false => "brought back",
+                null => null,
+            },
+        ];
+        return string.Join(", ", parts.OfType<string>());
+    }
+
+    private string? Time()
+    {
+        if (OpensAt is "" && EndsAt is "")
+        {
+            return "always active";
+        }
+
+        string?[] bounds =
+        [
+            OpensAt switch
+            {
+                null => null,
+                "" => "active from now",
+                _ => $"set to open {Written(OpensAt)}",
+            },
+            EndsAt switch
+            {
+                null => null,
+                "" => "set to end no more",
+                _ => $"set to end {Written(EndsAt)}",
+            },
+        ];
+        return bounds.OfType<string>().ToList() is { Count: > 0 } said ? string.Join(", ", said) : null;
+    }
+
+    private static string Written(string bound) => bound.Trim().Replace('T', ' ');
+
+    private static string? Some(string verb, IReadOnlyList<string>? names) => names is { Count: > 0 } ? $"{verb} {string.Join(", ", names)}" : null;
+}

@@ -1,0 +1,66 @@
+using System.Globalization;
+using System.Text;
+using System.Text.Encodings.Web;
+using Cursus.Data.Workspaces;
+using Cursus.Web.Hosting;
+using MimeKit;
+using NodaTime;
+using NodaTime.Text;
+using Digest = Cursus.Core.Reports.Digest;
+
+namespace Cursus.Web.Reports.Digests;
+
+/// <summary>Writes a digest as an e-mail, as plain text and as HTML.</summary>
+internal sealed class DigestMail(CursusOptions options)
+{
+    private static readonly LocalDatePattern Day = LocalDatePattern.Create("d MMM uuuu", CultureInfo.GetCultureInfo("en-GB"));
+
+    public MimeMessage Write(Digest digest, LocalDate monday, string workspace, Account to)
+    {
+        var days = $"{Day.Format(monday)} to {Day.Format(monday.PlusDays(6))}";
+        var page = options.AppAddress is { } app ? $"{app.TrimEnd('/')}/digest?week={LocalDatePattern.Iso.Format(monday)}" : null;
+        var message = new MimeMessage
+        {
+            Subject = $"{workspace}: {digest.Headline}",
+            Body = new BodyBuilder { TextBody = Text(digest, days, page), HtmlBody = Html(digest, days, page, workspace) }.ToMessageBody(),
+        };
+        message.To.Add(new MailboxAddress(to.Name, to.Email!));
+        return message;
+    }
+
+    private static string Text(Digest digest, string days, string? page)
+    {
+        var text = new StringBuilder($"The week of {days}\n");
+        foreach (var section in digest.Sections)
+        {
+            text.Append(CultureInfo.InvariantCulture, $"\n{section.Heading}\n");
+            section.Lines.ToList().ForEach(line => text.Append(CultureInfo.InvariantCulture, $"- {line.Text}\n"));
+        }
+
+        return text.Append(page is null ? "" : $"\nSee the full digest, or turn off this e-mail: {page}\n").ToString();
+    }
+
+    private static string Html(Digest digest, string days, string? page, string workspace)
+    {
+        static string Safe(string text) => HtmlEncoder.Default.Encode(text);
+        var sections = string.Concat(
+            digest.Sections.Select(s =>
+                $"""
+                    <h2 style="font-size:17px;margin:22px 0 6px">{Safe(s.Heading)}</h2>
+                    <ul style="margin:0;padding-left:20px;line-height:1.5">{string.Concat(s.Lines.Select(l => $"<li>{Safe(l.Text)}</li>"))}</ul>
+                    """
+            )
+        );
+        var onward = page is null
+            ? ""
+            : $"""<p style="margin:26px 0 0"><a href="{Safe(page)}" style="color:#6e2a5b">Read on, or switch this e-mail off</a></p>""";
+        return $"""
+            <!doctype html><html lang="en"><body style="margin:0;background:#f7f4ee;color:#231b22;font:15px/1.5 sans-serif">
+            <div style="max-width:600px;margin:0 auto;padding:28px 20px">
+            <p style="margin:0;color:#655a62">{Safe(workspace)}</p>
+            <h1 style="font-size:22px;margin:2px 0 0">What the week of {Safe(days)} brought</h1>
+            {sections}{onward}
+            </div></body></html>
+            """;
+    }
+}
