@@ -88,6 +88,7 @@ test_front() {
   add_results vitest artifacts/test/front.json
   counted "types of the web application" npm --prefix web run --silent typecheck
   counted "lint of the web application" npm --prefix web run --silent lint
+  counted "no file of the web application needs itself" npm --prefix web run --silent cycles
   counted "formatting of the web application" npm --prefix web run --silent format:check
   counted "weight of the first view" node scripts/first-view-weight.mjs
 }

@@ -1,5 +1,6 @@
 using Cursus.Web.Access;
 using Cursus.Web.Checking;
+using Cursus.Web.Composition;
 using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
 

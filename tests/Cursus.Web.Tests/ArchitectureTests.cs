@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using System.Xml.Linq;
 
 namespace Cursus.Web.Tests;
@@ -27,6 +28,31 @@ public class ArchitectureTests
             .Where(f => !f.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal))
             .SelectMany(f => forbidden.Where(File.ReadAllText(f).Contains).Select(word => $"{Path.GetFileName(f)}: {word}"));
         found.ShouldBeEmpty();
+    }
+
+    /// <summary>Features that need each other are one feature, or lack a third. Those that do are named here until they don't.</summary>
+    [Theory]
+    [InlineData("Cursus.Core", "Addresses-Clicks Links-Retargeting")]
+    [InlineData("Cursus.Web", "Edge-Retargeting")]
+    public void Features_need_each_other_one_way_only(string project, string known)
+    {
+        var needs = new HashSet<(string From, string To)>();
+        foreach (var file in Directory.EnumerateFiles(Path.Combine(Sources, project), "*.cs", SearchOption.AllDirectories))
+        {
+            var text = File.ReadAllText(file);
+            var own = Regex.Match(text, $@"^namespace {Regex.Escape(project)}\.(\w+)", RegexOptions.Multiline);
+            foreach (Match used in Regex.Matches(text, $@"^using {Regex.Escape(project)}\.(\w+)", RegexOptions.Multiline))
+            {
+                if (own.Success && own.Groups[1].Value != used.Groups[1].Value)
+                {
+                    needs.Add((own.Groups[1].Value, used.Groups[1].Value));
+                }
+            }
+        }
+
+        needs.Count.ShouldBeGreaterThan(10);
+        var both = needs.Where(n => string.CompareOrdinal(n.From, n.To) < 0 && needs.Contains((n.To, n.From)));
+        both.Select(n => $"{n.From}-{n.To}").Order(StringComparer.Ordinal).ShouldBe(known.Split(' '));
     }
 
     private static List<string> References(string project, string kind) =>

@@ -6,7 +6,6 @@ using Cursus.Data.Addresses;
 using Cursus.Web.Access;
 using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
-using Cursus.Web.Links.Saving;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;

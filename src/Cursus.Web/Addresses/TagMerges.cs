@@ -6,7 +6,6 @@ using Cursus.Data.Addresses;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Edge;
-using Cursus.Web.Links;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;

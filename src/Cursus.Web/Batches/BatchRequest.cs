@@ -1,6 +1,6 @@
 using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Batches;
-using Cursus.Web.Links.Saving;
+using Cursus.Web.Addresses;
 
 namespace Cursus.Web.Batches;
 

@@ -8,13 +8,13 @@ using NodaTime;
 namespace Cursus.Web.Checking;
 
 /// <summary>Looks at the certificates that short domains show to visitors.</summary>
-internal sealed class CertificateRound(CursusDb db, OutgoingClient outgoing, CursusOptions options, IClock clock)
+internal sealed class CertificateRound(CursusDb db, OutgoingClient outgoing, LinkCheckOptions options, CursusOptions installation, IClock clock)
 {
     private const int AtOnce = 50;
 
     public async Task Run(CancellationToken cancel)
     {
-        if (options.CertificatePort is not { } port)
+        if (options.CertificatePortOf(installation) is not { } port)
         {
             return;
         }

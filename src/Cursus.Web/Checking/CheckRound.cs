@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using Cursus.Core.Checking;
 using Cursus.Data;
-using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -11,7 +10,7 @@ namespace Cursus.Web.Checking;
 
 /// <summary>One round of the link check: asks the pages that are due, those of one site one after the other with a pause between, and writes down
 /// what each answered.</summary>
-internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, CursusOptions options, IClock clock, ILogger<CheckRound> log)
+internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, LinkCheckOptions options, IClock clock, ILogger<CheckRound> log)
 {
     /// <summary>Sites that are asked at the same time.</summary>
     private const int SitesAtOnce = 8;
@@ -50,7 +49,7 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, C
                         break;
                     }
 
-                    await Task.Delay(options.LinkCheck.Pause, stop);
+                    await Task.Delay(options.Pause, stop);
                 }
             }
         );

@@ -1,3 +1,5 @@
+using Cursus.Web.Hosting;
+
 namespace Cursus.Web.Checking;
 
 /// <summary>How this installation checks links. Section <c>Cursus:LinkCheck</c> of the configuration.</summary>
@@ -17,4 +19,8 @@ public sealed class LinkCheckOptions
 
     /// <summary>Port at which short domains show their certificates, where it isn't the one that visitors come to.</summary>
     public int? CertificatePort { get; init; }
+
+    /// <summary>Port at which short domains show their certificates; null where they have none.</summary>
+    public int? CertificatePortOf(CursusOptions installation) =>
+        CertificatePort ?? (installation.PublicScheme == "https" ? installation.PublicPort ?? 443 : null);
 }

@@ -13,8 +13,8 @@ internal static class LinkCheckSetup
         services.AddSingleton<PageCheck>();
         services.AddSingleton<CheckRound>();
         services.AddScoped<CertificateRound>();
-        var all = builder.Configuration.GetSection("Cursus").Get<CursusOptions>() ?? new();
-        var options = all.LinkCheck;
+        var options = builder.Configuration.GetSection("Cursus:LinkCheck").Get<LinkCheckOptions>() ?? new();
+        services.AddSingleton(options);
         if (DocumentBuild.IsRunning || !options.IsOn)
         {
             return;
@@ -22,7 +22,7 @@ internal static class LinkCheckSetup
 
         var connection = new Npgsql.NpgsqlConnectionStringBuilder(builder.Configuration.GetConnectionString("Cursus"))
         {
-            MaxPoolSize = all.Limits.CheckConnections,
+            MaxPoolSize = (builder.Configuration.GetSection("Cursus").Get<CursusOptions>() ?? new()).Limits.CheckConnections,
         };
         builder.AddQuartz(quartz =>
         {

@@ -1,14 +1,13 @@
 using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Checking;
-using Cursus.Web.Hosting;
 using Cursus.Web.Outgoing;
 using NodaTime;
 
 namespace Cursus.Web.Checking;
 
 /// <summary>Asks one page: about itself first, and for itself where that doesn't settle it.</summary>
-internal class PageCheck(OutgoingClient outgoing, SiteRules rules, CursusOptions options)
+internal class PageCheck(OutgoingClient outgoing, SiteRules rules, LinkCheckOptions options)
 {
     public const string UserAgent = "Cursus/1.0 (link check)";
 
@@ -47,7 +46,7 @@ internal class PageCheck(OutgoingClient outgoing, SiteRules rules, CursusOptions
     {
         try
         {
-            var asking = new Asking(UserAgent, TimeSpan.FromSeconds(options.LinkCheck.Patience), isHeadOnly, rules.Against);
+            var asking = new Asking(UserAgent, TimeSpan.FromSeconds(options.Patience), isHeadOnly, rules.Against);
             var got = await outgoing.Get(page, Html, asking, cancel, isOwn);
             var end = got.Way[^1];
             return new PageAnswer

@@ -4,7 +4,6 @@ using Cursus.Core.Addresses;
 using Cursus.Core.Checking;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
-using Cursus.Web.Clicks;
 using Cursus.Web.Edge.Handoff;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;

@@ -1,6 +1,4 @@
 using Cursus.Data.Clicks.Journaling;
-using Cursus.Web.Checking;
-using Cursus.Web.Outgoing;
 
 namespace Cursus.Web.Hosting;
 
@@ -12,9 +10,6 @@ public sealed class CursusOptions
 
     /// <summary>Where members reach the application, for links in e-mails; such as <c>https://cursus.northmoor.example</c>.</summary>
     public string? AppAddress { get; init; }
-
-    /// <summary>How e-mails are sent; none are where no server is named.</summary>
-    public MailOptions Mail { get; init; } = new();
 
     /// <summary>What the first owner must show (<see cref="Access.SetupCode"/>); drawn at the start where null.</summary>
     public string? SetupCode { get; init; }
@@ -71,12 +66,6 @@ public sealed class CursusOptions
 
     /// <summary>Addresses that an apex domain used as a short domain points to by A records.</summary>
     public IList<string> EdgeAddresses { get; init; } = [];
-
-    /// <summary>How links are checked.</summary>
-    public LinkCheckOptions LinkCheck { get; init; } = new();
-
-    /// <summary>Port at which short domains show their certificates; null where they have none.</summary>
-    public int? CertificatePort => LinkCheck.CertificatePort ?? (PublicScheme == "https" ? PublicPort ?? 443 : null);
 
     /// <summary>How much may be asked for at once.</summary>
     public LimitOptions Limits { get; init; } = new();

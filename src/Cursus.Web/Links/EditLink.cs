@@ -7,7 +7,6 @@ using Cursus.Web.Addresses;
 using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
 using Cursus.Web.Links.Saving;
-using Cursus.Web.Posts;
 using Cursus.Web.Problems;
 using Cursus.Web.Retargeting;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -104,9 +103,9 @@ public static class EditLink
         );
         var fallback = vocabulary.Fallback(request.Fallback, link.Fallback, errors);
         var schedule = vocabulary.Schedule(request.OpensAt, request.EndsAt, link.Schedule, errors);
-        if (request.Title?.Trim() is { Length: 0 or > PostPlan.MaxTitle })
+        if (request.Title?.Trim() is { Length: 0 or > LinkSettings.MaxTitle })
         {
-            errors.Add("title", new ValidationError("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
+            errors.Add("title", new ValidationError("title", $"Give the link a title of at most {LinkSettings.MaxTitle} characters."));
         }
 
         var tagNames = request.Tags is null ? null : TagsOfLinks.Names(request.Tags, errors);

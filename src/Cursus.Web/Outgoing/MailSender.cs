@@ -1,5 +1,4 @@
 using System.Net.Sockets;
-using Cursus.Web.Hosting;
 using MailKit;
 using MailKit.Net.Smtp;
 using MimeKit;
@@ -7,24 +6,24 @@ using MimeKit;
 namespace Cursus.Web.Outgoing;
 
 /// <summary>Hands e-mails to the mail server.</summary>
-internal sealed class MailSender(CursusOptions options)
+internal sealed class MailSender(MailOptions options)
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
 
     /// <summary>Whether a mail server is named.</summary>
-    public bool IsSetUp => options.Mail.Host is not null;
+    public bool IsSetUp => options.Host is not null;
 
     /// <exception cref="MailException">The server can't be reached, or doesn't take it; the message says why.</exception>
     public async Task Send(MimeMessage message, CancellationToken cancel)
     {
-        message.From.Add(new MailboxAddress("Cursus", options.Mail.From));
+        message.From.Add(new MailboxAddress("Cursus", options.From));
         using var client = new SmtpClient { Timeout = (int)Patience.TotalMilliseconds };
         try
         {
-            await client.ConnectAsync(options.Mail.Host!, options.Mail.Port, options.Mail.Security, cancel);
-            if (options.Mail.User is { } user)
+            await client.ConnectAsync(options.Host!, options.Port, options.Security, cancel);
+            if (options.User is { } user)
             {
-                await client.AuthenticateAsync(user, options.Mail.Password ?? "", cancel);
+                await client.AuthenticateAsync(user, options.Password ?? "", cancel);
             }
 
             await client.SendAsync(message, cancel);

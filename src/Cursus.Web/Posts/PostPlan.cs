@@ -43,7 +43,7 @@ public sealed record TagHint(string Field, string Value, string Agreed, TagSlipK
 internal sealed class PostPlan
 {
     public const int MaxPlacements = 100;
-    public const int MaxTitle = 200;
+    public const int MaxTitle = LinkSettings.MaxTitle;
 
     public FieldErrors Errors { get; } = new();
     public required Vocabulary Vocabulary { get; init; }

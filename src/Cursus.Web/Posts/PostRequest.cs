@@ -1,5 +1,5 @@
 using Cursus.Core.Addresses.Slugs;
-using Cursus.Web.Links.Saving;
+using Cursus.Web.Addresses;
 using NodaTime;
 
 namespace Cursus.Web.Posts;

@@ -55,12 +55,9 @@ public sealed class CertificateTests(CursusApp app) : IDisposable
     [InlineData("http", 5180, null, null)]
     [InlineData("http", 5180, 5184, 5184)]
     public void Certificates_are_looked_at_where_visitors_meet_them(string scheme, int? port, int? named, int? expected) =>
-        new CursusOptions
-        {
-            PublicScheme = scheme,
-            PublicPort = port,
-            LinkCheck = new() { CertificatePort = named },
-        }.CertificatePort.ShouldBe(expected);
+        new LinkCheckOptions { CertificatePort = named }
+            .CertificatePortOf(new CursusOptions { PublicScheme = scheme, PublicPort = port })
+            .ShouldBe(expected);
 
     [Fact]
     public async Task A_domain_that_shows_none_is_looked_at_without_harm()
@@ -79,12 +76,9 @@ public sealed class CertificateTests(CursusApp app) : IDisposable
         await db
             .Domains.Where(d => d.Name != world.Domain && d.CertificateCheckedAt == null)
             .ExecuteUpdateAsync(d => d.SetProperty(x => x.CertificateCheckedAt, SystemClock.Instance.GetCurrentInstant()), Cancel);
-        var options = new CursusOptions
-        {
-            LinkCheck = new() { CertificatePort = ((IPEndPoint)listener.LocalEndpoint).Port },
-            AllowedPrivateHosts = [".localhost"],
-        };
-        await new CertificateRound(db, app.Services.GetRequiredService<OutgoingClient>(), options, SystemClock.Instance).Run(Cancel);
+        var options = new LinkCheckOptions { CertificatePort = ((IPEndPoint)listener.LocalEndpoint).Port };
+        var installation = new CursusOptions { AllowedPrivateHosts = [".localhost"] };
+        await new CertificateRound(db, app.Services.GetRequiredService<OutgoingClient>(), options, installation, SystemClock.Instance).Run(Cancel);
     }
 
     private static X509Certificate2 Make(Instant end)

@@ -2,7 +2,6 @@ using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Cursus.Core.Checking;
 using Cursus.Web.Checking;
-using Cursus.Web.Hosting;
 using Cursus.Web.Outgoing;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.Caching.Memory;
@@ -96,12 +95,12 @@ internal sealed class Checks : IAsyncDisposable
     private CheckRound Round()
     {
         var services = World.App.Services;
-        var (outgoing, options) = (services.GetRequiredService<OutgoingClient>(), services.GetRequiredService<CursusOptions>());
+        var (outgoing, options) = (services.GetRequiredService<OutgoingClient>(), services.GetRequiredService<LinkCheckOptions>());
         var check = new BreakablePageCheck(() => Breaking, outgoing, new SiteRules(outgoing, new MemoryCache(new MemoryCacheOptions())), options);
         return new(services.GetRequiredService<IServiceScopeFactory>(), check, options, clock, NullLogger<CheckRound>.Instance);
     }
 
-    private sealed class BreakablePageCheck(Func<string?> breaking, OutgoingClient outgoing, SiteRules rules, CursusOptions options)
+    private sealed class BreakablePageCheck(Func<string?> breaking, OutgoingClient outgoing, SiteRules rules, LinkCheckOptions options)
         : PageCheck(outgoing, rules, options)
     {
         public override Task<PageAnswer> Ask(string address, PageState known, Func<string, bool> isOwn, CancellationToken cancel) =>

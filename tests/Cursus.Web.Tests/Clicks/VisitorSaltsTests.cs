@@ -1,6 +1,6 @@
 using System.Net;
 using Cursus.Core.Clicks;
-using Cursus.Web.Clicks;
+using Cursus.Web.Edge;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Logging.Abstractions;
 using NodaTime;

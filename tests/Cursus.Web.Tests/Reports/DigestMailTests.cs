@@ -125,20 +125,17 @@ public class DigestMailTests(CursusApp app)
 
     private DigestSending Sending(MailServer server, Instant now)
     {
-        var options = new CursusOptions
+        var options = new CursusOptions { AppAddress = "http://localhost:5080" };
+        var mail = new MailOptions
         {
-            AppAddress = "http://localhost:5080",
-            Mail = new()
-            {
-                Host = "127.0.0.1",
-                Port = server.Port,
-                Security = MailKit.Security.SecureSocketOptions.None,
-            },
+            Host = "127.0.0.1",
+            Port = server.Port,
+            Security = MailKit.Security.SecureSocketOptions.None,
         };
         return new(
             app.Services.GetRequiredService<IServiceScopeFactory>(),
             app.Services.GetRequiredService<Counting>(),
-            new MailSender(options),
+            new MailSender(mail),
             new DigestMail(options),
             new StoppedClock(now),
             new Prepared(),

@@ -6,7 +6,6 @@ using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
-using Cursus.Web.Posts;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
@@ -107,9 +106,9 @@ public static class CreateLink
             errors
         );
         var tagNames = TagsOfLinks.Names(request.Tags, errors);
-        if (request.Title?.Trim().Length > PostPlan.MaxTitle)
+        if (request.Title?.Trim().Length > LinkSettings.MaxTitle)
         {
-            errors.Add("title", new ValidationError("title", $"Give the link a title of at most {PostPlan.MaxTitle} characters."));
+            errors.Add("title", new ValidationError("title", $"Give the link a title of at most {LinkSettings.MaxTitle} characters."));
         }
 
         var pixels = vocabulary.Pixels(request.Pixels, errors);

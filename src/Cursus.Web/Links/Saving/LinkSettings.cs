@@ -11,6 +11,9 @@ namespace Cursus.Web.Links.Saving;
 /// <param name="Redirect">HTTP status of its answers.</param>
 internal sealed record LinkSettings(short Redirect, LinkOptions Options, string? Note, Folder? Folder, LinkSchedule Schedule)
 {
+    /// <summary>The longest title of a link or post, in characters.</summary>
+    public const int MaxTitle = 200;
+
     public const int MaxNote = 1000;
 
     /// <summary>What a request comes to; what it leaves out is inherited (<see cref="LinkInheritance"/>).</summary>

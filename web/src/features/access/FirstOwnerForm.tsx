@@ -4,7 +4,7 @@ import { useMutation } from '@tanstack/react-query'
 import { api, fieldErrors, read } from '../../api/client'
 import { ownZone, timeZones } from '../../parts/format/timeZones'
 import { proposedDomain } from '../addresses/proposedDomain'
-import { useSignIn } from './SignInPage'
+import { useSignIn } from './useSignIn'
 
 /** The first page of an empty installation. */
 export function FirstOwnerForm() {

@@ -1,14 +1,13 @@
 import { Alert, Button, Group, Paper, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useDocumentTitle } from '@mantine/hooks'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useSearch } from '@tanstack/react-router'
+import { useQuery } from '@tanstack/react-query'
 import { api, read } from '../../api/client'
 import { Failed, Loading } from '../../parts/States'
 import { Wordmark } from '../../shell/Wordmark'
 import classes from './Access.module.css'
 import { FirstOwnerForm } from './FirstOwnerForm'
-import { introduce, sessionQuery } from './session'
+import { useSignIn } from './useSignIn'
 
 export function SignInPage() {
   const installation = useQuery({
@@ -94,18 +93,4 @@ function SignInForm({ demo }: { demo: DemoSignIn[] }) {
       )}
     </Stack>
   )
-}
-
-/** Signs in and goes where the person wanted to go. */
-export function useSignIn() {
-  const queries = useQueryClient()
-  const { then } = useSearch({ from: '/sign-in' })
-  return useMutation({
-    mutationFn: (body: { email: string; password: string }) => read(api.POST('/api/v1/session', { body })),
-    onSuccess: async () => {
-      queries.clear()
-      const session = await queries.fetchQuery(sessionQuery)
-      await introduce(session.shortDomains, then ?? '/send')
-    },
-  })
 }

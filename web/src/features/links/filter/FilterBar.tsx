@@ -7,16 +7,10 @@ import { vocabulary, type Channel } from '../../../api/vocabulary'
 import { day } from '../../../parts/format/numbers'
 import { membersQuery } from '../../access/session'
 import { pixelsQuery } from '../../retargeting/pixels'
-import { FilterFields, type ListFilter } from './FilterFields'
+import { FilterFields, type FilterProps, type ListFilter } from './FilterFields'
 import { asList, listOf, noFolder, states, type LinksSearch } from './linksSearch'
 import classes from '../list/LinksPage.module.css'
 import { SavedFilters } from './SavedFilters'
-
-export interface FilterProps {
-  search: LinksSearch
-  channels: ReadonlyMap<string, Channel>
-  onNarrow: (part: Partial<LinksSearch>) => void
-}
 
 /** Words, and what else the list is narrowed to: each part as a chip that can be taken off. */
 export function FilterBar({ search, channels, onNarrow }: FilterProps) {

@@ -1,12 +1,17 @@
 import { Button, MultiSelect, SegmentedControl, Select, Stack, TextInput } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { Link as RouterLink } from '@tanstack/react-router'
-import { vocabulary } from '../../../api/vocabulary'
+import { vocabulary, type Channel } from '../../../api/vocabulary'
 import { inPanel } from '../../../parts/inPanel'
 import { membersQuery } from '../../access/session'
 import { pixelsQuery } from '../../retargeting/pixels'
-import type { FilterProps } from './FilterBar'
 import { asList, listOf, noFolder, states, type LinksSearch, type LinksState } from './linksSearch'
+
+export interface FilterProps {
+  search: LinksSearch
+  channels: ReadonlyMap<string, Channel>
+  onNarrow: (part: Partial<LinksSearch>) => void
+}
 
 export type ListFilter = 'campaign' | 'channel' | 'tag' | 'folder' | 'domain' | 'by'
 

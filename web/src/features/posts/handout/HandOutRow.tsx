@@ -14,7 +14,7 @@ import { useCodeKey } from '../../codes/useCodeKey'
 import { useBoundText } from '../../links/list/TimeNote'
 import classes from './HandOut.module.css'
 import { asHtml, asMarkdown } from './linkTexts'
-import { placementName, type Placement } from './PostPage'
+import { placementName, type Placement } from './placement'
 
 /** One placement of the hand-out: its short address, ways to copy it, and a text ready for the channel. */
 export function HandOutRow({ placement, channel }: { placement: Placement; channel: Channel | undefined }) {

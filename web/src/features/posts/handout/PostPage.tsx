@@ -2,7 +2,7 @@ import { Button, Group, Menu, Text } from '@mantine/core'
 import { IconChevronDown, IconPlus } from '@tabler/icons-react'
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { Link, useParams } from '@tanstack/react-router'
-import { api, read, type Schema } from '../../../api/client'
+import { api, read } from '../../../api/client'
 import { useChannels, type Channel } from '../../../api/vocabulary'
 import { copy } from '../../../parts/files/copy'
 import { counted, day } from '../../../parts/format/numbers'
@@ -14,9 +14,7 @@ import { PostPixels } from '../../retargeting/PostPixels'
 import { HandOutRow } from './HandOutRow'
 import classes from './HandOut.module.css'
 import { asCsv } from './linkTexts'
-
-export type Post = Schema['PostResponse']
-export type Placement = Schema['PlacementResponse']
+import { placementName, type Post } from './placement'
 
 const seconds = 1000
 
@@ -72,9 +70,6 @@ export function PostPage() {
     </Page>
   )
 }
-
-export const placementName = (placement: Placement, channel: Channel | undefined) =>
-  [channel?.name ?? placement.channel, placement.variant].filter(Boolean).join(' · ')
 
 function CopyAll({ post, channels }: { post: Post; channels: ReadonlyMap<string, Channel> }) {
   const rows = post.placements.map(

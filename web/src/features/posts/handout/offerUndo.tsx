@@ -4,7 +4,7 @@ import type { QueryClient } from '@tanstack/react-query'
 import { api, read } from '../../../api/client'
 import { counted } from '../../../parts/format/numbers'
 import type { Draft } from '../send/draft'
-import type { Post } from './PostPage'
+import type { Post } from './placement'
 import { keep } from '../send/useKeptDraft'
 
 const seconds = 1000

@@ -10,10 +10,8 @@ import { mayEdit, useSession } from '../../access/session'
 import classes from '../compare/Compare.module.css'
 import variants from './PostVariants.module.css'
 import { ShareCell } from '../compare/ShareCell'
-import { SplitForm } from './SplitForm'
+import { SplitForm, type ChannelVariants } from './SplitForm'
 import { ExportPart } from '../compare/ExportPart'
-
-export type ChannelVariants = Schema['VariantsReportChannelVariants']
 
 /** Which variant won on each channel that carries more than one of a post; nothing where none does. */
 export function PostVariants({ post }: { post: Schema['PostResponse'] }) {

@@ -1,9 +1,10 @@
 import { Button, Group, NumberInput, Text } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState, type FormEvent } from 'react'
-import { api, read, wordsOf } from '../../../api/client'
-import type { ChannelVariants } from './PostVariants'
+import { api, read, wordsOf, type Schema } from '../../../api/client'
 import { alike, whole, withPart } from './split'
+
+export type ChannelVariants = Schema['VariantsReportChannelVariants']
 
 interface Props {
   post: string

@@ -1,12 +1,12 @@
 using System.Collections.Concurrent;
-using Cursus.Web.Edge;
+using Cursus.Web.Clicks;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using NodaTime;
 using NodaTime.Text;
 using Npgsql;
 
-namespace Cursus.Web.Clicks;
+namespace Cursus.Web.Edge;
 
 /// <summary>
 /// The keys of visitor hashes. Each day of each workspace's time zone has its own, kept in the database until the day has ended there, so that a

@@ -1,9 +1,10 @@
 using System.Text.Json;
 using Cursus.Web.Links;
+using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 
-namespace Cursus.Web.Problems;
+namespace Cursus.Web.Composition;
 
 /// <summary>Turns requests that could not be read, and our own failures, into problem details.</summary>
 internal sealed class UnreadableRequests(IProblemDetailsService problems, ILogger<UnreadableRequests> log) : IExceptionHandler

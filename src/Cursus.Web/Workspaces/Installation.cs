@@ -2,6 +2,7 @@ using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Workspaces;
+using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Demo;
 using Cursus.Web.Edge;
@@ -12,7 +13,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Cursus.Web.Access;
+namespace Cursus.Web.Workspaces;
 
 /// <summary>/installation: what a sign-in page needs to know, and the first owner of an empty installation.</summary>
 public static class Installation

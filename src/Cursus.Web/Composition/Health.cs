@@ -3,8 +3,9 @@ using Cursus.Data.Clicks.Journaling;
 using Cursus.Web.Access;
 using Cursus.Web.Clicks;
 using Cursus.Web.Edge;
+using Cursus.Web.Hosting;
 
-namespace Cursus.Web.Hosting;
+namespace Cursus.Web.Composition;
 
 /// <summary>/healthz: the process is alive. /readyz: the database answers and the edge knows its links; to members, and on the machine itself, with
 /// how the edge and the way of the clicks stand.</summary>

@@ -2,12 +2,13 @@ using Cursus.Data;
 using Cursus.Data.Clicks.Sums;
 using Cursus.Web.Demo;
 using Cursus.Web.Edge;
+using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
 
-namespace Cursus.Web.Hosting;
+namespace Cursus.Web.Composition;
 
 /// <summary>
 /// What happens before the first request: the database is brought up to date and filled where it is empty and a demo is configured, and the edge
@@ -26,7 +27,7 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
         {
             await PrepareDatabase(cancel);
             await services.GetRequiredService<LinkFeed>().LoadDomains(cancel);
-            await services.GetRequiredService<Clicks.VisitorSalts>().Renew(cancel);
+            await services.GetRequiredService<VisitorSalts>().Renew(cancel);
             prepared.Done();
         }
         catch (Exception e) when (DatabaseTrouble.IsAway(e))

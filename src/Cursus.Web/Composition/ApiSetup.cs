@@ -9,6 +9,7 @@ using Cursus.Web.Checking;
 using Cursus.Web.Clicks;
 using Cursus.Web.Codes;
 using Cursus.Web.Finding;
+using Cursus.Web.Hosting;
 using Cursus.Web.Links;
 using Cursus.Web.Links.Bulk;
 using Cursus.Web.Links.Saving;
@@ -23,13 +24,14 @@ using Cursus.Web.Reports.Pictures;
 using Cursus.Web.Reports.Views;
 using Cursus.Web.Retargeting;
 using Cursus.Web.Runs;
+using Cursus.Web.Workspaces;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using Scalar.AspNetCore;
 
-namespace Cursus.Web.Hosting;
+namespace Cursus.Web.Composition;
 
 /// <summary>The public API: its shape, its document and its features.</summary>
 public static class ApiSetup
@@ -51,6 +53,7 @@ public static class ApiSetup
         services.AddScoped<CodesOfWorkspace>();
         services.AddSingleton<NameLookup>();
         services.AddSingleton<OutgoingClient>();
+        services.AddSingleton(builder.Configuration.GetSection("Cursus:Mail").Get<MailOptions>() ?? new());
         services.AddSingleton<MailSender>();
         services.AddSingleton<DigestMail>();
         services.AddSingleton<DigestSending>();

@@ -4,15 +4,15 @@ using Cursus.Core.Clicks;
 using Cursus.Core.Reports;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
+using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Edge;
-using Cursus.Web.Links.Saving;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Cursus.Web.Access;
+namespace Cursus.Web.Workspaces;
 
 /// <summary>GET and PATCH /workspace: what holds for everything in the workspace.</summary>
 public static class WorkspaceSettings

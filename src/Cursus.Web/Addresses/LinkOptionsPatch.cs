@@ -4,7 +4,7 @@ using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Cursus.Web.Problems;
 
-namespace Cursus.Web.Links.Saving;
+namespace Cursus.Web.Addresses;
 
 /// <summary>Options of a link in requests. What is omitted comes from the next level up: row, post, domain, workspace.</summary>
 /// <param name="TitleAttribute">An empty string removes it.</param>

@@ -1,7 +1,7 @@
 using Cursus.Core.Addresses.Tagging;
 using Cursus.Data.Links;
 
-namespace Cursus.Web.Links;
+namespace Cursus.Web.Addresses;
 
 /// <summary>The UTM values that were recorded for a link, before merged ones are replaced.</summary>
 internal static class RecordedTags

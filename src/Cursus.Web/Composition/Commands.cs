@@ -5,7 +5,7 @@ using Cursus.Web.Archives;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Cursus.Web.Hosting;
+namespace Cursus.Web.Composition;
 
 /// <summary>What the program does besides serving: <c>migrate</c> brings the database up to date, <c>check</c> holds the roll-ups against the clicks,
 /// <c>recount</c> makes them anew, <c>token</c> makes an API token, <c>export</c> and <c>import</c> write a workspace into an archive and read one,

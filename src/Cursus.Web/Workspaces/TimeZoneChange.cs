@@ -1,12 +1,13 @@
 using Cursus.Core;
 using Cursus.Data.Clicks.Sums;
+using Cursus.Web.Access;
 using Cursus.Web.Edge;
 using Cursus.Web.Problems;
 using Cursus.Web.Runs;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 
-namespace Cursus.Web.Access;
+namespace Cursus.Web.Workspaces;
 
 /// <summary>/workspace/time-zone: by whose clock days, weeks and hours are cut. Another one means that all days are counted anew, in the background;
 /// reports show the old ones until that is done.</summary>

@@ -1,6 +1,7 @@
+using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 
-namespace Cursus.Web.Hosting;
+namespace Cursus.Web.Composition;
 
 /// <summary>Prepares the installation when it starts, and has members wait until that is done.</summary>
 public static class PreparationSetup

@@ -1,10 +1,11 @@
 using Cursus.Web.Access;
+using Cursus.Web.Clicks;
 using Cursus.Web.Reports.Counts;
 using Cursus.Web.Reports.Questions;
 using NodaTime;
 using Npgsql;
 
-namespace Cursus.Web.Clicks;
+namespace Cursus.Web.Reports.Answers;
 
 /// <summary>GET /referrers: the hosts that visitors came from in the last 90 days, most clicks first, with what is known of each.</summary>
 public static class ReferrersSeen
