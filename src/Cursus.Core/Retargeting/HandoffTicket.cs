@@ -15,6 +15,11 @@ namespace Cursus.Core.Retargeting;
 /// <param name="Pixels">Their ids in Cursus, in the order in which the page reports on them.</param>
 public sealed record HandoffTicket(LinkPage Page, IReadOnlyList<Guid> Pixels)
 {
+    /// <summary>Characters of the longest ticket: the number, and a point and 22 characters for each pixel.</summary>
+    public const int MaxLength = 3 + HandoffReport.MostPixels * (1 + IdLength);
+
+    private const int IdLength = 22;
+
     /// <summary>Of a page that says nothing: it leads to the destination, and nothing fires.</summary>
     public static readonly HandoffTicket None = new(LinkPage.Destination, []);
 
@@ -35,7 +40,11 @@ public sealed record HandoffTicket(LinkPage Page, IReadOnlyList<Guid> Pixels)
         Span<byte> bytes = stackalloc byte[16];
         for (var i = 0; i < ids.Length; i++)
         {
-            if (Base64Url.DecodeFromChars(ids[i], bytes, out _, out var length) != OperationStatus.Done || length != bytes.Length)
+            if (
+                ids[i].Length != IdLength
+                || Base64Url.DecodeFromChars(ids[i], bytes, out _, out var length) != OperationStatus.Done
+                || length != bytes.Length
+            )
             {
                 return false;
             }

@@ -173,7 +173,7 @@ public sealed class ClickJournalTests : IDisposable
         foreach (var click in clicks)
         {
             journal.Append(click.ToVisit());
-            _ = click != clicks[3] || journal.Append(unknown);
+            _ = click != clicks[0] || journal.Append(unknown);
         }
 
         ReadAll(journal, 0).ShouldBe(clicks);

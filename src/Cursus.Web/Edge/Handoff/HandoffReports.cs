@@ -12,7 +12,7 @@ namespace Cursus.Web.Edge.Handoff;
 /// </summary>
 internal sealed class HandoffReports(LinkTable links, PixelTable pixels, HandoffAnswer handoffs, VisitReader visits, TeamMark team, IClock clock)
 {
-    private const int MostBytes = 4096;
+    private const int MostBytes = 4096 + HandoffTicket.MaxLength;
     private const string Html = "text/html; charset=utf-8";
 
     /// <summary>Answers a request on <see cref="HandoffPage.ReportPath"/>.</summary>
