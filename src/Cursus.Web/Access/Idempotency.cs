@@ -4,7 +4,6 @@ using Cursus.Data.Workspaces;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.Primitives;
 using NodaTime;
 
 namespace Cursus.Web.Access;
@@ -129,7 +128,7 @@ public static class Idempotency
         var isKept = kept.Length <= MaxBody && context.GetEndpoint()?.Metadata.GetMetadata<SecretAnswer>() is null;
         var response = context.Response;
         (answer.Status, answer.ContentType, answer.Body) = (response.StatusCode, response.ContentType, isKept ? kept.ToArray() : null);
-        (answer.Location, answer.EntityTag) = isKept ? (Text(response.Headers.Location), Text(response.Headers.ETag)) : (null, null);
+        (answer.Location, answer.EntityTag) = isKept ? ((string?)response.Headers.Location, (string?)response.Headers.ETag) : (null, null);
         await db.SaveChangesAsync(CancellationToken.None);
         kept.Position = 0;
         await kept.CopyToAsync(body, context.RequestAborted);
@@ -164,8 +163,6 @@ public static class Idempotency
         request.Body.Position = 0;
         return $"{request.Method} {request.Path}{request.QueryString} {Convert.ToHexStringLower(hash)}";
     }
-
-    private static string? Text(StringValues header) => header.Count == 0 ? null : header.ToString();
 
     private sealed record SecretAnswer;
 }

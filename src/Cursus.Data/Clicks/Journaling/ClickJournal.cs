@@ -31,12 +31,10 @@ public sealed class ClickJournal : IDisposable
     private volatile JournalSegment[] segments;
     private JournalSegment? prepared;
     private TaskCompletionSource nextFlush = new(TaskCreationOptions.RunContinuationsAsynchronously);
-    private readonly HashSet<long> damagedAt = [];
-    private readonly HashSet<string> damagedFiles = [];
+    private readonly HashSet<long> passedAt = [];
+    private readonly Dictionary<string, string> folderOfKept = [];
     private long lost;
     private long damaged;
-    private readonly HashSet<long> unknownAt = [];
-    private readonly HashSet<string> unknownFiles = [];
     private long unknown;
 
     // Where there was no room for a new file the flusher looks for some, and visitors don't: each try costs them a walk to the disk.
@@ -183,10 +181,9 @@ public sealed class ClickJournal : IDisposable
             foreach (var segment in forgotten)
             {
                 segment.Dispose();
-                var (isDamaged, hasUnknown) = (damagedFiles.Remove(segment.Path), unknownFiles.Remove(segment.Path));
-                if (isDamaged || hasUnknown)
+                if (folderOfKept.Remove(segment.Path, out var kept))
                 {
-                    JournalSegment.Keep(segment.Path, isDamaged ? JournalSegment.DamagedFolder : JournalSegment.NewerFolder);
+                    JournalSegment.Keep(segment.Path, kept);
                 }
                 else
                 {
@@ -241,9 +238,9 @@ public sealed class ClickJournal : IDisposable
     private long PassDamage(JournalSegment segment, long position)
     {
         var good = segment.SkipDamage(position, out var lostThere);
-        if (damagedAt.Add(position))
+        if (passedAt.Add(position))
         {
-            damagedFiles.Add(segment.Path);
+            folderOfKept[segment.Path] = JournalSegment.DamagedFolder;
             Interlocked.Add(ref damaged, lostThere);
         }
 
@@ -253,9 +250,9 @@ public sealed class ClickJournal : IDisposable
     /// <summary>What a later version has written is for that version to read, after a step back to this one.</summary>
     private void PassUnknown(JournalSegment segment, long position)
     {
-        if (unknownAt.Add(position))
+        if (passedAt.Add(position))
         {
-            unknownFiles.Add(segment.Path);
+            folderOfKept.TryAdd(segment.Path, JournalSegment.NewerFolder);
             Interlocked.Increment(ref unknown);
         }
     }

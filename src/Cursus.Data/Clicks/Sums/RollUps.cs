@@ -80,12 +80,10 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
     /// <summary>How many single clicks a workspace has, of all kinds.</summary>
     public async Task<long> ClicksOf(Guid workspace, CancellationToken cancel)
     {
-        var kinds = string.Join(" + ", DayOfLink.Kinds);
+        var (kinds, isAlone) = (string.Join(" + ", DayOfLink.Kinds), ClickRetention.IsAlone("day"));
         await using var command = dataSource.CreateCommand(
             $"""
-            select coalesce(sum({kinds}), 0)::bigint from days_of_links d join links l on l.id = d.link_id where l.workspace_id = $1 and not {ClickRetention.IsAlone(
-                "day"
-            )}
+            select coalesce(sum({kinds}), 0)::bigint from days_of_links d join links l on l.id = d.link_id where l.workspace_id = $1 and not {isAlone}
             """
         );
         command.Parameters.Add(new() { Value = workspace });

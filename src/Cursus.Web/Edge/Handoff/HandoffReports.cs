@@ -45,13 +45,14 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
     {
         string Field(string name) => form.TryGetValue(name, out var value) ? value.ToString() : "";
         var ticket = HandoffTicket.TryParse(Field("ticket"), out var decided) ? decided : HandoffTicket.None;
-        if (Visit(exchange, domain, Field("slug"), Field("query"), ticket) is not { } visit)
+        var (now, isTeam) = (clock.GetCurrentInstant(), team.IsOn(exchange, domain.WorkspaceId));
+        if (Visit(domain, Field("slug"), Field("query"), ticket, now, isTeam) is not { } visit)
         {
             exchange.Response.StatusCode = StatusCodes.Status404NotFound;
             return Task.CompletedTask;
         }
 
-        var visitor = Visitor(exchange, domain);
+        var visitor = Visitor(exchange, domain, now, isTeam);
         if (Field("came") is { Length: > 0 } came)
         {
             if (came.Length == ticket.Pixels.Count)
@@ -112,12 +113,13 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
     private void ReportWithoutScript(Exchange exchange, DomainEntry domain)
     {
         var query = QueryHelpers.ParseQuery(exchange.Request.QueryString);
+        var (now, isTeam) = (clock.GetCurrentInstant(), team.IsOn(exchange, domain.WorkspaceId));
         if (
             HandoffTicket.TryParse(query.GetValueOrDefault("ticket").ToString(), out var ticket)
-            && Visit(exchange, domain, query.GetValueOrDefault("slug").ToString(), "", ticket) is { } visit
+            && Visit(domain, query.GetValueOrDefault("slug").ToString(), "", ticket, now, isTeam) is { } visit
         )
         {
-            var visitor = Visitor(exchange, domain);
+            var visitor = Visitor(exchange, domain, now, isTeam);
             handoffs.Report(
                 visit,
                 visitor,
@@ -128,22 +130,15 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
     }
 
     /// <summary>The visit that a page reports on, as it was decided then. Null where the link has gone meanwhile.</summary>
-    private HandoffVisit? Visit(Exchange exchange, DomainEntry domain, string slug, string query, HandoffTicket ticket) =>
+    private HandoffVisit? Visit(DomainEntry domain, string slug, string query, HandoffTicket ticket, Instant now, bool isTeam) =>
         links.TryFind(domain.Number, slug, out var link)
-        && LinkDecision.Again(link.Target, ticket.Page, clock.GetCurrentInstant(), team.IsOn(exchange, domain.WorkspaceId))
-            is { LeadsOn: true } decision
+        && LinkDecision.Again(link.Target, ticket.Page, now, isTeam) is { LeadsOn: true } decision
         && pixels.Settings(domain) is { } settings
             ? HandoffVisit.Of(domain, link, decision, slug, query, pixels.Of(domain, ticket.Pixels), settings)
             : null;
 
-    private VisitReader.Visitor Visitor(Exchange exchange, DomainEntry domain) =>
-        visits.ReadReport(
-            clock.GetCurrentInstant(),
-            VisitorHeaders.Of(exchange.Request),
-            exchange.Connection?.RemoteIpAddress,
-            domain,
-            team.IsOn(exchange, domain.WorkspaceId)
-        );
+    private VisitReader.Visitor Visitor(Exchange exchange, DomainEntry domain, Instant now, bool isTeam) =>
+        visits.ReadReport(now, VisitorHeaders.Of(exchange.Request), exchange.Connection?.RemoteIpAddress, domain, isTeam);
 
     /// <summary>The form, or null where it is longer than any that a handoff page sends.</summary>
     private static async Task<Dictionary<string, Microsoft.Extensions.Primitives.StringValues>?> ReadForm(Exchange exchange)
