@@ -1,5 +1,6 @@
 using Cursus.Core.Clicks;
 using Cursus.Core.Clicks.Requests;
+using Cursus.Core.Clicks.Tallies;
 using Cursus.Data.Posts;
 using Cursus.Data.Workspaces;
 using Microsoft.EntityFrameworkCore;
@@ -118,13 +119,24 @@ internal sealed class ClicksModel
     {
         openDay.ToTable("open_days");
         openDay.HasKey(d => new { d.LinkId, d.Day });
+        foreach (var tally in DayTally.All)
+        {
+            openDay.Property<string[]>($"{NameOf(tally)}Values").IsRequired();
+            openDay.Property<int[]>($"{NameOf(tally)}Counts").IsRequired();
+        }
     }
 
     public void Configure(EntityTypeBuilder<LinkMonth> linkMonth)
     {
         linkMonth.HasKey(m => new { m.LinkId, m.Month });
         linkMonth.HasIndex(m => m.Month);
+        foreach (var tally in DayTally.All)
+        {
+            linkMonth.Property<byte[]>(NameOf(tally)).IsRequired();
+        }
     }
+
+    private static string NameOf(DayTally tally) => char.ToUpperInvariant(tally.Name[0]) + tally.Name[1..];
 
     public void Configure(EntityTypeBuilder<LinkTotal> total)
     {

@@ -4,9 +4,9 @@ using NodaTime;
 namespace Cursus.Data.Clicks;
 
 /// <summary>
-/// Roll-up: the days of one link in one month that are over in every time zone, and everything that their clicks tell, each thing as a
-/// <see cref="MonthTally"/>, so that a long question reads a row where it would have read thirty. Written when a day is sealed, and again where a
-/// click comes late.
+/// Roll-up: the days of one link in one month that are over in every time zone, and everything that their clicks tell, each of
+/// <see cref="DayTally.All"/> as a <see cref="MonthTally"/>, so that a long question reads a row where it would have read thirty. Written when a day
+/// is sealed, and again where a click comes late.
 /// </summary>
 public sealed class LinkMonth
 {
@@ -20,14 +20,6 @@ public sealed class LinkMonth
 
     /// <summary>People's clicks by hour of the workspace's clock, 0 to 23.</summary>
     public required byte[] Hours { get; init; }
-
-    public required byte[] Country { get; init; }
-    public required byte[] Device { get; init; }
-    public required byte[] Browser { get; init; }
-    public required byte[] Os { get; init; }
-    public required byte[] Language { get; init; }
-    public required byte[] Referrer { get; init; }
-    public required byte[] Code { get; init; }
 }
 
 /// <summary>How far days are sealed: in <see cref="LinkDay"/> and <see cref="LinkMonth"/>. There is at most one.</summary>

@@ -49,7 +49,7 @@ internal sealed class CodesOfWorkspace(CursusDb db, CurrentMember member, Cursus
     /// <summary>How often people came by each code of a link, all time, by the code's number.</summary>
     public async Task<IReadOnlyDictionary<int, long>> ScansOf(Guid link, CancellationToken cancel)
     {
-        var question = Question.OfLastDays("code", Core.Reports.Period.MaxDays, member, clock.GetCurrentInstant()) with
+        var question = QuestionReader.OfLastDays("code", Core.Reports.Period.MaxDays, member, clock.GetCurrentInstant()) with
         {
             Filters = new Dictionary<string, string[]> { ["link"] = [link.ToString()] },
         };

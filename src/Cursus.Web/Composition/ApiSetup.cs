@@ -21,6 +21,7 @@ using Cursus.Web.Reports.Counts;
 using Cursus.Web.Reports.Digests;
 using Cursus.Web.Reports.Files;
 using Cursus.Web.Reports.Pictures;
+using Cursus.Web.Reports.Questions;
 using Cursus.Web.Reports.Views;
 using Cursus.Web.Retargeting;
 using Cursus.Web.Runs;
@@ -109,8 +110,9 @@ public static class ApiSetup
                 }
             );
             document.AddOperationTransformer(
-                (operation, _, _) =>
+                (operation, context, _) =>
                 {
+                    AskedQuestion.Describe(operation, context.Description.ActionDescriptor.EndpointMetadata);
                     foreach (var parameter in (operation.Parameters ?? []).OfType<OpenApiParameter>().Where(p => p.In == ParameterLocation.Query))
                     {
                         parameter.Name = JsonNamingPolicy.CamelCase.ConvertName(parameter.Name!);
@@ -129,6 +131,7 @@ public static class ApiSetup
                         Description = "Create short links for each channel, and compare which channels bring people.",
                     };
                     api.Servers = [];
+                    api.AddExtension("x-dimensions", new JsonNodeExtension(AskedQuestion.DescribeDimensions()));
                     RequestLimits.Describe(api);
                     return Task.CompletedTask;
                 }

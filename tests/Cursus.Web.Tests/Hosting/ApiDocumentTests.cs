@@ -1,6 +1,6 @@
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
-using Cursus.Web.Reports.Questions;
+using Cursus.Data.Reports.Questions;
 
 namespace Cursus.Web.Tests.Hosting;
 
@@ -74,7 +74,7 @@ public partial class ApiDocumentTests(CursusApp app)
             .SelectMany(s => s.Value!["properties"]?.AsObject().Select(p => p.Key) ?? [])
             .Concat(paths.Select(p => p.Split('/')[0]))
             .Concat(paths)
-            .Concat(Dimension.All.Keys)
+            .Concat(Dimensions.All.Keys)
             .ToHashSet();
         var glossary = await File.ReadAllLinesAsync(Repository.Of("docs", "glossary.md"), Cancel);
         var told = glossary
@@ -86,14 +86,31 @@ public partial class ApiDocumentTests(CursusApp app)
     }
 
     [Fact]
-    public async Task Reports_call_dimensions_as_the_screen_does()
+    public async Task The_document_lists_what_people_can_group_clicks_by()
     {
-        var screen = await File.ReadAllTextAsync(Repository.Of("web", "src", "features", "reports", "question", "question.ts"), Cancel);
-        var words = WordsOfDimensions()
-            .Matches(screen.Split("export const dimensions = {")[1].Split('}')[0])
-            .ToDictionary(m => m.Groups[1].Value, m => m.Groups[2].Value);
-        // A placement is a link of a post, and only asked for by a post's own view.
-        words.ShouldBe(Dimension.All.Keys.Except(["placement"]).ToDictionary(key => key, QuestionWords.Name), ignoreOrder: true);
+        var listed = (await Read())["x-dimensions"]!.AsArray().Where(d => (bool)d!["isChosen"]!).ToDictionary(d => (string)d!["name"]!, d => d!);
+        listed.Keys.ShouldBe(Dimensions.InOrder.Where(d => d.Name != "placement").Select(d => d.Name));
+        ((string)listed["os"]["words"]!).ShouldBe("operating system");
+        listed.Values.Select(d => (string?)d["next"]).OfType<string>().ShouldBeSubsetOf(listed.Keys);
+        ((bool)listed["hour"]["isFilter"]!).ShouldBeFalse();
+        ((bool)listed["campaign"]["hasPosts"]!).ShouldBeTrue();
+    }
+
+    [Theory]
+    [InlineData("/api/v1/reports/breakdown")]
+    [InlineData("/api/v1/reports/clicks.csv")]
+    [InlineData("/api/v1/reports/pivot.svg")]
+    public async Task Every_filter_of_a_report_is_in_the_contract(string path)
+    {
+        var parameters = (await Read())["paths"]![path]!["get"]!["parameters"]!.AsArray();
+        var named = parameters.Select(p => (string)p!["name"]!).ToList();
+        Dimensions.Filters.ShouldBeSubsetOf(named);
+        Dimensions.Filters.ShouldContain("scan");
+        named.ShouldBeUnique();
+        parameters.Single(p => (string)p!["name"]! == "by")!["schema"]!["enum"]!
+            .AsArray()
+            .Select(v => (string)v!)
+            .ShouldBe(Dimensions.InOrder.Select(d => d.Name));
     }
 
     [Theory]
@@ -112,7 +129,4 @@ public partial class ApiDocumentTests(CursusApp app)
 
     [GeneratedRegex("`([^`]+)`")]
     private static partial Regex NamesInCode();
-
-    [GeneratedRegex(@"(\w+): '([^']+)'")]
-    private static partial Regex WordsOfDimensions();
 }

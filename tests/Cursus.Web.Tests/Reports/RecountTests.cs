@@ -37,6 +37,7 @@ public class RecountTests(CursusApp app)
         "elsewhere",
         "scan",
         "code",
+        "age",
     ];
 
     private static int visitors;

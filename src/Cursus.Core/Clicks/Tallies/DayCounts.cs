@@ -1,24 +1,14 @@
-using System.Globalization;
-
 namespace Cursus.Core.Clicks.Tallies;
 
 /// <summary>What came of one link on one day: the roll-up that reports are made of. Adding clicks one by one, or the counts of some and then of the
 /// others, comes to the same.</summary>
 public sealed class DayCounts
 {
-    /// <summary>The dimensions that each click tells for itself, by the names that reports use.</summary>
-    public static readonly IReadOnlyList<string> Dimensions = ["country", "device", "browser", "os", "language", "referrer", "code"];
-
     private readonly int[] kinds = new int[Enum.GetValues<ClickKind>().Length];
     private readonly int[] hours = new int[24];
 
-    /// <summary>By number of the code; nothing where the address was followed.</summary>
-    private static readonly string[] CodeNumbers =
-    [
-        .. Enumerable.Range(0, byte.MaxValue + 1).Select(n => n == 0 ? "" : n.ToString(CultureInfo.InvariantCulture)),
-    ];
-
-    private readonly Tally[] tallies = [.. Dimensions.Select(_ => new Tally())];
+    // In the order of DayTally.All.
+    private readonly Tally[] tallies = [.. DayTally.All.Select(_ => new Tally())];
 
     /// <summary>Who clicked; people only.</summary>
     public VisitorSketch Visitors { get; private init; } = new();
@@ -33,11 +23,20 @@ public sealed class DayCounts
     /// <summary>Clicks of one kind.</summary>
     public int Of(ClickKind kind) => kinds[(int)kind];
 
-    /// <summary>The values of a dimension in order, with people's clicks of each.</summary>
-    public IReadOnlyList<KeyValuePair<string, int>> Tally(string dimension) => Tally(Dimensions.Index().First(d => d.Item == dimension).Index);
+    /// <summary>The values of one of <see cref="DayTally.All"/> in order, with people's clicks of each.</summary>
+    /// <exception cref="ArgumentException">Days keep no tally of this name.</exception>
+    public IReadOnlyList<KeyValuePair<string, int>> Tally(string name)
+    {
+        for (var place = 0; place < tallies.Length; place++)
+        {
+            if (DayTally.All[place].Name == name)
+            {
+                return tallies[place].InOrder();
+            }
+        }
 
-    /// <summary>The same by the dimension's place in <see cref="Dimensions"/>.</summary>
-    public IReadOnlyList<KeyValuePair<string, int>> Tally(int dimension) => tallies[dimension].InOrder();
+        throw new ArgumentException($"Days keep no tally of “{name}”.", nameof(name));
+    }
 
     /// <summary>Counts a click that came in an hour (0 to 23) of the workspace's clock.</summary>
     public void Add(in EnrichedClick click, int hour)
@@ -50,13 +49,10 @@ public sealed class DayCounts
 
         hours[hour]++;
         Visitors.Add(click.Visitor);
-        tallies[0].Add(click.Country);
-        tallies[1].Add(click.Device);
-        tallies[2].Add(click.Browser);
-        tallies[3].Add(click.Os);
-        tallies[4].Add(click.Language);
-        tallies[5].Add(click.ReferrerHost);
-        tallies[6].Add(CodeNumbers[click.Code]);
+        for (var place = 0; place < tallies.Length; place++)
+        {
+            tallies[place].Add(DayTally.All[place].ValueOf(click));
+        }
     }
 
     /// <summary>Adds everything that was counted elsewhere.</summary>
@@ -87,12 +83,12 @@ public sealed class DayCounts
         return kinds.SequenceEqual(other.kinds)
             && hours.SequenceEqual(other.hours)
             && Visitors.ToBytes().SequenceEqual(other.Visitors.ToBytes())
-            && Dimensions.All(d => Tally(d).SequenceEqual(other.Tally(d)));
+            && DayTally.All.All(t => Tally(t.Name).SequenceEqual(other.Tally(t.Name)));
     }
 
     /// <summary>Counts as they were kept.</summary>
     /// <param name="kinds">By number of <see cref="ClickKind"/>.</param>
-    /// <param name="tallies">Values and counts of each of <see cref="Dimensions"/>.</param>
+    /// <param name="tallies">Values and counts of each of <see cref="DayTally.All"/>, in that order.</param>
     public static DayCounts Read(
         ReadOnlySpan<int> kinds,
         ReadOnlySpan<int> hours,

@@ -14,7 +14,7 @@ internal static class DayRollUp
     private static readonly string Columns =
         string.Join(", ", DayOfLink.Counted)
         + ", hours, visitor_sketch, "
-        + string.Join(", ", DayCounts.Dimensions.Select(d => $"{d}_values, {d}_counts"));
+        + string.Join(", ", DayTally.All.Select(t => $"{t.Name}_values, {t.Name}_counts"));
 
     private static readonly string Update = string.Join(", ", Columns.Split(", ").Select(c => $"{c} = a.{c}"));
 
@@ -135,16 +135,16 @@ internal static class DayRollUp
         var rows = new CopyRows();
         foreach (var ((link, day), counts) in days)
         {
-            rows.Row((short)(5 + DayOfLink.Kinds.Count + 2 * DayCounts.Dimensions.Count)).Add(link).Add(day);
+            rows.Row((short)(5 + DayOfLink.Kinds.Count + 2 * DayTally.All.Count)).Add(link).Add(day);
             for (var kind = 0; kind < DayOfLink.Kinds.Count; kind++)
             {
                 rows.Add(counts.Of((ClickKind)kind));
             }
 
             rows.Add(counts.People).Add(counts.Hours).Add(counts.Visitors.ToBytes());
-            for (var dimension = 0; dimension < DayCounts.Dimensions.Count; dimension++)
+            foreach (var tally in DayTally.All)
             {
-                rows.Add(counts.Tally(dimension));
+                rows.Add(counts.Tally(tally.Name));
             }
         }
 
@@ -192,7 +192,7 @@ internal static class DayRollUp
             reader.GetFieldValue<int[]>(first),
             reader.GetFieldValue<byte[]>(first + 1),
             [
-                .. DayCounts.Dimensions.Select(
+                .. DayTally.All.Select(
                     (_, place) => (reader.GetFieldValue<string[]>(first + 2 + 2 * place), reader.GetFieldValue<int[]>(first + 3 + 2 * place))
                 ),
             ]

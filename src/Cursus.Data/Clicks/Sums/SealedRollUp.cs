@@ -13,8 +13,11 @@ namespace Cursus.Data.Clicks.Sums;
 /// </summary>
 internal static class SealedRollUp
 {
+    private const string Kinds = "kinds";
+    private const string Hours = "hours";
+
     /// <summary>The columns of a month beside its link and first day, all of them <see cref="MonthTally"/>s.</summary>
-    public static readonly string[] Tallies = ["kinds", "hours", .. DayCounts.Dimensions];
+    public static readonly string[] Tallies = [Kinds, Hours, .. DayTally.All.Select(t => t.Name)];
 
     private static readonly string[] HourNames = [.. Enumerable.Range(0, 24).Select(h => h.ToString(CultureInfo.InvariantCulture))];
 
@@ -111,18 +114,18 @@ internal static class SealedRollUp
     /// <param name="before">What the month held before of other days; null where it held nothing.</param>
     public static byte[][] Pack(IReadOnlyList<(LocalDate Day, DayCounts Counts)> days, byte[][]? before)
     {
-        return [.. Enumerable.Range(0, Tallies.Length).Select(Tally)];
+        return [.. Tallies.Select(PackOne)];
 
-        byte[] Tally(int place)
+        byte[] PackOne(string tally, int place)
         {
             var counts = days.Select(d =>
                     (
                         d.Day.Day,
-                        place switch
+                        tally switch
                         {
-                            0 => KindsOf(d.Counts),
-                            1 => HoursOf(d.Counts),
-                            _ => d.Counts.Tally(place - 2),
+                            Kinds => KindsOf(d.Counts),
+                            Hours => HoursOf(d.Counts),
+                            _ => d.Counts.Tally(tally),
                         }
                     )
                 )

@@ -1,6 +1,7 @@
 using Cursus.Core;
 using Cursus.Core.Clicks;
 using Cursus.Core.Reports;
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Counts;
@@ -134,44 +135,6 @@ public static class BreakdownReport
 
     public sealed record UnitRange(int Least, int Most);
 
-    /// <summary>What the address may say; the rest of the query string is read by <see cref="Question"/>.</summary>
-    /// <param name="By">channel, campaign, source, medium, content, term, post, link, tag, pixel, domain, referrer, network, site, elsewhere, scan,
-    /// code, country, device, browser, os, language, hour or weekday.</param>
-    /// <param name="Period">today, yesterday, last-7, last-28, last-30, last-90, or this- and last- with week, month, quarter or year; instead of two
-    /// days.</param>
-    /// <param name="From">First day; if omitted, 28 days before the last.</param>
-    /// <param name="To">Last day; today if omitted.</param>
-    /// <param name="Per"><c>post</c> for clicks per post published in the period; all clicks if omitted.</param>
-    /// <param name="Compare"><c>previous</c>, the period before, <c>year</c>, the same days of last year, or <c>none</c>.</param>
-    public sealed record Asked(
-        string? By,
-        string? Per,
-        string? Period,
-        string? From,
-        string? To,
-        string? Compare,
-        string[]? Channel,
-        string[]? Campaign,
-        string[]? Source,
-        string[]? Medium,
-        string[]? Content,
-        string[]? Term,
-        string[]? Post,
-        string[]? Link,
-        string[]? Tag,
-        string[]? Pixel,
-        string[]? Domain,
-        string[]? Referrer,
-        string[]? Country,
-        string[]? Device,
-        string[]? Browser,
-        string[]? Os,
-        string[]? Language,
-        string[]? Network,
-        string[]? Site,
-        string[]? Wandered
-    );
-
     private const int UsualRows = 200;
     private const int MostRows = 2000;
 
@@ -179,7 +142,7 @@ public static class BreakdownReport
 
     /// <param name="limit">How many groups are listed, 1 to 2,000; the others are summed up.</param>
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
-        [AsParameters] Asked asked,
+        AskedQuestion asked,
         int? limit,
         HttpRequest request,
         CurrentMember member,
@@ -203,7 +166,7 @@ public static class BreakdownReport
     /// <summary>A question by one dimension; null with <paramref name="errors"/> where it can't be answered.</summary>
     internal static Question? Read(HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors)
     {
-        var question = Question.Read(request.Query, member, clock.GetCurrentInstant(), errors);
+        var question = QuestionReader.Read(request.Query, member, clock.GetCurrentInstant(), errors);
         return question?.Bounded(errors, groups: question.By);
     }
 

@@ -1,5 +1,7 @@
 using Cursus.Core;
 using Cursus.Core.Reports;
+using Cursus.Data.Reports.Counts;
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Counts;
@@ -37,7 +39,7 @@ public static class LifeReport
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/life", Handle).ForViewers().WithSummary("Post lifespan");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         HttpRequest request,
         CurrentMember member,
         Counting counting,
@@ -55,19 +57,19 @@ public static class LifeReport
     /// <summary>A question about what links alone decide; null with <paramref name="errors"/> where it isn't.</summary>
     internal static Question? Read(HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors)
     {
-        var question = Question.Read(request.Query, member, clock.GetCurrentInstant(), errors);
-        if (question is not null && !Dimension.All[question.By].IsOfLink)
+        var question = QuestionReader.Read(request.Query, member, clock.GetCurrentInstant(), errors);
+        if (question is not null && !Dimensions.All[question.By].IsOfLink)
         {
             errors.Add(
                 "by",
                 new ValidationError(
                     "by-unknown",
-                    $"Posts can’t be grouped by {question.By}. Use one of {string.Join(", ", Dimension.All.Where(d => d.Value.IsOfLink).Select(d => d.Key))}."
+                    $"Posts can’t be grouped by {question.By}. Use one of {string.Join(", ", Dimensions.All.Where(d => d.Value.IsOfLink).Select(d => d.Key))}."
                 )
             );
         }
 
-        foreach (var filter in question?.Filters.Keys.Where(f => !Dimension.All[f].IsOfLink) ?? [])
+        foreach (var filter in question?.Filters.Keys.Where(f => !Dimensions.All[f].IsOfLink) ?? [])
         {
             errors.Add(
                 filter,

@@ -1,5 +1,6 @@
 using Cursus.Core.Reports;
 using Cursus.Data;
+using Cursus.Data.Reports.Counts;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Counts;

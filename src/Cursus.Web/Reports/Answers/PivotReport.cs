@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Reports;
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Counts;
@@ -40,7 +41,7 @@ public static class PivotReport
     public static void Map(IEndpointRouteBuilder api) => api.MapGet("/reports/pivot", Handle).ForViewers().WithSummary("Clicks by two dimensions");
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         string? across,
         HttpRequest request,
         CurrentMember member,
@@ -57,24 +58,17 @@ public static class PivotReport
 
     /// <summary>The question, with <paramref name="across"/> found to be something to put across it; null with <paramref name="errors"/>
     /// else.</summary>
-    internal static Question? Read(
-        BreakdownReport.Asked asked,
-        string? across,
-        HttpRequest request,
-        CurrentMember member,
-        IClock clock,
-        FieldErrors errors
-    )
+    internal static Question? Read(AskedQuestion asked, string? across, HttpRequest request, CurrentMember member, IClock clock, FieldErrors errors)
     {
-        if (across is null || !Dimension.All.ContainsKey(across) || across == asked.By)
+        if (across is null || !Dimensions.All.ContainsKey(across) || across == asked.By)
         {
             errors.Add(
                 "across",
-                new ValidationError("across", $"“{asked.By}” can’t be split by “{across}”. Use one of {string.Join(", ", Dimension.All.Keys)}.")
+                new ValidationError("across", $"“{asked.By}” can’t be split by “{across}”. Use one of {string.Join(", ", Dimensions.All.Keys)}.")
             );
         }
 
-        return Question.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(errors, groups: [asked.By!, across!]);
+        return QuestionReader.Read(request.Query, member, clock.GetCurrentInstant(), errors)?.Bounded(errors, groups: [asked.By!, across!]);
     }
 
     internal static async Task<Response> Answer(Question question, string across, Counting counting, CancellationToken cancel)
@@ -83,8 +77,8 @@ public static class PivotReport
         var (total, cells) = await Counting.ByTwo(snapshot, question, across, cancel);
         var pivot = Pivot.Of(
             [.. cells.Select(c => new PivotCell(c.Key, c.Label, c.AcrossKey, c.AcrossLabel, c.Clicks))],
-            Order(question.By, question.WeekStart),
-            Order(across, question.WeekStart)
+            Dimensions.All[question.By].Order?.Invoke(question.WeekStart),
+            Dimensions.All[across].Order?.Invoke(question.WeekStart)
         );
         return new Response(
             question.By,
@@ -101,13 +95,4 @@ public static class PivotReport
     }
 
     private static PivotGroup Of(PivotSide side) => new(side.Key, side.Label, side.Clicks);
-
-    /// <summary>The calendar's own order, whole, where a side is a part of it.</summary>
-    private static IReadOnlyList<(string Key, string Label)>? Order(string dimension, IsoDayOfWeek weekStart) =>
-        dimension switch
-        {
-            "hour" => [.. Enumerable.Range(0, 24).Select(h => ($"{h:00}", $"{h:00}:00"))],
-            "weekday" => [.. Enumerable.Range((int)weekStart - 1, 7).Select(d => d % 7 + 1).Select(d => ($"{d}", $"{(IsoDayOfWeek)d}"))],
-            _ => null,
-        };
 }

@@ -1,5 +1,5 @@
+using Cursus.Data.Clicks;
 using Cursus.Web.Access;
-using Cursus.Web.Clicks;
 using Cursus.Web.Reports.Counts;
 using Cursus.Web.Reports.Questions;
 using NodaTime;
@@ -30,7 +30,7 @@ public static class ReferrersSeen
         CancellationToken cancel
     )
     {
-        var clicks = await counting.ByKey(Question.OfLastDays("referrer", Days, member, clock.GetCurrentInstant()), cancel);
+        var clicks = await counting.ByKey(QuestionReader.OfLastDays("referrer", Days, member, clock.GetCurrentInstant()), cancel);
         var hosts = clicks
             .Where(c => c.Key.Length > 0)
             .OrderByDescending(c => c.Value)

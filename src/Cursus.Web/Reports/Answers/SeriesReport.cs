@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Reports;
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Counts;
@@ -45,7 +46,7 @@ public static class SeriesReport
 
     /// <param name="step">hour, day, week or month, or usual, in which the course can be read best; day if omitted.</param>
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Handle(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         string? step,
         HttpRequest request,
         CurrentMember member,
@@ -62,7 +63,7 @@ public static class SeriesReport
             errors.Add("step", new ValidationError("step", "Step is hour, day, week or month, or “usual” to let Cursus choose."));
         }
 
-        if (Question.Read(request.Query, member, clock.GetCurrentInstant(), errors) is not { } question)
+        if (QuestionReader.Read(request.Query, member, clock.GetCurrentInstant(), errors) is not { } question)
         {
             return ApiProblem.Invalid(errors);
         }

@@ -1,10 +1,10 @@
 using Cursus.Core.Reports;
 using Cursus.Data;
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Counts;
 using Cursus.Web.Reports.Files;
-using Cursus.Web.Reports.Questions;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

@@ -1,9 +1,10 @@
 using Cursus.Core.Clicks;
 using Cursus.Core.Reports;
+using Cursus.Data.Reports.Counts;
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Hosting;
 using Cursus.Web.Reports.Answers;
-using Cursus.Web.Reports.Questions;
 using Cursus.Web.Retargeting;
 using NodaTime;
 using Npgsql;
@@ -73,8 +74,8 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
     )
     {
         await using var snapshot = await Open(question.WorkspaceId, cancel);
-        var dimension = Dimension.All[question.By];
-        var kind = AnswerUnits.KindOf(question.By);
+        var dimension = Dimensions.All[question.By];
+        var kind = dimension.Units;
         var step = kind == UnitKind.Week ? CountStep.SevenDays : CountStep.Whole;
         var counted = await Counted.Read(
             snapshot,
@@ -96,10 +97,10 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
 
         var units = kind is null ? ClickUnits.None : AnswerUnits.Of(question, kind.Value, counted, span: 0);
         var total =
-            dimension.IsSeveral && question.ObservedBy().Count > 0
+            dimension.IsSeveral && question.DetailsOf().Count > 0
                 ? await Total(snapshot, question, cancel)
                 : await Total(snapshot, question, counted, cancel);
-        var (hasVisitors, hasPrevious) = (question.ObservedBy(question.By).Count == 0, question.Earlier is not null);
+        var (hasVisitors, hasPrevious) = (question.DetailsOf(question.By).Count == 0, question.Earlier is not null);
         var breakdown = Breakdown.Of(
             [.. groups.Index().Where(g => !g.Item.IsEmpty).Select(g => CountOf(counted.Groups.All[g.Index][0], g.Item))],
             most,
@@ -117,7 +118,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
         GroupCount CountOf((string Key, string Label) group, GroupTally tally) =>
             new(
                 group.Key,
-                Label(question.By, group.Label),
+                dimension.Shown(group.Label),
                 tally.Clicks,
                 hasVisitors ? tally.Visitors : null,
                 hasPrevious ? tally.Previous : null,
@@ -135,7 +136,15 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
     public async Task<IReadOnlyDictionary<string, (long Clicks, long Visitors)>> CountsByKey(Question question, CancellationToken cancel)
     {
         await using var snapshot = await Open(question.WorkspaceId, cancel);
-        var counted = await Counted.Read(snapshot, question, [Dimension.All[question.By]], question.Ranges, CountStep.Whole, needsAll: false, cancel);
+        var counted = await Counted.Read(
+            snapshot,
+            question,
+            [Dimensions.All[question.By]],
+            question.Ranges,
+            CountStep.Whole,
+            needsAll: false,
+            cancel
+        );
         return counted
             .Cells.GroupBy(c => counted.GroupOf(c).Key)
             .Where(g => g.Any(c => c.IsOfPeople))
@@ -157,7 +166,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
     private static async Task<Totals> Total(Snapshot snapshot, Question question, Counted counted, CancellationToken cancel)
     {
         var all = counted.All ?? (await Counted.Read(snapshot, question.OfLinks, [], question.Ranges, CountStep.Whole, needsAll: true, cancel)).All!;
-        var isNarrowed = question.ObservedBy().Count > 0;
+        var isNarrowed = question.DetailsOf().Count > 0;
         return new(
             People(0),
             isNarrowed ? null : all.GetValueOrDefault((0, RollUpCounts.Visitors)),
@@ -177,7 +186,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
         var counted = await Counted.Read(
             snapshot,
             question,
-            [Dimension.All[question.By]],
+            [Dimensions.All[question.By]],
             [DateRange.Of(question.Period)],
             step,
             needsAll: false,
@@ -237,7 +246,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
         CancellationToken cancel
     )
     {
-        Dimension[] both = [Dimension.All[question.By], Dimension.All[across]];
+        Dimension[] both = [Dimensions.All[question.By], Dimensions.All[across]];
         var counted = await Counted.Read(snapshot, question, both, [DateRange.Of(question.Period)], CountStep.Whole, needsAll: false, cancel);
         var cells = counted
             .Cells.Where(c => c.IsOfPeople)
@@ -248,7 +257,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
         return (total, cells);
 
         CellCount CellOf((string Key, string Label)[] group, long clicks) =>
-            new(group[0].Key, Label(question.By, group[0].Label), group[1].Key, Label(across, group[1].Label), clicks);
+            new(group[0].Key, both[0].Shown(group[0].Label), group[1].Key, both[1].Shown(group[1].Label), clicks);
     }
 
     /// <summary>What is counted of a group until all is.</summary>
@@ -295,9 +304,9 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
     /// one come to the others.</summary>
     private static async Task AddPlacements(Snapshot snapshot, Question question, Counted counted, List<GroupTally> groups, CancellationToken cancel)
     {
-        var clicked = question.ObservedBy().Count == 0 ? null : await ClickedLinks(snapshot, question, cancel);
+        var clicked = question.DetailsOf().Count == 0 ? null : await ClickedLinks(snapshot, question, cancel);
         var links = counted.Links
-            ?? await PickedLinks.Read(snapshot, question, [Dimension.All[question.By]], isPlaced: true, hasComparisonKey: false, cancel);
+            ?? await PickedLinks.Read(snapshot, question, [Dimensions.All[question.By]], isPlaced: true, hasComparisonKey: false, cancel);
         var (from, to) = (question.Period.From, LocalDate.Min(question.Period.To, question.Today));
         foreach (var link in links.All)
         {
@@ -330,7 +339,7 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
         var byLink = await Counted.Read(
             snapshot,
             question,
-            [Dimension.All["link"]],
+            [Dimensions.All["link"]],
             [DateRange.Of(question.Period)],
             CountStep.Whole,
             needsAll: false,
@@ -338,12 +347,4 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
         );
         return [.. byLink.Cells.Select(c => Guid.Parse(byLink.GroupOf(c).Key))];
     }
-
-    /// <summary>What a person reads; countries stand as codes in the database.</summary>
-    private static string Label(string by, string label) =>
-        by switch
-        {
-            "country" => CountryNames.Of(label),
-            _ => label,
-        };
 }

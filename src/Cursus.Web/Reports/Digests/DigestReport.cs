@@ -1,13 +1,13 @@
 using Cursus.Core;
 using Cursus.Core.Reports;
 using Cursus.Data;
+using Cursus.Data.Reports.Questions;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
 using Cursus.Web.Checking;
 using Cursus.Web.Outgoing;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Counts;
-using Cursus.Web.Reports.Questions;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using NodaTime.Text;

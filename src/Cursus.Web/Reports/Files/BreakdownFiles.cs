@@ -1,4 +1,5 @@
 using Cursus.Core.Reports;
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Answers;
@@ -41,7 +42,7 @@ public static class BreakdownFiles
 
     /// <param name="bom">Whether the file starts with a byte order mark, by which spreadsheets recognise UTF-8; true if omitted.</param>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Csv(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         bool? bom,
         HttpRequest request,
         CurrentMember member,
@@ -58,7 +59,7 @@ public static class BreakdownFiles
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Workbook(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         HttpRequest request,
         CurrentMember member,
         Counting counting,

@@ -2,10 +2,11 @@ using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Cursus.Core;
 using Cursus.Core.Clicks;
+using Cursus.Data.Reports.Counts;
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
-using Cursus.Web.Reports.Answers;
 using Cursus.Web.Reports.Counts;
 using Cursus.Web.Reports.Questions;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -20,6 +21,9 @@ namespace Cursus.Web.Reports.Files;
 public static class ClickFiles
 {
     private const int Room = 1 << 16;
+
+    /// <summary>What clicks tell that has stood among the first columns since there were fewer.</summary>
+    private static readonly string[] Named = ["country", "device", "browser", "os", "language", "referrer", "code"];
 
     /// <summary>Columns of the file with the SQL behind them, over a click <c>c</c>, its link <c>c</c> as well, and what
     /// <see cref="CountedSql.Joins"/> adds. New ones come last, so that the others keep their places.</summary>
@@ -46,7 +50,7 @@ public static class ClickFiles
             "coalesce((select json_agg(t.name order by t.name) from link_tags lt join tags t on t.id = lt.tag_id where lt.link_id = c.link_id)::text, '[]')"
         ),
         (Pixels, "coalesce((select json_agg(distinct pl.pixel_id::text) from pixels_of_links pl where pl.link_id = c.link_id)::text, '[]')"),
-        .. new[] { "network", "site", "elsewhere" }.Select(by => (by, Dimension.All[by].Key)),
+        .. Dimensions.InOrder.Where(d => d.IsExported && d.Detail is not null && !Named.Contains(d.Name)).Select(d => (d.Name, d.Key)),
     ];
 
     private const string Tags = "tags";
@@ -65,7 +69,7 @@ public static class ClickFiles
     /// <param name="kinds"><c>people</c>, or <c>all</c> for those that don't count too; people if omitted.</param>
     /// <param name="bom">Whether the file starts with a byte order mark, by which spreadsheets recognise UTF-8; true if omitted.</param>
     private static Results<PushStreamHttpResult, ProblemHttpResult> Csv(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         string? kinds,
         bool? bom,
         HttpRequest request,
@@ -98,7 +102,7 @@ public static class ClickFiles
     }
 
     private static Results<PushStreamHttpResult, ProblemHttpResult> Lines(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         string? kinds,
         HttpRequest request,
         CurrentMember member,
@@ -182,19 +186,20 @@ public static class ClickFiles
     {
         await using var snapshot = await counting.OpenLong(cancel);
         var days = Core.Reports.DateRange.Of(question.Period);
-        var groups = LinkDimensions.Select(by => Dimension.All[by]).ToArray();
+        question = await PostStarts.AddTo(question, snapshot, [Dimensions.All["age"]], cancel);
+        var groups = LinkDimensions.Select(by => Dimensions.All[by]).ToArray();
         var clicks = snapshot.Rows(
             question.Parameters,
             $"""
             with {CountedSql.Picked(question, groups)}
             select {string.Join(", ", Columns.Select(c => c.Sql))}
             from (
-                select c.at, clock.local, c.id, c.link_id, c.kind, c.country, ua.device, ua.browser, ua.os, c.language, c.referrer_host, coalesce(nullif(c.code, 0)::text, '') as code,
+                select c.at, clock.local, c.id, c.link_id, c.kind, {string.Join(", ", ClickDetail.All.Select(d => $"{d.Sql} as {d.Column}"))},
                     l.coded_link, l.channel_id, {string.Join(", ", groups.Select((_, place) => $"l.key{place}, l.label{place}"))}
                 from clicks c join user_agents ua on ua.id = c.user_agent_id join picked l on l.id = c.link_id
                     cross join lateral (select {LocalTimeSql.During(days, question.Zone)} as local) as clock
-                where {CountedSql.During(days, question.Zone)} {(kinds == "all" ? "" : "and c.kind = 0")}) c
-            {CountedSql.Joins(question, [Dimension.All["network"]])} where true {CountedSql.ClickFilters(question)}
+                where {CountedSql.During(days, question.Zone)} {(kinds == "all" ? "" : $"and {CountedSql.IsOfPerson}")}) c
+            {CountedSql.Joins(question, [Dimensions.All["network"]])} where true {CountedSql.ClickFilters(question)}
             order by c.at, c.id
             """,
             Cells,
@@ -235,6 +240,6 @@ public static class ClickFiles
         // The clicks themselves are by nothing; the question wants to be by something.
         var query = request.Query.Where(q => q.Key != "kinds").ToDictionary(q => q.Key, q => q.Value);
         query["by"] = "link";
-        return Question.Read(new QueryCollection(query), member, clock.GetCurrentInstant(), errors);
+        return QuestionReader.Read(new QueryCollection(query), member, clock.GetCurrentInstant(), errors);
     }
 }

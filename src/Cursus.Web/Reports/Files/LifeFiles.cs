@@ -1,3 +1,4 @@
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Answers;
@@ -19,7 +20,7 @@ public static class LifeFiles
 
     /// <param name="bom">Whether the file starts with a byte order mark, by which spreadsheets recognise UTF-8; true if omitted.</param>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Csv(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         bool? bom,
         HttpRequest request,
         CurrentMember member,
@@ -36,7 +37,7 @@ public static class LifeFiles
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Workbook(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         HttpRequest request,
         CurrentMember member,
         Counting counting,

@@ -1,3 +1,4 @@
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Answers;
@@ -21,7 +22,7 @@ public static class PivotFiles
 
     /// <param name="bom">Whether the file starts with a byte order mark, by which spreadsheets recognise UTF-8; true if omitted.</param>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Csv(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         string? across,
         bool? bom,
         HttpRequest request,
@@ -38,7 +39,7 @@ public static class PivotFiles
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Workbook(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         string? across,
         HttpRequest request,
         CurrentMember member,

@@ -1,6 +1,6 @@
 using System.Globalization;
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Lists;
-using Cursus.Web.Reports.Questions;
 using Microsoft.AspNetCore.Http.HttpResults;
 using MiniExcelLibs;
 using MiniExcelLibs.OpenXml;

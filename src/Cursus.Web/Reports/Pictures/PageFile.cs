@@ -18,7 +18,7 @@ public static class PageFile
         api.MapGet("/reports/page.pdf", Handle).ForViewers().WithSummary("A report on one page, as PDF");
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Handle(
-        [AsParameters] BreakdownReport.Asked asked,
+        AskedQuestion asked,
         string? title,
         HttpRequest request,
         CurrentMember member,

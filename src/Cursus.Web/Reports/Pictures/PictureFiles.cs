@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Data;
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Drawing;
 using Cursus.Web.Problems;
@@ -29,7 +30,7 @@ public static class PictureFiles
         api.MapGet(
                 "/reports/pivot.svg",
                 (
-                    [AsParameters] BreakdownReport.Asked asked,
+                    AskedQuestion asked,
                     string? across,
                     HttpRequest request,
                     CurrentMember member,
@@ -43,7 +44,7 @@ public static class PictureFiles
         api.MapGet(
                 "/reports/pivot.png",
                 (
-                    [AsParameters] BreakdownReport.Asked asked,
+                    AskedQuestion asked,
                     string? across,
                     int? scale,
                     HttpRequest request,
@@ -70,7 +71,7 @@ public static class PictureFiles
         api.MapGet(
                 $"/reports/{name}.svg",
                 (
-                    [AsParameters] BreakdownReport.Asked asked,
+                    AskedQuestion asked,
                     HttpRequest request,
                     CurrentMember member,
                     Counting counting,
@@ -84,7 +85,7 @@ public static class PictureFiles
         api.MapGet(
                 $"/reports/{name}.png",
                 (
-                    [AsParameters] BreakdownReport.Asked asked,
+                    AskedQuestion asked,
                     int? scale,
                     HttpRequest request,
                     CurrentMember member,
@@ -176,7 +177,7 @@ public static class PictureFiles
     }
 
     private static Task<Drawn> Crossing(
-        BreakdownReport.Asked asked,
+        AskedQuestion asked,
         string? across,
         HttpRequest request,
         CurrentMember member,

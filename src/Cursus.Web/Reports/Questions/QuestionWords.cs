@@ -1,3 +1,4 @@
+using Cursus.Data.Reports.Questions;
 using Cursus.Web.Reports.Answers;
 using NodaTime;
 
@@ -6,20 +7,7 @@ namespace Cursus.Web.Reports.Questions;
 /// <summary>A question in words, for pages and pictures on which nothing can be chosen.</summary>
 internal static class QuestionWords
 {
-    /// <summary>What people call a dimension, where that is not its name.</summary>
-    private static readonly Dictionary<string, string> Names = new()
-    {
-        ["content"] = "variant",
-        ["network"] = "network clicked on",
-        ["site"] = "kind of site",
-        ["elsewhere"] = "channel (own or other)",
-        ["scan"] = "way in (click or scan)",
-        ["code"] = "QR code",
-        ["os"] = "operating system",
-        ["domain"] = "short domain",
-    };
-
-    public static string Name(string dimension) => Names.GetValueOrDefault(dimension, dimension);
+    public static string Name(string dimension) => Dimensions.All[dimension].Words;
 
     public static string Of(BreakdownReport.Response answer) =>
         $"Which {Name(answer.By)} brought the most clicks{(answer.Per == "post" ? " per post" : "")}{NarrowedTo(answer.Narrowed)}?";

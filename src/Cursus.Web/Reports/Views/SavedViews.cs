@@ -145,7 +145,7 @@ public static class SavedViews
             }
             else
             {
-                Question.Read(question, member.Workspace, now, errors);
+                QuestionReader.Read(question, member.Workspace, now, errors);
             }
 
             view.Question = question;

@@ -69,7 +69,7 @@ public static class SharedView
         var workspace = await db.Workspaces.SingleAsync(w => w.Id == view.WorkspaceId, cancel);
         NumberLanguage.Use(workspace.NumberLanguage);
         var errors = new FieldErrors();
-        if (Question.Read(view.Question, workspace, now, errors) is not { } question)
+        if (QuestionReader.Read(view.Question, workspace, now, errors) is not { } question)
         {
             return Gone();
         }

@@ -1,84 +1,14 @@
 import type { Schema } from '../../../api/client'
+import { dimensions, filters, nextOf, ofLink, withPosts, type Dimension, type Filter } from '../../../api/dimensions'
 import { text } from '../../../parts/format/addressText'
 
 export type Breakdown = Schema['BreakdownReportResponse']
 export type BreakdownRow = Schema['BreakdownReportRow']
 
-/** What can be compared, as the question words it. */
-export const dimensions = {
-  channel: 'channel',
-  campaign: 'campaign',
-  source: 'source',
-  medium: 'medium',
-  post: 'post',
-  content: 'variant',
-  term: 'term',
-  tag: 'tag',
-  pixel: 'pixel',
-  link: 'link',
-  referrer: 'referrer',
-  network: 'network clicked on',
-  site: 'kind of site',
-  elsewhere: 'channel (own or other)',
-  scan: 'way in (click or scan)',
-  code: 'QR code',
-  country: 'country',
-  device: 'device',
-  browser: 'browser',
-  os: 'operating system',
-  language: 'language',
-  domain: 'short domain',
-  weekday: 'weekday',
-  hour: 'hour',
-} as const
-
-export type Dimension = keyof typeof dimensions
-
-/** What the link of a click decides: only by these can posts be compared that have a life of their own. */
-export const ofLink: readonly string[] = [
-  'channel',
-  'campaign',
-  'source',
-  'medium',
-  'post',
-  'content',
-  'term',
-  'tag',
-  'pixel',
-  'link',
-  'domain',
-] satisfies Dimension[]
+export { dimensions, filters, ofLink, type Dimension, type Filter }
 
 /** Whether posts belong to groups by their links, so that clicks per post can be asked for. */
-export const hasPosts = (by: Dimension) => ofLink.includes(by) && by !== 'post' && by !== 'link'
-
-/** What an answer may be narrowed to. */
-export const filters = [
-  'channel',
-  'campaign',
-  'source',
-  'medium',
-  'post',
-  'link',
-  'content',
-  'term',
-  'tag',
-  'pixel',
-  'referrer',
-  'network',
-  'site',
-  'elsewhere',
-  'scan',
-  'code',
-  'country',
-  'device',
-  'browser',
-  'os',
-  'language',
-  'domain',
-] as const
-
-export type Filter = (typeof filters)[number]
+export const hasPosts = (by: Dimension) => withPosts.includes(by)
 
 /** Filters whose value is an id that nobody reads. */
 export const isById = (filter: Filter) => filter === 'post' || filter === 'link'
@@ -195,31 +125,7 @@ export const partAddress =
 /** Where a figure leads when it is opened: the same question, narrowed to it, by what is asked next. */
 export function narrowedTo(question: Question, row: BreakdownRow): Question | undefined {
   const by = question.by ?? 'channel'
-  const next: Partial<Record<Dimension, Dimension>> = {
-    channel: 'post',
-    campaign: 'channel',
-    source: 'campaign',
-    medium: 'channel',
-    post: 'channel',
-    link: 'network',
-    content: 'post',
-    term: 'campaign',
-    tag: 'channel',
-    pixel: 'campaign',
-    referrer: 'channel',
-    network: 'channel',
-    site: 'network',
-    elsewhere: 'network',
-    scan: 'code',
-    code: 'device',
-    country: 'channel',
-    device: 'browser',
-    browser: 'device',
-    os: 'device',
-    language: 'country',
-    domain: 'channel',
-  }
-  const goOn = next[by]
+  const goOn = nextOf[by]
   return goOn
     ? {
         ...question,

@@ -1,4 +1,4 @@
-namespace Cursus.Web.Clicks;
+namespace Cursus.Data.Clicks;
 
 /// <summary>
 /// The rule by which a referrer's host is known, as SQL over <c>c.referrer_host</c>: what the workspace's own rules say of it, the longest that fits;

@@ -1,8 +1,8 @@
 using System.Runtime.InteropServices;
-using Cursus.Web.Reports.Questions;
+using Cursus.Data.Reports.Questions;
 using NodaTime;
 
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>A link that is asked about.</summary>
 /// <param name="channelId">Null where it has none.</param>

@@ -1,12 +1,13 @@
+using System.Globalization;
 using System.Runtime.InteropServices;
 using Cursus.Core.Clicks.Tallies;
 using Cursus.Core.Reports;
 using Cursus.Data.Clicks;
-using Cursus.Web.Reports.Questions;
+using Cursus.Data.Reports.Questions;
 using NodaTime;
 using Npgsql;
 
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>
 /// What the roll-ups hold of the links that are asked about, added up: months up to the first day that isn't sealed, days from it on, and the clicks
@@ -20,6 +21,8 @@ internal sealed class RollUpCounts
     /// <summary>People, each anew on each link and day, among <see cref="DayOfLink.Counted"/>.</summary>
     public const string Visitors = "visitors";
 
+    private const int HoursOfDay = 24;
+
     private readonly ValueNumbers numbers = new();
     private readonly PackedBytes bytes = new();
     private readonly List<DayValue> kinds = [];
@@ -28,16 +31,20 @@ internal sealed class RollUpCounts
     private readonly Dictionary<Guid, int> heldNumbers = [];
     private readonly PickedLinks picked;
     private readonly IReadOnlyList<DateRange> ranges;
+    private readonly ClickDetail? detail;
+    private readonly PostStarts? starts;
     private readonly string? column;
     private readonly bool needsDays;
     private readonly bool needsKinds;
     private readonly string? comparisonKey;
     private readonly int clicks;
     private readonly int visitors;
+    private readonly int[] ages;
     private readonly CellCounts cells;
     private readonly CellCounts all;
 
-    /// <param name="observed">The one thing that clicks tell and that is counted by; null where they all count alike.</param>
+    /// <param name="detail">The one thing that clicks tell and that is counted by; null where they all count alike.</param>
+    /// <param name="starts">When posts went out, where that matters.</param>
     /// <param name="comparisonKey">What of its link a click is held against, as dimensions say it.</param>
     /// <param name="needsAll">Whether <see cref="All"/> is needed, and which links were clicked.</param>
     /// <param name="unitSpans">In how many of the ranges, from the first, units are counted apart.</param>
@@ -45,27 +52,21 @@ internal sealed class RollUpCounts
         PickedLinks picked,
         IReadOnlyList<DateRange> ranges,
         CountStep step,
-        string? observed,
+        ClickDetail? detail,
+        PostStarts? starts,
         string? comparisonKey,
         bool needsAll,
         int unitSpans,
         IsoDayOfWeek weekStart
     )
     {
-        (this.picked, this.ranges, this.comparisonKey) = (picked, ranges, comparisonKey);
-        column =
-            step == CountStep.Hour
-                ? "hours"
-                : observed switch
-                {
-                    "week_hour" => "hours",
-                    "referrer_host" => "referrer",
-                    _ => observed,
-                };
+        (this.picked, this.ranges, this.detail, this.starts, this.comparisonKey) = (picked, ranges, detail, starts, comparisonKey);
+        column = step == CountStep.Hour ? ClickDetail.Hours : detail?.Tally;
         needsKinds = needsAll || column is null;
-        needsDays = step is not (CountStep.Whole or CountStep.Month) || column == "hours";
+        needsDays = step is not (CountStep.Whole or CountStep.Month) || column == ClickDetail.Hours;
         (clicks, visitors) = (numbers.Of(Clicks), numbers.Of(Visitors));
-        cells = new(ranges, step, observed == "week_hour", numbers, clicks, unitSpans, weekStart);
+        ages = [.. PostAge.All.Select((_, place) => numbers.Of(place.ToString(CultureInfo.InvariantCulture)))];
+        cells = new(ranges, step, detail?.Reading == TallyReading.HoursOfWeek, numbers, clicks, unitSpans, weekStart);
         all = new(ranges, CountStep.Whole, false, numbers, clicks);
     }
 
@@ -92,14 +93,14 @@ internal sealed class RollUpCounts
         PickedLinks picked,
         IReadOnlyList<DateRange> ranges,
         CountStep step,
-        string? observed,
+        ClickDetail? detail,
         string? comparisonKey,
         bool needsAll,
         int unitSpans,
         CancellationToken cancel
     )
     {
-        var counts = new RollUpCounts(picked, ranges, step, observed, comparisonKey, needsAll, unitSpans, question.WeekStart);
+        var counts = new RollUpCounts(picked, ranges, step, detail, question.Starts, comparisonKey, needsAll, unitSpans, question.WeekStart);
         await counts.AddMonths(snapshot, question, cancel);
         await counts.AddDays(snapshot, question, cancel);
         foreach (var (span, range) in ranges.Index())
@@ -108,7 +109,7 @@ internal sealed class RollUpCounts
             {
                 await snapshot.Each(
                     [.. question.Parameters],
-                    CountedSql.InPartOfDay(question, range, rest, observed),
+                    CountedSql.InPartOfDay(question, range, rest, detail),
                     row => counts.AddPart(span, row.GetGuid(0), row.GetString(1), row.GetInt64(2)),
                     cancel
                 );
@@ -186,7 +187,7 @@ internal sealed class RollUpCounts
         var tallies = column switch
         {
             null => "",
-            "hours" => ", r.hours",
+            ClickDetail.Hours => ", r.hours",
             _ => $", r.{column}_values, r.{column}_counts",
         };
         var days = string.Join(" or ", open.Select(o => $"r.day between @first{o.Index} and @last{o.Index}"));
@@ -224,7 +225,7 @@ internal sealed class RollUpCounts
     private void ReadDay(NpgsqlDataReader row, int day)
     {
         var after = 2 + DayOfLink.Counted.Count;
-        if (column == "hours")
+        if (column == ClickDetail.Hours)
         {
             foreach (var (hour, count) in row.GetFieldValue<int[]>(after).Index())
             {
@@ -258,6 +259,11 @@ internal sealed class RollUpCounts
             return;
         }
 
+        if (detail?.Reading == TallyReading.HoursSincePost)
+        {
+            BecomeAges(values, month, starts!.Of(id));
+        }
+
         cells.Add(link.Groups, HeldOf(link), month, Of(column is null ? kinds : values), link.Unit);
         if (!needsKinds)
         {
@@ -267,6 +273,19 @@ internal sealed class RollUpCounts
         var before = ClicksAsked;
         all.Add([0], 0, month, Of(kinds));
         link.IsClicked = link.IsClicked || ClicksAsked > before;
+    }
+
+    /// <summary>Makes counts by hour of the day counts by the age of the link's post.</summary>
+    /// <param name="month">Any day of the month of the counts.</param>
+    private void BecomeAges(List<DayValue> hours, LocalDate month, LocalDateTime? wentOut)
+    {
+        var before = PlacementHours.NumberOf(month.With(DateAdjusters.StartOfMonth).AtMidnight()) - HoursOfDay;
+        var start = wentOut is { } at ? PlacementHours.NumberOf(at) : (int?)null;
+        foreach (ref var hour in CollectionsMarshal.AsSpan(hours))
+        {
+            var age = PostAge.PlaceOf(before + hour.Day * HoursOfDay + int.Parse(numbers[hour.Value], CultureInfo.InvariantCulture) - start);
+            hour = hour with { Value = ages[age] };
+        }
     }
 
     /// <summary>People's clicks in what is asked, as far as they are counted.</summary>

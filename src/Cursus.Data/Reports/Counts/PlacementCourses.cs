@@ -1,9 +1,9 @@
 using System.Runtime.InteropServices;
 using Cursus.Core.Reports;
-using Cursus.Web.Reports.Questions;
+using Cursus.Data.Reports.Questions;
 using NodaTime;
 
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>Reads how the clicks of placements arrived since they went out, from the hours of their months and, where these aren't sealed, days. What
 /// was clicked before is no part of it: somebody tried the link.</summary>
@@ -20,7 +20,7 @@ internal static class PlacementCourses
             snapshot,
             [.. question.Parameters],
             $"""
-            {CountedSql.Picked(question, [Dimension.All[question.By]], isPlaced: true)},
+            {CountedSql.Picked(question, [Dimensions.All[question.By]], isPlaced: true)},
             asked as (
                 select l.id, l.key0 as key, l.label0 as label, l.placed_on, o.opens_at from picked l join links o on o.id = l.id
                 where case when l.placed_on between @from and @to then true else false end and exists (select from placements pl where pl.link_id = l.id))
@@ -112,23 +112,15 @@ internal static class PlacementCourses
     /// <param name="hours">By their numbers.</param>
     private static int? StartOf(PlacementHours.Held placement, Span<(int Hour, long Clicks)> hours, DateTimeZone zone)
     {
-        if (hours.IsEmpty)
-        {
-            return null;
-        }
-
-        if (placement.OpenedAt?.InZone(zone).LocalDateTime is { } opened && opened.Date >= placement.PlacedOn)
-        {
-            return PlacementHours.NumberOf(opened);
-        }
-
         var (day, first) = (PlacementHours.NumberOf(placement.PlacedOn.AtMidnight()), int.MaxValue);
         foreach (var (hour, _) in hours)
         {
             first = hour >= day ? Math.Min(first, hour) : first;
         }
 
-        return first == int.MaxValue ? null : first;
+        var firstClick = first == int.MaxValue ? (LocalDateTime?)null : PlacementHours.BeginOf(first);
+        var start = PostAge.WentOut(placement.PlacedOn, placement.OpenedAt?.InZone(zone).LocalDateTime, firstClick);
+        return start is { } at ? PlacementHours.NumberOf(at) : null;
     }
 
     /// <param name="hours">By their numbers; by hours since the start afterwards, of which those before it are passed over.</param>

@@ -1,30 +1,19 @@
 using Cursus.Core.Reports;
-using Cursus.Web.Reports.Questions;
+using Cursus.Data.Reports.Questions;
 using NodaTime;
 
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>What the verdicts of an answer are made of: its clicks by group and post, or week, or channel.</summary>
 internal static class AnswerUnits
 {
     private static readonly LocalDate Epoch = new(1970, 1, 1);
 
-    /// <summary>What is taken to vary independently where groups are made by a dimension; null for single links, of which there is nothing to
-    /// compare.</summary>
-    public static UnitKind? KindOf(string by) =>
-        by switch
-        {
-            "weekday" or "hour" => UnitKind.Week,
-            "post" => UnitKind.Link,
-            "link" or "placement" => null,
-            _ => UnitKind.Post,
-        };
-
     /// <param name="counted">With units counted apart in that span; by weeks, in steps of seven days.</param>
     /// <param name="span">0 for what is asked, 1 for what it is compared with.</param>
     public static ClickUnits Of(Question question, UnitKind kind, Counted counted, int span)
     {
-        var isOfLink = Dimension.All[question.By].IsOfLink;
+        var isOfLink = Dimensions.All[question.By].IsOfLink;
         var weeks = new Dictionary<LocalDateTime, int>();
         var clicks = new Dictionary<(int Group, int Unit), long>();
         foreach (var cell in counted.Cells)

@@ -3,7 +3,7 @@ using Cursus.Core.Reports;
 using NodaTime;
 using NodaTime.Text;
 
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>Cuts single clicks by the same clock as everything else: offsets come from NodaTime's time zones and never from the database's own, which
 /// may be of another year.</summary>

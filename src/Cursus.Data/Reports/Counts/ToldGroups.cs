@@ -1,20 +1,20 @@
-using Cursus.Web.Reports.Questions;
+using Cursus.Data.Reports.Questions;
 
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>To which groups clicks belong by what they tell: hosts to networks, codes to their names, hours to weekdays. What the question doesn't
 /// ask for belongs to none.</summary>
 internal static class ToldGroups
 {
     /// <summary>Key and label by place of the dimensions that clicks decide, of each value that the question asks for.</summary>
-    /// <param name="observed">The one thing that clicks tell, as dimensions say it.</param>
+    /// <param name="detail">The one thing that clicks tell.</param>
     /// <param name="comparisonKey">What of their links clicks are held against, as dimensions say it; null where nothing is.</param>
     /// <param name="told">Its values, each with the channel or link that it is held against.</param>
     public static async Task<IReadOnlyDictionary<(string Value, Guid? Held), (string Key, string Label)[]>> Of(
         Snapshot snapshot,
         Question question,
         IReadOnlyList<Dimension> dimensions,
-        string observed,
+        ClickDetail detail,
         string? comparisonKey,
         IReadOnlyCollection<(string Value, Guid? Held)> told,
         CancellationToken cancel
@@ -27,8 +27,8 @@ internal static class ToldGroups
                 [.. question.Parameters, ("values", told.Select(t => t.Value).ToArray()), ("helds", told.Select(t => t.Held).ToArray())],
                 $"""
                 with counted as (select t.value as told, t.value{(
-                    observed == "week_hour" ? "::int" : ""
-                )} as {observed}, t.held as {held} from unnest(@values, @helds::uuid[]) as t (value, held))
+                    detail.Reading == TallyReading.Values ? "" : "::int"
+                )} as {detail.Column}, t.held as {held} from unnest(@values, @helds::uuid[]) as t (value, held))
                 select c.told, c.{held}{string.Concat(ofClick.Select(d => $", {d.Key}, {d.Label}"))}
                 from counted c {CountedSql.Joins(question, dimensions)} where true {CountedSql.ClickFilters(question)}
                 """,

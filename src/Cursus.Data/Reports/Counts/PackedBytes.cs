@@ -1,6 +1,6 @@
 using Npgsql;
 
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>Reads the bytes of packed months, one after the other, without memory of its own for each of them.</summary>
 internal sealed class PackedBytes

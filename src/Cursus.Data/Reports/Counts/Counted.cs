@@ -1,8 +1,8 @@
 using Cursus.Core.Reports;
-using Cursus.Web.Reports.Questions;
+using Cursus.Data.Reports.Questions;
 using NodaTime;
 
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>What was counted of a group in one step of time.</summary>
 /// <param name="Group">Its number among <see cref="Counted.Groups"/>.</param>
@@ -48,9 +48,10 @@ internal sealed record Counted(
         int unitSpans = 0
     )
     {
+        question = await PostStarts.AddTo(question, snapshot, dimensions, cancel);
         var told = CountedSql.ClickDimensions(question, dimensions).ToList();
-        var observed = told.Select(d => d.Observed!).Distinct().ToList();
-        if (CountedSql.NeedsClicks(observed, step))
+        var details = told.Select(d => d.Detail!).Distinct().ToList();
+        if (CountedSql.NeedsClicks(details, step))
         {
             return await FromClicks(snapshot, question, dimensions, ranges, step, unitSpans, cancel);
         }
@@ -70,13 +71,13 @@ internal sealed record Counted(
             picked,
             ranges,
             step,
-            observed.SingleOrDefault(),
+            details.SingleOrDefault(),
             comparisonKey,
             needsAll,
             unitSpans,
             cancel
         );
-        if (observed.Count == 0)
+        if (details.Count == 0)
         {
             return new(picked.Groups, [.. counts.OfPeople], counts.All, picked);
         }
@@ -86,7 +87,7 @@ internal sealed record Counted(
             snapshot,
             question,
             dimensions,
-            observed[0],
+            details[0],
             comparisonKey,
             [.. cells.Select(c => (c.Value, c.Held)).Distinct()],
             cancel

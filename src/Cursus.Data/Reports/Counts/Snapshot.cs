@@ -1,9 +1,9 @@
 using System.Runtime.CompilerServices;
-using Cursus.Web.Reports.Questions;
+using Cursus.Data.Reports.Questions;
 using NodaTime;
 using Npgsql;
 
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>One moment of the database, in which all parts of an answer are counted, so that they agree with each other.</summary>
 internal sealed class Snapshot : IAsyncDisposable

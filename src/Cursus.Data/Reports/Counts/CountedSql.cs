@@ -1,9 +1,10 @@
+using Cursus.Core.Clicks;
 using Cursus.Core.Reports;
-using Cursus.Web.Reports.Questions;
+using Cursus.Data.Reports.Questions;
 using NodaTime;
 using NodaTime.Text;
 
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>
 /// Writes the tables that questions are answered from. <c>picked l</c>: the links that are asked about, with their groups. <c>counted c</c>: people's
@@ -13,19 +14,8 @@ namespace Cursus.Web.Reports.Counts;
 /// </summary>
 internal static class CountedSql
 {
-    /// <summary>What clicks tell, by the names that dimensions use, over <c>clicks c</c>, <c>user_agents ua</c> and <c>clock</c>, which has the
-    /// click's <c>local</c> time.</summary>
-    private static readonly Dictionary<string, string> Told = new()
-    {
-        ["country"] = "c.country",
-        ["device"] = "ua.device",
-        ["browser"] = "ua.browser",
-        ["os"] = "ua.os",
-        ["language"] = "c.language",
-        ["referrer_host"] = "c.referrer_host",
-        ["code"] = "coalesce(nullif(c.code, 0)::text, '')",
-        ["week_hour"] = "(extract(isodow from clock.local)::int - 1) * 24 + extract(hour from clock.local)::int",
-    };
+    /// <summary>Whether <c>clicks c</c> is a person's.</summary>
+    public static readonly string IsOfPerson = $"c.kind = {(int)ClickKind.Person}";
 
     /// <summary>Before the first link of any workspace.</summary>
     private static readonly Instant FirstLinks = Instant.FromUtc(2020, 1, 1, 0, 0);
@@ -36,22 +26,23 @@ internal static class CountedSql
     public static string Picked(Question question, IReadOnlyList<Dimension> groups, bool isPlaced = false)
     {
         var joins = groups
-            .Concat(question.Filters.Keys.Select(f => Dimension.All[f]).Where(d => !d.IsSeveral))
+            .Concat(question.Filters.Keys.Select(f => Dimensions.All[f]).Where(d => !d.IsSeveral))
             .Where(d => d.IsOfLink)
             .Select(d => d.Join)
-            .Concat(isPlaced ? [Dimension.PostJoin] : [])
+            .Concat(isPlaced ? [Dimensions.PostJoin] : [])
             .SelectMany(j => j.Split('\n'))
             .Distinct();
         var columns = groups.Index().Where(g => g.Item.IsOfLink).Select(g => $", {g.Item.Key} as key{g.Index}, {g.Item.Label} as label{g.Index}");
         return $"""
             picked as not materialized (
-                select l.id, l.id as coded_link, l.channel_id, l.deleted_at{string.Concat(columns)}{(
+                select l.id, l.id as coded_link, l.channel_id, l.deleted_at{string.Concat(columns)}{(question.Starts is null ? "" : ", started.went_out")}{(
                 isPlaced
                     ? $", coalesce(po.published_on, ({LocalTimeSql.Of("l.created_at", question.Zone, FirstLinks, question.Now)})::date) as placed_on, {UnitOf(question)} as unit_id"
                     : ""
             )}
                 from links l {string.Join('\n', joins)}
-                where l.workspace_id = @workspace {string.Concat(question.Filters.Keys.Where(f => Dimension.All[f].IsOfLink).Select(LinkFilter))})
+                    {(question.Starts is null ? "" : "left join unnest(@started, @went_out) as started (link_id, went_out) on started.link_id = l.id")}
+                where l.workspace_id = @workspace {string.Concat(question.Filters.Keys.Where(f => Dimensions.All[f].IsOfLink).Select(LinkFilter))})
             """;
     }
 
@@ -68,14 +59,14 @@ internal static class CountedSql
     )
     {
         var told = ClickDimensions(question, groups).ToList();
-        var observed = told.Select(d => d.Observed!).Distinct().ToList();
+        var details = told.Select(d => d.Detail!).Distinct().ToList();
         List<string> ofLink =
         [
             .. groups.Index().Where(g => g.Item.IsOfLink).SelectMany(g => new[] { $"key{g.Index}", $"label{g.Index}" }),
             .. told.Select(d => d.ComparisonKey).OfType<string>().Distinct(),
             .. isByUnit ? ["unit_id"] : Array.Empty<string>(),
         ];
-        var tells = string.Join(", ", observed.Select(o => $"{Told[o]} as {o}"));
+        var tells = string.Join(", ", details.Select(d => $"{d.Sql} as {d.Column}"));
         var parts = ranges.Select(
             (range, span) =>
                 $"""
@@ -83,10 +74,10 @@ internal static class CountedSql
                         {(span > 0 ? "null::timestamp" : StepOf(step, range, question.WeekStart))} as at
                     from clicks c join picked l on l.id = c.link_id left join user_agents ua on ua.id = c.user_agent_id
                         cross join lateral (select {LocalTimeSql.During(range, question.Zone)} as local) as clock
-                    where c.kind = 0 and {During(range, question.Zone)}
+                    where {IsOfPerson} and {During(range, question.Zone)}
                     """
         );
-        string[] columns = [.. ofLink, "span", .. observed, "at"];
+        string[] columns = [.. ofLink, "span", .. details.Select(d => d.Column), "at"];
         return $"""
             counted as (
                 select {string.Join(", ", columns)}, count(*) as clicks
@@ -97,21 +88,21 @@ internal static class CountedSql
 
     /// <summary>People's clicks in the part of a day at the end of a range, by link and what they tell: the link, what, and how many.</summary>
     /// <param name="rest">The part of the day.</param>
-    /// <param name="observed">What they tell; null where all count alike.</param>
-    public static string InPartOfDay(Question question, DateRange range, Interval rest, string? observed) =>
+    /// <param name="detail">What they tell; null where all count alike.</param>
+    public static string InPartOfDay(Question question, DateRange range, Interval rest, ClickDetail? detail) =>
         $"""
             with {Picked(question, [])}
-            select c.link_id, {(observed is null ? "''" : $"({Told[observed]})::text")} as told, count(*)
+            select c.link_id, {(detail is null ? "''" : $"({detail.Sql})::text")} as told, count(*)
             from clicks c join picked l on l.id = c.link_id left join user_agents ua on ua.id = c.user_agent_id
                 cross join lateral (select {LocalTimeSql.During(range, question.Zone)} as local) as clock
-            where c.kind = 0 and c.at >= {LocalTimeSql.Moment(rest.Start)} and c.at < {LocalTimeSql.Moment(rest.End)}
+            where {IsOfPerson} and c.at >= {LocalTimeSql.Moment(rest.Start)} and c.at < {LocalTimeSql.Moment(rest.End)}
                 and clock.local::date = date '{Iso(range.Last.PlusDays(1))}'
             group by 1, 2
             """;
 
     /// <summary>Whether the roll-ups can't tell, since they keep what clicks tell one by one and by day.</summary>
-    public static bool NeedsClicks(IReadOnlyCollection<string> observed, CountStep step = CountStep.Whole) =>
-        observed.Count > 1 || (step == CountStep.Hour && observed.Count == 1);
+    public static bool NeedsClicks(IReadOnlyCollection<ClickDetail> details, CountStep step = CountStep.Whole) =>
+        details.Count > 1 || (step == CountStep.Hour && details.Count == 1);
 
     /// <summary>Key and label of each group, over <c>counted c</c> with <see cref="Joins"/>.</summary>
     public static IReadOnlyList<(string Key, string Label)> Columns(IReadOnlyList<Dimension> groups) =>
@@ -119,7 +110,7 @@ internal static class CountedSql
 
     /// <summary>Filters by what clicks tell, over <c>counted c</c> with <see cref="Joins"/>.</summary>
     public static string ClickFilters(Question question) =>
-        string.Concat(question.Filters.Keys.Where(f => !Dimension.All[f].IsOfLink).Select(f => $" and {Dimension.All[f].Key} = any(@f_{f})"));
+        string.Concat(question.Filters.Keys.Where(f => !Dimensions.All[f].IsOfLink).Select(f => $" and {Dimensions.All[f].Key} = any(@f_{f})"));
 
     /// <summary>What is joined to <c>counted c</c> for groups and filters of what clicks tell.</summary>
     public static string Joins(Question question, IReadOnlyList<Dimension> groups) =>
@@ -127,9 +118,9 @@ internal static class CountedSql
 
     /// <summary>The dimensions of groups and filters that clicks decide.</summary>
     public static IEnumerable<Dimension> ClickDimensions(Question question, IReadOnlyList<Dimension> groups) =>
-        question.Filters.Keys.Select(f => Dimension.All[f]).Concat(groups).Where(d => !d.IsOfLink);
+        question.Filters.Keys.Select(f => Dimensions.All[f]).Concat(groups).Where(d => !d.IsOfLink);
 
-    private static string LinkFilter(string filter) => $" and {Dimension.All[filter].IfAny ?? $"{Dimension.All[filter].Key} = any(@f_{filter})"}";
+    private static string LinkFilter(string filter) => $" and {Dimensions.All[filter].IfAny ?? $"{Dimensions.All[filter].Key} = any(@f_{filter})"}";
 
     /// <summary>What a link's clicks are one with. Posts are compared on the channels that they share; everything else by post, and links of no post
     /// by themselves.</summary>

@@ -1,4 +1,4 @@
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>Gives each group that is met a number, from 0, so that there may be tens of thousands of them and what is counted of each stands in a
 /// list.</summary>

@@ -3,7 +3,7 @@ using System.Runtime.InteropServices;
 using Cursus.Core.Clicks.Tallies;
 using NodaTime;
 
-namespace Cursus.Web.Reports.Counts;
+namespace Cursus.Data.Reports.Counts;
 
 /// <summary>Reads in which hours placements were clicked, one placement after the other into one list: there may be tens of thousands of them, with
 /// millions of hours. Hours are counted from an epoch, since a calendar's are slow to count.</summary>
@@ -77,6 +77,13 @@ internal sealed class PlacementHours
         }
 
         return CollectionsMarshal.AsSpan(hours);
+    }
+
+    /// <summary>The first hour of a day of a packed month that was clicked in.</summary>
+    public int FirstOf(byte[] month, LocalDate day)
+    {
+        MonthTally.Unpack(month, numbers, counts);
+        return counts.Where(c => c.Day == day.Day).Min(c => c.Value);
     }
 
     /// <summary>The number of an hour, from the epoch.</summary>
