@@ -269,6 +269,7 @@ public class BreakdownTests(CursusApp app)
                 "network",
                 "site",
                 "elsewhere",
+                "age",
             ]);
         csv.Skip(1).Select(l => (l[0], l[3], l[13], Enum.Parse<ClickKind>(l[1], ignoreCase: true))).ShouldBe(people);
 
