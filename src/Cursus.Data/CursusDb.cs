@@ -30,6 +30,7 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<Link> Links => Set<Link>();
     public DbSet<Tag> Tags => Set<Tag>();
     public DbSet<Folder> Folders => Set<Folder>();
+    public DbSet<ShortAddress> Addresses => Set<ShortAddress>();
     public DbSet<LinkAlias> LinkAliases => Set<LinkAlias>();
     public DbSet<LinkVersion> LinkVersions => Set<LinkVersion>();
     public DbSet<LinkChange> LinkChanges => Set<LinkChange>();

@@ -1,4 +1,5 @@
 using Cursus.Core.Addresses;
+using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Addresses.Tagging;
 using Cursus.Data.Workspaces;
 using Microsoft.EntityFrameworkCore;
@@ -8,9 +9,21 @@ namespace Cursus.Data.Addresses;
 
 internal sealed class AddressesModel
     : IEntityTypeConfiguration<ShortDomain>,
+        IEntityTypeConfiguration<ShortAddress>,
         IEntityTypeConfiguration<AgreedValue>,
         IEntityTypeConfiguration<TagMerge>
 {
+    /// <summary>What a taken slug runs into.</summary>
+    public const string AddressKey = "pk_addresses";
+
+    public void Configure(EntityTypeBuilder<ShortAddress> address)
+    {
+        // No foreign keys: what it is written from has them.
+        address.ToTable("addresses");
+        address.HasKey(a => new { a.DomainId, a.SlugKey }).HasName(AddressKey);
+        address.Property(a => a.SlugKey).HasMaxLength(Slug.MaxLength);
+    }
+
     public void Configure(EntityTypeBuilder<ShortDomain> domain)
     {
         domain.ToTable("domains");

@@ -17,9 +17,6 @@ internal sealed class LinksModel
         IEntityTypeConfiguration<LinkText>,
         IEntityTypeConfiguration<SavedFilter>
 {
-    /// <summary>The unique index that a taken slug runs into.</summary>
-    public const string SlugIndex = "ix_links_domain_id_slug_key";
-
     public void Configure(EntityTypeBuilder<Link> link)
     {
         link.HasOne<Workspace>().WithMany().HasForeignKey(l => l.WorkspaceId);
@@ -35,7 +32,6 @@ internal sealed class LinksModel
                 tagging => tagging.HasOne(typeof(Link)).WithMany().HasForeignKey("link_id")
             );
         link.HasOne(l => l.Folder).WithMany().HasForeignKey(l => l.FolderId).OnDelete(DeleteBehavior.SetNull);
-        link.HasIndex(l => new { l.DomainId, l.SlugKey }).HasFilter("slug_freed_at is null").IsUnique().HasDatabaseName(SlugIndex);
         link.ComplexProperty(l => l.Options, AddressesModel.Options);
         // Reports ask for the ids of all links, which are read from the index alone.
         link.HasIndex(l => new { l.WorkspaceId, l.Id });

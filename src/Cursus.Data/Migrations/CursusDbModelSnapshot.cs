@@ -57,6 +57,31 @@ namespace Cursus.Data.Migrations
                     b.ToTable("agreed_values", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Addresses.ShortAddress", b =>
+                {
+                    b.Property<Guid>("DomainId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("domain_id");
+
+                    b.Property<string>("SlugKey")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("slug_key");
+
+                    b.Property<short>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind");
+
+                    b.Property<Guid>("TargetId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("target_id");
+
+                    b.HasKey("DomainId", "SlugKey")
+                        .HasName("pk_addresses");
+
+                    b.ToTable("addresses", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Addresses.ShortDomain", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1372,13 +1397,11 @@ namespace Cursus.Data.Migrations
                     b.HasIndex("CreatedBy")
                         .HasDatabaseName("ix_links_created_by");
 
+                    b.HasIndex("DomainId")
+                        .HasDatabaseName("ix_links_domain_id");
+
                     b.HasIndex("FolderId")
                         .HasDatabaseName("ix_links_folder_id");
-
-                    b.HasIndex("DomainId", "SlugKey")
-                        .IsUnique()
-                        .HasDatabaseName("ix_links_domain_id_slug_key")
-                        .HasFilter("slug_freed_at is null");
 
                     b.HasIndex("WorkspaceId", "CreatedAt")
                         .HasDatabaseName("ix_links_workspace_id_created_at");
@@ -2339,6 +2362,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
 
+                    b.Property<string>("EntityTag")
+                        .HasColumnType("text")
+                        .HasColumnName("entity_tag");
+
                     b.Property<string>("Location")
                         .HasColumnType("text")
                         .HasColumnName("location");
@@ -2351,10 +2378,6 @@ namespace Cursus.Data.Migrations
                     b.Property<int?>("Status")
                         .HasColumnType("integer")
                         .HasColumnName("status");
-
-                    b.Property<string>("EntityTag")
-                        .HasColumnType("text")
-                        .HasColumnName("entity_tag");
 
                     b.HasKey("MemberId", "Key")
                         .HasName("pk_idempotent_answers");

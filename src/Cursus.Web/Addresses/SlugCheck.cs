@@ -1,3 +1,4 @@
+using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Slugs;
 using Cursus.Data;
 using Microsoft.EntityFrameworkCore;
@@ -105,7 +106,11 @@ internal static class SlugCheck
         var freed = now - Block;
         await db.LinkAliases.Where(a => a.DomainId == domainId && keys.Contains(a.SlugKey) && a.Link!.DeletedAt <= freed).ExecuteDeleteAsync(cancel);
         await db
-            .Links.Where(l => l.DomainId == domainId && keys.Contains(l.SlugKey) && l.DeletedAt <= freed && l.SlugFreedAt == null)
+            .Links.Where(l =>
+                db.Addresses.Any(a => a.DomainId == domainId && keys.Contains(a.SlugKey) && a.Kind == AddressKind.Link && a.TargetId == l.Id)
+                && l.DeletedAt <= freed
+                && l.SlugFreedAt == null
+            )
             .ExecuteUpdateAsync(l => l.SetProperty(x => x.SlugFreedAt, now), cancel);
     }
 
@@ -117,10 +122,7 @@ internal static class SlugCheck
         while (drawn.Count < count)
         {
             var fresh = Enumerable.Range(0, count - drawn.Count).Select(_ => SlugMaker.Random(length)).ToList();
-            var taken = await db
-                .Links.Where(l => l.DomainId == domainId && fresh.Contains(l.SlugKey) && l.SlugFreedAt == null)
-                .Select(l => l.SlugKey)
-                .ToListAsync(cancel);
+            var taken = await db.Addresses.Where(a => a.DomainId == domainId && fresh.Contains(a.SlugKey)).Select(a => a.SlugKey).ToListAsync(cancel);
             drawn.UnionWith(fresh.Except(taken));
         }
 
@@ -143,31 +145,22 @@ internal static class SlugCheck
         var domains = slugs.Select(s => s.DomainId).Distinct().ToList();
         var keys = slugs.Select(s => s.Key).Distinct().ToList();
         var freed = now - Block;
-        var own = db
-            .Links.Where(l =>
-                domains.Contains(l.DomainId) && keys.Contains(l.SlugKey) && l.SlugFreedAt == null && (l.DeletedAt == null || l.DeletedAt > freed)
+        return await db
+            .Addresses.Where(a => domains.Contains(a.DomainId) && keys.Contains(a.SlugKey))
+            .Join(
+                db.Links.Where(l => l.DeletedAt == null || l.DeletedAt > freed),
+                a => a.TargetId,
+                l => l.Id,
+                (a, l) =>
+                    new
+                    {
+                        a.DomainId,
+                        a.SlugKey,
+                        l.Id,
+                        IsFormer = a.Kind == AddressKind.FormerLink,
+                        l.DeletedAt,
+                    }
             )
-            .Select(l => new
-            {
-                l.DomainId,
-                l.SlugKey,
-                l.Id,
-                IsFormer = false,
-                l.DeletedAt,
-            });
-        var earlier = db
-            .LinkAliases.Where(a =>
-                domains.Contains(a.DomainId) && keys.Contains(a.SlugKey) && (a.Link!.DeletedAt == null || a.Link.DeletedAt > freed)
-            )
-            .Select(a => new
-            {
-                a.DomainId,
-                a.SlugKey,
-                Id = a.LinkId,
-                IsFormer = true,
-                a.Link!.DeletedAt,
-            });
-        return await own.Concat(earlier)
             .ToDictionaryAsync(l => (l.DomainId, l.SlugKey), l => new LinkWithSlug(l.Id, l.IsFormer, l.DeletedAt), cancel);
     }
 

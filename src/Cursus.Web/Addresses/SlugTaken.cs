@@ -1,3 +1,4 @@
+using Cursus.Data.Addresses;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Npgsql;
@@ -8,8 +9,7 @@ namespace Cursus.Web.Addresses;
 internal static class SlugTaken
 {
     /// <summary>Whether saving failed because somebody else has the slug.</summary>
-    public static bool Is(PostgresException e) =>
-        e is { SqlState: PostgresErrorCodes.UniqueViolation, ConstraintName: "ix_links_domain_id_slug_key" };
+    public static bool Is(PostgresException e) => e is { SqlState: PostgresErrorCodes.UniqueViolation, ConstraintName: AddressesModel.AddressKey };
 
     public static ProblemHttpResult Problem(IReadOnlyList<(string Field, SlugState State)> taken)
     {

@@ -1,9 +1,11 @@
 using Cursus.Data;
 using Cursus.Data.Clicks.Sums;
+using Cursus.Data.Schema;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Archives;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Npgsql;
 
 namespace Cursus.Web.Composition;
 
@@ -25,6 +27,7 @@ public static class Commands
             "recount" => await Recount(scope.ServiceProvider),
             "export" => await ArchiveCommands.Export(scope.ServiceProvider, app.Configuration["email"], app.Configuration["file"] ?? ""),
             "import" => await ArchiveCommands.Import(scope.ServiceProvider, app.Configuration["email"], app.Configuration["file"] ?? ""),
+            "schema-document" => await WriteSchemaDocument(scope.ServiceProvider),
             "archive-schema" => await ArchiveCommands.Schema(scope.ServiceProvider),
             "token" => await MakeToken(scope.ServiceProvider, app.Configuration["email"] ?? ""),
             _ => null,
@@ -33,7 +36,14 @@ public static class Commands
 
     private static async Task<int> Migrate(IServiceProvider services)
     {
-        await services.GetRequiredService<CursusDb>().Database.MigrateAsync();
+        await SchemaUpdate.Run(services.GetRequiredService<CursusDb>(), CancellationToken.None);
+        return 0;
+    }
+
+    private static async Task<int> WriteSchemaDocument(IServiceProvider services)
+    {
+        await using var connection = await services.GetRequiredService<NpgsqlDataSource>().OpenConnectionAsync();
+        Console.Write(await SchemaDocument.Of(connection, CancellationToken.None));
         return 0;
     }
 

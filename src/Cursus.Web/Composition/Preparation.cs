@@ -1,5 +1,6 @@
 using Cursus.Data;
 using Cursus.Data.Clicks.Sums;
+using Cursus.Data.Schema;
 using Cursus.Web.Demo;
 using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
@@ -91,7 +92,7 @@ internal sealed class Preparation(IServiceProvider services, CursusOptions optio
     {
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
-        await db.Database.MigrateAsync(cancel);
+        await SchemaUpdate.Run(db, cancel);
         var pool = services.GetRequiredService<NpgsqlDataSource>();
         foreach (
             var error in new[]

@@ -147,10 +147,7 @@ public sealed class LinkFeed(
     public async Task<byte[]?> Ask(DomainEntry domain, string slugKey, CancellationToken cancel)
     {
         await using var command = dataSource.CreateCommand(
-            string.Join(
-                " union all ",
-                Addresses.Select(at => $"{Select(at, PixelsOfFew)} where d.id = $1 and {at.Address}.slug_key = $2 and l.slug_freed_at is null")
-            )
+            $"{Select(("addresses a join links l on l.id = a.target_id", "a", true), PixelsOfFew)} where a.domain_id = $1 and a.slug_key = $2"
         );
         command.Parameters.Add(new() { Value = domain.Id });
         command.Parameters.Add(new() { Value = slugKey });
@@ -338,8 +335,7 @@ public sealed class LinkFeed(
         var numbers = domains.All.ToDictionary(d => d.Id, d => d.Number);
         await using var command = new NpgsqlCommand(
             "select domain_id, slug_key from removed_links r where changed_in >= $1::text::xid8"
-                + " and not exists (select 1 from links l where l.domain_id = r.domain_id and l.slug_key = r.slug_key and l.slug_freed_at is null)"
-                + " and not exists (select 1 from link_aliases a where a.domain_id = r.domain_id and a.slug_key = r.slug_key)",
+                + " and not exists (select from addresses a where a.domain_id = r.domain_id and a.slug_key = r.slug_key)",
             connection
         )
         {

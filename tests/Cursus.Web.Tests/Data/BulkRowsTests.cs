@@ -119,7 +119,7 @@ public class BulkRowsTests(CursusApp app)
         var (world, domain, _, _) = await Somewhere();
         await using var db = app.Database();
         var refused = await Should.ThrowAsync<PostgresException>(() => Write(db, [NewLink(world, domain, "once"), NewLink(world, domain, "ONCE")]));
-        (refused.SqlState, refused.ConstraintName).ShouldBe((PostgresErrorCodes.UniqueViolation, "ix_links_domain_id_slug_key"));
+        (refused.SqlState, refused.ConstraintName).ShouldBe((PostgresErrorCodes.UniqueViolation, "pk_addresses"));
         await using var reading = app.Database();
         (await reading.Links.AnyAsync(l => l.DomainId == domain.Id, Cancel)).ShouldBeFalse();
     }

@@ -56,6 +56,9 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
         _ = Server;
     }
 
+    /// <summary>How its database is reached.</summary>
+    public string Connection => connection;
+
     public CursusDb Database()
     {
         var options = new DbContextOptionsBuilder<CursusDb>();
