@@ -1,14 +1,13 @@
-using Cursus.Core;
+using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Slugs;
+using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
-using Cursus.Web.Links.Saving;
 using Cursus.Web.Problems;
-using Cursus.Web.Retargeting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
@@ -19,37 +18,6 @@ namespace Cursus.Web.Links;
 /// <summary>PATCH and DELETE /links/{id}. The edge follows at once: the short address stays, its destination changes.</summary>
 public static class EditLink
 {
-    /// <summary>Omitted fields stay as they are; an empty note, folder, fallback, opening or end removes it.</summary>
-    /// <param name="Slug">A new slug; the old one keeps working.</param>
-    /// <param name="Domain">Another short domain.</param>
-    /// <param name="Fallback">Where visitors go while the destination is broken or the link isn't active.</param>
-    /// <param name="OpensAt">When it opens: an instant, or a day or time in the workspace's time zone.</param>
-    /// <param name="EndsAt">When it ends, in the same forms; a day alone is its last day.</param>
-    /// <param name="Channel">Key of the channel that all its clicks count for, or an empty string for none. Source and medium stay.</param>
-    /// <param name="IsArchived">Hidden from lists, but still redirecting.</param>
-    public sealed record Request(
-        string? Title = null,
-        string? Destination = null,
-        string? Campaign = null,
-        string? Source = null,
-        string? Medium = null,
-        string? Term = null,
-        string? Content = null,
-        int? Redirect = null,
-        IReadOnlyList<string>? Tags = null,
-        LinkOptionsPatch? Options = null,
-        string? Note = null,
-        string? Folder = null,
-        IReadOnlyList<Guid>? Pixels = null,
-        string? Slug = null,
-        string? Domain = null,
-        bool? IsArchived = null,
-        string? Fallback = null,
-        string? OpensAt = null,
-        string? EndsAt = null,
-        string? Channel = null
-    );
-
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapPatch("/links/{id:guid}", Change).ForEditors().WithSummary("Change a link; If-Match names the version you last saw");
@@ -59,7 +27,7 @@ public static class EditLink
 
     private static async Task<Results<Ok<LinkResponse>, ProblemHttpResult>> Change(
         Guid id,
-        Request request,
+        EditLinkRequest request,
         CurrentMember member,
         CursusDb db,
         LinkFeed feed,
@@ -81,46 +49,24 @@ public static class EditLink
         }
 
         var errors = new FieldErrors();
-        var vocabulary = await Vocabulary.Load(db, member, options, cancel);
-        var destination = vocabulary.Destination(request.Destination ?? link.Destination, errors);
-        var campaign = request.Campaign is null ? link.Campaign : vocabulary.Campaign(request.Campaign, errors);
-        var channel = string.IsNullOrWhiteSpace(request.Channel)
-            ? null
-            : vocabulary.ActiveChannel(request.Channel, errors, "channel", link.ChannelId);
-        if (request.Channel is not null && !errors.Any && await LinkChannel.Hindrance(db, link, channel?.Id, cancel) is { } hindrance)
+        var rewriting = await LinkRewriting.Load(db, member, options, cancel);
+        var asked = request.Read(link, rewriting.Vocabulary, errors);
+        if (asked.ChannelId.IsSaid && !errors.Any && await LinkChannel.Hindrance(db, link, asked.ChannelId.Over(null), cancel) is { } hindrance)
         {
             errors.Add("channel", hindrance);
         }
 
-        var redirect = Vocabulary.ReadRedirect(request.Redirect, link.Redirect, errors);
-        var utm = CreateLink.ReadTags(
-            request.Source ?? link.Source,
-            request.Medium ?? link.Medium,
-            campaign,
-            request.Term ?? link.Term,
-            request.Content ?? link.Content,
-            errors
-        );
-        var fallback = vocabulary.Fallback(request.Fallback, link.Fallback, errors);
-        var schedule = vocabulary.Schedule(request.OpensAt, request.EndsAt, link.Schedule, errors);
-        if (request.Title?.Trim() is { Length: 0 or > LinkSettings.MaxTitle })
-        {
-            errors.Add("title", new ValidationError("title", $"Give the link a title of at most {LinkSettings.MaxTitle} characters."));
-        }
-
-        var tagNames = request.Tags is null ? null : TagsOfLinks.Names(request.Tags, errors);
-        var linkOptions = (request.Options ?? new LinkOptionsPatch()).Over(link.Options, errors, "options");
-        var note = request.Note is null ? link.Note : LinkSettings.ReadNote(request.Note, errors, "note");
-        var folder = vocabulary.Folder(request.Folder, errors, "folder");
-        var pixels = request.Pixels is null ? null : await PixelsOfWorkspace.Find(db, member.WorkspaceId, request.Pixels, errors, cancel);
         var slug = Vocabulary.OptionalSlug(request.Slug, errors, "slug");
-        var domain = request.Domain is null ? link.Domain : vocabulary.Domain(request.Domain, errors);
+        var domain = request.Domain is null ? link.Domain : rewriting.Vocabulary.Domain(request.Domain, errors);
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
         }
 
-        if (request.Destination is not null && await loops.Find(destination!, member, vocabulary, cancel) is { } loop)
+        if (
+            request.Destination is not null
+            && await loops.Find(Destination.Of(request.Destination), member, rewriting.Vocabulary, cancel) is { } loop
+        )
         {
             return ApiProblem.Invalid("destination", loop);
         }
@@ -135,36 +81,12 @@ public static class EditLink
             return isTaken;
         }
 
-        link.Title = request.Title?.Trim() ?? link.Title;
-        link.Destination = destination!.AsEntered;
-        link.Fallback = fallback;
-        (link.OpensAt, link.EndsAt) = (schedule.OpensAt, schedule.EndsAt);
-        link.FinalUrl = destination.FinishedWith(vocabulary.Sent(utm)).ToString();
-        (link.Source, link.Medium, link.Term, link.Content) = (utm?.Source.Text, utm?.Medium.Text, utm?.Term?.Text, utm?.Content?.Text);
-        link.CampaignId = campaign?.Id;
-        link.ChannelId = request.Channel is null ? link.ChannelId : channel?.Id;
-        link.Redirect = redirect;
-        link.Options = linkOptions;
-        link.Note = note;
-        link.FolderId = request.Folder is null ? link.FolderId : folder?.Id;
-        link.ArchivedAt = request.IsArchived switch
+        if (request.Tags is not null)
         {
-            true => link.ArchivedAt ?? now,
-            false => null,
-            null => link.ArchivedAt,
-        };
-        if (tagNames is not null)
-        {
-            link.Tags.Clear();
-            link.Tags.AddRange(await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, tagNames, cancel));
+            asked = asked with { TagIds = Patch.To(await rewriting.FindOrAddTags(db, member, TagsOfLinks.Names(request.Tags, errors), cancel)) };
         }
 
-        if (pixels is not null)
-        {
-            link.Pixels.Clear();
-            link.Pixels.AddRange(pixels);
-        }
-
+        rewriting.Write(link, before, asked.Over(before), now);
         LinkVersions.Keep(db, link, before, member.Id, now);
         return await Save(link, member, db, feed, options, http, clock, transaction, cancel);
     }

@@ -44,6 +44,18 @@ internal sealed class LinkRewriting
             await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(p => p.Id, cancel)
         );
 
+    /// <summary>Ids of the workspace's tags of these names, in the order of their values; new names become tags when the caller saves.</summary>
+    public async Task<IReadOnlyList<Guid>> FindOrAddTags(CursusDb db, CurrentMember member, IReadOnlyList<string> names, CancellationToken cancel)
+    {
+        var found = await TagsOfLinks.FindOrAdd(db, member.WorkspaceId, names, cancel);
+        foreach (var tag in found)
+        {
+            tags.TryAdd(tag.Id, tag);
+        }
+
+        return [.. found.Select(t => t.Id).Order()];
+    }
+
     /// <summary>The short domain of this id; null where the workspace has it no more.</summary>
     public ShortDomain? DomainOf(Guid id) => domains.GetValueOrDefault(id);
 

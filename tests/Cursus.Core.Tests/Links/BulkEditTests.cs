@@ -60,8 +60,7 @@ public class BulkEditTests
                     {
                         AddPixels = add,
                         RemovePixels = remove,
-                        Archive = archive,
-                        FolderId = Ids[2],
+                        Set = new() { IsArchived = archive, FolderId = Ids[2] },
                         Replace = new("old.", "www."),
                     };
                     var once = change.Of(link, null, out _)!;
@@ -74,14 +73,19 @@ public class BulkEditTests
     {
         var (first, second) = (Instant.FromUtc(2026, 11, 28, 9, 0), Instant.FromUtc(2026, 11, 29, 18, 0));
         var link = Links.Single() with { OpensAt = first };
-        (new BulkEdit { Ends = new(second) }.Of(link, null, out _) is { OpensAt: var opens, EndsAt: var ends } ? (opens, ends) : default).ShouldBe(
-            (first, second)
-        );
-        new BulkEdit { Ends = new(first) }
+        (
+            new BulkEdit { Set = new() { EndsAt = second } }.Of(link, null, out _) is { OpensAt: var opens, EndsAt: var ends }
+                ? (opens, ends)
+                : default
+        ).ShouldBe((first, second));
+        new BulkEdit { Set = new() { EndsAt = first } }
             .Of(link, null, out var error)
             .ShouldBeNull();
         error!.Code.ShouldBe("ends-before-opening");
-        new BulkEdit { Opens = new(null), Ends = new(first) }
+        new BulkEdit
+        {
+            Set = new() { OpensAt = Patch.To<Instant?>(null), EndsAt = first },
+        }
             .Of(link, null, out _)!
             .OpensAt.ShouldBeNull();
     }
@@ -90,7 +94,7 @@ public class BulkEditTests
     public void A_link_that_is_counted_under_nothing_takes_its_channels_words_with_the_campaign_or_is_left()
     {
         var link = Links.Single() with { Source = null, Medium = null };
-        var change = new BulkEdit { CampaignId = Ids[3] };
+        var change = new BulkEdit { Set = new() { CampaignId = Ids[3] } };
         change.Of(link, null, out var error).ShouldBeNull();
         error!.Code.ShouldBe("tags-incomplete");
         var counted = change.Of(link, ("perch", "social"), out _)!;
@@ -102,10 +106,10 @@ public class BulkEditTests
     }
 
     [Fact]
-    public void An_empty_folder_takes_a_link_out_of_any()
+    public void A_folder_that_becomes_none_takes_a_link_out_of_any()
     {
         var link = Links.Single() with { FolderId = Ids[1] };
-        new BulkEdit { FolderId = Guid.Empty }
+        new BulkEdit { Set = new() { FolderId = Patch.To<Guid?>(null) } }
             .Of(link, null, out _)!
             .FolderId.ShouldBeNull();
         new BulkEdit().Of(link, null, out _)!.FolderId.ShouldBe(Ids[1]);

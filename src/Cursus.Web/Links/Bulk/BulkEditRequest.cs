@@ -63,15 +63,18 @@ public sealed record BulkEditRequest(
             RemoveTags = await TagsOfLinks.Ids(db, member.WorkspaceId, removing, cancel),
             AddPixels = [.. added.Select(p => p.Id)],
             RemovePixels = RemovePixels ?? [],
-            FolderId = Folder is null ? null : folder?.Id ?? Guid.Empty,
-            CampaignId = campaign?.Id,
             Replace = string.IsNullOrWhiteSpace(Find) ? null : new FindAndReplace(Find.Trim(), (ReplaceWith ?? "").Trim()),
-            Destination = destination?.AsEntered,
-            Fallback = Fallback is null ? null : vocabulary.Fallback(Fallback, given: null, errors) ?? "",
-            Opens = OpensAt is null ? null : new ScheduleChange(schedule.OpensAt),
-            Ends = EndsAt is null ? null : new ScheduleChange(schedule.EndsAt),
-            Archive = Archive,
-            Delete = Delete,
+            Set = new()
+            {
+                FolderId = Patch.If(Folder is not null, folder?.Id),
+                CampaignId = Patch.If(campaign is not null, campaign?.Id),
+                Destination = Patch.If(destination is not null, destination?.AsEntered ?? ""),
+                Fallback = Patch.If(Fallback is not null, vocabulary.Fallback(Fallback, given: null, errors)),
+                OpensAt = Patch.If(OpensAt is not null, schedule.OpensAt),
+                EndsAt = Patch.If(EndsAt is not null, schedule.EndsAt),
+                IsArchived = Patch.If(Archive is not null, Archive ?? false),
+                IsDeleted = Patch.If(Delete is not null, Delete ?? false),
+            },
         };
     }
 
