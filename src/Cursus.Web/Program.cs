@@ -1,4 +1,5 @@
 using Cursus.Web.Access;
+using Cursus.Web.Background;
 using Cursus.Web.Checking;
 using Cursus.Web.Composition;
 using Cursus.Web.Edge;
@@ -11,6 +12,7 @@ builder.AddAccess();
 builder.AddEdge();
 builder.AddApi();
 builder.AddLinkCheck();
+builder.AddBackgroundWork();
 builder.AddWebApp();
 
 var app = builder.Build();

@@ -11,15 +11,15 @@ public sealed record PostAge(string Key, string Label, int? Until)
 {
     private const int HoursOfDay = 24;
 
-    /// <summary>All of them, the youngest first. A month is 30 days.</summary>
+    /// <summary>All of them, the youngest first. </summary>
     public static IReadOnlyList<PostAge> All { get; } =
     [
         new("before", "Before it went out", 0),
         new("hour", "First hour", 1),
-        new("day", "Rest of the first day", HoursOfDay),
-        new("week", "Rest of the first week", 7 * HoursOfDay),
-        new("month", "Rest of the first month", 30 * HoursOfDay),
-        new("later", "Later", null),
+        new("day", "Hours 2–24", HoursOfDay),
+        new("week", "Days 2–7", 7 * HoursOfDay),
+        new("month", "Days 8–30", 30 * HoursOfDay),
+        new("later", "After day 30", null),
     ];
 
     /// <summary>The band, by its place in <see cref="All"/>, of a click so many hours after the one in which the post went out.</summary>

@@ -1,5 +1,6 @@
 using Cursus.Data;
 using Cursus.Data.Workspaces;
+using Cursus.Web.Background;
 using Cursus.Web.Hosting;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.DataProtection;
@@ -81,10 +82,12 @@ public static class AccessSetup
         services.AddScoped<CurrentMember>();
         services.AddRolePolicies();
         services.AddSingleton<MemberLimits>();
-        if (!DocumentBuild.IsRunning)
-        {
-            services.AddHostedService<AccessCleaning>();
-        }
+        services.AddRegularWork<AccessCleaning>(
+            "clean-up",
+            "Clean-up",
+            "Deletes expired sign-ins and stored answers to repeated requests.",
+            TimeSpan.FromMinutes(5)
+        );
 
         // Slows down guessing over many accounts, which SignInGuard sees as one try at each.
         services.AddRateLimiter(limiter =>

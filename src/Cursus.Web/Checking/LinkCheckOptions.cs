@@ -5,7 +5,7 @@ namespace Cursus.Web.Checking;
 /// <summary>How this installation checks links. Section <c>Cursus:LinkCheck</c> of the configuration.</summary>
 public sealed class LinkCheckOptions
 {
-    /// <summary>Whether this process takes part.</summary>
+    /// <summary>Whether links are checked at all.</summary>
     public bool IsOn { get; init; } = true;
 
     /// <summary>Seconds between two rounds.</summary>

@@ -1,9 +1,8 @@
-using Cursus.Web.Hosting;
-using Quartz;
+using Cursus.Web.Background;
 
 namespace Cursus.Web.Checking;
 
-/// <summary>The link check and its job, whose state is kept in the database.</summary>
+/// <summary>The link check.</summary>
 internal static class LinkCheckSetup
 {
     public static void AddLinkCheck(this WebApplicationBuilder builder)
@@ -15,27 +14,14 @@ internal static class LinkCheckSetup
         services.AddScoped<CertificateRound>();
         var options = builder.Configuration.GetSection("Cursus:LinkCheck").Get<LinkCheckOptions>() ?? new();
         services.AddSingleton(options);
-        if (DocumentBuild.IsRunning || !options.IsOn)
+        if (options.IsOn)
         {
-            return;
-        }
-
-        var connection = new Npgsql.NpgsqlConnectionStringBuilder(builder.Configuration.GetConnectionString("Cursus"))
-        {
-            MaxPoolSize = (builder.Configuration.GetSection("Cursus").Get<CursusOptions>() ?? new()).Limits.CheckConnections,
-        };
-        builder.AddQuartz(quartz =>
-        {
-            quartz.UsePersistentStore(store =>
-            {
-                store.UsePostgres(Npgsql.NpgsqlFactory.Instance, connection.ConnectionString);
-                store.UseClustering();
-            });
-            quartz.ScheduleJob<LinkCheckJob>(
-                trigger => trigger.WithIdentity("link-check").WithSimpleSchedule(TimeSpan.FromSeconds(options.Every)),
-                job => job.WithIdentity("link-check")
+            services.AddRegularWork<LinkCheckWork>(
+                "link-check",
+                "Link check",
+                "Checks the pages behind links that are due, and the certificates of short domains.",
+                TimeSpan.FromSeconds(options.Every)
             );
-        });
-        services.AddHostedService<LinkCheckSchedule>();
+        }
     }
 }

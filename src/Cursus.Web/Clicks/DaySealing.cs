@@ -1,13 +1,12 @@
 using Cursus.Data.Clicks.Sums;
-using Cursus.Web.Hosting;
+using Cursus.Web.Background;
 using NodaTime;
 
 namespace Cursus.Web.Clicks;
 
 /// <summary>Puts each day of each link into its month once it has ended in every time zone, so that long questions read months instead of days. Until
 /// then reports read the days.</summary>
-internal sealed class DaySealing(RollUps rollUps, IClock clock, Prepared prepared, ILogger<DaySealing> log)
-    : RegularWork(TimeSpan.FromMinutes(10), "Days could not be put into their months", prepared, log)
+internal sealed class DaySealing(RollUps rollUps, IClock clock) : IRegularWork
 {
-    protected override Task Work(CancellationToken cancel) => rollUps.SealDays(clock.GetCurrentInstant(), cancel);
+    public Task Run(CancellationToken cancel) => rollUps.SealDays(clock.GetCurrentInstant(), cancel);
 }

@@ -1,15 +1,14 @@
 using Cursus.Data.Clicks;
-using Cursus.Web.Hosting;
+using Cursus.Web.Background;
 using NodaTime;
 
 namespace Cursus.Web.Clicks;
 
 /// <summary>Every hour deletes what is kept of visitors for a time only: single clicks as long as their workspace wants, and the texts of user
 /// agents.</summary>
-internal sealed class Retention(ClickRetention clicks, UserAgentRetention agents, IClock clock, Prepared prepared, ILogger<Retention> log)
-    : RegularWork(TimeSpan.FromHours(1), "What is kept of visitors for a time only could not be deleted", prepared, log)
+internal sealed class Retention(ClickRetention clicks, UserAgentRetention agents, IClock clock) : IRegularWork
 {
-    protected override async Task Work(CancellationToken cancel)
+    public async Task Run(CancellationToken cancel)
     {
         await clicks.Keep(clock.GetCurrentInstant(), cancel);
         await agents.Keep(clock.GetCurrentInstant(), cancel);

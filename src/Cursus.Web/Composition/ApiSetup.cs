@@ -4,12 +4,12 @@ using Cursus.Data.Archives;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Archives;
+using Cursus.Web.Background;
 using Cursus.Web.Batches;
 using Cursus.Web.Checking;
 using Cursus.Web.Clicks;
 using Cursus.Web.Codes;
 using Cursus.Web.Finding;
-using Cursus.Web.Hosting;
 using Cursus.Web.Links;
 using Cursus.Web.Links.Bulk;
 using Cursus.Web.Links.Saving;
@@ -57,13 +57,22 @@ public static class ApiSetup
         services.AddSingleton(builder.Configuration.GetSection("Cursus:Mail").Get<MailOptions>() ?? new());
         services.AddSingleton<MailSender>();
         services.AddSingleton<DigestMail>();
-        services.AddSingleton<DigestSending>();
         services.AddMemoryCache();
         services.AddSingleton<LoopCheck>();
-        if (!DocumentBuild.IsRunning)
+        services.AddRegularWork<DomainRounds>(
+            "domains",
+            "Domain check",
+            "Looks up the DNS records of short domains that are due.",
+            TimeSpan.FromSeconds(5)
+        );
+        if (builder.Configuration.GetSection("Cursus:Mail").Get<MailOptions>() is { Host: { Length: > 0 } })
         {
-            services.AddHostedService<DomainRounds>();
-            services.AddHostedService(provider => provider.GetRequiredService<DigestSending>());
+            services.AddRegularWork<DigestSending>(
+                "digests",
+                "Weekly digest",
+                "Sends last week’s digest to members who want it, from Monday morning.",
+                TimeSpan.FromMinutes(10)
+            );
         }
 
         services.AddExceptionHandler<UnreadableRequests>();
@@ -149,6 +158,7 @@ public static class ApiSetup
         TimeZoneChange.Map(api);
         Members.Map(api);
         Tokens.Map(api);
+        BackgroundWork.Map(api);
         CreatePost.Map(api);
         PreviewPost.Map(api);
         ReadPosts.Map(api);

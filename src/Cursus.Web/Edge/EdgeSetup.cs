@@ -3,6 +3,7 @@ using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
 using Cursus.Data.Clicks.Journaling;
 using Cursus.Data.Clicks.Sums;
+using Cursus.Web.Background;
 using Cursus.Web.Clicks;
 using Cursus.Web.Edge.Handoff;
 using Cursus.Web.Hosting;
@@ -65,15 +66,25 @@ public static class EdgeSetup
         services.AddSingleton(provider => new UserAgentRetention(provider.GetRequiredKeyedService<Npgsql.NpgsqlDataSource>(DatabasePools.Shipping)));
         services.AddSingleton<ShippingState>();
         services.AddSingleton<LiveClicks>();
+        services.AddRegularWork<DaySealing>(
+            "sealing",
+            "Monthly totals",
+            "Puts days that are over everywhere into the totals of their month.",
+            TimeSpan.FromMinutes(10)
+        );
+        services.AddRegularWork<Retention>(
+            "retention",
+            "Deletion of old clicks",
+            "Deletes individual clicks and browser texts that are not kept any longer.",
+            TimeSpan.FromHours(1)
+        );
         if (!DocumentBuild.IsRunning)
         {
             services.AddHostedService(provider => provider.GetRequiredService<LinkFeed>());
             services.AddHostedService(provider => provider.GetRequiredService<VisitorSalts>());
             services.AddHostedService(provider => provider.GetRequiredService<SnapshotWriting>());
             services.AddHostedService<ClickShipper>();
-            services.AddHostedService<DaySealing>();
             services.AddHostedService<JournalWatch>();
-            services.AddHostedService<Retention>();
         }
 
         PutInFront(services);

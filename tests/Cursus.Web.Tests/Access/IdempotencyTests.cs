@@ -5,7 +5,6 @@ using System.Text.Json.Nodes;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 
 namespace Cursus.Web.Tests.Access;
@@ -103,7 +102,7 @@ public class IdempotencyTests(CursusApp app)
         await using var db = app.Database();
         var before = SystemClock.Instance.GetCurrentInstant() - IdempotentAnswer.Life - Duration.FromSeconds(1);
         await db.Database.ExecuteSqlAsync($"update idempotent_answers set created_at = {before} where key = 'hour'", Cancel);
-        await ActivatorUtilities.CreateInstance<AccessCleaning>(app.Services).Clean(Cancel);
+        await new AccessCleaning(db, NodaTime.SystemClock.Instance).Run(Cancel);
         (await db.IdempotentAnswers.CountAsync(a => a.Key == "hour", Cancel)).ShouldBe(0);
         ((string)(await World.Read(await Post(world, "/api/v1/posts", World.Post(), "hour")))["id"]!).ShouldNotBe((string)first["id"]!);
     }

@@ -61,7 +61,7 @@ public partial class SignInTests(CursusApp app)
         var account = await db.Users.SingleAsync(a => a.Email == world.OwnerEmail, Cancel);
         await db.SignIns.Where(s => s.AccountId == account.Id).ExecuteUpdateAsync(s => s.SetProperty(x => x.LastUsedAt, longAgo), Cancel);
         (await Session(cookie)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
-        await ActivatorUtilities.CreateInstance<AccessCleaning>(app.Services).Clean(Cancel);
+        await new AccessCleaning(db, NodaTime.SystemClock.Instance).Run(Cancel);
         (await db.SignIns.CountAsync(s => s.AccountId == account.Id, Cancel)).ShouldBe(0);
     }
 

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Net.Http.Json;
+using Cursus.Web.Background;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore;
@@ -327,8 +328,16 @@ public class LinkCheckTests(CursusApp app)
 
     private WebApplicationFactory<Program> Process() =>
         app.WithWebHostBuilder(web =>
-            web.UseSetting("Cursus:LinkCheck:IsOn", "true")
+            web.UseSetting("Cursus:Background:IsOn", "true")
                 .UseSetting("Cursus:JournalFolder", Directory.CreateTempSubdirectory("cursus-test-").FullName)
+                .ConfigureServices(services =>
+                {
+                    // Other work would meddle with other tests.
+                    foreach (var other in services.Where(s => s.ImplementationInstance is RegularWork { Key: not "link-check" }).ToList())
+                    {
+                        services.Remove(other);
+                    }
+                })
         );
 
     [Fact]

@@ -8,7 +8,6 @@ using Cursus.Web.Reports.Counts;
 using Cursus.Web.Reports.Digests;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using Microsoft.Extensions.Logging.Abstractions;
 using NodaTime;
 
 namespace Cursus.Web.Tests.Reports;
@@ -132,14 +131,6 @@ public class DigestMailTests(CursusApp app)
             Port = server.Port,
             Security = MailKit.Security.SecureSocketOptions.None,
         };
-        return new(
-            app.Services.GetRequiredService<IServiceScopeFactory>(),
-            app.Services.GetRequiredService<Counting>(),
-            new MailSender(mail),
-            new DigestMail(options),
-            new StoppedClock(now),
-            new Prepared(),
-            NullLogger<DigestSending>.Instance
-        );
+        return new(app.Database(), app.Services.GetRequiredService<Counting>(), new MailSender(mail), new DigestMail(options), new StoppedClock(now));
     }
 }

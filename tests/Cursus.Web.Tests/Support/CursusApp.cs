@@ -137,7 +137,7 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
             .UseSetting("Cursus:EdgeAddresses:0", "203.0.113.10")
             .UseSetting("Cursus:EdgeAddresses:1", "203.0.113.11")
             .UseSetting("Cursus:TrustedProxies:0", "127.0.0.1")
-            .UseSetting("Cursus:LinkCheck:IsOn", "false")
+            .UseSetting("Cursus:Background:IsOn", "false")
             .UseSetting("Cursus:LinkCheck:Pause", "20")
             .UseSetting("Cursus:LinkCheck:Patience", "2")
             .UseSetting("Cursus:LinkCheck:Every", "1");

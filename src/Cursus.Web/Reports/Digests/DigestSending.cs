@@ -1,9 +1,8 @@
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
-using Cursus.Web.Hosting;
+using Cursus.Web.Background;
 using Cursus.Web.Outgoing;
-using Cursus.Web.Problems;
 using Cursus.Web.Reports.Counts;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -12,19 +11,9 @@ namespace Cursus.Web.Reports.Digests;
 
 /// <summary>Sends the digest of last week to members who want it, on Monday morning by the workspace's clock; until Wednesday where the server was
 /// away or the mail server didn't answer.</summary>
-internal sealed class DigestSending(
-    IServiceScopeFactory scopes,
-    Counting counting,
-    MailSender mail,
-    DigestMail letters,
-    IClock clock,
-    Prepared prepared,
-    ILogger<DigestSending> log
-) : BackgroundService
+internal sealed class DigestSending(CursusDb db, Counting counting, MailSender mail, DigestMail letters, IClock clock) : IRegularWork
 {
     private const int MorningHour = 7;
-
-    private static readonly TimeSpan Pause = TimeSpan.FromMinutes(10);
 
     /// <summary>The Monday on which the week before is due to be told of at this moment; null at other times of the week.</summary>
     public static LocalDate? DueMonday(ZonedDateTime now) =>
@@ -35,8 +24,6 @@ internal sealed class DigestSending(
     /// <summary>Sends what is due, each to each member once, and returns how many went out.</summary>
     public async Task<int> SendDue(CancellationToken cancel)
     {
-        await using var scope = scopes.CreateAsyncScope();
-        var db = scope.ServiceProvider.GetRequiredService<CursusDb>();
         var sent = 0;
         foreach (var workspace in await db.Workspaces.AsNoTracking().ToListAsync(cancel))
         {
@@ -45,41 +32,16 @@ internal sealed class DigestSending(
             var now = clock.GetCurrentInstant();
             if (DueMonday(now.InZone(zone)) is { } monday)
             {
-                sent += await SendDue(db, workspace, zone, monday, now, cancel);
+                sent += await SendDue(workspace, zone, monday, now, cancel);
             }
         }
 
         return sent;
     }
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        if (!mail.IsSetUp)
-        {
-            return;
-        }
+    public Task Run(CancellationToken cancel) => SendDue(cancel);
 
-        using var timer = new PeriodicTimer(Pause);
-        do
-        {
-            try
-            {
-                await prepared.WhenDone(stoppingToken);
-                await SendDue(stoppingToken);
-            }
-            catch (Exception e)
-                when (e is MailException or Npgsql.NpgsqlException or TimeoutException or DbUpdateException or TooManyRequestsException)
-            {
-                log.LogWarning("The digest could not be sent to everybody; trying again in ten minutes: {Reason}", e.Message);
-            }
-            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
-            {
-                return;
-            }
-        } while (await timer.Next(stoppingToken));
-    }
-
-    private async Task<int> SendDue(CursusDb db, Workspace workspace, DateTimeZone zone, LocalDate monday, Instant now, CancellationToken cancel)
+    private async Task<int> SendDue(Workspace workspace, DateTimeZone zone, LocalDate monday, Instant now, CancellationToken cancel)
     {
         var week = DigestReport.LastWeek(monday, workspace);
         var begun = zone.AtStartOfDay(monday).ToInstant();

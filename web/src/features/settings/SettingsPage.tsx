@@ -8,6 +8,7 @@ import { TokensSection } from '../access/TokensSection'
 import { DomainsSection } from '../addresses/DomainsSection'
 import { VocabularySection } from '../addresses/VocabularySection'
 import { ArchiveSection } from '../archives/ArchiveSection'
+import { BackgroundSection } from '../background/BackgroundSection'
 import { LinkCheckSection } from '../checking/LinkCheckSection'
 import { CountingSection } from '../clicks/CountingSection'
 import { ReferrersSection } from '../clicks/ReferrersSection'
@@ -40,6 +41,7 @@ const contents: Record<SectionId, ComponentType> = {
   referrers: ReferrersSection,
   'any-page': SendThisPage,
   tokens: TokensSection,
+  background: BackgroundSection,
   archive: ArchiveSection,
 }
 

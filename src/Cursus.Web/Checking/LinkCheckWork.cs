@@ -1,0 +1,13 @@
+using Cursus.Web.Background;
+
+namespace Cursus.Web.Checking;
+
+/// <summary>A round of the link check.</summary>
+internal sealed class LinkCheckWork(CheckRound round, CertificateRound certificates) : IRegularWork
+{
+    public async Task Run(CancellationToken cancel)
+    {
+        await round.Run(cancel);
+        await certificates.Run(cancel);
+    }
+}
