@@ -99,32 +99,40 @@ need_browser_packages() {
   unless_built browser-packages tests/browser/package-lock.json -- install_browser_tests
 }
 
+# Two browsers at a time, each with an installation of its own, so that none sees what the other makes. A third is empty.
 test_browser() {
-  local data="$PWD/.data-test-browser" empty="$PWD/.data-test-empty" port empty_port
-  rm -rf "$data" "$empty"
-  port=$(five_free_ports)
+  local one="$PWD/.data-test-browser" two="$PWD/.data-test-browser-2" empty="$PWD/.data-test-empty" ports
+  rm -rf "$one" "$two" "$empty"
+  read -ra ports < <(five_free_ports 3)
   need_browser_packages
+  build_all
   counted "types of the browser tests" npm --prefix tests/browser run --silent typecheck
-  ./cursus start --background --data "$data" --port "$port" >artifacts/test/start.log || { cat artifacts/test/start.log; fail "the application for the browser tests did not start."; }
-  empty_port=$(five_free_ports)
-  ./cursus start --background --data "$empty" --port "$empty_port" --empty --no-standins >artifacts/test/start-empty.log || {
-    ./cursus stop --data "$data"
-    cat artifacts/test/start-empty.log
-    fail "the empty application for the browser tests did not start."
-  }
-  trap './cursus stop --data "$PWD/.data-test-browser" >/dev/null; ./cursus stop --data "$PWD/.data-test-empty" >/dev/null' EXIT
-  counted "a token made on the command line is taken" token_is_taken "$data" "$port"
-  counted "a workspace leaves one installation and arrives in another on the command line" archive_arrives "$data" "$port"
+  trap 'for data in "$PWD"/.data-test-browser "$PWD"/.data-test-browser-2 "$PWD"/.data-test-empty; do ./cursus stop --data "$data" >/dev/null; done' EXIT
+  start_for_tests "$two" --port "${ports[1]}" &
+  start_for_tests "$one" --port "${ports[0]}" && wait $! && start_for_tests "$empty" --port "${ports[2]}" --empty --no-standins ||
+    fail "the application for the browser tests did not start."
+  counted "a token made on the command line is taken" token_is_taken "$one" "${ports[0]}"
+  counted "a workspace leaves one installation and arrives in another on the command line" archive_arrives "$one" "${ports[0]}"
   (
     cd tests/browser
-    CURSUS_ADDRESS="http://localhost:$port" CURSUS_STANDINS_PORT=$((port + 1)) CURSUS_EMPTY_ADDRESS="http://localhost:$empty_port" CURSUS_EMPTY_DATA="$empty" \
-      CURSUS_DATA="$data" npx playwright test
+    CURSUS_PORTS="${ports[0]} ${ports[1]}" CURSUS_DATAS="$one:$two" CURSUS_EMPTY_ADDRESS="http://localhost:${ports[2]}" CURSUS_EMPTY_DATA="$empty" \
+      npx playwright test
   ) || true
   add_results playwright tests/browser/results/results.json
-  ./cursus stop --data "$data" >/dev/null
-  ./cursus stop --data "$empty" >/dev/null
+  for data in "$one" "$two" "$empty"; do ./cursus stop --data "$data" >/dev/null; done
   trap - EXIT
-  rm -rf "$data" "$empty"
+  rm -rf "$one" "$two" "$empty"
+}
+
+# start_for_tests DATA OPTION...: starts the application in the background; says why where it doesn't.
+start_for_tests() {
+  local data=$1 log
+  shift
+  log="artifacts/test/start-$(basename "$data").log"
+  ./cursus start --background --data "$data" "$@" >"$log" || {
+    cat "$log"
+    return 1
+  }
 }
 
 test_crash() {
@@ -166,22 +174,25 @@ install_browser_tests() {
   PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 quietly npm --prefix tests/browser ci --no-progress
 }
 
-# five_free_ports: prints a port that is free together with the four after it.
+# five_free_ports [COUNT]: prints a port that is free together with the four after it, or so many such ports, each with four of its own.
 five_free_ports() {
   node -e '
     const net = require("net")
     const listen = (port) => new Promise((yes, no) => { const s = net.createServer().once("error", no); s.listen(port, "127.0.0.1", () => yes(s)) })
     ;(async () => {
-      for (;;) {
+      const held = [], found = []
+      while (found.length < Number(process.argv[1])) {
         const taken = [await listen(0)], port = taken[0].address().port
         for (let next = 1; next < 5 && taken.length === next && port + next < 65536; next++) {
           const more = await listen(port + next).catch(() => null)
           if (more) taken.push(more)
         }
-        for (const each of taken) each.close()
-        if (taken.length === 5) { console.log(port); return }
+        held.push(...taken)
+        if (taken.length === 5) found.push(port)
       }
-    })()'
+      for (const each of held) each.close()
+      console.log(found.join(" "))
+    })()' "${1:-1}"
 }
 
 test_checks() {

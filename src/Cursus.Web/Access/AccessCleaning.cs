@@ -1,6 +1,6 @@
 using Cursus.Data;
 using Cursus.Data.Workspaces;
-using Cursus.Web.Background;
+using Cursus.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 

@@ -1,6 +1,5 @@
 using Cursus.Data;
 using Cursus.Data.Workspaces;
-using Cursus.Web.Background;
 using Cursus.Web.Hosting;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.DataProtection;

@@ -1,5 +1,5 @@
 using Cursus.Data;
-using Cursus.Web.Background;
+using Cursus.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 

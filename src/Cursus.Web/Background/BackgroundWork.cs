@@ -1,4 +1,5 @@
 using Cursus.Web.Access;
+using Cursus.Web.Hosting;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using Quartz;

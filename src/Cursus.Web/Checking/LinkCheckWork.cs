@@ -1,4 +1,4 @@
-using Cursus.Web.Background;
+using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Checking;
 

@@ -1,5 +1,5 @@
 using Cursus.Data.Clicks.Sums;
-using Cursus.Web.Background;
+using Cursus.Web.Hosting;
 using NodaTime;
 
 namespace Cursus.Web.Clicks;

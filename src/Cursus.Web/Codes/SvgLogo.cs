@@ -81,19 +81,30 @@ internal static class SvgLogo
             return Refuse("logo-size", "The SVG doesn’t say how large it is. Give it a viewBox.");
         }
 
-        List<LogoShape> shapes = [];
-        var elements = 0;
-        Walk(root, SKMatrix.CreateTranslation(-box.Left, -box.Top), new Ink("#000000", null, 1), 0);
-        return shapes.Count == 0 ? Refuse("logo-empty", "The SVG has no visible shapes.") : (new LogoArt(box.Width, box.Height, null, shapes), null);
+        var walk = new Walk();
+        walk.Into(root, SKMatrix.CreateTranslation(-box.Left, -box.Top), new Ink("#000000", null, 1), depth: 0);
+        return walk.Shapes.Count == 0
+            ? Refuse("logo-empty", "The SVG has no visible shapes.")
+            : (new LogoArt(box.Width, box.Height, null, walk.Shapes), null);
+    }
 
-        void Walk(XElement parent, SKMatrix matrix, Ink ink, int depth)
+    /// <summary>Gathers the shapes of a drawing, group by group.</summary>
+    private sealed class Walk
+    {
+        private int elements;
+        private int pathData;
+
+        public List<LogoShape> Shapes { get; } = [];
+
+        /// <summary>Gathers what is in a group, where it is placed and with what it is painted.</summary>
+        public void Into(XElement group, SKMatrix matrix, Ink ink, int depth)
         {
             if (depth > MostDepth)
             {
                 throw TooDeep();
             }
 
-            foreach (var element in parent.Elements())
+            foreach (var element in group.Elements())
             {
                 if (++elements > MostElements)
                 {
@@ -109,24 +120,31 @@ internal static class SvgLogo
                 var painted = Ink.Of(element, ink);
                 if (element.Name.LocalName is "g" or "a")
                 {
-                    Walk(element, placed, painted, depth + 1);
-                    continue;
+                    Into(element, placed, painted, depth + 1);
                 }
-
-                using var path = PathOf(element);
-                Add(path, painted.Fill, placed);
-                if (painted.Stroke is not null && painted.StrokeWidth > 0)
+                else
                 {
-                    using var pen = new SKPaint { Style = SKPaintStyle.Stroke, StrokeWidth = painted.StrokeWidth };
-                    using var builder = new SKPathBuilder();
-                    pen.GetFillPath(path, builder);
-                    using var outline = builder.Detach();
-                    Add(outline, painted.Stroke, placed);
+                    Paint(element, placed, painted);
                 }
             }
         }
 
-        void Add(SKPath path, string? color, SKMatrix matrix)
+        /// <summary>The inside of a shape, and its outline as a shape of its own.</summary>
+        private void Paint(XElement element, SKMatrix matrix, Ink ink)
+        {
+            using var path = PathOf(element);
+            Add(path, ink.Fill, matrix);
+            if (ink.Stroke is not null && ink.StrokeWidth > 0)
+            {
+                using var pen = new SKPaint { Style = SKPaintStyle.Stroke, StrokeWidth = ink.StrokeWidth };
+                using var builder = new SKPathBuilder();
+                pen.GetFillPath(path, builder);
+                using var outline = builder.Detach();
+                Add(outline, ink.Stroke, matrix);
+            }
+        }
+
+        private void Add(SKPath path, string? color, SKMatrix matrix)
         {
             if (color is null)
             {
@@ -136,12 +154,13 @@ internal static class SvgLogo
             using var placed = new SKPath();
             path.Transform(matrix, placed);
             var data = placed.ToSvgPathData();
-            if (shapes.Sum(s => s.Path.Length) + data.Length > MostPathData)
+            pathData += data.Length;
+            if (pathData > MostPathData)
             {
                 throw new FormatException("The SVG has too much detail for a logo in a code. Simplify it, or use a PNG.");
             }
 
-            shapes.Add(new LogoShape(data, color));
+            Shapes.Add(new LogoShape(data, color));
         }
     }
 

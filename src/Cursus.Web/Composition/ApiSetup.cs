@@ -10,6 +10,7 @@ using Cursus.Web.Checking;
 using Cursus.Web.Clicks;
 using Cursus.Web.Codes;
 using Cursus.Web.Finding;
+using Cursus.Web.Hosting;
 using Cursus.Web.Links;
 using Cursus.Web.Links.Bulk;
 using Cursus.Web.Links.Saving;

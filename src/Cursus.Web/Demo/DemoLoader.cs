@@ -26,6 +26,19 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
 
     public sealed record Loaded(int Posts, int Links, int Clicks);
 
+    /// <summary>What posts refer to, by the names that the scenario gives it.</summary>
+    private sealed record Words(
+        Workspace Workspace,
+        Dictionary<string, Member> Members,
+        Dictionary<string, ShortDomain> Domains,
+        Dictionary<string, Channel> Channels,
+        Dictionary<string, Campaign> Campaigns,
+        Dictionary<string, Tag> Tags
+    );
+
+    /// <summary>What became of the posts: their links, the clicks on these, and when which were sent by e-mail.</summary>
+    private sealed record Outcome(List<Link> Links, List<Click> Clicks, List<(Guid Link, Instant Sent)> Messages);
+
     public async Task<Loaded> Load(DemoScenario scenario, CancellationToken cancel)
     {
         var now = clock.GetCurrentInstant();
@@ -34,6 +47,29 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         var begun = zone.AtStartOfDay(calendar[0].Day.PlusDays(-10)).ToInstant();
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var words = await AddWords(scenario, calendar.Select(p => p.Campaign), begun, now);
+        var pixels = DemoPixels.Add(db, scenario, options, words.Workspace, words.Campaigns, words.Channels, begun);
+        var outcome = new Outcome([], [], []);
+        var traffic = new DemoTraffic(scenario, zone, now, Seed);
+        var slugs = new HashSet<string>();
+        foreach (var (day, file, campaign) in calendar)
+        {
+            AddPost(day, file, campaign.Key, scenario, words, traffic, slugs, zone, now, outcome);
+        }
+
+        DemoCodes.Add(db, scenario, words.Workspace, outcome.Links, begun);
+        await db.SaveChangesAsync(cancel);
+        var clicks = await StoreClicks(scenario, outcome, now, cancel);
+        await PixelRollUp.Store(Connection, DemoPixels.Reports(pixels, outcome.Links, outcome.Clicks, Seed), cancel);
+        await transaction.CommitAsync(cancel);
+        await db.Database.ExecuteSqlAsync($"analyze", cancel);
+        return new Loaded(calendar.Count, outcome.Links.Count, clicks);
+    }
+
+    private NpgsqlConnection Connection => (NpgsqlConnection)db.Database.GetDbConnection();
+
+    private async Task<Words> AddWords(DemoScenario scenario, IEnumerable<DemoScenario.CampaignFile> ofPosts, Instant begun, Instant now)
+    {
         var workspace = new Workspace
         {
             Name = scenario.Workspace.Name,
@@ -43,68 +79,21 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         };
         db.Add(workspace);
         var members = await AddMembers(scenario, workspace, begun);
-        var domains = scenario.Workspace.Domains.ToDictionary(
-            d => d.Name,
-            d => new ShortDomain
-            {
-                WorkspaceId = workspace.Id,
-                Name = d.Name,
-                IsDefault = d.IsDefault,
-                BarePage = d.BarePage is { } page ? Address(scenario, page) : null,
-                VerifiedAt = d.Name.EndsWith(".localhost", StringComparison.Ordinal) ? begun : null,
-                CreatedAt = begun,
-                Proof = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(d.Name)))[..32],
-                NextCheckAt = d.Name.EndsWith(".localhost", StringComparison.Ordinal) ? null : now,
-            }
+        var words = new Words(
+            workspace,
+            members,
+            scenario.Workspace.Domains.ToDictionary(d => d.Name, d => MakeDomain(d, scenario, workspace, begun, now)),
+            scenario.Channels.Select((c, i) => MakeChannel(c, i, workspace)).ToDictionary(c => c.Key),
+            ofPosts.Concat(scenario.Campaigns).DistinctBy(c => c.Key).ToDictionary(c => c.Key, c => MakeCampaign(c, workspace)),
+            scenario.Workspace.Tags.Select((name, i) => MakeTag(name, i, workspace)).ToDictionary(t => t.Name)
         );
-        var channels = scenario
-            .Channels.Select(
-                (c, i) =>
-                    new Channel
-                    {
-                        WorkspaceId = workspace.Id,
-                        Key = c.Key,
-                        Name = c.Name,
-                        Source = c.Source,
-                        Medium = c.Medium,
-                        Signet = c.Signet,
-                        Color = c.Color,
-                        TextLimit = c.TextLimit,
-                        Position = i,
-                    }
-            )
-            .ToDictionary(c => c.Key);
-        var campaigns = calendar
-            .Select(p => p.Campaign)
-            .Concat(scenario.Campaigns)
-            .DistinctBy(c => c.Key)
-            .ToDictionary(
-                c => c.Key,
-                c => new Campaign
-                {
-                    WorkspaceId = workspace.Id,
-                    Key = c.Key,
-                    Name = c.Name,
-                }
-            );
-        var tags = scenario
-            .Workspace.Tags.Select(
-                (name, i) =>
-                    new Tag
-                    {
-                        WorkspaceId = workspace.Id,
-                        Name = name,
-                        Color = (short)(i % 10),
-                    }
-            )
-            .ToDictionary(t => t.Name);
-        db.AddRange(domains.Values);
-        db.AddRange(channels.Values);
-        db.AddRange(campaigns.Values);
-        db.AddRange(tags.Values);
+        db.AddRange(words.Domains.Values);
+        db.AddRange(words.Channels.Values);
+        db.AddRange(words.Campaigns.Values);
+        db.AddRange(words.Tags.Values);
         db.AddRange(
-            channels
-                .Values.Where(c => c.Medium is "social" or "video" or "referral")
+            words
+                .Channels.Values.Where(c => c.Medium is "social" or "video" or "referral")
                 .Select(c => new ReferrerRule
                 {
                     WorkspaceId = workspace.Id,
@@ -113,76 +102,126 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
                 })
         );
         db.Add(new ReferrerRule { WorkspaceId = workspace.Id, Host = scenario.Workspace.Sites["northmoor"] });
+        return words;
+    }
 
-        var pixels = DemoPixels.Add(db, scenario, options, workspace, campaigns, channels, begun);
-        var traffic = new DemoTraffic(scenario, zone, now, Seed);
-        var slugs = new HashSet<string>();
-        var clicks = new List<Click>();
-        var messages = new List<(Guid Link, Instant Sent)>();
-        var links = new List<Link>();
-        foreach (var (day, file, campaign) in calendar)
+    private ShortDomain MakeDomain(DemoScenario.DomainFile file, DemoScenario scenario, Workspace workspace, Instant begun, Instant now)
+    {
+        var isHere = file.Name.EndsWith(".localhost", StringComparison.Ordinal);
+        return new()
         {
-            var domain = file.Domain is { } name ? domains[name] : domains.Values.Single(d => d.IsDefault);
-            var posted = Instant.Min(
-                zone.AtLeniently(day.At(new LocalTime(8 + day.Day % 10, day.Day * 2 % 60))).ToInstant(),
-                now - Duration.FromHours(1)
-            );
-            var post = new Post
-            {
-                Id = Guid.CreateVersion7(posted.ToDateTimeOffset()),
-                WorkspaceId = workspace.Id,
-                Title = file.Title,
-                Destination = Address(scenario, file.Page),
-                CampaignId = campaigns[campaign.Key].Id,
-                PublishedOn = day,
-                CreatedAt = posted,
-                CreatedBy = members[file.By].Id,
-            };
-            var appeal = traffic.Appeal();
-            foreach (var (placed, position) in file.Channels.Select((c, i) => (c.Split('/'), i)))
-            {
-                var channel = channels[placed[0]];
-                var link = MakeLink(post, file, channel, placed.ElementAtOrDefault(1), domain, campaign.Key, slugs);
-                link.EndsAt = file.EndsDaysAgo is { } days ? zone.AtStartOfDay(now.InZone(zone).Date.PlusDays(-days)).ToInstant() : null;
-                link.Fallback = file.Fallback is { } page ? Address(scenario, page) : null;
-                link.Tags.AddRange(file.Tags.Select(t => tags[t]));
-                post.Placements.Add(
-                    new Placement
-                    {
-                        PostId = post.Id,
-                        LinkId = link.Id,
-                        Link = link,
-                        Variant = placed.ElementAtOrDefault(1),
-                        Position = position,
-                    }
-                );
-                links.Add(link);
-                if (channel.Medium == "email" && posted < now - Duration.FromHours(3))
-                {
-                    messages.Add((link.Id, posted));
-                }
+            WorkspaceId = workspace.Id,
+            Name = file.Name,
+            IsDefault = file.IsDefault,
+            BarePage = file.BarePage is { } page ? Address(scenario, page) : null,
+            VerifiedAt = isHere ? begun : null,
+            CreatedAt = begun,
+            Proof = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(file.Name)))[..32],
+            NextCheckAt = isHere ? null : now,
+        };
+    }
 
-                int? exactly = file.Clicks is { } numbers
-                    ? numbers.TryGetValue(file.Channels[position], out var ofVariant)
-                        ? ofVariant
-                        : numbers[channel.Key]
-                    : null;
-                clicks.AddRange(traffic.On(link.Id, scenario.Channels.Single(c => c.Key == channel.Key), posted, appeal, exactly));
+    private static Channel MakeChannel(DemoScenario.ChannelFile file, int position, Workspace workspace) =>
+        new()
+        {
+            WorkspaceId = workspace.Id,
+            Key = file.Key,
+            Name = file.Name,
+            Source = file.Source,
+            Medium = file.Medium,
+            Signet = file.Signet,
+            Color = file.Color,
+            TextLimit = file.TextLimit,
+            Position = position,
+        };
+
+    private static Campaign MakeCampaign(DemoScenario.CampaignFile campaign, Workspace workspace) =>
+        new()
+        {
+            WorkspaceId = workspace.Id,
+            Key = campaign.Key,
+            Name = campaign.Name,
+        };
+
+    private static Tag MakeTag(string name, int position, Workspace workspace) =>
+        new()
+        {
+            WorkspaceId = workspace.Id,
+            Name = name,
+            Color = (short)(position % 10),
+        };
+
+    private void AddPost(
+        LocalDate day,
+        DemoScenario.PostFile file,
+        string campaign,
+        DemoScenario scenario,
+        Words words,
+        DemoTraffic traffic,
+        HashSet<string> slugs,
+        DateTimeZone zone,
+        Instant now,
+        Outcome outcome
+    )
+    {
+        var domain = file.Domain is { } name ? words.Domains[name] : words.Domains.Values.Single(d => d.IsDefault);
+        var posted = Instant.Min(
+            zone.AtLeniently(day.At(new LocalTime(8 + day.Day % 10, day.Day * 2 % 60))).ToInstant(),
+            now - Duration.FromHours(1)
+        );
+        var post = new Post
+        {
+            Id = Guid.CreateVersion7(posted.ToDateTimeOffset()),
+            WorkspaceId = words.Workspace.Id,
+            Title = file.Title,
+            Destination = Address(scenario, file.Page),
+            CampaignId = words.Campaigns[campaign].Id,
+            PublishedOn = day,
+            CreatedAt = posted,
+            CreatedBy = words.Members[file.By].Id,
+        };
+        var appeal = traffic.Appeal();
+        foreach (var (placed, position) in file.Channels.Select((c, i) => (c.Split('/'), i)))
+        {
+            var (channel, variant) = (words.Channels[placed[0]], placed.ElementAtOrDefault(1));
+            var link = MakeLink(post, file, channel, variant, domain, campaign, slugs);
+            link.EndsAt = file.EndsDaysAgo is { } days ? zone.AtStartOfDay(now.InZone(zone).Date.PlusDays(-days)).ToInstant() : null;
+            link.Fallback = file.Fallback is { } page ? Address(scenario, page) : null;
+            link.Tags.AddRange(file.Tags.Select(t => words.Tags[t]));
+            post.Placements.Add(
+                new Placement
+                {
+                    PostId = post.Id,
+                    LinkId = link.Id,
+                    Link = link,
+                    Variant = variant,
+                    Position = position,
+                }
+            );
+            outcome.Links.Add(link);
+            if (channel.Medium == "email" && posted < now - Duration.FromHours(3))
+            {
+                outcome.Messages.Add((link.Id, posted));
             }
 
-            db.Add(post);
+            int? exactly = file.Clicks is { } numbers
+                ? numbers.TryGetValue(file.Channels[position], out var ofVariant)
+                    ? ofVariant
+                    : numbers[channel.Key]
+                : null;
+            outcome.Clicks.AddRange(traffic.On(link.Id, scenario.Channels.Single(c => c.Key == channel.Key), posted, appeal, exactly));
         }
 
-        DemoCodes.Add(db, scenario, workspace, links, begun);
-        await db.SaveChangesAsync(cancel);
-        var scanned = new DemoScanners(scenario, now, Seed).On([.. messages.OrderBy(m => m.Sent)]);
-        var inOrder = clicks.Concat(scanned).OrderBy(c => c.At).Select((click, i) => ((long)i + 1, click)).ToList();
-        var connection = (NpgsqlConnection)db.Database.GetDbConnection();
-        await ClickStore.Store(connection, inOrder, clock, cancel);
-        await PixelRollUp.Store(connection, DemoPixels.Reports(pixels, links, clicks, Seed), cancel);
-        await transaction.CommitAsync(cancel);
-        await db.Database.ExecuteSqlAsync($"analyze", cancel);
-        return new Loaded(calendar.Count, links.Count, inOrder.Count);
+        db.Add(post);
+    }
+
+    /// <summary>Stores people's clicks and those of scanners, in the order of their times; says how many.</summary>
+    private async Task<int> StoreClicks(DemoScenario scenario, Outcome outcome, Instant now, CancellationToken cancel)
+    {
+        var scanned = new DemoScanners(scenario, now, Seed).On([.. outcome.Messages.OrderBy(m => m.Sent)]);
+        var inOrder = outcome.Clicks.Concat(scanned).OrderBy(c => c.At).Select((click, i) => ((long)i + 1, click)).ToList();
+        await ClickStore.Store(Connection, inOrder, clock, cancel);
+        return inOrder.Count;
     }
 
     private static Link MakeLink(

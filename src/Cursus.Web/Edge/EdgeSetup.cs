@@ -3,7 +3,6 @@ using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
 using Cursus.Data.Clicks.Journaling;
 using Cursus.Data.Clicks.Sums;
-using Cursus.Web.Background;
 using Cursus.Web.Clicks;
 using Cursus.Web.Edge.Handoff;
 using Cursus.Web.Hosting;

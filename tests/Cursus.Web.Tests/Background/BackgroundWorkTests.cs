@@ -1,5 +1,5 @@
 using System.Text.Json.Nodes;
-using Cursus.Web.Background;
+using Cursus.Web.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.DependencyInjection.Extensions;
 

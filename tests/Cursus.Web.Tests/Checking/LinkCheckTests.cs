@@ -1,6 +1,6 @@
 using System.Net;
 using System.Net.Http.Json;
-using Cursus.Web.Background;
+using Cursus.Web.Hosting;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore;

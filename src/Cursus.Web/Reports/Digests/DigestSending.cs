@@ -1,7 +1,7 @@
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
-using Cursus.Web.Background;
+using Cursus.Web.Hosting;
 using Cursus.Web.Outgoing;
 using Cursus.Web.Reports.Counts;
 using Microsoft.EntityFrameworkCore;

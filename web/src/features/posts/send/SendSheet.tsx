@@ -1,26 +1,27 @@
-import { Alert, Anchor, Text, TextInput } from '@mantine/core'
+import { Alert, Anchor, Text } from '@mantine/core'
 import { useHotkeys, useLocalStorage } from '@mantine/hooks'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Link, useNavigate } from '@tanstack/react-router'
 import { useEffect, useState } from 'react'
-import { api, Problem, read, type Schema } from '../../../api/client'
+import { Problem, type Schema } from '../../../api/client'
 import type { Campaign, Channel, Domain, Recipe } from '../../../api/vocabulary'
 import { Page } from '../../../parts/Page'
 import { AgreedWords } from '../AgreedWords'
 import { CampaignField } from './CampaignField'
 import { DestinationField } from './DestinationField'
-import { fromRequest, newDraft, newRow, ticked, toRequest, withRecipe, type Draft, type Row } from './draft'
+import { fromRequest, newDraft, ticked, withRecipe, type Draft, type Row } from './draft'
+import { withoutRow, withPasted, withRow, withVariant } from './draftChanges'
 import { DraftsLine } from './DraftsLine'
-import { offerUndo } from '../handout/offerUndo'
 import { PastedNote } from './PastedNote'
-import { PlacementRows } from './PlacementRows'
+import { PlacementRows } from './rows/PlacementRows'
 import { over, useUsual } from './useUsual'
 import { RecipeField } from './RecipeField'
 import { SendBar } from './SendBar'
 import classes from './SendSheet.module.css'
 import { useKeptDraft } from './useKeptDraft'
 import { useLook } from './useLook'
-import { askPreview, usePreview } from './usePreview'
+import { usePreview } from './usePreview'
+import { TitleField } from './TitleField'
+import { useSaving } from './useSaving'
 
 interface Props {
   destination: string
@@ -71,48 +72,19 @@ export function SendSheet({
     draft.destination.trim() !== '' && !preview.errors.destination && preview.destination != null
   const look = useLook(draft.destination, isAddress)
   const { keepNow, letGo, isKept } = useKeptDraft(draft)
-  const queries = useQueryClient()
   const navigate = useNavigate()
   useEffect(() => {
     if (isKept) onKept(draft.id)
   }, [isKept, draft.id, onKept])
 
   const proposedTitle = look.data?.title ?? preview.proposedTitle
-  const save = useMutation({
-    mutationFn: async () => {
-      // The preview on the screen may be a moment behind somebody who types quickly; saving goes by a fresh one.
-      const fresh = await askPreview(draft)
-      const title = (look.data?.title ?? fresh.proposedTitle).slice(0, 200)
-      const slugs = new Map(
-        ticked(draft).flatMap((row, i) => {
-          const proposed = fresh.placements[i]
-          return proposed?.slug && !proposed.isTaken ? [[row.id, proposed.slug] as const] : []
-        }),
-      )
-      return read(api.POST('/api/v1/posts', { body: toRequest(draft, { title, slugs }) }))
-    },
-    onSuccess: async (post) => {
-      setLastTicked([...new Set(ticked(draft).map((row) => row.channel))])
-      queries.setQueryData(['post', post.id], post)
-      for (const queryKey of [['links'], ['tags'], ['find']]) void queries.invalidateQueries({ queryKey })
-      await letGo()
-      await navigate({ to: '/posts/$postId', params: { postId: post.id } })
-      offerUndo(post, draft, queries, (id) => navigate({ to: '/send', search: { draft: id } }))
-    },
-    // A slug lost to somebody else in this moment shows with its alternatives in its row.
-    onError: () => void preview.refetch(),
+  const save = useSaving(draft, look.data?.title ?? null, async () => {
+    setLastTicked([...new Set(ticked(draft).map((row) => row.channel))])
+    await letGo()
   })
 
   const change = (part: Partial<Draft>) => setDraft((d) => ({ ...d, ...part }))
-  const changeRow = (id: string, part: Partial<Row>) =>
-    setDraft((d) => ({ ...d, rows: d.rows.map((row) => (row.id === id ? { ...row, ...part } : row)) }))
-  const addVariant = (row: Row) =>
-    setDraft((d) => ({
-      ...d,
-      rows: d.rows.flatMap((r) =>
-        r.id === row.id ? [{ ...r, isOn: true }, newRow(row.channel, true)] : [r],
-      ),
-    }))
+  const changeRow = (id: string, part: Partial<Row>) => setDraft((d) => withRow(d, id, part))
 
   function apply(chosen: Recipe) {
     setRecipe(chosen.id)
@@ -125,21 +97,8 @@ export function SendSheet({
     if (byDefault && recipe === null) apply(byDefault)
   }
 
-  function takeOver(pasted: Schema['PreviewPostPasted']) {
-    const campaign = campaigns.find((c) => c.key === pasted.campaign)
-    setDraft((d) => ({
-      ...d,
-      pastedTags: 'replace',
-      campaign: campaign?.key ?? d.campaign,
-      rows: d.rows.map((row) => ({
-        ...row,
-        source: pasted.source ?? row.source,
-        medium: pasted.medium ?? row.medium,
-        term: pasted.term ?? row.term,
-        content: pasted.content ?? row.content,
-      })),
-    }))
-  }
+  const takeOver = (pasted: Schema['PreviewPostPasted']) =>
+    setDraft((d) => withPasted(d, pasted, campaigns.find((c) => c.key === pasted.campaign)?.key))
 
   const links = ticked(draft).length
   function submit() {
@@ -189,29 +148,13 @@ export function SendSheet({
             onChange={chooseCampaign}
             error={wasTried && !draft.campaign ? 'Choose a campaign, or add one.' : undefined}
           />
-          <div className={classes.title}>
-            <TextInput
-              label="Title"
-              size="sm"
-              placeholder={proposedTitle || 'For you and your colleagues only'}
-              rightSectionWidth={130}
-              rightSectionPointerEvents="none"
-              rightSection={
-                draft.title === '' && proposedTitle !== '' ? (
-                  <span className={classes.look}>
-                    {look.data?.title ? 'from the page' : 'from the address'}
-                  </span>
-                ) : null
-              }
-              value={draft.title}
-              onChange={(event) => change({ title: event.currentTarget.value })}
-              error={
-                draft.title === '' && proposedTitle !== ''
-                  ? undefined
-                  : shown('title', draft.title.length > 200)
-              }
-            />
-          </div>
+          <TitleField
+            value={draft.title}
+            proposed={proposedTitle}
+            isFromPage={Boolean(look.data?.title)}
+            error={shown('title', draft.title.length > 200)}
+            onChange={(title) => change({ title })}
+          />
           <div className={classes.recipe}>
             <RecipeField
               recipes={recipes}
@@ -249,19 +192,11 @@ export function SendSheet({
                 : 'Choose a campaign'
           }
           onChange={changeRow}
-          onAddVariant={addVariant}
-          onRemove={(row) => setDraft((d) => ({ ...d, rows: d.rows.filter((r) => r.id !== row.id) }))}
+          onAddVariant={(row) => setDraft((d) => withVariant(d, row))}
+          onRemove={(row) => setDraft((d) => withoutRow(d, row))}
         />
 
-        {(preview.error ?? save.error) && (
-          <Alert role="alert" variant="default" mt="sm" title={save.error ? 'Not saved yet' : 'No preview'}>
-            {(save.error ?? preview.error)?.message}
-            {save.error instanceof Problem &&
-              Object.entries(save.error.errors)
-                .filter(([field]) => !field.startsWith('placements['))
-                .map(([field, texts]) => <div key={field}>{texts.join(' ')}</div>)}
-          </Alert>
-        )}
+        <Trouble preview={preview.error} save={save.error} />
         {links === 0 && (
           <Text size="sm" c="dimmed" mt="sm">
             Tick the channels for this post.
@@ -281,5 +216,19 @@ export function SendSheet({
         />
       </form>
     </Page>
+  )
+}
+
+/** Why there is no preview, or why nothing was saved. */
+function Trouble({ preview, save }: { preview: Error | null; save: Error | null }) {
+  if (!save && !preview) return null
+  return (
+    <Alert role="alert" variant="default" mt="sm" title={save ? 'Not saved yet' : 'No preview'}>
+      {(save ?? preview)?.message}
+      {save instanceof Problem &&
+        Object.entries(save.errors)
+          .filter(([field]) => !field.startsWith('placements['))
+          .map(([field, texts]) => <div key={field}>{texts.join(' ')}</div>)}
+    </Alert>
   )
 }

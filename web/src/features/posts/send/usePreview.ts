@@ -5,6 +5,9 @@ import { ticked, toRequest, type Draft } from './draft'
 
 export type PreviewRow = Schema['PreviewPostRow']
 
+/** What saving would make of one row, with what is wrong with each of its fields. */
+export type RowPreview = PreviewRow & { errors: (field: string) => string | undefined }
+
 /** Asks the server what saving this draft would make, now. */
 export const askPreview = (draft: Draft) =>
   read(api.POST('/api/v1/posts/preview', { body: toRequest(draft) }))
@@ -22,7 +25,7 @@ export function usePreview(draft: Draft) {
     gcTime: 10_000,
   })
   const rows = ticked(settled)
-  const byRow = new Map<string, PreviewRow & { errors: (field: string) => string | undefined }>()
+  const byRow = new Map<string, RowPreview>()
   preview.data?.placements.forEach((row, i) => {
     const of = rows[i]
     if (of)

@@ -2,11 +2,11 @@
 import { screen, within } from '@testing-library/react'
 import { useState } from 'react'
 import { expect, it } from 'vitest'
-import type { Channel } from '../../../api/vocabulary'
-import { inBrowser } from '../../../parts/inBrowser'
-import { newRow, type Row } from './draft'
+import type { Channel } from '../../../../api/vocabulary'
+import { inBrowser } from '../../../../parts/inBrowser'
+import { newRow, type Row } from '../draft'
 import { PlacementRows } from './PlacementRows'
-import type { PreviewRow } from './usePreview'
+import type { PreviewRow } from '../usePreview'
 
 const channel = (key: string, name: string) =>
   ({ key, name, source: key, medium: 'social', signet: 'Ch', color: 0 }) as Channel

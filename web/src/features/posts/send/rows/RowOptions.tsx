@@ -1,9 +1,9 @@
 import { ActionIcon, TextInput, Tooltip } from '@mantine/core'
 import { IconAdjustmentsHorizontal } from '@tabler/icons-react'
-import type { Domain } from '../../../api/vocabulary'
-import { agreedList } from '../AgreedWords'
-import { countSettings, type Row, type PostSettings } from './draft'
-import { OptionsPanel } from './OptionsPanel'
+import type { Domain } from '../../../../api/vocabulary'
+import { agreedList } from '../../AgreedWords'
+import { countSettings, type Row, type PostSettings } from '../draft'
+import { OptionsPanel } from '../OptionsPanel'
 
 interface ButtonProps {
   name: string

@@ -1,7 +1,7 @@
-namespace Cursus.Web.Background;
+namespace Cursus.Web.Hosting;
 
-/// <summary>Work that is done again and again in the background. Of all processes of an installation one at a time does it; where it fails, it is done
-/// the next time.</summary>
+/// <summary>Work that is done again and again in the background. Of all processes of an installation one at a time does it; where it fails, it is
+/// done the next time.</summary>
 internal interface IRegularWork
 {
     /// <summary>Does the work once. Whatever it throws is logged, and told in Settings.</summary>
