@@ -1,15 +1,17 @@
+using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Background;
 using Cursus.Web.Checking;
+using Cursus.Web.Clicks;
 using Cursus.Web.Composition;
-using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
 
 var builder = WebApplication.CreateBuilder(args);
 builder.AddDatabase();
 builder.AddPreparation();
 builder.AddAccess();
-builder.AddEdge();
+builder.AddEdge(isServing: !DocumentBuild.IsRunning);
+builder.AddShipping();
 builder.AddApi();
 builder.AddLinkCheck();
 builder.AddBackgroundWork();

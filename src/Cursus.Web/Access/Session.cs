@@ -3,7 +3,7 @@ using Cursus.Core;
 using Cursus.Core.Reports;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
-using Cursus.Web.Edge;
+using Cursus.Edge;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Antiforgery;

@@ -2,7 +2,7 @@ using System.Text.Json;
 using Cursus.Core.Addresses;
 using Cursus.Data;
 using Cursus.Data.Addresses;
-using Cursus.Web.Edge;
+using Cursus.Edge;
 using Cursus.Web.Hosting;
 using Cursus.Web.Outgoing;
 using DnsClient;

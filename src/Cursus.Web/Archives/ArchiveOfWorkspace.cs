@@ -1,8 +1,8 @@
 using Cursus.Data;
 using Cursus.Data.Archives;
+using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
-using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.Features;

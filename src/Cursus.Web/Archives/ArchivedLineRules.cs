@@ -8,7 +8,6 @@ using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Clicks.Tallies;
 using Cursus.Core.Reports;
 using Cursus.Core.Retargeting;
-using Cursus.Web.Retargeting;
 using NodaTime;
 
 namespace Cursus.Web.Archives;

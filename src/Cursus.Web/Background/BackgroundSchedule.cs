@@ -1,5 +1,6 @@
+using Cursus.Data;
+using Cursus.Data.Schema;
 using Cursus.Web.Hosting;
-using Cursus.Web.Problems;
 using Quartz;
 
 namespace Cursus.Web.Background;

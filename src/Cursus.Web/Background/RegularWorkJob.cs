@@ -1,3 +1,4 @@
+using Cursus.Data;
 using Cursus.Web.Hosting;
 using Cursus.Web.Outgoing;
 using Cursus.Web.Problems;

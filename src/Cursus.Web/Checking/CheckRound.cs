@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using Cursus.Core.Checking;
 using Cursus.Data;
-using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;

@@ -1,9 +1,9 @@
 using System.Diagnostics;
 using Cursus.Core.Clicks;
+using Cursus.Data;
 using Cursus.Data.Clicks;
 using Cursus.Data.Clicks.Journaling;
-using Cursus.Web.Hosting;
-using Cursus.Web.Problems;
+using Cursus.Data.Schema;
 using Nito.AsyncEx;
 using NodaTime;
 

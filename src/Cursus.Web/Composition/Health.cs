@@ -1,9 +1,9 @@
 using Cursus.Data;
 using Cursus.Data.Clicks.Journaling;
+using Cursus.Data.Schema;
+using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Clicks;
-using Cursus.Web.Edge;
-using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Composition;
 

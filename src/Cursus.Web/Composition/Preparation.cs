@@ -1,10 +1,9 @@
 using Cursus.Data;
 using Cursus.Data.Clicks.Sums;
 using Cursus.Data.Schema;
+using Cursus.Edge;
 using Cursus.Web.Demo;
-using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
-using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;

@@ -1,3 +1,4 @@
+using Cursus.Data.Schema;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 

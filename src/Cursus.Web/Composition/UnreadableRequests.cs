@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Cursus.Data;
 using Cursus.Web.Links;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Diagnostics;

@@ -6,7 +6,6 @@ using Cursus.Data.Posts;
 using Cursus.Data.Retargeting;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Hosting;
-using Cursus.Web.Retargeting;
 using NodaTime;
 
 namespace Cursus.Web.Demo;

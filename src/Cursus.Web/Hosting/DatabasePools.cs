@@ -1,3 +1,4 @@
+using Cursus.Edge;
 using Npgsql;
 
 namespace Cursus.Web.Hosting;
@@ -6,9 +7,6 @@ namespace Cursus.Web.Hosting;
 /// their way.</summary>
 public sealed class DatabasePools(IServiceProvider services)
 {
-    /// <summary>The edge's, by which it follows changes.</summary>
-    public const string Edge = "edge";
-
     /// <summary>Those by which clicks are stored, sealed and recounted.</summary>
     public const string Shipping = "shipping";
 
@@ -21,8 +19,9 @@ public sealed class DatabasePools(IServiceProvider services)
     public static void Add(IServiceCollection services, string? connection, LimitOptions limits)
     {
         services.AddSingleton<DatabasePools>();
+        services.AddSingleton<ForgetConnections>(provider => provider.GetRequiredService<DatabasePools>().Forget);
         services.AddSingleton(_ => Pool(connection, limits.Connections));
-        services.AddKeyedSingleton(Edge, (_, _) => Pool(connection, limits.EdgeConnections));
+        services.AddKeyedSingleton(EdgeSetup.Database, (_, _) => Pool(connection, limits.EdgeConnections));
         services.AddKeyedSingleton(Shipping, (_, _) => Pool(connection, limits.ShippingConnections));
         services.AddKeyedSingleton(Reports, (_, _) => Pool(connection, limits.ReportsAtOnce, limits.ReportSeconds));
     }
@@ -31,7 +30,7 @@ public sealed class DatabasePools(IServiceProvider services)
     public void Forget()
     {
         services.GetRequiredService<NpgsqlDataSource>().Clear();
-        foreach (var pool in new[] { Edge, Shipping, Reports })
+        foreach (var pool in new[] { EdgeSetup.Database, Shipping, Reports })
         {
             services.GetRequiredKeyedService<NpgsqlDataSource>(pool).Clear();
         }

@@ -1,4 +1,5 @@
 using Cursus.Data;
+using Cursus.Edge;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
@@ -12,6 +13,7 @@ public static class DatabaseSetup
     {
         var options = builder.Configuration.GetSection("Cursus").Get<CursusOptions>() ?? new CursusOptions();
         builder.Services.AddSingleton(options);
+        builder.Services.AddSingleton<EdgeOptions>(options);
         builder.Services.AddSingleton<IClock>(SystemClock.Instance);
         DatabasePools.Add(builder.Services, builder.Configuration.GetConnectionString("Cursus"), options.Limits);
         builder.Services.AddScoped<Demo.DemoLoader>();

@@ -1,7 +1,7 @@
 using Cursus.Core;
 using Cursus.Data;
+using Cursus.Edge;
 using Cursus.Web.Access;
-using Cursus.Web.Edge;
 using Cursus.Web.Hosting;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;

@@ -1,8 +1,8 @@
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Posts;
+using Cursus.Edge;
 using Cursus.Web.Access;
-using Cursus.Web.Edge;
 using Cursus.Web.Links.Bulk;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;

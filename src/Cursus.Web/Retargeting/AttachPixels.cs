@@ -1,8 +1,8 @@
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Retargeting;
+using Cursus.Edge;
 using Cursus.Web.Access;
-using Cursus.Web.Edge;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;

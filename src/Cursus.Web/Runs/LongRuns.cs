@@ -1,6 +1,5 @@
 using System.Collections.Concurrent;
 using Cursus.Data;
-using Cursus.Web.Problems;
 using Microsoft.EntityFrameworkCore;
 
 namespace Cursus.Web.Runs;

@@ -1,7 +1,7 @@
 using Cursus.Core;
 using Cursus.Data.Clicks.Sums;
+using Cursus.Edge;
 using Cursus.Web.Access;
-using Cursus.Web.Edge;
 using Cursus.Web.Problems;
 using Cursus.Web.Runs;
 using Microsoft.AspNetCore.Http.HttpResults;

@@ -1,6 +1,6 @@
 using System.Net;
 using Cursus.Core.Clicks;
-using Cursus.Web.Clicks;
+using Cursus.Edge;
 using Microsoft.Extensions.Logging.Abstractions;
 
 namespace Cursus.Web.Tests.Clicks;

@@ -1,6 +1,6 @@
 using System.Net;
 using Cursus.Core.Clicks;
-using Cursus.Web.Edge;
+using Cursus.Edge;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Logging.Abstractions;
 using NodaTime;

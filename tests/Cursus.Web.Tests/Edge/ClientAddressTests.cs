@@ -1,5 +1,5 @@
 using System.Net;
-using Cursus.Web.Edge;
+using Cursus.Edge;
 using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Tests.Edge;

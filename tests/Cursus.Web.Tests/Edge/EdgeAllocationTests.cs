@@ -1,4 +1,4 @@
-using Cursus.Web.Edge;
+using Cursus.Edge;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.DependencyInjection;
 

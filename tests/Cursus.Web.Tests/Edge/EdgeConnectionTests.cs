@@ -1,7 +1,7 @@
 using System.IO.Pipelines;
 using System.Text;
 using System.Text.Json.Nodes;
-using Cursus.Web.Edge;
+using Cursus.Edge;
 using Microsoft.AspNetCore.Connections;
 using Microsoft.AspNetCore.Connections.Features;
 using Microsoft.AspNetCore.Server.Kestrel.Core;

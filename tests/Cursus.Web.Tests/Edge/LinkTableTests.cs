@@ -3,7 +3,7 @@ using CsCheck;
 using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Links;
-using Cursus.Web.Edge;
+using Cursus.Edge;
 using NodaTime;
 
 namespace Cursus.Web.Tests.Edge;

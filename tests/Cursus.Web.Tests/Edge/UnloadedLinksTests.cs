@@ -1,5 +1,5 @@
 using System.Net.Http.Json;
-using Cursus.Web.Edge;
+using Cursus.Edge;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;

@@ -1,6 +1,6 @@
 using System.Net;
 using System.Net.Http.Json;
-using Cursus.Web.Edge;
+using Cursus.Edge;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;

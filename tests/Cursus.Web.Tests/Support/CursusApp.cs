@@ -2,7 +2,7 @@ using Cursus.Core.Clicks;
 using Cursus.Data;
 using Cursus.Data.Clicks;
 using Cursus.Data.Clicks.Journaling;
-using Cursus.Web.Edge;
+using Cursus.Edge;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore;

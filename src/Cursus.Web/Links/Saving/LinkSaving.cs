@@ -2,9 +2,9 @@ using Cursus.Data;
 using Cursus.Data.Batches;
 using Cursus.Data.Links;
 using Cursus.Data.Posts;
+using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
-using Cursus.Web.Edge;
 using NodaTime;
 using Npgsql;
 
