@@ -1,12 +1,11 @@
 using System.Diagnostics;
 using System.Net;
-using Cursus.Core.Addresses;
 using Cursus.Core.Checking;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 using Cursus.Data;
+using Cursus.Data.Links;
 using Cursus.Edge.Handoff;
-using NodaTime;
 using Npgsql;
 
 namespace Cursus.Edge;
@@ -28,35 +27,6 @@ public sealed class LinkFeed(
     ILogger<LinkFeed> log
 ) : BackgroundService
 {
-    /// <summary>Where the addresses of links are: their own, and those that they had before, which are few.</summary>
-    private static readonly (string Tables, string Address, bool AreFew)[] Addresses =
-    [
-        ("links l", "l", false),
-        ("link_aliases a join links l on l.id = a.link_id", "a", true),
-    ];
-
-    /// <summary>The pixels of links and their posts, gathered once where many links are read. Those of campaigns, channels and domains are read by
-    /// themselves, so that attaching one changes no link.</summary>
-    private const string PixelsOfMany = """
-        left join (
-            select link_id, array_agg(distinct pixel_id) as pixels from pixels_of_links where place in ('link', 'post') group by link_id
-        ) own on own.link_id = l.id
-        """;
-
-    /// <summary>The same, looked up for each link where few are read.</summary>
-    private const string PixelsOfFew = """
-        left join lateral (
-            select array_agg(distinct pixel_id) as pixels from pixels_of_links where link_id = l.id and place in ('link', 'post')
-        ) own on true
-        """;
-
-    /// <summary>Where visitors go instead, for the few links whose page is dead, or that open or end.</summary>
-    private const string Fallbacks = """
-        left join checked_pages dead on dead.workspace_id = l.workspace_id and dead.key = l.page_key and is_dead(dead.verdict, dead.ignored_until)
-        left join campaigns ofcampaign on (dead.key is not null or l.opens_at is not null or l.ends_at is not null) and ofcampaign.id = l.campaign_id
-        left join link_check_settings ofworkspace on (dead.key is not null or l.opens_at is not null or l.ends_at is not null) and ofworkspace.workspace_id = l.workspace_id
-        """;
-
     private static readonly TimeSpan RoundAtLeastEach = TimeSpan.FromSeconds(5);
     private static readonly TimeSpan PauseAfterFailure = TimeSpan.FromMilliseconds(500);
 
@@ -145,13 +115,7 @@ public sealed class LinkFeed(
     /// none.</summary>
     public async Task<byte[]?> Ask(DomainEntry domain, string slugKey, CancellationToken cancel)
     {
-        await using var command = dataSource.CreateCommand(
-            $"{Select(("addresses a join links l on l.id = a.target_id", "a", true), PixelsOfFew)} where a.domain_id = $1 and a.slug_key = $2"
-        );
-        command.Parameters.Add(new() { Value = domain.Id });
-        command.Parameters.Add(new() { Value = slugKey });
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        return await reader.ReadAsync(cancel) ? Record(reader, domain.Number) : null;
+        return await EdgeLinks.At(dataSource, domain.Id, slugKey, cancel) is { } link ? Record(link, domain.Number) : null;
     }
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -243,13 +207,21 @@ public sealed class LinkFeed(
             links.BeginAnew();
         }
 
-        await ReadLinks(connection, "l.changed_in >= $1::text::xid8 and not d.id = any($2)", PixelsOfFew, horizon, begun);
+        var numbers = domains.All.ToDictionary(d => d.Id, d => d.Number);
+        await Put(EdgeLinks.Changed(connection, horizon, begun, CancellationToken.None), numbers);
         if (begun.Length > 0)
         {
-            await ReadLinks(connection, "$1::text is not null and d.id = any($2)", PixelsOfMany, horizon, begun);
+            await Put(EdgeLinks.Of(connection, begun, CancellationToken.None), numbers);
         }
 
-        await ReadRemovals(connection);
+        await foreach (var (domain, slugKey) in EdgeLinks.Removed(connection, horizon, CancellationToken.None))
+        {
+            if (numbers.TryGetValue(domain, out var number))
+            {
+                links.Remove(number, slugKey);
+            }
+        }
+
         links.EndAnew();
         isRestored = false;
         horizon = next;
@@ -262,33 +234,24 @@ public sealed class LinkFeed(
     {
         var known = domains.All.ToDictionary(d => d.Id);
         var (read, begun) = (new List<DomainEntry>(), new List<Guid>());
-        await using var command = new NpgsqlCommand(
-            """
-            select d.id, d.workspace_id, d.name, w.time_zone, w.office_networks, d.bare_page, d.unknown_page, d.ended_page
-            from domains d join workspaces w on w.id = d.workspace_id where d.verified_at is not null
-            """,
-            connection
-        );
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        while (await reader.ReadAsync(cancel))
+        foreach (var domain in await EdgeLinks.Domains(connection, cancel))
         {
-            var id = reader.GetGuid(0);
-            if (!known.TryGetValue(id, out var before) || !IsLoaded)
+            if (!known.TryGetValue(domain.Id, out var before) || !IsLoaded)
             {
-                begun.Add(id);
+                begun.Add(domain.Id);
             }
 
             read.Add(
                 new DomainEntry(
-                    id,
+                    domain.Id,
                     before?.Number ?? ++lastDomainNumber,
-                    reader.GetGuid(1),
-                    reader.GetString(2),
-                    salts.Of(reader.GetString(3)),
-                    [.. reader.GetFieldValue<string[]>(4).Select(IPNetwork.Parse)],
-                    Text(reader, 5),
-                    Text(reader, 6),
-                    Text(reader, 7)
+                    domain.WorkspaceId,
+                    domain.Name,
+                    salts.Of(domain.TimeZone),
+                    [.. domain.OfficeNetworks.Select(IPNetwork.Parse)],
+                    domain.BarePage,
+                    domain.UnknownPage,
+                    domain.EndedPage
                 )
             );
         }
@@ -297,93 +260,42 @@ public sealed class LinkFeed(
         return [.. begun];
     }
 
-    private async Task ReadLinks(NpgsqlConnection connection, string which, string ownPixels, ulong since, Guid[] begun)
+    private async Task Put(IAsyncEnumerable<EdgeLink> read, Dictionary<Guid, int> numbers)
     {
-        var numbers = domains.All.ToDictionary(d => d.Id, d => d.Number);
-        foreach (var address in Addresses)
+        await foreach (var link in read)
         {
-            await using var command = new NpgsqlCommand(
-                $"{Select(address, ownPixels)} where {which} and d.verified_at is not null and l.slug_freed_at is null",
-                connection
-            )
-            {
-                Parameters =
-                {
-                    new() { Value = since.ToString(System.Globalization.CultureInfo.InvariantCulture) },
-                    new() { Value = begun },
-                },
-            };
-            await using var reader = await command.ExecuteReaderAsync();
-            while (await reader.ReadAsync())
-            {
-                links.Put(Record(reader, numbers[reader.GetGuid(1)]));
-            }
+            links.Put(Record(link, numbers[link.DomainId]));
         }
     }
 
-    private static string Select((string Tables, string Address, bool AreFew) at, string ownPixels) =>
-        $"""
-            select l.id, d.id, {at.Address}.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search,
-                l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels, l.fallback as of_link, ofcampaign.fallback as of_campaign, ofworkspace.fallback as of_workspace,
-                dead.key is not null as is_dead, l.opens_at, l.ends_at
-            from {at.Tables} join domains d on d.id = {at.Address}.domain_id {(at.AreFew ? PixelsOfFew : ownPixels)} {Fallbacks}
-            """;
-
-    private async Task ReadRemovals(NpgsqlConnection connection)
+    private byte[] Record(in EdgeLink link, int domain)
     {
-        var numbers = domains.All.ToDictionary(d => d.Id, d => d.Number);
-        await using var command = new NpgsqlCommand(
-            "select domain_id, slug_key from removed_links r where changed_in >= $1::text::xid8"
-                + " and not exists (select from addresses a where a.domain_id = r.domain_id and a.slug_key = r.slug_key)",
-            connection
-        )
-        {
-            Parameters = { new() { Value = horizon.ToString(System.Globalization.CultureInfo.InvariantCulture) } },
-        };
-        await using var reader = await command.ExecuteReaderAsync();
-        while (await reader.ReadAsync())
-        {
-            if (numbers.TryGetValue(reader.GetGuid(0), out var number))
-            {
-                links.Remove(number, reader.GetString(1));
-            }
-        }
-    }
-
-    private byte[] Record(NpgsqlDataReader reader, int domain)
-    {
-        var (location, isDead, schedule) = (Text(reader, 3), reader.GetBoolean(15), new LinkSchedule(Time(reader, 16), Time(reader, 17)));
+        var schedule = new LinkSchedule(link.OpensAt, link.EndsAt);
         return LinkEntry.Write(
-            reader.GetGuid(0),
-            reader.GetString(2),
-            location,
-            new(domain, pixels.NumberOf(Id(reader, 8)), pixels.NumberOf(Id(reader, 9))),
+            link.Id,
+            link.SlugKey,
+            link.Location,
+            new(domain, pixels.NumberOf(link.CampaignId), pixels.NumberOf(link.ChannelId)),
             new(
-                reader.GetInt16(4),
-                (QueryPassing)reader.GetInt16(5),
-                (ReferrerPassing)reader.GetInt16(6),
-                reader.GetBoolean(7),
-                reader.IsDBNull(10) ? null : reader.GetInt16(10),
-                reader.IsDBNull(11) ? [] : [.. reader.GetFieldValue<Guid[]>(11).Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))]
+                link.Redirect,
+                link.PassQuery,
+                link.Referrer,
+                link.HidesFromSearch,
+                link.HandoffDeadline,
+                [.. link.Pixels.Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))]
             )
             {
                 Schedule = schedule,
-                IsDead = isDead,
+                IsDead = link.IsDead,
                 Fallback =
-                    location is not null
-                    && (isDead || !schedule.IsAlways)
-                    && LinkInheritance.Fallback(Text(reader, 12), Text(reader, 13), Text(reader, 14)) is { } fallback
-                        ? FallbackDestination.For(fallback, location)
+                    link.Location is not null
+                    && (link.IsDead || !schedule.IsAlways)
+                    && LinkInheritance.Fallback(link.Fallback, link.FallbackOfCampaign, link.FallbackOfWorkspace) is { } fallback
+                        ? FallbackDestination.For(fallback, link.Location)
                         : null,
             }
         );
     }
-
-    private static Instant? Time(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetFieldValue<Instant>(column);
-
-    private static Guid? Id(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetGuid(column);
-
-    private static string? Text(NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetString(column);
 
     /// <summary>A connection that the other side has closed may be disposed of already.</summary>
     private static bool IsOfDatabase(Exception e) => e is ObjectDisposedException || DatabaseTrouble.IsOfDatabase(e);

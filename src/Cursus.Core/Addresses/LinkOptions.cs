@@ -36,6 +36,12 @@ public sealed record LinkOptions
     /// <summary>The redirect type of links of which nobody says another one.</summary>
     public const short UsualRedirect = 302;
 
+    /// <summary>Milliseconds that ad networks are waited for where the link says nothing else.</summary>
+    public const short UsualHandoffDeadline = 800;
+
+    /// <summary>The longest that they may be waited for.</summary>
+    public const short MaxHandoffDeadline = 5000;
+
     /// <summary>Nothing special: parameters dropped, referrer kept, a plain anchor.</summary>
     public static readonly LinkOptions Plain = new();
 

@@ -2,7 +2,6 @@ using System.Text;
 using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Checking;
-using Cursus.Core.Retargeting;
 
 namespace Cursus.Core.Links;
 

@@ -1,5 +1,4 @@
 using Cursus.Core.Addresses;
-using Cursus.Core.Retargeting;
 
 namespace Cursus.Core.Links;
 
@@ -26,7 +25,7 @@ public static class LinkInheritance
                 AnchorText = Text(levels, l => l.AnchorText),
 
                 // The usual deadline is stored as nothing, so that asking for it is the same as never having set it.
-                HandoffDeadline = First(levels, l => l.HandoffDeadline) is { } deadline and not HandoffPage.DefaultDeadline ? deadline : null,
+                HandoffDeadline = First(levels, l => l.HandoffDeadline) is { } deadline and not LinkOptions.UsualHandoffDeadline ? deadline : null,
             }
         );
     }

@@ -1,5 +1,4 @@
 using Cursus.Core.Addresses;
-using Cursus.Core.Retargeting;
 
 namespace Cursus.Core.Links;
 
@@ -32,7 +31,7 @@ public sealed record LinkLevel
     /// <summary>Empty for none.</summary>
     public string? AnchorText { get; init; }
 
-    /// <summary><see cref="HandoffPage.DefaultDeadline"/> for the usual one.</summary>
+    /// <summary><see cref="LinkOptions.UsualHandoffDeadline"/> for the usual one.</summary>
     public short? HandoffDeadline { get; init; }
 
     /// <summary>A level that has options says all of them.</summary>
@@ -49,6 +48,6 @@ public sealed record LinkLevel
             NewTab = options?.NewTab,
             TitleAttribute = options is null ? null : options.TitleAttribute ?? "",
             AnchorText = options is null ? null : options.AnchorText ?? "",
-            HandoffDeadline = options is null ? null : options.HandoffDeadline ?? HandoffPage.DefaultDeadline,
+            HandoffDeadline = options is null ? null : options.HandoffDeadline ?? LinkOptions.UsualHandoffDeadline,
         };
 }

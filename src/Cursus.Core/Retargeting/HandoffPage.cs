@@ -39,11 +39,6 @@ public sealed record HandoffPage(
     /// <summary>Path on each short domain where the page reports back.</summary>
     public const string ReportPath = ".well-known/cursus-handoff";
 
-    /// <summary>Milliseconds that networks are waited for where the link says nothing else.</summary>
-    public const int DefaultDeadline = 800;
-
-    public const int MaxDeadline = 5000;
-
     private static readonly JsonSerializerOptions Json = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     /// <summary>What the Referrer-Policy says. The page that was left is out of reach by now: the destination learns the short domain, or

@@ -139,7 +139,7 @@ internal sealed class HandoffAnswer(ClickJournal journal, EdgeOptions options)
             visit.Location,
             [.. visit.Pixels.Select(p => p.Fires)],
             values,
-            visit.Deadline ?? HandoffPage.DefaultDeadline,
+            visit.Deadline ?? LinkOptions.UsualHandoffDeadline,
             visit.HidesReferrer,
             question,
             visit.Settings.Look

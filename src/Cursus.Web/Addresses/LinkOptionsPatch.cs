@@ -1,7 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Core.Links;
-using Cursus.Core.Retargeting;
 using Cursus.Web.Problems;
 
 namespace Cursus.Web.Addresses;
@@ -43,9 +42,9 @@ public sealed record LinkOptionsPatch(
 
     private short? Deadline(FieldErrors errors, string field)
     {
-        if (HandoffDeadline is < 0 or > HandoffPage.MaxDeadline)
+        if (HandoffDeadline is < 0 or > LinkOptions.MaxHandoffDeadline)
         {
-            errors.Add(field, new ValidationError("handoff-deadline", $"Enter a wait of 0 to {HandoffPage.MaxDeadline:N0} milliseconds."));
+            errors.Add(field, new ValidationError("handoff-deadline", $"Enter a wait of 0 to {LinkOptions.MaxHandoffDeadline:N0} milliseconds."));
             return null;
         }
 

@@ -1,7 +1,6 @@
 using System.Text;
 using Cursus.Core.Addresses;
 using Cursus.Core.Links;
-using Cursus.Core.Retargeting;
 using NodaTime;
 
 namespace Cursus.Core.Tests.Links;

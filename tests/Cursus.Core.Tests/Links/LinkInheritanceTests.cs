@@ -2,7 +2,6 @@ using System.Globalization;
 using CsCheck;
 using Cursus.Core.Addresses;
 using Cursus.Core.Links;
-using Cursus.Core.Retargeting;
 
 namespace Cursus.Core.Tests.Links;
 
@@ -44,7 +43,7 @@ public class LinkInheritanceTests
     public void Each_option_is_inherited_by_itself_and_nothing_can_be_said_instead_of_something()
     {
         var row = new LinkLevel { Nofollow = false, TitleAttribute = "" };
-        var post = new LinkLevel { Referrer = ReferrerPassing.Hide, HandoffDeadline = HandoffPage.DefaultDeadline };
+        var post = new LinkLevel { Referrer = ReferrerPassing.Hide, HandoffDeadline = LinkOptions.UsualHandoffDeadline };
         var options = LinkInheritance.Of(row, post, LinkLevel.Of(301, options: null), Workspace).Options;
         options.ShouldBe(new LinkOptions { PassQuery = QueryPassing.LinkWins, Referrer = ReferrerPassing.Hide });
     }
@@ -62,7 +61,7 @@ public class LinkInheritanceTests
             OneOf<QueryPassing?>(null, QueryPassing.Off, QueryPassing.LinkWins, QueryPassing.VisitorWins),
             OneOf<bool?>(null, true, false),
             OneOf(null, "", "Northmoor", "Tickets"),
-            OneOf<short?>(null, 0, 250, HandoffPage.DefaultDeadline),
+            OneOf<short?>(null, 0, 250, LinkOptions.UsualHandoffDeadline),
             (redirect, pass, isNew, text, deadline) =>
                 new LinkLevel
                 {

@@ -1,4 +1,5 @@
 using Cursus.Core.Clicks;
+using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
 
 namespace Cursus.Core.Tests.Retargeting;

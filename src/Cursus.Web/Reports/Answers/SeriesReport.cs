@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Reports;
+using Cursus.Data.Reports.Counts;
 using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
@@ -102,7 +103,7 @@ public static class SeriesReport
                 ).Format(at),
                 counts[at].ToDictionary(c => c.Key, c => c.Clicks)
             ));
-        var posts = await Counting.Posts(snapshot, question, MostPosts, cancel);
+        var posts = (await AskedDetails.Posts(snapshot, question, MostPosts, cancel)).ConvertAll(p => new PublishedPost(p.Id, p.Title, p.Day));
         return new Response(
             question.By,
             question.Period.From,

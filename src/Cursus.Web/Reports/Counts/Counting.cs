@@ -4,7 +4,6 @@ using Cursus.Data.Reports.Counts;
 using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
 using Cursus.Web.Hosting;
-using Cursus.Web.Reports.Answers;
 using Cursus.Web.Retargeting;
 using NodaTime;
 using Npgsql;
@@ -203,38 +202,15 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
         ];
     }
 
-    /// <summary>The posts that went out in the period and that the question is about, newest first.</summary>
-    public static Task<List<SeriesReport.PublishedPost>> Posts(Snapshot snapshot, Question question, int most, CancellationToken cancel) =>
-        snapshot.Read(
-            question,
-            $"""
-            with {CountedSql.Picked(question, [])}
-            select po.id, po.title, po.published_on from posts po
-            where po.workspace_id = @workspace and po.published_on between @from and @to
-                and exists (select from placements pl join picked l on l.id = pl.link_id where pl.post_id = po.id and l.deleted_at is null)
-            order by po.published_on desc, po.created_at desc limit {most}
-            """,
-            row => new SeriesReport.PublishedPost(row.GetGuid(0), row.GetString(1), row.GetFieldValue<LocalDate>(2)),
-            cancel
-        );
-
     /// <summary>What became of each pixel at visits of the links that are asked about, by the pixel's key. What clicks tell doesn't narrow it: the
     /// roll-up doesn't keep it.</summary>
     public async Task<Dictionary<string, OutcomeCount>> PixelOutcomes(Question question, CancellationToken cancel)
     {
         await using var snapshot = await Open(question.WorkspaceId, cancel);
-        return (
-            await snapshot.Read(
-                question,
-                $"""
-                with {CountedSql.Picked(question, [])}
-                select d.pixel_id::text, sum(d.fired), sum(d.missed), sum(d.declined), sum(d.opted_out)
-                from pixel_days d join picked l on l.id = d.link_id where d.day between @from and @to group by 1
-                """,
-                row => (Key: row.GetString(0), Count: new OutcomeCount(row.GetInt64(1), row.GetInt64(2), row.GetInt64(3), row.GetInt64(4))),
-                cancel
-            )
-        ).ToDictionary(r => r.Key, r => r.Count);
+        return (await AskedDetails.Pixels(snapshot, question, cancel)).ToDictionary(
+            p => p.Pixel,
+            p => new OutcomeCount(p.Fired, p.Missed, p.Declined, p.OptedOut)
+        );
     }
 
     /// <summary>Clicks by two dimensions at once, without pairs that have none; and all clicks, which are fewer where a link may be in several

@@ -1,7 +1,6 @@
 using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Cursus.Core;
-using Cursus.Core.Clicks;
 using Cursus.Data.Reports.Counts;
 using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
@@ -11,8 +10,6 @@ using Cursus.Web.Reports.Counts;
 using Cursus.Web.Reports.Questions;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
-using NodaTime.Text;
-using Npgsql;
 
 namespace Cursus.Web.Reports.Files;
 
@@ -22,43 +19,7 @@ public static class ClickFiles
 {
     private const int Room = 1 << 16;
 
-    /// <summary>What clicks tell that has stood among the first columns since there were fewer.</summary>
-    private static readonly string[] Named = ["country", "device", "browser", "os", "language", "referrer", "code"];
-
-    /// <summary>Columns of the file with the SQL behind them, over a click <c>c</c>, its link <c>c</c> as well, and what
-    /// <see cref="CountedSql.Joins"/> adds. New ones come last, so that the others keep their places.</summary>
-    private static readonly (string Name, string Sql)[] Columns =
-    [
-        ("at", "c.at"),
-        ("kind", "c.kind"),
-        .. OfLink(["link", "channel", "campaign", "source", "medium", "content", "post"]),
-        ("country", "c.country"),
-        ("device", "c.device"),
-        ("browser", "c.browser"),
-        ("os", "c.os"),
-        ("language", "c.language"),
-        ("referrer", "c.referrer_host"),
-        ("code", "c.code"),
-        ("id", "c.id::text"),
-        ("local", "to_char(c.local, 'YYYY-MM-DD\"T\"HH24:MI:SS')"),
-        ("linkId", "c.link_id::text"),
-        ("postId", $"c.key{Place("post")}"),
-        ("domain", $"c.key{Place("domain")}"),
-        ("term", $"c.key{Place("term")}"),
-        (
-            Tags,
-            "coalesce((select json_agg(t.name order by t.name) from link_tags lt join tags t on t.id = lt.tag_id where lt.link_id = c.link_id)::text, '[]')"
-        ),
-        (Pixels, "coalesce((select json_agg(distinct pl.pixel_id::text) from pixels_of_links pl where pl.link_id = c.link_id)::text, '[]')"),
-        .. Dimensions.InOrder.Where(d => d.IsExported && d.Detail is not null && !Named.Contains(d.Name)).Select(d => (d.Name, d.Key)),
-    ];
-
-    private const string Tags = "tags";
-    private const string Pixels = "pixels";
-
-    private static string[] LinkDimensions => ["link", "channel", "campaign", "source", "medium", "content", "post", "domain", "term"];
-
-    private static readonly JsonEncodedText[] Names = [.. Columns.Select(c => JsonEncodedText.Encode(c.Name))];
+    private static readonly JsonEncodedText[] Names = [.. SingleClicks.Names.Select(name => JsonEncodedText.Encode(name))];
 
     public static void Map(IEndpointRouteBuilder api)
     {
@@ -89,7 +50,7 @@ public static class ClickFiles
                         buffer =>
                         {
                             var file = CsvFile.Begin(buffer, bom ?? true);
-                            CsvFile.Write(file, [.. Columns.Select(c => c.Name)]);
+                            CsvFile.Write(file, [.. SingleClicks.Names]);
                             return (cells => CsvFile.Write(file, cells), file);
                         },
                         Clicks(question, kinds, counting, cancel),
@@ -160,7 +121,7 @@ public static class ClickFiles
             json.WriteStartObject();
             for (var column = 0; column < cells.Length; column++)
             {
-                if (Columns[column].Name is Tags or Pixels)
+                if (SingleClicks.IsList(column))
                 {
                     json.WritePropertyName(Names[column]);
                     json.WriteRawValue(cells[column]);
@@ -185,49 +146,10 @@ public static class ClickFiles
     )
     {
         await using var snapshot = await counting.OpenLong(cancel);
-        var days = Core.Reports.DateRange.Of(question.Period);
-        question = await PostStarts.AddTo(question, snapshot, [Dimensions.All["age"]], cancel);
-        var groups = LinkDimensions.Select(by => Dimensions.All[by]).ToArray();
-        var clicks = snapshot.Rows(
-            question.Parameters,
-            $"""
-            with {CountedSql.Picked(question, groups)}
-            select {string.Join(", ", Columns.Select(c => c.Sql))}
-            from (
-                select c.at, clock.local, c.id, c.link_id, c.kind, {string.Join(", ", ClickDetail.All.Select(d => $"{d.Sql} as {d.Column}"))},
-                    l.coded_link, l.channel_id, {string.Join(", ", groups.Select((_, place) => $"l.key{place}, l.label{place}"))}
-                from clicks c join user_agents ua on ua.id = c.user_agent_id join picked l on l.id = c.link_id
-                    cross join lateral (select {LocalTimeSql.During(days, question.Zone)} as local) as clock
-                where {CountedSql.During(days, question.Zone)} {(kinds == "all" ? "" : $"and {CountedSql.IsOfPerson}")}) c
-            {CountedSql.Joins(question, [Dimensions.All["network"]])} where true {CountedSql.ClickFilters(question)}
-            order by c.at, c.id
-            """,
-            Cells,
-            cancel
-        );
-        await foreach (var click in clicks)
+        await foreach (var click in SingleClicks.Of(snapshot, question, onlyPeople: kinds != "all", cancel))
         {
             yield return click;
         }
-    }
-
-    private static int Place(string dimension) => Array.IndexOf(LinkDimensions, dimension);
-
-    /// <summary>By the key of the dimension, or by what people read where the key is an id.</summary>
-    private static IEnumerable<(string Name, string Sql)> OfLink(IEnumerable<string> dimensions) =>
-        dimensions.Select(by => (by, $"c.{(by is "post" or "link" ? "label" : "key")}{Place(by)}"));
-
-    private static string[] Cells(NpgsqlDataReader row)
-    {
-        var cells = new string[Columns.Length];
-        cells[0] = InstantPattern.ExtendedIso.Format(row.GetFieldValue<Instant>(0));
-        cells[1] = ((ClickKind)row.GetInt16(1)).ToString().ToLowerInvariant();
-        for (var column = 2; column < cells.Length; column++)
-        {
-            cells[column] = row.GetString(column);
-        }
-
-        return cells;
     }
 
     private static Question? Read(HttpRequest request, string? kinds, CurrentMember member, IClock clock, FieldErrors errors)

@@ -1,6 +1,7 @@
+using Cursus.Core.Addresses.Tagging;
 using Cursus.Core.Clicks.Requests;
 
-namespace Cursus.Core.Addresses.Tagging;
+namespace Cursus.Core.Batches;
 
 /// <summary>The UTM values of one old link; null for what it doesn't have.</summary>
 public sealed record OldTags(string? Source, string? Medium, string? Campaign, string? Term = null, string? Content = null)

@@ -1,6 +1,7 @@
 using Cursus.Core.Addresses.Tagging;
+using Cursus.Core.Batches;
 
-namespace Cursus.Core.Tests.Addresses;
+namespace Cursus.Core.Tests.Batches;
 
 /// <summary>A spreadsheet of old links says how somebody tags, slips included.</summary>
 public class VocabularyProposalTests
