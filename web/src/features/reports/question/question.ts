@@ -1,5 +1,13 @@
 import type { Schema } from '../../../api/client'
-import { dimensions, filters, nextOf, ofLink, withPosts, type Dimension, type Filter } from '../../../api/dimensions'
+import {
+  dimensions,
+  filters,
+  nextOf,
+  ofLink,
+  withPosts,
+  type Dimension,
+  type Filter,
+} from '../../../api/dimensions'
 import { text } from '../../../parts/format/addressText'
 
 export type Breakdown = Schema['BreakdownReportResponse']
