@@ -77,6 +77,8 @@ test('what was just saved is taken back, and the sheet is as it was', async ({ p
 test('options for all and for one row, saved as a recipe and applied in one go', async ({ page }) => {
   await signIn(page)
   await page.getByLabel('Destination').fill('northmoor.example/options')
+  // What is said of the address moves the rows below; a list that is open then closes.
+  await expect(page.getByText('There is no host called northmoor.example.')).toBeVisible()
   await tick(page, 'Perch', 'Night Letter')
   await page.getByRole('button', { name: 'Options', exact: true }).click()
   await setBox(page.getByLabel('HTML: sponsored'))
@@ -97,6 +99,7 @@ test('options for all and for one row, saved as a recipe and applied in one go',
 
   await page.goto('/send')
   await page.getByLabel('Destination').fill('northmoor.example/again')
+  await expect(page.getByText('There is no host called northmoor.example.')).toBeVisible()
   await page.getByRole('combobox', { name: 'Recipe' }).click()
   await page.getByRole('option', { name: recipe }).click()
   await chooseCampaign(page, 'winter')
