@@ -282,7 +282,7 @@ public sealed class LinkFeed(
                 link.Referrer,
                 link.HidesFromSearch,
                 link.HandoffDeadline,
-                [.. link.Pixels.Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))]
+                link.Pixels.Length == 0 ? [] : [.. link.Pixels.Take(HandoffReport.MostPixels).Select(p => pixels.NumberOf(p))]
             )
             {
                 Schedule = schedule,

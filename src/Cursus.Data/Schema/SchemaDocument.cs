@@ -22,14 +22,12 @@ public static class SchemaDocument
     /// <param name="connection">To a database of this version's schema.</param>
     public static async Task<string> Of(NpgsqlConnection connection, CancellationToken cancel)
     {
-        var meanings = await Read(
-            connection,
+        var meanings = await connection.Rows(
             $"select {Name}, coalesce(obj_description(c.oid), '') from pg_class c join pg_namespace n on n.oid = c.relnamespace where {Tables} order by 1",
             row => (Table: row.GetString(0), Meaning: row.GetString(1)),
             cancel
         );
-        var columns = await Read(
-            connection,
+        var columns = await connection.Rows(
             $"""
             select {Name}, a.attname, format_type(a.atttypid, a.atttypmod), a.attnotnull
             from pg_attribute a join pg_class c on c.oid = a.attrelid join pg_namespace n on n.oid = c.relnamespace
@@ -38,8 +36,7 @@ public static class SchemaDocument
             row => new Column(row.GetString(0), row.GetString(1), row.GetString(2), row.GetBoolean(3)),
             cancel
         );
-        var references = await Read(
-            connection,
+        var references = await connection.Rows(
             $"""
             select {Name}, (select string_agg(attname, ', ' order by attnum) from pg_attribute where attrelid = c.oid and attnum = any(k.conkey)), t.relname
             from pg_constraint k join pg_class c on c.oid = k.conrelid join pg_namespace n on n.oid = c.relnamespace join pg_class t on t.oid = k.confrelid
@@ -91,17 +88,4 @@ public static class SchemaDocument
     private static string Short(string type) =>
         type.Replace("timestamp with time zone", "timestamptz", StringComparison.Ordinal)
             .Replace("character varying", "varchar", StringComparison.Ordinal);
-
-    private static async Task<List<T>> Read<T>(NpgsqlConnection connection, string sql, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
-    {
-        await using var command = new NpgsqlCommand(sql, connection);
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        var rows = new List<T>();
-        while (await reader.ReadAsync(cancel))
-        {
-            rows.Add(read(reader));
-        }
-
-        return rows;
-    }
 }

@@ -56,6 +56,7 @@ public static class EditLink
             errors.Add("channel", hindrance);
         }
 
+        var tagNames = request.Tags is null ? null : TagsOfLinks.Names(request.Tags, errors);
         var slug = Vocabulary.OptionalSlug(request.Slug, errors, "slug");
         var domain = request.Domain is null ? link.Domain : rewriting.Vocabulary.Domain(request.Domain, errors);
         if (errors.Any)
@@ -65,7 +66,7 @@ public static class EditLink
 
         if (
             request.Destination is not null
-            && await loops.Find(Destination.Of(request.Destination), member, rewriting.Vocabulary, cancel) is { } loop
+            && await loops.Find(Destination.Of(asked.Destination.Over(link.Destination)), member, rewriting.Vocabulary, cancel) is { } loop
         )
         {
             return ApiProblem.Invalid("destination", loop);
@@ -81,9 +82,9 @@ public static class EditLink
             return isTaken;
         }
 
-        if (request.Tags is not null)
+        if (tagNames is not null)
         {
-            asked = asked with { TagIds = Patch.To(await rewriting.FindOrAddTags(db, member, TagsOfLinks.Names(request.Tags, errors), cancel)) };
+            asked = asked with { TagIds = Patch.To(await rewriting.FindOrAddTags(db, member, tagNames, cancel)) };
         }
 
         rewriting.Write(link, before, asked.Over(before), now);

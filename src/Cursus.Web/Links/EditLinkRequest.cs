@@ -52,7 +52,6 @@ public sealed record EditLinkRequest(
             errors.Add("title", new ValidationError("title", $"Give the link a title of at most {LinkSettings.MaxTitle} characters."));
         }
 
-        _ = TagsOfLinks.Names(Tags, errors);
         var folder = vocabulary.Folder(Folder, errors, "folder");
         return new()
         {

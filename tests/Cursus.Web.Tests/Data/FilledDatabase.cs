@@ -1,4 +1,5 @@
 using System.Globalization;
+using Cursus.Data;
 using Npgsql;
 
 namespace Cursus.Web.Tests.Data;
@@ -13,8 +14,7 @@ internal static class FilledDatabase
     /// <summary>How many rows each table has then.</summary>
     public static async Task<Dictionary<string, long>> Fill(NpgsqlConnection connection, CancellationToken cancel)
     {
-        var tables = await Read(
-            connection,
+        var tables = await connection.Rows(
             """
             select c.relname from pg_class c where c.relnamespace = 'public'::regnamespace and c.relkind = 'r' and not c.relispartition
                 and c.relname not like 'qrtz%' and c.relname not in ('__EFMigrationsHistory', 'schema_files') order by 1
@@ -23,8 +23,7 @@ internal static class FilledDatabase
             cancel
         );
         var references = (
-            await Read(
-                connection,
+            await connection.Rows(
                 """
                 select k.conrelid::regclass::text, a.attname, k.confrelid::regclass::text, f.attname from pg_constraint k
                     cross join lateral unnest(k.conkey, k.confkey) as pair (own, other)
@@ -54,7 +53,7 @@ internal static class FilledDatabase
         var counts = new Dictionary<string, long>();
         foreach (var table in tables)
         {
-            counts[table] = (await Read(connection, $"select count(*) from {table}", row => row.GetInt64(0), cancel))[0];
+            counts[table] = (await connection.Rows($"select count(*) from {table}", row => row.GetInt64(0), cancel))[0];
         }
 
         return counts;
@@ -67,8 +66,7 @@ internal static class FilledDatabase
         CancellationToken cancel
     )
     {
-        var columns = await Read(
-            connection,
+        var columns = await connection.Rows(
             $"""
             select a.attname, format_type(a.atttypid, null), a.attnotnull, a.atthasdef or a.attidentity <> '' from pg_attribute a
             where a.attrelid = '{table}'::regclass and a.attnum > 0 and not a.attisdropped and a.attgenerated = ''
@@ -109,17 +107,4 @@ internal static class FilledDatabase
             (_, var type) when type.EndsWith("[]", StringComparison.Ordinal) => "'{}'",
             _ => $"'{table[^4..]}{row}'",
         };
-
-    private static async Task<List<T>> Read<T>(NpgsqlConnection connection, string sql, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
-    {
-        await using var command = new NpgsqlCommand(sql, connection);
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        var rows = new List<T>();
-        while (await reader.ReadAsync(cancel))
-        {
-            rows.Add(read(reader));
-        }
-
-        return rows;
-    }
 }

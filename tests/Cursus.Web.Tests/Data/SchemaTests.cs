@@ -167,15 +167,7 @@ public sealed class SchemaTests(CursusApp app)
         await using var db = app.Database();
         await using var connection = (NpgsqlConnection)db.Database.GetDbConnection();
         await connection.OpenAsync(Cancel);
-        await using var command = new NpgsqlCommand(sql, connection);
-        await using var reader = await command.ExecuteReaderAsync(Cancel);
-        var rows = new List<string>();
-        while (await reader.ReadAsync(Cancel))
-        {
-            rows.Add(reader.GetString(0));
-        }
-
-        return rows;
+        return await connection.Rows(sql, row => row.GetString(0), Cancel);
     }
 
     /// <summary>Lends an empty database of its own.</summary>
