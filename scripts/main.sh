@@ -9,6 +9,7 @@ main() {
     test) run_tests "$@" ;;
     bench) bench "$@" ;;
     token) token "$@" ;;
+    documents) documents "$@" ;;
     export | import) archive "$command" "$@" ;;
     traffic) traffic "$@" ;;
     check | recount) roll_ups "$command" "$@" ;;

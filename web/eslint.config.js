@@ -4,7 +4,16 @@ import globals from 'globals'
 import tseslint from 'typescript-eslint'
 
 export default tseslint.config(
-  { ignores: ['dist', 'src/api/schema.d.ts', 'src/api/dimensions.ts', '*.cjs', 'eslint.config.js'] },
+  {
+    ignores: [
+      'dist',
+      'src/api/schema.d.ts',
+      'src/api/dimensions.ts',
+      'src/api/linkOptions.ts',
+      '*.cjs',
+      'eslint.config.js',
+    ],
+  },
   js.configs.recommended,
   tseslint.configs.recommendedTypeChecked,
   hooks.configs.flat.recommended,

@@ -145,8 +145,8 @@ internal sealed class EdgeAnswer(
         var decision = LinkDecision.Of(link.Target, now, isTeam);
         if (!decision.LeadsOn)
         {
-            return decision.Kind == LinkResponseKind.ScheduledPage
-                ? exchange.WritePage(StatusCodes.Status404NotFound, EdgePages.Scheduled)
+            return decision.Kind == LinkResponseKind.ScheduledPage ? exchange.WritePage(StatusCodes.Status404NotFound, EdgePages.Scheduled)
+                : link.EndedText is { } text ? exchange.WritePage(StatusCodes.Status410Gone, EdgePages.EndedWith(text))
                 : LeadOrShow(exchange, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended);
         }
 

@@ -13,7 +13,7 @@ internal static class EdgePages
 
     public static readonly byte[] BareDomain = Page("A short domain", "This is a domain for short links. To use one, add the part after the slash.");
 
-    public static readonly byte[] Ended = Page("This link has ended", "It no longer works. Ask whoever shared it for the page you are looking for.");
+    public static readonly byte[] Ended = Page(HasEnded, "It no longer works. Ask whoever shared it for the page you are looking for.");
 
     public static readonly byte[] Scheduled = Page("This link isn’t open yet", "You’re early. Come back a little later.");
 
@@ -21,6 +21,8 @@ internal static class EdgePages
 
     /// <summary>A transparent picture of one dot, the smallest GIF there is.</summary>
     public static readonly byte[] Picture = Convert.FromBase64String("R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7");
+
+    private const string HasEnded = "This link has ended";
 
     /// <summary>Lets the page in between run its own one script and nothing else.</summary>
     public const string OnwardSecurity =
@@ -42,6 +44,9 @@ internal static class EdgePages
         );
     }
 
+    /// <summary>Says that a link has ended in its own words.</summary>
+    public static byte[] EndedWith(string text) => Page(HasEnded, text);
+
     private static byte[] Page(string heading, string text) =>
         Encoding.UTF8.GetBytes(
             $$$"""
@@ -55,13 +60,13 @@ internal static class EdgePages
             :root{color-scheme:light dark;--paper:#f7f4ee;--ink:#231b22;--soft:#6b6068;--plum:#6e2a5b}
             @media(prefers-color-scheme:dark){:root{--paper:#191419;--ink:#efe8e4;--soft:#b3a8ae;--plum:#d59cc3}}
             body{margin:0;min-height:100vh;display:grid;place-items:center;background:var(--paper);color:var(--ink);font:17px/1.5 system-ui,sans-serif}
-            main{max-width:26rem;padding:2rem}h1{font-size:1.6rem;letter-spacing:-.01em;margin:.6rem 0}p{color:var(--soft);margin:0}
+            main{max-width:26rem;padding:2rem}h1{font-size:1.6rem;letter-spacing:-.01em;margin:.6rem 0}p{color:var(--soft);margin:0;white-space:pre-line}
             </style>
             <main>
             <svg width="56" height="34" viewBox="0 0 56 34" fill="none" stroke="var(--plum)" stroke-width="4" stroke-linecap="round" aria-hidden="true">
             <path d="M4 28h10c10 0 10-20 20-20h4"/><path d="M44 8h2M51 8h1" stroke-dasharray="2 5"/><circle cx="4" cy="28" r="2.5" fill="var(--plum)"/></svg>
             <h1>{{{WebUtility.HtmlEncode(heading)}}}</h1>
-            <p>{{{WebUtility.HtmlEncode(text)}}}</p>
+            <p dir="auto">{{{WebUtility.HtmlEncode(text)}}}</p>
             </main>
             </html>
             """

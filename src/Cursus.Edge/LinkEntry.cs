@@ -44,6 +44,9 @@ public readonly ref struct LinkEntry
 
         /// <summary>The page behind the location is dead (0).</summary>
         Dead = 5,
+
+        /// <summary>What visitors read after its end, as UTF-8.</summary>
+        EndedText = 6,
     }
 
     public Guid Id => new(bytes[..16]);
@@ -79,6 +82,9 @@ public readonly ref struct LinkEntry
 
     /// <summary>Numbers of the pixels of the link and its post in the <see cref="PixelTable"/>.</summary>
     public int[] Pixels => TryFind(Field.Pixels, out var pixels) ? MemoryMarshal.Cast<byte, int>(pixels).ToArray() : [];
+
+    /// <summary>What visitors read after its end; null for the usual words.</summary>
+    public string? EndedText => TryFind(Field.EndedText, out var text) ? Encoding.UTF8.GetString(text) : null;
 
     /// <summary>Bytes of the record alone.</summary>
     public int Length => FieldsAt + (HasFields ? sizeof(int) + BinaryPrimitives.ReadInt32LittleEndian(bytes[FieldsAt..]) : 0);
@@ -157,6 +163,11 @@ public readonly ref struct LinkEntry
             Put(fields, Field.Dead, []);
         }
 
+        if (settings.EndedText is { } text)
+        {
+            Put(fields, Field.EndedText, Encoding.UTF8.GetBytes(text));
+        }
+
         return [.. fields];
     }
 
@@ -222,5 +233,7 @@ public readonly ref struct LinkEntry
         public string? Fallback { get; init; }
 
         public bool IsDead { get; init; }
+
+        public string? EndedText { get; init; }
     }
 }

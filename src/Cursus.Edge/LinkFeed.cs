@@ -287,6 +287,7 @@ public sealed class LinkFeed(
             {
                 Schedule = schedule,
                 IsDead = link.IsDead,
+                EndedText = link.Location is null || schedule.EndsAt is not null ? link.EndedText : null,
                 Fallback =
                     link.Location is not null
                     && (link.IsDead || !schedule.IsAlways)

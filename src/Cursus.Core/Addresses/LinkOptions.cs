@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace Cursus.Core.Addresses;
 
 /// <summary>What happens to parameters on the short address.</summary>
@@ -33,6 +35,9 @@ public sealed record LinkOptions
     /// <summary>The longest title attribute or anchor text, in characters.</summary>
     public const int MaxText = 200;
 
+    /// <summary>The longest text on the page of a link that has ended, in characters.</summary>
+    public const int MaxEndedText = 300;
+
     /// <summary>The redirect type of links of which nobody says another one.</summary>
     public const short UsualRedirect = 302;
 
@@ -62,11 +67,17 @@ public sealed record LinkOptions
     public bool NewTab { get; init; }
 
     /// <summary>Title attribute of copied HTML; null for none.</summary>
+    [MaxLength(MaxText)]
     public string? TitleAttribute { get; init; }
 
     /// <summary>Text of copied HTML and Markdown; null for the link's title.</summary>
+    [MaxLength(MaxText)]
     public string? AnchorText { get; init; }
 
     /// <summary>How many milliseconds the handoff page waits for ad networks, 0 to 5,000; null for the usual deadline.</summary>
     public short? HandoffDeadline { get; init; }
+
+    /// <summary>What visitors read once the link has ended, where no page stands in for its destination; null for the usual words.</summary>
+    [MaxLength(MaxEndedText)]
+    public string? EndedText { get; init; }
 }

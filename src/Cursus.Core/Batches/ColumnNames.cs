@@ -1,5 +1,6 @@
 using System.Collections.Frozen;
 using Cursus.Core.Addresses;
+using Cursus.Core.Links;
 
 namespace Cursus.Core.Batches;
 
@@ -67,8 +68,19 @@ public static class ColumnNames
             ["importedclicks", "broughtalong", "clicksbroughtalong", "clicks", "totalclicks", "clickcount", "clickstotal", "visits"]
         ),
     }
+        .Concat(LinkOptionFields.All.Select(o => (Field: ColumnOf(o), Names: NamesOf(o))))
         .SelectMany(f => f.Names.Select(name => (name, f.Field)))
         .ToFrozenDictionary(f => f.name, f => f.Field);
+
+    /// <summary>The column that says a link's option; it has the option's name.</summary>
+    public static ListField ColumnOf(LinkOptionField option)
+    {
+        ArgumentNullException.ThrowIfNull(option);
+        return Enum.Parse<ListField>($"{option.Field}");
+    }
+
+    private static string[] NamesOf(LinkOptionField option) =>
+        [.. new[] { option.Name, $"{option.Field}" }.Select(n => string.Concat(AsciiWords.Of(n))).Distinct()];
 
     /// <summary>The field that a column of this name holds; null where the name says nothing. Case, accents, spaces and punctuation don't
     /// matter.</summary>

@@ -25,6 +25,16 @@ public enum ListField
     Group,
     Note,
     Redirect,
+    PassQuery,
+    Referrer,
+    HideFromSearch,
+    Nofollow,
+    Sponsored,
+    NewTab,
+    TitleAttribute,
+    AnchorText,
+    HandoffDeadline,
+    EndedText,
     PublishedOn,
 
     /// <summary>When the link opens.</summary>

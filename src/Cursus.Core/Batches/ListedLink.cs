@@ -21,7 +21,8 @@ public sealed record ListedLink(
     IReadOnlyList<Guid>? TagIds = null,
     long? ImportedClicks = null,
     Instant? OpensAt = null,
-    Instant? EndsAt = null
+    Instant? EndsAt = null,
+    LinkOptionsPatch? Options = null
 )
 {
     /// <summary>The link as it is when it has been taken over.</summary>
@@ -41,6 +42,7 @@ public sealed record ListedLink(
             Content = isTagged ? Content : link.Content,
             CampaignId = isTagged ? CampaignId : link.CampaignId,
             Redirect = Redirect ?? link.Redirect,
+            Options = Options?.Over(link.Options) ?? link.Options,
             Note = Note ?? link.Note,
             FolderId = FolderId ?? link.FolderId,
             TagIds = [.. link.TagIds.Union(TagIds ?? []).Order()],

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.Json.Serialization;
-using Cursus.Core.Addresses;
 using NodaTime;
 using NodaTime.Text;
 
@@ -31,6 +30,7 @@ public enum LinkField
     TitleAttribute,
     AnchorText,
     HandoffDeadline,
+    EndedText,
     Note,
     Folder,
     Tags,
@@ -64,8 +64,9 @@ public sealed record LinkDifference(LinkField Field, string? From, string? To)
         return [.. Enum.GetValues<LinkField>().Where(f => was[f] != now[f]).Select(f => new LinkDifference(f, was[f], now[f]))];
     }
 
-    private static Dictionary<LinkField, string?> Told(LinkState state, Func<Guid, string> nameOf, DateTimeZone zone) =>
-        new()
+    private static Dictionary<LinkField, string?> Told(LinkState state, Func<Guid, string> nameOf, DateTimeZone zone)
+    {
+        var told = new Dictionary<LinkField, string?>
         {
             [LinkField.Address] = $"{nameOf(state.DomainId)}/{state.Slug}",
             [LinkField.Title] = state.Title,
@@ -80,25 +81,6 @@ public sealed record LinkDifference(LinkField Field, string? From, string? To)
             [LinkField.Term] = state.Term,
             [LinkField.Content] = state.Content,
             [LinkField.Redirect] = $"{state.Redirect}",
-            [LinkField.PassQuery] = state.Options.PassQuery switch
-            {
-                QueryPassing.Off => null,
-                QueryPassing.LinkWins => "the link’s own win",
-                _ => "the visitor’s win",
-            },
-            [LinkField.Referrer] = state.Options.Referrer switch
-            {
-                ReferrerPassing.Keep => null,
-                ReferrerPassing.Hide => "hidden",
-                _ => "hidden by a page",
-            },
-            [LinkField.HideFromSearch] = OnOrNull(state.Options.HideFromSearch),
-            [LinkField.Nofollow] = OnOrNull(state.Options.Nofollow),
-            [LinkField.Sponsored] = OnOrNull(state.Options.Sponsored),
-            [LinkField.NewTab] = OnOrNull(state.Options.NewTab),
-            [LinkField.TitleAttribute] = state.Options.TitleAttribute,
-            [LinkField.AnchorText] = state.Options.AnchorText,
-            [LinkField.HandoffDeadline] = state.Options.HandoffDeadline is { } deadline ? $"{deadline} ms" : null,
             [LinkField.Note] = state.Note,
             [LinkField.Folder] = state.FolderId is { } folder ? nameOf(folder) : null,
             [LinkField.Tags] = Names(state.TagIds, nameOf),
@@ -107,6 +89,13 @@ public sealed record LinkDifference(LinkField Field, string? From, string? To)
             [LinkField.Archived] = OnOrNull(state.IsArchived),
             [LinkField.Deleted] = OnOrNull(state.IsDeleted),
         };
+        foreach (var option in LinkOptionFields.All)
+        {
+            told[option.Field] = option.Told(state.Options);
+        }
+
+        return told;
+    }
 
     private static string? Names(IReadOnlyList<Guid> ids, Func<Guid, string> nameOf) =>
         ids.Count == 0 ? null : string.Join(", ", ids.Select(nameOf).Order(StringComparer.OrdinalIgnoreCase));

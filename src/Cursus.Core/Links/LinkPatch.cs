@@ -1,4 +1,3 @@
-using Cursus.Core.Addresses;
 using NodaTime;
 
 namespace Cursus.Core.Links;
@@ -24,7 +23,10 @@ public sealed record LinkPatch
     public Patch<Guid?> CampaignId { get; init; }
     public Patch<Guid?> ChannelId { get; init; }
     public Patch<short> Redirect { get; init; }
-    public Patch<LinkOptions> Options { get; init; }
+
+    /// <summary>Says each option by itself.</summary>
+    public LinkOptionsPatch Options { get; init; } = new();
+
     public Patch<string?> Note { get; init; }
     public Patch<Guid?> FolderId { get; init; }
     public Patch<IReadOnlyList<Guid>> TagIds { get; init; }

@@ -1,4 +1,3 @@
-using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Addresses.Tagging;
 using Cursus.Data.Workspaces;
@@ -36,7 +35,7 @@ internal sealed class AddressesModel
         domain.Property(d => d.Name).HasMaxLength(253);
         domain.Property(d => d.Findings).HasColumnType("jsonb").HasDefaultValueSql("'[]'::jsonb");
         domain.HasIndex(d => d.NextCheckAt).HasFilter("next_check_at is not null");
-        domain.ComplexProperty(d => d.Options, Options);
+        domain.ComplexProperty(d => d.Options);
     }
 
     public void Configure(EntityTypeBuilder<AgreedValue> value)
@@ -69,11 +68,5 @@ internal sealed class AddressesModel
                 m.FromValue,
             })
             .IsUnique();
-    }
-
-    internal static void Options(ComplexPropertyBuilder<LinkOptions> options)
-    {
-        options.Property(o => o.TitleAttribute).HasMaxLength(LinkOptions.MaxText);
-        options.Property(o => o.AnchorText).HasMaxLength(LinkOptions.MaxText);
     }
 }

@@ -1,3 +1,7 @@
+using System.Reflection;
+using System.Text.Json;
+using Cursus.Core.Addresses;
+
 namespace Cursus.Data.Archives;
 
 /// <summary>One file of an archive and where its lines come from.</summary>
@@ -19,15 +23,9 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null,
         "number_language",
         "redirect",
         "slug_kind",
-        "options_pass_query",
-        "options_referrer",
-        "options_hide_from_search",
-        "options_nofollow",
-        "options_sponsored",
-        "options_new_tab",
-        "options_title_attribute",
-        "options_anchor_text",
-        "options_handoff_deadline",
+        .. typeof(LinkOptions)
+            .GetProperties(BindingFlags.Public | BindingFlags.Instance)
+            .Select(p => "options_" + JsonNamingPolicy.SnakeCaseLower.ConvertName(p.Name)),
         "is_vocabulary_locked",
         "office_networks",
         "leaves_out_by_behaviour",

@@ -28,7 +28,8 @@ internal readonly record struct EdgeLink(
     string? FallbackOfWorkspace,
     bool IsDead,
     Instant? OpensAt,
-    Instant? EndsAt
+    Instant? EndsAt,
+    string? EndedText
 );
 
 /// <summary>A short domain that answers, with what decides there.</summary>
@@ -181,7 +182,7 @@ internal static class EdgeLinks
         $"""
             select l.id, d.id, {at.Address}.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search,
                 l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels, l.fallback as of_link, ofcampaign.fallback as of_campaign, ofworkspace.fallback as of_workspace,
-                dead.key is not null as is_dead, l.opens_at, l.ends_at
+                dead.key is not null as is_dead, l.opens_at, l.ends_at, l.options_ended_text
             from {at.Tables} join domains d on d.id = {at.Address}.domain_id {(at.AreFew ? PixelsOfFew : ownPixels)} {Fallbacks}
             """;
 
@@ -204,7 +205,8 @@ internal static class EdgeLinks
             Optional(reader, 14),
             reader.GetBoolean(15),
             Time(reader, 16),
-            Time(reader, 17)
+            Time(reader, 17),
+            Optional(reader, 18)
         );
 
     private static string Text(ulong transaction) => transaction.ToString(CultureInfo.InvariantCulture);

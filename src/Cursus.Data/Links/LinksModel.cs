@@ -1,5 +1,4 @@
 using Cursus.Core.Addresses.Slugs;
-using Cursus.Data.Addresses;
 using Cursus.Data.Clicks;
 using Cursus.Data.Workspaces;
 using Microsoft.EntityFrameworkCore;
@@ -32,7 +31,7 @@ internal sealed class LinksModel
                 tagging => tagging.HasOne(typeof(Link)).WithMany().HasForeignKey("link_id")
             );
         link.HasOne(l => l.Folder).WithMany().HasForeignKey(l => l.FolderId).OnDelete(DeleteBehavior.SetNull);
-        link.ComplexProperty(l => l.Options, AddressesModel.Options);
+        link.ComplexProperty(l => l.Options);
         // Reports ask for the ids of all links, which are read from the index alone.
         link.HasIndex(l => new { l.WorkspaceId, l.Id });
         link.HasIndex(l => new { l.WorkspaceId, l.CreatedAt });

@@ -172,6 +172,11 @@ namespace Cursus.Data.Migrations
                                 .HasColumnType("character varying(200)")
                                 .HasColumnName("options_anchor_text");
 
+                            b1.Property<string>("EndedText")
+                                .HasMaxLength(300)
+                                .HasColumnType("character varying(300)")
+                                .HasColumnName("options_ended_text");
+
                             b1.Property<short?>("HandoffDeadline")
                                 .HasColumnType("smallint")
                                 .HasColumnName("options_handoff_deadline");
@@ -1343,6 +1348,11 @@ namespace Cursus.Data.Migrations
                                 .HasMaxLength(200)
                                 .HasColumnType("character varying(200)")
                                 .HasColumnName("options_anchor_text");
+
+                            b1.Property<string>("EndedText")
+                                .HasMaxLength(300)
+                                .HasColumnType("character varying(300)")
+                                .HasColumnName("options_ended_text");
 
                             b1.Property<short?>("HandoffDeadline")
                                 .HasColumnType("smallint")
@@ -2539,6 +2549,11 @@ namespace Cursus.Data.Migrations
                                 .HasMaxLength(200)
                                 .HasColumnType("character varying(200)")
                                 .HasColumnName("options_anchor_text");
+
+                            b1.Property<string>("EndedText")
+                                .HasMaxLength(300)
+                                .HasColumnType("character varying(300)")
+                                .HasColumnName("options_ended_text");
 
                             b1.Property<short?>("HandoffDeadline")
                                 .HasColumnType("smallint")

@@ -51,7 +51,7 @@ public static class SchemaDocument
             """
             # Schema
 
-            Written by `dotnet artifacts/web/Cursus.Web.dll schema-document > docs/schema.md`; what each table means stands in `src/Cursus.Data/Schema/comments.sql`.
+            Written by `./cursus documents`; what each table means stands in `src/Cursus.Data/Schema/comments.sql`.
             Functions, triggers and views stand beside it, whole. The tables of Quartz.NET, which runs background work, are left out.
 
             ## What refers to what

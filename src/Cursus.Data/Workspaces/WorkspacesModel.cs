@@ -1,5 +1,4 @@
 using Cursus.Core;
-using Cursus.Data.Addresses;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
@@ -21,7 +20,7 @@ internal sealed class WorkspacesModel
     {
         workspace.Property(w => w.WeekStart).HasConversion<short>();
         workspace.Property(w => w.NumberLanguage).HasMaxLength(NumberLanguage.MaxLength);
-        workspace.ComplexProperty(w => w.Options, AddressesModel.Options);
+        workspace.ComplexProperty(w => w.Options);
     }
 
     public void Configure(EntityTypeBuilder<Account> account)

@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Urls;
+using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Edge;
@@ -188,7 +189,7 @@ public static class Domains
         };
         var options = domain.HasOwnOptions ? domain.Options : member.Workspace.Options;
         domain.HasOwnOptions = request.HasOwnOptions ?? (domain.HasOwnOptions || request.Options is not null);
-        domain.Options = domain.HasOwnOptions ? (request.Options ?? new LinkOptionsPatch()).Over(options, errors, "options") : LinkOptions.Plain;
+        domain.Options = domain.HasOwnOptions ? Vocabulary.ReadOptions(request.Options, errors).Over(options) : LinkOptions.Plain;
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);

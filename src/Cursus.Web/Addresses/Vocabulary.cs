@@ -300,6 +300,18 @@ internal sealed class Vocabulary
         return slug;
     }
 
+    /// <summary>What a request says of options, and nothing where it doesn't.</summary>
+    public static LinkOptionsPatch ReadOptions(LinkOptionsPatch? said, FieldErrors errors, string field = "options")
+    {
+        said ??= new();
+        foreach (var (key, error) in LinkOptionFields.Errors(said))
+        {
+            errors.Add($"{field}.{key}", error);
+        }
+
+        return said;
+    }
+
     /// <summary>The requested type, or <paramref name="given"/> if none is.</summary>
     public static short ReadRedirect(int? status, short given, FieldErrors errors, string field = "redirect")
     {

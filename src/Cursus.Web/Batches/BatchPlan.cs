@@ -206,7 +206,8 @@ internal sealed class BatchPlan
             TagIds: null,
             past.ImportedClicks,
             link.Settings.Schedule.OpensAt,
-            link.Settings.Schedule.EndsAt
+            link.Settings.Schedule.EndsAt,
+            request.Options
         );
 
     private void Hint(int line, LinkPlan link, Vocabulary vocabulary)

@@ -1,6 +1,6 @@
 using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Batches;
-using Cursus.Web.Addresses;
+using Cursus.Core.Links;
 
 namespace Cursus.Web.Batches;
 

@@ -2,6 +2,7 @@ using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Tagging;
 using Cursus.Core.Batches;
+using Cursus.Core.Links;
 using Cursus.Data.Links;
 using Cursus.Web.Addresses;
 using Cursus.Web.Links;
@@ -66,7 +67,7 @@ internal sealed class LineReading(
             Redirect(line, errors) ?? forAll.Redirect,
             [.. forAll.Tags ?? [], .. line.Words(ListField.Tags), .. groupTags],
             forAll.Pixels,
-            forAll.Options,
+            Options(line, errors).Or(forAll.Options),
             line[ListField.Note] ?? forAll.Note,
             Folder(line[ListField.Folder] ?? (choices.Groups == GroupsBecome.Tags ? null : line[ListField.Group]), errors) ?? forAll.Folder,
             Bound(line, ListField.OpensAt, "opensAt", errors),
@@ -154,6 +155,29 @@ internal sealed class LineReading(
         }
 
         return chosen;
+    }
+
+    private static LinkOptionsPatch Options(ListLine line, FieldErrors errors)
+    {
+        var said = new LinkOptionsPatch();
+        foreach (var option in LinkOptionFields.All)
+        {
+            if (line[ColumnNames.ColumnOf(option)] is not { } text)
+            {
+                continue;
+            }
+
+            if (option.Read(text) is { } patch)
+            {
+                said = patch.Or(said);
+            }
+            else
+            {
+                errors.Add($"options.{option.Key}", new ValidationError("option", $"“{text}” isn’t clear here. Enter {option.Expected}."));
+            }
+        }
+
+        return said;
     }
 
     /// <summary>Slug and short domain of a whole short address.</summary>

@@ -67,7 +67,7 @@ public sealed record EditLinkRequest(
             CampaignId = campaign?.Id,
             ChannelId = Patch.If(Channel is not null, channel?.Id),
             Redirect = Vocabulary.ReadRedirect(Redirect, link.Redirect, errors),
-            Options = (Options ?? new LinkOptionsPatch()).Over(link.Options, errors, "options"),
+            Options = Vocabulary.ReadOptions(Options, errors),
             Note = Patch.If(Note is not null, LinkSettings.ReadNote(Note, errors, "note")),
             FolderId = Patch.If(Folder is not null, folder?.Id),
             PixelIds = Patch.If<IReadOnlyList<Guid>>(Pixels is not null, [.. vocabulary.Pixels(Pixels, errors).Order()]),

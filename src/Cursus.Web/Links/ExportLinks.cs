@@ -3,6 +3,7 @@ using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Cursus.Core;
 using Cursus.Core.Addresses;
+using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Hosting;
@@ -48,6 +49,7 @@ public static class ExportLinks
         "clicks brought along",
         "opens",
         "ends",
+        .. LinkOptionFields.All.Select(o => o.Name.ToLowerInvariant()),
     ];
 
     /// <param name="Format"><c>csv</c> (default), <c>xlsx</c> or <c>ndjson</c>.</param>
@@ -189,5 +191,6 @@ public static class ExportLinks
             link.ImportedClicks is { } elsewhere ? CsvFile.Text(elsewhere) : null,
             link.OpensAt is { } opens ? CsvFile.Time(opens, zone) : null,
             link.EndsAt is { } ends ? CsvFile.Time(ends, zone) : null,
+            .. LinkOptionFields.All.Select(o => o.Written(link.Options)),
         ];
 }

@@ -1,5 +1,5 @@
 using Cursus.Core.Addresses.Slugs;
-using Cursus.Web.Addresses;
+using Cursus.Core.Links;
 using NodaTime;
 
 namespace Cursus.Web.Posts;

@@ -1,6 +1,7 @@
 using Cursus.Core;
 using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Clicks;
+using Cursus.Core.Links;
 using Cursus.Core.Reports;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
@@ -99,7 +100,7 @@ public static class WorkspaceSettings
         }
 
         workspace.SlugKind = request.SlugKind ?? workspace.SlugKind;
-        workspace.Options = (request.Options ?? new LinkOptionsPatch()).Over(workspace.Options, errors, "options");
+        workspace.Options = Vocabulary.ReadOptions(request.Options, errors).Over(workspace.Options);
         workspace.Redirect = Vocabulary.ReadRedirect(request.Redirect, workspace.Redirect, errors);
         workspace.IsVocabularyLocked = request.IsVocabularyLocked ?? workspace.IsVocabularyLocked;
         workspace.OfficeNetworks = request.OfficeNetworks is null ? workspace.OfficeNetworks : ReadNetworks(request.OfficeNetworks, errors);

@@ -60,6 +60,7 @@ public class LinkDifferenceTests
             (LinkField.TitleAttribute, Plain with { Options = Plain.Options with { TitleAttribute = "The moon" } }, null, "The moon"),
             (LinkField.AnchorText, Plain with { Options = Plain.Options with { AnchorText = "moon" } }, null, "moon"),
             (LinkField.HandoffDeadline, Plain with { Options = Plain.Options with { HandoffDeadline = 400 } }, null, "400 ms"),
+            (LinkField.EndedText, Plain with { Options = Plain.Options with { EndedText = "See you in spring." } }, null, "See you in spring."),
             (LinkField.Note, Plain with { Note = "For the shop" }, null, "For the shop"),
             (LinkField.Folder, Plain with { FolderId = Things[2].Id }, null, "Shop"),
             (LinkField.Tags, Plain with { TagIds = [Things[4].Id, Things[3].Id] }, null, "event, members"),

@@ -42,8 +42,8 @@ public class LinkInheritanceTests
     [Fact]
     public void Each_option_is_inherited_by_itself_and_nothing_can_be_said_instead_of_something()
     {
-        var row = new LinkLevel { Nofollow = false, TitleAttribute = "" };
-        var post = new LinkLevel { Referrer = ReferrerPassing.Hide, HandoffDeadline = LinkOptions.UsualHandoffDeadline };
+        var row = new LinkLevel(Options: new() { Nofollow = false, TitleAttribute = "" });
+        var post = new LinkLevel(Options: new() { Referrer = ReferrerPassing.Hide, HandoffDeadline = LinkOptions.UsualHandoffDeadline });
         var options = LinkInheritance.Of(row, post, LinkLevel.Of(301, options: null), Workspace).Options;
         options.ShouldBe(new LinkOptions { PassQuery = QueryPassing.LinkWins, Referrer = ReferrerPassing.Hide });
     }
@@ -61,16 +61,18 @@ public class LinkInheritanceTests
             OneOf<QueryPassing?>(null, QueryPassing.Off, QueryPassing.LinkWins, QueryPassing.VisitorWins),
             OneOf<bool?>(null, true, false),
             OneOf(null, "", "Northmoor", "Tickets"),
-            OneOf<short?>(null, 0, 250, LinkOptions.UsualHandoffDeadline),
+            OneOf<int?>(null, 0, 250, LinkOptions.UsualHandoffDeadline),
             (redirect, pass, isNew, text, deadline) =>
-                new LinkLevel
-                {
-                    Redirect = redirect,
-                    PassQuery = pass,
-                    NewTab = isNew,
-                    AnchorText = text,
-                    HandoffDeadline = deadline,
-                }
+                new LinkLevel(
+                    redirect,
+                    new()
+                    {
+                        PassQuery = pass,
+                        NewTab = isNew,
+                        AnchorText = text,
+                        HandoffDeadline = deadline,
+                    }
+                )
         );
         level
             .Array[0, 5]
@@ -78,10 +80,12 @@ public class LinkInheritanceTests
             {
                 var (redirect, options) = LinkInheritance.Of(levels);
                 redirect.ShouldBe(levels.Select(l => l.Redirect).FirstOrDefault(r => r is not null) ?? 302);
-                options.PassQuery.ShouldBe(levels.FirstOrDefault(l => l.PassQuery is not null)?.PassQuery ?? QueryPassing.Off);
-                options.NewTab.ShouldBe(levels.FirstOrDefault(l => l.NewTab is not null)?.NewTab ?? false);
-                (options.AnchorText ?? "").ShouldBe(levels.FirstOrDefault(l => l.AnchorText is not null)?.AnchorText ?? "");
-                (options.HandoffDeadline ?? 800).ShouldBe(levels.FirstOrDefault(l => l.HandoffDeadline is not null)?.HandoffDeadline ?? 800);
+                options.PassQuery.ShouldBe(levels.FirstOrDefault(l => l.Options!.PassQuery is not null)?.Options!.PassQuery ?? QueryPassing.Off);
+                options.NewTab.ShouldBe(levels.FirstOrDefault(l => l.Options!.NewTab is not null)?.Options!.NewTab ?? false);
+                (options.AnchorText ?? "").ShouldBe(levels.FirstOrDefault(l => l.Options!.AnchorText is not null)?.Options!.AnchorText ?? "");
+                ((int)(options.HandoffDeadline ?? 800)).ShouldBe(
+                    levels.FirstOrDefault(l => l.Options!.HandoffDeadline is not null)?.Options!.HandoffDeadline ?? 800
+                );
                 options.Sponsored.ShouldBeFalse();
             });
     }

@@ -137,7 +137,7 @@ public class LinkOptionsTests(CursusApp app)
         first["options"]!
             .ToJsonString()
             .ShouldBe(
-                """{"passQuery":"off","referrer":"keep","hideFromSearch":true,"nofollow":false,"sponsored":false,"newTab":false,"titleAttribute":null,"anchorText":"Join us","handoffDeadline":null}"""
+                """{"passQuery":"off","referrer":"keep","hideFromSearch":true,"nofollow":false,"sponsored":false,"newTab":false,"titleAttribute":null,"anchorText":"Join us","handoffDeadline":null,"endedText":null}"""
             );
         ((bool)second["options"]!["newTab"]!, (bool)second["options"]!["hideFromSearch"]!, (string)second["options"]!["anchorText"]!).ShouldBe(
             (true, true, "Join us")

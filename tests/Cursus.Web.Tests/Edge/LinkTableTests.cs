@@ -88,6 +88,7 @@ public class LinkTableTests
                                 Schedule = new(At(opens), At(ends)),
                                 Fallback = fallback,
                                 IsDead = isDead,
+                                EndedText = fallback,
                             }
                         )
                     );
@@ -100,6 +101,7 @@ public class LinkTableTests
                     var target = link.Target;
                     (target.Schedule, target.IsDead, link.HandoffDeadline).ShouldBe((new LinkSchedule(At(opens), At(ends)), isDead, deadline));
                     Encoding.UTF8.GetString(target.Fallback).ShouldBe(fallback ?? "");
+                    link.EndedText.ShouldBe(fallback);
                     (Location(link), link.Campaign, target.PassQuery).ShouldBe(("https://northmoor.example/sale", 3, QueryPassing.LinkWins));
                     link.Pixels.ShouldBe(pixels);
                 }

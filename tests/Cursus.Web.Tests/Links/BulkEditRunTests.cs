@@ -174,7 +174,25 @@ public class BulkEditRunTests(CursusApp app)
         ((int)(await world.Get("/api/v1/links?folder="))["total"]!).ShouldBe(2);
     }
 
+    [Fact]
+    public async Task Options_are_set_one_by_one_and_the_others_stay_as_each_link_has_them()
+    {
+        var world = await World.Make(app);
+        var post = await world.Send(p => p["placements"]![0]!["options"] = new JsonObject { ["nofollow"] = true });
+        var ids = post["placements"]!.AsArray().Select(p => (string)p!["link"]!["id"]!).ToArray();
+        var options = new { endedText = "Over until spring.", passQuery = "link-wins" };
+        var done = await world.ChangeMany(new { links = new { ids }, change = new { redirect = 307, options } });
+        ((string)done["what"]!).ShouldBe("redirect set to 307, Visitors’ parameters and Text after the end set");
+        var links = await Task.WhenAll(ids.Select(id => world.Get($"/api/v1/links/{id}")));
+        links.ShouldAllBe(l => (int)l["redirect"]! == 307 && (string)l["options"]!["endedText"]! == "Over until spring.");
+        links.Select(l => (bool)l["options"]!["nofollow"]!).ShouldBe([true, false]);
+        (await Post(world.Editor, $"link-changes/{done["id"]}/undo", new { })).EnsureSuccessStatusCode();
+        (await world.Get($"/api/v1/links/{ids[1]}"))["options"]!["passQuery"]!.GetValue<string>().ShouldBe("off");
+    }
+
     [Theory]
+    [InlineData("""{"links":{"filter":{}},"change":{"options":{"handoffDeadline":9000}}}""", "options.handoffDeadline")]
+    [InlineData("""{"links":{"filter":{}},"change":{"redirect":200}}""", "redirect")]
     [InlineData("""{"links":{"filter":{}},"change":{}}""", "change")]
     [InlineData("""{"links":{"ids":[]},"change":{"archive":true}}""", "links")]
     [InlineData("""{"links":{"filter":{"query":"nothing like it at all"}},"change":{"archive":true}}""", "links")]

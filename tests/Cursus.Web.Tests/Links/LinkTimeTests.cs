@@ -83,6 +83,31 @@ public class LinkTimeTests(CursusApp app)
         (await world.Get($"/api/v1/links/{link["id"]}"))["clicks"]!.GetValue<int>().ShouldBe(0);
     }
 
+    /// <summary>The link's own words come before the page of its domain, and a page of its own before them; what is written is text, never
+    /// markup.</summary>
+    [Fact]
+    public async Task A_link_that_has_ended_says_so_in_its_own_words()
+    {
+        var world = await World.Make(app);
+        var domain = (await world.Get("/api/v1/domains"))["items"]![0]!;
+        await world.Owner.PatchAsJsonAsync($"/api/v1/domains/{domain["id"]}", new { endedPage = "https://www.northmoor.example/over" }, Cancel);
+        var words = "Over <b>& out</b>.\nSee you in spring.";
+        var link = await Link(world, ("endsAt", InDays(-2)), ("options", new JsonObject { ["endedText"] = words }));
+        await app.Feed.CatchUp();
+        var answer = await world.Visit((string)link["slug"]!);
+        answer.StatusCode.ShouldBe(HttpStatusCode.Gone);
+        var page = await answer.Content.ReadAsStringAsync(Cancel);
+        page.ShouldContain("Over &lt;b&gt;&amp; out&lt;/b&gt;.");
+        page.ShouldNotContain("<b>");
+        (await world.Get($"/api/v1/links/{link["id"]}"))["clicks"]!.GetValue<int>().ShouldBe(0);
+
+        await Change(world, link, new { fallback = "https://www.northmoor.example/offers" });
+        Led(await world.Visit((string)link["slug"]!)).To.ShouldStartWith("https://www.northmoor.example/offers");
+        await Change(world, link, new { fallback = "", options = new { endedText = "" } });
+        Led(await world.Visit((string)link["slug"]!)).ShouldBe((302, "https://www.northmoor.example/over"));
+        (await world.Get($"/api/v1/links/{link["id"]}/history")).ToJsonString().ShouldContain("ended-text");
+    }
+
     [Fact]
     public async Task Each_state_is_told_found_and_sorted_by()
     {

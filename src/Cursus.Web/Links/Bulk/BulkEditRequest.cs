@@ -19,6 +19,7 @@ namespace Cursus.Web.Links.Bulk;
 /// <param name="Fallback">Where visitors go while the destination is broken or the links aren't active; an empty string removes it.</param>
 /// <param name="OpensAt">When they open: an instant, or a day or time in the workspace's time zone; an empty string removes it.</param>
 /// <param name="EndsAt">When they end, in the same forms; a day alone is their last day.</param>
+/// <param name="Redirect">HTTP status: 301, 302, 307 or 308.</param>
 /// <param name="Archive">True archives them, false brings them back.</param>
 /// <param name="Delete">True deletes them, false brings them back.</param>
 public sealed record BulkEditRequest(
@@ -35,7 +36,9 @@ public sealed record BulkEditRequest(
     string? Destination = null,
     string? Fallback = null,
     string? OpensAt = null,
-    string? EndsAt = null
+    string? EndsAt = null,
+    int? Redirect = null,
+    LinkOptionsPatch? Options = null
 )
 {
     /// <summary>The change, with new tags ready to be saved; what is wrong is in <paramref name="errors"/>.</summary>
@@ -72,6 +75,8 @@ public sealed record BulkEditRequest(
                 Fallback = Patch.If(Fallback is not null, vocabulary.Fallback(Fallback, given: null, errors)),
                 OpensAt = Patch.If(OpensAt is not null, schedule.OpensAt),
                 EndsAt = Patch.If(EndsAt is not null, schedule.EndsAt),
+                Redirect = Vocabulary.ReadRedirect(Redirect, errors) is { } redirect ? redirect : default(Patch<short>),
+                Options = Vocabulary.ReadOptions(Options, errors),
                 IsArchived = Patch.If(Archive is not null, Archive ?? false),
                 IsDeleted = Patch.If(Delete is not null, Delete ?? false),
             },
@@ -95,6 +100,8 @@ public sealed record BulkEditRequest(
             : Fallback.Trim().Length == 0 ? "fallback removed"
             : $"fallback {Fallback.Trim()}",
             Time(),
+            Redirect is null ? null : $"redirect set to {Redirect}",
+            Options is null ? null : $"{string.Join(" and ", LinkOptionFields.In(Options).Select(o => o.Name))} set",
             AddPixels is { Count: > 0 } ? "pixels attached" : null,
             RemovePixels is { Count: > 0 } ? "pixels removed" : null,
             Archive switch

@@ -1,6 +1,7 @@
 using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Tagging;
+using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;

@@ -12,8 +12,5 @@ internal sealed record LinkSettingsRequest(int? Redirect, LinkOptionsPatch? Opti
 
     /// <summary>What it says of how the link is answered.</summary>
     public LinkLevel ReadLevel(FieldErrors errors, string prefix) =>
-        (Options ?? new LinkOptionsPatch()).ReadLevel(errors, prefix + "options") with
-        {
-            Redirect = Vocabulary.ReadRedirect(Redirect, errors, prefix + "redirect"),
-        };
+        new(Vocabulary.ReadRedirect(Redirect, errors, prefix + "redirect"), Vocabulary.ReadOptions(Options, errors, prefix + "options"));
 }

@@ -1,5 +1,6 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { api, asFile, read, type Schema } from '../../api/client'
+import { linkOptions } from '../../api/linkOptions'
 
 export type Batch = Schema['BatchesResponse']
 export type BatchRequest = Schema['BatchRequest']
@@ -25,6 +26,7 @@ export const listFields: ReadonlyArray<{ value: ListField; label: string }> = [
   { value: 'group', label: 'Group' },
   { value: 'note', label: 'Note' },
   { value: 'redirect', label: 'Redirect' },
+  ...linkOptions.map((o) => ({ value: o.column, label: o.name })),
   { value: 'published-on', label: 'Publish date' },
   { value: 'opens-at', label: 'Opens' },
   { value: 'ends-at', label: 'Ends' },

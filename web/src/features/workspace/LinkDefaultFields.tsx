@@ -1,66 +1,35 @@
-import { Checkbox, Select, Stack, TextInput } from '@mantine/core'
+import { Stack } from '@mantine/core'
 import type { Schema } from '../../api/client'
-import { optionSwitches, passings, referrers } from '../../parts/format/redirects'
+import { linkOptions } from '../../api/linkOptions'
+import { LinkOptionFields, type LinkOptionsPatch } from '../../parts/LinkOptionFields'
 
-type LinkDefaults = Schema['LinkOptions'] & { anchorText: string; titleAttribute: string }
-
-/** Options as the fields have them: no text is an empty one. */
-export const asFields = (options: Schema['LinkOptions']): LinkDefaults => ({
+/** Options as the fields have them: no text is an empty one, and no number the usual one. */
+export const asFields = (options: Schema['LinkOptions']): LinkOptionsPatch => ({
   ...options,
-  anchorText: options.anchorText ?? '',
-  titleAttribute: options.titleAttribute ?? '',
+  ...Object.fromEntries(
+    linkOptions
+      .filter((o) => o.kind === 'text' || o.kind === 'number')
+      .map((o) => [o.key, options[o.key] ?? o.usual ?? '']),
+  ),
 })
 
 interface Props {
-  options: LinkDefaults
+  options: LinkOptionsPatch
   readOnly?: boolean
   errors?: Record<string, unknown>
-  onChange: (options: LinkDefaults) => void
+  onChange: (options: LinkOptionsPatch) => void
 }
 
 /** What new links have where nobody says otherwise. */
-export function LinkDefaultFields({ options, readOnly, errors = {}, onChange }: Props) {
-  const set = (part: Partial<LinkDefaults>) => onChange({ ...options, ...part })
-  const text = (key: 'anchorText' | 'titleAttribute', label: string, placeholder: string) => (
-    <TextInput
-      label={label}
-      placeholder={placeholder}
-      maxLength={200}
-      readOnly={readOnly}
-      value={options[key]}
-      error={errors[`options.${key}`] as string | undefined}
-      onChange={(event) => set({ [key]: event.currentTarget.value })}
-    />
-  )
+export function LinkDefaultFields({ options, readOnly, errors, onChange }: Props) {
   return (
     <Stack gap="sm" maw={480}>
-      <Select
-        label="Parameters in the visitor’s address"
-        allowDeselect={false}
+      <LinkOptionFields
+        options={options}
         readOnly={readOnly}
-        data={passings}
-        value={options.passQuery ?? 'off'}
-        onChange={(value) => set({ passQuery: value as LinkDefaults['passQuery'] })}
+        errors={errors}
+        onChange={(change) => onChange({ ...options, ...change })}
       />
-      <Select
-        label="Referrer"
-        allowDeselect={false}
-        readOnly={readOnly}
-        data={referrers}
-        value={options.referrer ?? 'keep'}
-        onChange={(value) => set({ referrer: value as LinkDefaults['referrer'] })}
-      />
-      {optionSwitches.map(({ key, label }) => (
-        <Checkbox
-          key={key}
-          label={label}
-          disabled={readOnly}
-          checked={options[key] ?? false}
-          onChange={(event) => set({ [key]: event.currentTarget.checked })}
-        />
-      ))}
-      {text('anchorText', 'Text of the link in HTML', 'the title')}
-      {text('titleAttribute', 'Title attribute in HTML', 'none')}
     </Stack>
   )
 }

@@ -1,10 +1,20 @@
 import { Button, Group, Popover, Select, Stack, Text } from '@mantine/core'
-import { IconClock, IconCrosshair, IconFlag, IconFolder, IconTag, IconTrash } from '@tabler/icons-react'
+import {
+  IconAdjustmentsHorizontal,
+  IconClock,
+  IconCrosshair,
+  IconFlag,
+  IconFolder,
+  IconTag,
+  IconTrash,
+} from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { api, read, wordsOf } from '../../../api/client'
 import { vocabulary } from '../../../api/vocabulary'
 import { inPanel } from '../../../parts/inPanel'
+import { LinkOptionFields, type LinkOptionsPatch } from '../../../parts/LinkOptionFields'
+import { redirects } from '../../../parts/format/redirects'
 import { counted } from '../../../parts/format/numbers'
 import { SpanFields } from '../../../parts/SpanFields'
 import { TagsField } from '../../../parts/TagPill'
@@ -20,6 +30,8 @@ export interface ActionProps {
 
 /** Lists open upwards, off the buttons below them; the panel stands at the foot of the window, so that there is room above. */
 const above = { ...inPanel, position: 'top', middlewares: { flip: false } } as const
+
+const unchanged = 'no change'
 
 /** A button with a small panel of its own. */
 function Panel(props: {
@@ -205,6 +217,57 @@ export function TimeAction({ isBusy, onChange }: ActionProps) {
           </>
         )
       }}
+    </Panel>
+  )
+}
+
+/** Sets how the links redirect and what else can be chosen about them; what is left alone stays as each has it. */
+export function OptionsAction({ isBusy, onChange }: ActionProps) {
+  const [redirect, setRedirect] = useState<string | null>(null)
+  const [options, setOptions] = useState<LinkOptionsPatch>({})
+  const set = Object.fromEntries(
+    Object.entries(options).filter(([, value]) => value !== null && value !== ''),
+  )
+  const isSet = Object.keys(set).length > 0
+  return (
+    <Panel label="Options" icon={<IconAdjustmentsHorizontal size={16} aria-hidden />} isBusy={isBusy}>
+      {(close) => (
+        <>
+          <Stack gap="sm" mah="50vh" style={{ overflowY: 'auto' }}>
+            <Select
+              label="Redirect"
+              data-autofocus
+              clearable
+              placeholder={unchanged}
+              comboboxProps={inPanel}
+              data={redirects}
+              value={redirect}
+              onChange={setRedirect}
+            />
+            <LinkOptionFields
+              options={options}
+              unsaid={unchanged}
+              onChange={(change) => setOptions({ ...options, ...change })}
+            />
+          </Stack>
+          <Group>
+            <Button
+              disabled={!redirect && !isSet}
+              onClick={() => {
+                close()
+                setRedirect(null)
+                setOptions({})
+                void onChange({
+                  ...(redirect ? { redirect: Number(redirect) } : {}),
+                  ...(isSet ? { options: set } : {}),
+                })
+              }}
+            >
+              Set
+            </Button>
+          </Group>
+        </>
+      )}
     </Panel>
   )
 }

@@ -13,6 +13,7 @@ import {
   CampaignAction,
   DeleteAction,
   FolderAction,
+  OptionsAction,
   PixelsAction,
   TagsAction,
   TimeAction,
@@ -67,6 +68,7 @@ export function BulkBar({ selection, search, total }: Props) {
             <CampaignAction {...action} />
             <PixelsAction {...action} />
             <TimeAction {...action} />
+            <OptionsAction {...action} />
             <ReplaceAction {...action} />
             {search.state === 'archived' ? (
               <Button

@@ -1,6 +1,6 @@
 import { Alert, Button, Group, Table, Text } from '@mantine/core'
 import { useWorkspaceZone } from '../../access/session'
-import { changedFields, valueNames, valuesOf, type LinkValues } from './linkValues'
+import { changedFields, valueNames, valueOf, valuesOf, type LinkValues } from './linkValues'
 import type { Link } from '../links'
 
 interface Props {
@@ -21,16 +21,11 @@ export function ChangedMeanwhile({ told, theirs, base, mine, isSaving, onMine, o
   const [before, now] = [valuesOf(base, timeZone), valuesOf(theirs, timeZone)]
   const [theirFields, myFields] = [changedFields(before, now), changedFields(before, mine)]
   const fields = [...new Set([...theirFields, ...myFields])]
-  const shown = (values: LinkValues, field: keyof LinkValues) => {
-    const value = values[field]
-    const text = Array.isArray(value)
-      ? value.join(', ')
-      : value === true
-        ? 'yes'
-        : value === false
-          ? 'no'
-          : value
-    return text === null || text === '' ? 'none' : String(text)
+  const shown = (values: LinkValues, field: (typeof fields)[number]) => {
+    const value = valueOf(values, field)
+    if (typeof value === 'boolean') return value ? 'yes' : 'no'
+    if (Array.isArray(value)) return value.length > 0 ? value.join(', ') : 'none'
+    return value ? String(value) : value === 0 ? '0' : 'none'
   }
   return (
     <Alert

@@ -1,21 +1,12 @@
-import {
-  Button,
-  Checkbox,
-  Fieldset,
-  Group,
-  NumberInput,
-  Select,
-  Stack,
-  Textarea,
-  TextInput,
-} from '@mantine/core'
+import { Button, Fieldset, Group, Select, Stack, Textarea, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, fieldErrors, Problem, read } from '../../../api/client'
 import { vocabulary } from '../../../api/vocabulary'
 import { FolderField } from '../../../parts/FolderField'
-import { optionSwitches, passings, redirects, referrers } from '../../../parts/format/redirects'
+import { redirects } from '../../../parts/format/redirects'
+import { LinkOptionFields } from '../../../parts/LinkOptionFields'
 import { SpanFields } from '../../../parts/SpanFields'
 import { Failed } from '../../../parts/States'
 import { TagsField } from '../../../parts/TagPill'
@@ -24,7 +15,7 @@ import { useCleanPaste } from '../../addresses/useCleanPaste'
 import { PixelsField } from '../../retargeting/PixelsField'
 import { ChannelField } from './ChannelField'
 import { ChangedMeanwhile } from './ChangedMeanwhile'
-import { changedParts, usualWait, valuesOf, type LinkValues } from './linkValues'
+import { changedParts, valuesOf, type LinkValues } from './linkValues'
 import { linkChanged, linkQuery, seen, type Link } from '../links'
 
 /** Changes whatever can be changed about a link; it takes effect at the next visit. What somebody else has changed meanwhile is shown before it is overwritten. */
@@ -135,37 +126,14 @@ export function LinkEditForm({ link: opened, onDone }: { link: Link; onDone: () 
           </Fieldset>
         )}
         <Select label="Redirect" data={redirects} {...form.getInputProps('redirect')} />
-        <Select
-          label="Parameters in the visitor’s address"
-          data={passings}
-          {...form.getInputProps('passQuery')}
-        />
-        <Select label="Referrer" data={referrers} {...form.getInputProps('referrer')} />
-        {optionSwitches.map(({ key, label }) => (
-          <Checkbox key={key} label={label} {...form.getInputProps(key, { type: 'checkbox' })} />
-        ))}
-        <TextInput
-          label="Text of the link in HTML"
-          placeholder="the title"
-          {...form.getInputProps('anchorText')}
-        />
-        <TextInput
-          label="Title attribute in HTML"
-          placeholder="none"
-          {...form.getInputProps('titleAttribute')}
+        <LinkOptionFields
+          options={form.values.options}
+          errors={form.errors}
+          onChange={(change) => form.setFieldValue('options', { ...form.values.options, ...change })}
         />
         <PixelsField
           description="In addition to the post’s, campaign’s, channel’s and domain’s"
           {...form.getInputProps('pixels')}
-        />
-        <NumberInput
-          label="Wait for ad networks, milliseconds"
-          description={`Default ${usualWait}; visitors continue as soon as all have answered`}
-          placeholder={String(usualWait)}
-          min={0}
-          max={5000}
-          step={100}
-          {...form.getInputProps('handoffDeadline')}
         />
         {isOvertaken && theirs && (
           <ChangedMeanwhile

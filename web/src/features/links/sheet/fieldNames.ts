@@ -1,7 +1,8 @@
 import type { Schema } from '../../../api/client'
+import { linkOptions, type LinkOption } from '../../../api/linkOptions'
 
 /** What the fields of a link are called in its history. */
-export const fieldNames: Record<Schema['LinkField'], string> = {
+export const fieldNames = {
   address: 'Short address',
   title: 'Title',
   destination: 'Destination',
@@ -15,15 +16,6 @@ export const fieldNames: Record<Schema['LinkField'], string> = {
   term: 'Term',
   content: 'Content',
   redirect: 'Redirect',
-  'pass-query': 'Visitors’ parameters',
-  referrer: 'Referrer',
-  'hide-from-search': 'Hidden from search engines',
-  nofollow: 'HTML: nofollow',
-  sponsored: 'HTML: sponsored',
-  'new-tab': 'HTML: new tab',
-  'title-attribute': 'Title attribute',
-  'anchor-text': 'Text in HTML',
-  'handoff-deadline': 'Wait for ad networks',
   note: 'Note',
   folder: 'Folder',
   tags: 'Tags',
@@ -31,4 +23,5 @@ export const fieldNames: Record<Schema['LinkField'], string> = {
   'brought-along': 'Imported clicks',
   archived: 'Archived',
   deleted: 'Deleted',
-}
+  ...(Object.fromEntries(linkOptions.map((o) => [o.field, o.name])) as Record<LinkOption['field'], string>),
+} satisfies Record<Schema['LinkField'], string>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Link } from '../links'
-import { changedFields, changedParts, usualWait, valueNames, valuesOf } from './linkValues'
+import { changedFields, changedParts, valueNames, valuesOf } from './linkValues'
 
 const link = {
   title: 'Moon',
@@ -49,7 +49,7 @@ describe('what a form has changed about a link', () => {
         tags: [],
         folder: null,
         redirect: '301',
-        nofollow: true,
+        options: { ...before.options, nofollow: true },
       }),
     ).toEqual({
       slug: 'full-moon',
@@ -61,9 +61,16 @@ describe('what a form has changed about a link', () => {
 
   it('says the usual wait where the field was emptied, and no channel by an empty text', () =>
     expect(
-      changedParts({ ...before, handoffDeadline: 400 }, { ...before, handoffDeadline: '', channel: null }),
-    ).toEqual({ channel: '', options: { handoffDeadline: usualWait } }))
+      changedParts(
+        { ...before, options: { ...before.options, handoffDeadline: 400 } },
+        { ...before, channel: null },
+      ),
+    ).toEqual({ channel: '', options: { handoffDeadline: 800 } }))
 
   it('has a name for each field that a person can read', () =>
-    expect(Object.keys(before).filter((field) => !valueNames[field as keyof typeof before])).toEqual([]))
+    expect(
+      [...Object.keys(before).filter((key) => key !== 'options'), ...Object.keys(link.options)].filter(
+        (field) => !(field in valueNames),
+      ),
+    ).toEqual([]))
 })

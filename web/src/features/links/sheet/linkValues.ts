@@ -1,4 +1,6 @@
 import type { Schema } from '../../../api/client'
+import { linkOptions, type LinkOption } from '../../../api/linkOptions'
+import type { LinkOptionsPatch } from '../../../parts/LinkOptionFields'
 import { endOf, openingOf } from '../../../parts/format/linkTime'
 import { fieldNames } from './fieldNames'
 import type { Link } from '../links'
@@ -24,34 +26,21 @@ export interface LinkValues {
   term: string
   content: string
   redirect: string
-  passQuery: Link['options']['passQuery']
-  referrer: Link['options']['referrer']
-  hideFromSearch: boolean
-  nofollow: boolean
-  sponsored: boolean
-  newTab: boolean
-  anchorText: string
-  titleAttribute: string
   pixels: string[]
-  handoffDeadline: number | ''
+  options: LinkOptionsPatch
 }
 
-/** Milliseconds that ad networks are waited for unless something else is said. */
-export const usualWait = 800
+/** A field of the form; options by their own names. */
+type Field = Exclude<keyof LinkValues, 'options'> | LinkOption['key']
 
 /** The same words as in the history. */
-export const valueNames: Record<keyof LinkValues, string> = {
+export const valueNames: Record<Field, string> = {
   ...fieldNames,
   opensAt: fieldNames.opens,
   endsAt: fieldNames.ends,
   domain: 'Short domain',
   slug: 'Slug',
-  passQuery: fieldNames['pass-query'],
-  hideFromSearch: fieldNames['hide-from-search'],
-  newTab: fieldNames['new-tab'],
-  anchorText: fieldNames['anchor-text'],
-  titleAttribute: fieldNames['title-attribute'],
-  handoffDeadline: fieldNames['handoff-deadline'],
+  ...(Object.fromEntries(linkOptions.map((o) => [o.key, o.name])) as Record<LinkOption['key'], string>),
 }
 
 /** @param zone By whose clock it opens and ends. */
@@ -73,33 +62,26 @@ export const valuesOf = (link: Link, zone: string): LinkValues => ({
   term: link.term ?? '',
   content: link.content ?? '',
   redirect: String(link.redirect),
-  passQuery: link.options.passQuery,
-  referrer: link.options.referrer,
-  hideFromSearch: link.options.hideFromSearch ?? false,
-  nofollow: link.options.nofollow ?? false,
-  sponsored: link.options.sponsored ?? false,
-  newTab: link.options.newTab ?? false,
-  anchorText: link.options.anchorText ?? '',
-  titleAttribute: link.options.titleAttribute ?? '',
   pixels: [...link.pixels],
-  handoffDeadline: link.options.handoffDeadline ?? '',
+  options: Object.fromEntries(linkOptions.map((o) => [o.key, link.options[o.key] ?? nothing(o)])),
 })
 
-const options = [
-  'passQuery',
-  'referrer',
-  'hideFromSearch',
-  'nofollow',
-  'sponsored',
-  'newTab',
-  'anchorText',
-  'titleAttribute',
-] as const
+/** An option about which nothing is said. */
+const nothing = (option: LinkOption) => ({ choice: null, switch: false, text: '', number: null })[option.kind]
+
+/** What a field holds. */
+export const valueOf = (values: LinkValues, field: Field) =>
+  field in values
+    ? values[field as Exclude<keyof LinkValues, 'options'>]
+    : values.options[field as LinkOption['key']]
+
+const fields = (values: LinkValues) =>
+  [...Object.keys(values).filter((key) => key !== 'options'), ...linkOptions.map((o) => o.key)] as Field[]
 
 /** Which fields differ. */
 export const changedFields = (before: LinkValues, after: LinkValues) =>
-  (Object.keys(before) as Array<keyof LinkValues>).filter(
-    (field) => JSON.stringify(before[field]) !== JSON.stringify(after[field]),
+  fields(before).filter(
+    (field) => JSON.stringify(valueOf(before, field)) !== JSON.stringify(valueOf(after, field)),
   )
 
 /** What was changed, and nothing else, as the API takes it: so much of a colleague's work as this doesn't touch stays. */
@@ -120,11 +102,12 @@ export function changedParts(before: LinkValues, after: LinkValues): Change {
       | 'term'
       | 'content',
   ) => (changed.has(field) ? { [field]: after[field] } : {})
-  const switched = Object.fromEntries(options.filter((o) => changed.has(o)).map((o) => [o, after[o]]))
-  const wait = changed.has('handoffDeadline')
-    ? { handoffDeadline: after.handoffDeadline === '' ? usualWait : after.handoffDeadline }
-    : {}
-  const changedOptions = { ...switched, ...wait }
+  const changedOptions = Object.fromEntries(
+    linkOptions
+      .filter((o) => changed.has(o.key))
+      // Where nothing is said of a number, it is the usual one again.
+      .map((o) => [o.key, after.options[o.key] ?? o.usual]),
+  )
   return {
     ...plain('title'),
     ...plain('destination'),

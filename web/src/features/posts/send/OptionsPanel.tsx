@@ -1,8 +1,9 @@
-import { Button, Checkbox, Select, Text, TextInput } from '@mantine/core'
+import { Button, Select, Text, TextInput } from '@mantine/core'
 import type { ReactNode } from 'react'
 import type { Domain } from '../../../api/vocabulary'
 import { FolderField } from '../../../parts/FolderField'
-import { optionSwitches, passings, redirects, referrers } from '../../../parts/format/redirects'
+import { redirects } from '../../../parts/format/redirects'
+import { LinkOptionFields } from '../../../parts/LinkOptionFields'
 import { SpanFields } from '../../../parts/SpanFields'
 import { slugKinds } from '../../../parts/format/slugKinds'
 import { TagsField } from '../../../parts/TagPill'
@@ -112,25 +113,13 @@ export function OptionsPanel({
             value={settings.slugKind ?? (isForOneRow ? null : (given.slugKind ?? null))}
             onChange={(kind) => change({ slugKind: (kind as PostSettings['slugKind']) ?? undefined })}
           />
-          <Select
+          <LinkOptionFields
+            section="visit"
+            options={options}
+            unsaid={asAll}
+            of={of}
             size="sm"
-            label="Parameters in the visitor’s address"
-            aria-label={name('Parameters')}
-            clearable
-            placeholder={asAll}
-            data={passings}
-            value={options.passQuery ?? null}
-            onChange={(value) => setOption({ passQuery: value as typeof options.passQuery })}
-          />
-          <Select
-            size="sm"
-            label="Referrer"
-            aria-label={name('Referrer')}
-            clearable
-            placeholder={asAll}
-            data={referrers}
-            value={options.referrer ?? null}
-            onChange={(value) => setOption({ referrer: value as typeof options.referrer })}
+            onChange={setOption}
           />
           <Text size="xs" c="dimmed">
             301 and 308 tell search engines to pass on ranking; 302 and 307 do not. Every visit is counted,
@@ -158,27 +147,14 @@ export function OptionsPanel({
           />
         </Section>
         <Section title="Search engines and HTML">
-          {optionSwitches.map(({ key, label }) => (
-            <Checkbox
-              key={key}
-              label={label}
-              checked={options[key] ?? given.options?.[key] ?? false}
-              onChange={(event) => setOption({ [key]: event.currentTarget.checked })}
-            />
-          ))}
-          <TextInput
+          <LinkOptionFields
+            section="page"
+            options={options}
+            given={given.options ?? {}}
+            unsaid={asAll}
+            of={of}
             size="sm"
-            label="Text of the link in HTML"
-            placeholder="the title"
-            value={options.anchorText ?? ''}
-            onChange={(event) => setOption({ anchorText: event.currentTarget.value || null })}
-          />
-          <TextInput
-            size="sm"
-            label="Title attribute in HTML"
-            placeholder="none"
-            value={options.titleAttribute ?? ''}
-            onChange={(event) => setOption({ titleAttribute: event.currentTarget.value || null })}
+            onChange={setOption}
           />
         </Section>
       </div>
@@ -201,7 +177,7 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
 /** Without settings that were cleared. */
 function pruned(settings: PostSettings): PostSettings {
   const options = Object.fromEntries(
-    Object.entries(settings.options ?? {}).filter(([, value]) => value != null),
+    Object.entries(settings.options ?? {}).filter(([, value]) => value != null && value !== ''),
   )
   const kept = Object.fromEntries(
     Object.entries(settings).filter(([key, value]) => key !== 'options' && value !== undefined),
