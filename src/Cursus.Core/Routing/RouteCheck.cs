@@ -1,0 +1,138 @@
+using Cursus.Core.Clicks;
+
+namespace Cursus.Core.Routing;
+
+/// <summary>What makes a route impossible, by the field of the request that says it.</summary>
+public static class RouteCheck
+{
+    /// <summary>The most values of one condition.</summary>
+    public const int MaxValues = 250;
+
+    /// <summary>The longest name of a rule, page or parameter, in characters.</summary>
+    public const int MaxName = 100;
+
+    /// <summary>Everything that is wrong, in the order of the route; empty where it can be followed.</summary>
+    public static IEnumerable<(string Field, ValidationError Error)> Errors(Route route)
+    {
+        ArgumentNullException.ThrowIfNull(route);
+        if (route.Rules.Count > Route.MaxRules)
+        {
+            yield return (
+                "rules",
+                new("too-many-rules", $"A link has at most {Route.MaxRules} rules. Remove some, or put their conditions together.")
+            );
+        }
+
+        foreach (var (place, rule) in route.Rules.Index())
+        {
+            foreach (var (field, error) in Of(rule))
+            {
+                yield return ($"rules[{place}].{field}", error);
+            }
+        }
+
+        foreach (var (field, error) in route.Otherwise is { } otherwise ? Of(otherwise) : [])
+        {
+            yield return ($"otherwise.{field}", error);
+        }
+    }
+
+    private static IEnumerable<(string Field, ValidationError Error)> Of(RouteRule rule)
+    {
+        if (rule.When.AreNone)
+        {
+            yield return (
+                "when",
+                new("empty-rule", "This rule has no condition, so no rule below it would be reached. Add one, or make it what everyone else gets.")
+            );
+        }
+
+        if (rule.Name?.Length > MaxName)
+        {
+            yield return ("name", TooLong);
+        }
+
+        foreach (var (field, error) in Of(rule.When))
+        {
+            yield return ($"when.{field}", error);
+        }
+
+        foreach (var (field, error) in Of(rule.To))
+        {
+            yield return (field, error);
+        }
+    }
+
+    private static IEnumerable<(string Field, ValidationError Error)> Of(RouteConditions when)
+    {
+        foreach (var (field, countries) in new[] { ("countries", when.Countries), ("notCountries", when.NotCountries) })
+        {
+            if (countries.FirstOrDefault(c => c != default && !CountryNames.Codes.Contains($"{c}")) is var unknown && unknown != default)
+            {
+                yield return (field, new("country-unknown", $"“{unknown}” isn’t a country of ISO 3166-1. Enter its two letters, such as DE."));
+            }
+        }
+
+        if (when.Languages.FirstOrDefault(l => !LanguagePreference.IsRange(l)) is { } language)
+        {
+            yield return ("languages", new("language", $"“{language}” isn’t a language. Enter a tag such as de or fr-CA."));
+        }
+
+        if (when.From is { } from && when.Until is { } until && from >= until)
+        {
+            yield return ("until", new("time-order", "It would end before it begins. Choose a later end, or an earlier beginning."));
+        }
+
+        if (when.First < 1)
+        {
+            yield return ("first", new("first", "Enter how many people, at least 1."));
+        }
+
+        if (when.Query is { } query && (query.Name.Length is 0 or > MaxName || query.EqualTo?.Length > MaxName))
+        {
+            yield return ("query", new("query", $"Enter the name of a parameter, and perhaps its value, of at most {MaxName} characters each."));
+        }
+
+        foreach (
+            var (field, count) in new[]
+            {
+                ("countries", when.Countries.Count),
+                ("systems", when.Systems.Count),
+                ("languages", when.Languages.Count),
+                ("networks", when.Networks.Count),
+            }
+        )
+        {
+            if (count > MaxValues)
+            {
+                yield return (field, new("too-many-values", $"A condition has at most {MaxValues} values. Choose fewer."));
+            }
+        }
+    }
+
+    private static IEnumerable<(string Field, ValidationError Error)> Of(RouteOutcome outcome)
+    {
+        if (outcome.ClosedText?.Length > RouteOutcome.MaxClosedText)
+        {
+            yield return ("closed.text", new("option-too-long", $"This text has more than {RouteOutcome.MaxClosedText} characters. Shorten it."));
+        }
+
+        if (outcome.Pages.Count > RouteOutcome.MaxPages)
+        {
+            yield return ("to", new("too-many-pages", $"A split has at most {RouteOutcome.MaxPages} pages. Remove some."));
+        }
+
+        if (outcome.Pages.Any(p => p.Weight is < 0 or > 100) || (!outcome.IsClosed && outcome.Pages.Sum(p => p.Weight) != 100))
+        {
+            var sum = outcome.Pages.Sum(p => p.Weight);
+            yield return ("to", new("weights", $"The shares add up to {sum}%. Change them to whole percentages that make 100%."));
+        }
+
+        if (outcome.Pages.Any(p => p.Name?.Length > MaxName))
+        {
+            yield return ("to", TooLong);
+        }
+    }
+
+    private static ValidationError TooLong => new("name-too-long", $"A name has at most {MaxName} characters. Shorten it.");
+}
