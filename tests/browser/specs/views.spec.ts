@@ -4,13 +4,14 @@ import { signIn } from './people'
 
 const views = ['/send', '/send/many', '/links', '/links?view=flat&query=night', '/compare', '/compare?by=post&course=stacked', '/campaigns/winter-members', '/digest', '/needs-attention', '/settings', '/settings/workspace', '/settings/new-links', '/settings/campaigns', '/settings/utm', '/settings/recipes', '/settings/tags', '/settings/domains', '/settings/link-check', '/settings/referrers', '/settings/counting', '/settings/any-page', '/settings/members', '/settings/tokens', '/settings/archive', '/no-such-page']
 
-/** Every view, loaded: the places, one link's sheet and one post's hand-out. */
-async function* allViews(page: Page) {
-  for (const path of views) {
+/** Half of all views, loaded; with the second half come one link's sheet and one post's hand-out. */
+async function* allViews(page: Page, half: number) {
+  for (const path of views.filter((_, place) => place % 2 === half)) {
     await page.goto(path)
     await settled(page)
     yield path
   }
+  if (half === 0) return
   await page.goto('/links?query=hundred')
   await page.locator('[data-link-row]').first().click()
   await page.getByRole('complementary', { name: 'Link' }).getByRole('heading').waitFor()
@@ -37,45 +38,48 @@ async function seriousFindings(page: Page, view: string) {
 const screens = [
   { colorScheme: 'light', width: 1280, height: 800 },
   { colorScheme: 'dark', width: 1280, height: 800 },
-  { colorScheme: 'light', width: 390, height: 844 },
   { colorScheme: 'dark', width: 390, height: 844 },
+  { colorScheme: 'light', width: 390, height: 844 },
 ] as const
 
-for (const { colorScheme, width, height } of screens) {
-  test(`no view has a serious accessibility finding, ${colorScheme} at ${width}x${height}`, async ({ page }) => {
-    test.setTimeout(300_000)
+/** Shows what is open on every screen in both schemes, loaded once, and says what is wrong with it there. */
+async function faults(page: Page, view: string) {
+  const found: string[] = []
+  for (const { colorScheme, width, height } of screens) {
     await page.setViewportSize({ width, height })
     await page.emulateMedia({ colorScheme })
-    const findings: string[] = []
-    await page.goto('/sign-in')
-    await page.getByRole('heading', { level: 1 }).waitFor()
-    findings.push(...(await seriousFindings(page, '/sign-in')))
-    await signIn(page)
-    await page.getByLabel('Destination').fill('javascript:x')
-    await page.getByLabel('Slug for Perch').fill('geminids-perch')
-    await page.getByText('taken').waitFor()
-    findings.push(...(await seriousFindings(page, 'sheet with errors')))
-    for await (const view of allViews(page)) findings.push(...(await seriousFindings(page, view)))
-    expect(findings).toEqual([])
-  })
+    await expect(page.locator('[aria-busy=true]')).toHaveCount(0)
+    found.push(...(await seriousFindings(page, `${view}, ${colorScheme} at ${width}`)))
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+    if (over > 0) found.push(`${view} at ${width}: ${over} px too wide`)
+  }
+  await page.setViewportSize({ width: 1280, height: 800 })
+  return found
 }
 
-test('no view scrolls sideways on a desk or on a phone', async ({ page }) => {
-  test.slow()
-  await signIn(page)
-  const wide: string[] = []
-  for (const [width, height] of [
-    [1280, 800],
-    [390, 844],
-  ] as const) {
-    await page.setViewportSize({ width, height })
-    for await (const view of allViews(page)) {
-      const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
-      if (over > 0) wide.push(`${view} at ${width}: ${over} px too wide`)
+// In two halves, which two browsers share.
+test.describe.configure({ mode: 'parallel' })
+
+for (const half of [0, 1]) {
+  test(`no view has a serious accessibility finding or scrolls sideways, in either scheme, on a desk or a phone (${half + 1} of 2)`, async ({ page }) => {
+    test.setTimeout(600_000)
+    const found: string[] = []
+    if (half === 0) {
+      await page.goto('/sign-in')
+      await page.getByRole('heading', { level: 1 }).waitFor()
+      found.push(...(await faults(page, '/sign-in')))
     }
-  }
-  expect(wide).toEqual([])
-})
+    await signIn(page)
+    if (half === 0) {
+      await page.getByLabel('Destination').fill('javascript:x')
+      await page.getByLabel('Slug for Perch').fill('geminids-perch')
+      await page.getByText('taken').waitFor()
+      found.push(...(await faults(page, 'sheet with errors')))
+    }
+    for await (const view of allViews(page, half)) found.push(...(await faults(page, view)))
+    expect(found).toEqual([])
+  })
+}
 
 test('hashed files are kept by browsers for a year, the page itself is not', async ({ request }) => {
   const page = await request.get('/')
