@@ -1,11 +1,14 @@
 using System.Net;
 using System.Text;
 using Cursus.Core.Addresses;
+using Cursus.Core.Clicks;
 using Cursus.Core.Codes;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
+using Cursus.Core.Routing;
 using Cursus.Data.Clicks.Journaling;
 using Cursus.Edge.Handoff;
+using Cursus.Edge.Routing;
 using Microsoft.AspNetCore.Http.Features;
 using NodaTime;
 
@@ -26,6 +29,9 @@ internal sealed class EdgeAnswer(
     PixelTable pixels,
     HandoffAnswer handoffs,
     HandoffReports reports,
+    RouteBook routes,
+    AgentBook agents,
+    EdgeOptions options,
     IClock clock
 )
 {
@@ -90,7 +96,7 @@ internal sealed class EdgeAnswer(
         }
 
         var target = link.Target;
-        if (!target.Schedule.IsAlways)
+        if (!target.Schedule.IsAlways || link.HasRoute)
         {
             return false;
         }
@@ -108,7 +114,7 @@ internal sealed class EdgeAnswer(
             return false;
         }
 
-        visits.Record(visits.Read(now, headers, connection, domain, isTeam: false), headers, link.Id, scanned.Code);
+        visits.Record(visits.Read(now, headers, connection, domain, isTeam: false), headers, link.Id, scanned.Code, decision.Page);
         redirect = new()
         {
             Status = decision.Status,
@@ -142,17 +148,23 @@ internal sealed class EdgeAnswer(
     private Task AnswerLink(Exchange exchange, DomainEntry domain, in LinkEntry link, byte code)
     {
         var (now, isTeam) = (clock.GetCurrentInstant(), IsTeam(exchange, domain));
-        var decision = LinkDecision.Of(link.Target, now, isTeam);
-        if (!decision.LeadsOn)
-        {
-            return decision.Kind == LinkResponseKind.ScheduledPage ? exchange.WritePage(StatusCodes.Status404NotFound, EdgePages.Scheduled)
-                : link.EndedText is { } text ? exchange.WritePage(StatusCodes.Status410Gone, EdgePages.EndedWith(text))
-                : LeadOrShow(exchange, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended);
-        }
-
         var headers = VisitorHeaders.Of(exchange.Request);
         var visitor = visits.Read(now, headers, exchange.Connection?.RemoteIpAddress, domain, isTeam);
-        visits.Record(visitor, headers, link.Id, code);
+        var decision = routes.Of(link) is { } route
+            ? Route(exchange, domain, link, route, visitor, headers)
+            : LinkDecision.Of(link.Target, now, isTeam);
+        if (!decision.LeadsOn)
+        {
+            return decision.Kind switch
+            {
+                LinkResponseKind.ScheduledPage => exchange.WritePage(StatusCodes.Status404NotFound, EdgePages.Scheduled),
+                LinkResponseKind.ClosedPage => exchange.WritePage(StatusCodes.Status403Forbidden, EdgePages.ClosedWith(decision.ClosedText)),
+                _ when link.EndedText is { } text => exchange.WritePage(StatusCodes.Status410Gone, EdgePages.EndedWith(text)),
+                _ => LeadOrShow(exchange, domain.EndedPage, StatusCodes.Status410Gone, EdgePages.Ended),
+            };
+        }
+
+        visits.Record(visitor, headers, link.Id, code, decision.Page, decision.RouteRule);
         if (pixels.Of(domain, link) is not { } fired)
         {
             return exchange.LeadOn(decision, journal.WhenSafe());
@@ -165,6 +177,33 @@ internal sealed class EdgeAnswer(
         return decision.Kind == LinkResponseKind.HandoffPage
             ? exchange.Write(handoffs.Page(exchange, visit, visitor, handoff == HandoffCourse.Ask), decision, journal.WhenSafe())
             : exchange.LeadOn(decision, journal.WhenSafe());
+    }
+
+    /// <summary>Asks the rules of a link. The team sees what others would.</summary>
+    private LinkDecision Route(
+        Exchange exchange,
+        DomainEntry domain,
+        in LinkEntry link,
+        FinishedRoute route,
+        VisitReader.Visitor visitor,
+        in VisitorHeaders headers
+    )
+    {
+        var key =
+            route.Route.Remember == RouteMemory.ThirtyDays ? VisitorCookie.Of(exchange, options.PublicScheme == Uri.UriSchemeHttps) : visitor.Hash;
+        var visit = new RoutedVisit(visitor, headers, key, exchange.Request.QueryString, agents);
+        var isAsked = visitor.Kind == ClickKind.Team || visit.Kind is ClickKind.Person;
+        return LinkDecision.OfRoute(
+            link.Target with
+            {
+                Route = route,
+            },
+            link.Id,
+            domain.Salts.Zone,
+            visitor.Kind == ClickKind.Team,
+            isAsked,
+            ref visit
+        );
     }
 
     /// <summary>Whether the request is a test-open or of a browser that was marked before.</summary>

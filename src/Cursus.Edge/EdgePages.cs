@@ -15,12 +15,16 @@ internal static class EdgePages
 
     public static readonly byte[] Ended = Page(HasEnded, "It no longer works. Ask whoever shared it for the page you are looking for.");
 
+    private static readonly byte[] Closed = Page(IsClosed, "Ask whoever shared the link for the page you are looking for.");
+
     public static readonly byte[] Scheduled = Page("This link isn’t open yet", "You’re early. Come back a little later.");
 
     public static readonly byte[] Starting = Page("One moment", "This short domain is starting up. Try again in a few seconds.");
 
     /// <summary>A transparent picture of one dot, the smallest GIF there is.</summary>
     public static readonly byte[] Picture = Convert.FromBase64String("R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7");
+
+    private const string IsClosed = "This isn’t available here";
 
     private const string HasEnded = "This link has ended";
 
@@ -46,6 +50,10 @@ internal static class EdgePages
 
     /// <summary>Says that a link has ended in its own words.</summary>
     public static byte[] EndedWith(string text) => Page(HasEnded, text);
+
+    /// <summary>Says to some visitors that what others get is closed to them.</summary>
+    /// <param name="text">In words of the link's own; null for the usual ones.</param>
+    public static byte[] ClosedWith(string? text) => text is null ? Closed : Page(IsClosed, text);
 
     private static byte[] Page(string heading, string text) =>
         Encoding.UTF8.GetBytes(

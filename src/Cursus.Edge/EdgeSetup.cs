@@ -2,6 +2,7 @@ using System.Text;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks.Journaling;
 using Cursus.Edge.Handoff;
+using Cursus.Edge.Routing;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Http.Features;
 
@@ -22,6 +23,8 @@ public static class EdgeSetup
         var services = builder.Services;
         services.AddSingleton<DomainTable>();
         services.AddSingleton<LinkTable>();
+        services.AddSingleton<RouteBook>();
+        services.AddSingleton<AgentBook>();
         services.AddSingleton<PixelTable>();
         services.AddSingleton<PixelFeed>();
         services.AddSingleton<LinkFeed>();

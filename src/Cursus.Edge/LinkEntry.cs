@@ -3,6 +3,7 @@ using System.Runtime.InteropServices;
 using System.Text;
 using Cursus.Core.Addresses;
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using Cursus.Edge.Handoff;
 using NodaTime;
 
@@ -47,6 +48,9 @@ public readonly ref struct LinkEntry
 
         /// <summary>What visitors read after its end, as UTF-8.</summary>
         EndedText = 6,
+
+        /// <summary>Its route with finished addresses; see <see cref="RouteText"/>.</summary>
+        Route = 7,
     }
 
     public Guid Id => new(bytes[..16]);
@@ -85,6 +89,12 @@ public readonly ref struct LinkEntry
 
     /// <summary>What visitors read after its end; null for the usual words.</summary>
     public string? EndedText => TryFind(Field.EndedText, out var text) ? Encoding.UTF8.GetString(text) : null;
+
+    /// <summary>The bytes of its route; empty where it has none.</summary>
+    public ReadOnlySpan<byte> Route => TryFind(Field.Route, out var route) ? route : default;
+
+    /// <summary>Whether rules decide who is led where.</summary>
+    public bool HasRoute => TryFind(Field.Route, out _);
 
     /// <summary>Bytes of the record alone.</summary>
     public int Length => FieldsAt + (HasFields ? sizeof(int) + BinaryPrimitives.ReadInt32LittleEndian(bytes[FieldsAt..]) : 0);
@@ -163,6 +173,11 @@ public readonly ref struct LinkEntry
             Put(fields, Field.Dead, []);
         }
 
+        if (settings.Route is { } route)
+        {
+            Put(fields, Field.Route, RouteText.ToUtf8(route));
+        }
+
         if (settings.EndedText is { } text)
         {
             Put(fields, Field.EndedText, Encoding.UTF8.GetBytes(text));
@@ -235,5 +250,8 @@ public readonly ref struct LinkEntry
         public bool IsDead { get; init; }
 
         public string? EndedText { get; init; }
+
+        /// <summary>With numbered pages and finished addresses.</summary>
+        public Route? Route { get; init; }
     }
 }

@@ -3,6 +3,7 @@ using System.Net;
 using Cursus.Core.Checking;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
+using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Edge.Handoff;
@@ -287,16 +288,28 @@ public sealed class LinkFeed(
             {
                 Schedule = schedule,
                 IsDead = link.IsDead,
+                Route = link.Location is { } location && link.Route is { } route ? Finished(route, location, link.DeadPages) : null,
                 EndedText = link.Location is null || schedule.EndsAt is not null ? link.EndedText : null,
                 Fallback =
                     link.Location is not null
-                    && (link.IsDead || !schedule.IsAlways)
+                    && (link.IsDead || link.DeadPages.Length > 0 || !schedule.IsAlways)
                     && LinkInheritance.Fallback(link.Fallback, link.FallbackOfCampaign, link.FallbackOfWorkspace) is { } fallback
                         ? FallbackDestination.For(fallback, link.Location)
                         : null,
             }
         );
     }
+
+    /// <summary>A route as it is followed: its pages are counted as the link's own.</summary>
+    private static Route Finished(string route, string location, short[] dead) =>
+        RoutePages.With(RouteText.Read(route), p =>
+            p with
+            {
+                Name = null,
+                Destination = FallbackDestination.For(p.Destination, location),
+                IsDead = dead.Contains(p.Number),
+            }
+        );
 
     /// <summary>A connection that the other side has closed may be disposed of already.</summary>
     private static bool IsOfDatabase(Exception e) => e is ObjectDisposedException || DatabaseTrouble.IsOfDatabase(e);

@@ -1,6 +1,7 @@
 using System.Net;
 using Cursus.Core.Clicks;
 using Cursus.Core.Clicks.Requests;
+using Cursus.Core.Links;
 using NodaTime;
 
 namespace Cursus.Edge;
@@ -40,7 +41,9 @@ internal sealed class VisitReader(Data.Clicks.Journaling.ClickJournal journal, C
 
     /// <summary>Writes a visit that is led on down.</summary>
     /// <param name="code">Number of the QR code that was scanned; 0 where the address was followed.</param>
-    public void Record(in Visitor visitor, in VisitorHeaders headers, Guid linkId, byte code)
+    /// <param name="page">The page that the visitor is led to.</param>
+    /// <param name="rule">Number of the rule that decided; 0 where none did.</param>
+    public void Record(in Visitor visitor, in VisitorHeaders headers, Guid linkId, byte code, LinkPage page, byte rule = 0)
     {
         Span<char> texts = stackalloc char[ReferrerHost.MaxLength + PrimaryLanguage.MaxLength];
         var host = texts[..ReferrerHost.Read(headers.Referer, texts)];
@@ -60,6 +63,8 @@ internal sealed class VisitReader(Data.Clicks.Journaling.ClickJournal journal, C
                 Code = code,
                 Signs = visitor.Signs,
                 Network = visitor.Network,
+                Page = (byte)page,
+                Rule = rule,
             }
         );
     }

@@ -15,6 +15,8 @@ namespace Cursus.Core.Clicks;
 /// <param name="Language">Primary language subtag, lower case; empty where unknown.</param>
 /// <param name="Code">Number of the QR code that was scanned; 0 where the address was followed. See <see cref="Codes.ScannedPath"/>.</param>
 /// <param name="Signs">What else the request showed.</param>
+/// <param name="Page">Number of the page that the visitor was led to: 0 the link's destination, 1 its fallback, others of its route.</param>
+/// <param name="Rule">Number of the rule of the link's route that decided; 0 where none did.</param>
 /// <param name="Network">The network's keyed hash of the day, see <see cref="NetworkHash"/>; 0 where untold. Only in the journal, never in the
 /// database.</param>
 public readonly record struct Click(
@@ -29,7 +31,9 @@ public readonly record struct Click(
     string Language,
     byte Code = 0,
     RequestSigns Signs = RequestSigns.Untold,
-    int Network = 0
+    int Network = 0,
+    byte Page = 0,
+    byte Rule = 0
 )
 {
     /// <summary>User agents are kept to this many characters; longer ones are rare and say nothing more.</summary>
@@ -51,5 +55,7 @@ public readonly record struct Click(
             Code = Code,
             Signs = Signs,
             Network = Network,
+            Page = Page,
+            Rule = Rule,
         };
 }

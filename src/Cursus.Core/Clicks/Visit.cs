@@ -30,4 +30,10 @@ public readonly ref struct Visit
 
     /// <summary>The network's keyed hash of the day; 0 where untold.</summary>
     public int Network { get; init; }
+
+    /// <summary>Number of the page that the visitor was led to; see <see cref="Links.LinkPage"/>.</summary>
+    public byte Page { get; init; }
+
+    /// <summary>Number of the rule of the link's route that decided; 0 where none did.</summary>
+    public byte Rule { get; init; }
 }

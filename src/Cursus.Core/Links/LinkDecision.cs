@@ -2,6 +2,7 @@ using System.Text;
 using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Checking;
+using Cursus.Core.Routing;
 
 namespace Cursus.Core.Links;
 
@@ -22,6 +23,9 @@ public enum LinkRule : byte
 
     /// <summary>The page behind its destination is dead.</summary>
     DeadPage,
+
+    /// <summary>Its route decided.</summary>
+    Route,
 }
 
 /// <summary>The kinds of responses to a visitor of a link.</summary>
@@ -41,6 +45,9 @@ public enum LinkResponseKind : byte
 
     /// <summary>Says that the link has ended, or leads to the page that the domain has for that.</summary>
     EndedPage,
+
+    /// <summary>Says that what others get is closed to this visitor.</summary>
+    ClosedPage,
 }
 
 /// <summary>What one visitor of a link gets. Everything that follows from a visit (the click that is written down, the response, a report on pixels)
@@ -51,6 +58,12 @@ public readonly ref struct LinkDecision
 
     /// <summary>What decided.</summary>
     public LinkRule Rule { get; private init; }
+
+    /// <summary>Number of the rule of its route that decided; 0 where none did.</summary>
+    public byte RouteRule { get; private init; }
+
+    /// <summary>What a visitor reads to whom it is closed; null for the usual words.</summary>
+    public string? ClosedText { get; private init; }
 
     /// <summary>Which of the link's pages the visitor is led to, where it leads on.</summary>
     public LinkPage Page { get; private init; }
@@ -93,6 +106,43 @@ public readonly ref struct LinkDecision
             : new() { Kind = rule == LinkRule.Scheduled ? LinkResponseKind.ScheduledPage : LinkResponseKind.EndedPage, Rule = rule };
     }
 
+    /// <summary>Decides for one visitor of a link that has a route.</summary>
+    /// <param name="zone">By whose clock hours are meant.</param>
+    /// <param name="isAsked">Whether rules are asked; machines and previews get what everyone else gets.</param>
+    /// <param name="visit">Asked only where the link is open, and only what its rules ask for.</param>
+    public static LinkDecision OfRoute<T>(
+        scoped in LinkTarget target,
+        Guid link,
+        NodaTime.DateTimeZone zone,
+        bool isTeam,
+        bool isAsked,
+        scoped ref T visit
+    )
+        where T : IRouteVisit, allows ref struct
+    {
+        var decision = Of(target, visit.Now, isTeam);
+        if (target.Route is not { Route: { } route } || decision.Rule is not (LinkRule.Destination or LinkRule.DeadPage))
+        {
+            return decision;
+        }
+
+        var routed = isAsked ? RouteDecision.Of(route, link, zone, ref visit) : RouteDecision.Everyone(route, link, visit.Visitor);
+        var rule = routed.Rule is { } place ? route.Rules[place].Number : (byte)0;
+        return routed switch
+        {
+            { Outcome: null } => decision,
+            { Page: null } => new()
+            {
+                Kind = LinkResponseKind.ClosedPage,
+                Rule = LinkRule.Route,
+                RouteRule = rule,
+                ClosedText = routed.Outcome.ClosedText,
+            },
+            { Page.IsDead: true } when !target.Fallback.IsEmpty => LeadOn(target, LinkRule.DeadPage, LinkPage.Fallback) with { RouteRule = rule },
+            _ => LeadOn(target, LinkRule.Route, (LinkPage)routed.Page.Number) with { RouteRule = rule },
+        };
+    }
+
     /// <summary>What was decided once, for the later steps of a visit, whatever would be decided at this moment. A page that the link no longer has
     /// is its destination.</summary>
     /// <param name="isTeam">Nobody else learns where a link will lead before it opens.</param>
@@ -122,7 +172,10 @@ public readonly ref struct LinkDecision
             Address = target.AddressOf(page),
 
             // Where a link leads now is not for good if it has led, or will lead, elsewhere.
-            Status = page == LinkPage.Fallback || !target.Schedule.IsAlways ? FallbackDestination.Redirect(target.Redirect) : target.Redirect,
+            Status =
+                page == LinkPage.Fallback || !target.Schedule.IsAlways || target.Route is not null
+                    ? FallbackDestination.Redirect(target.Redirect)
+                    : target.Redirect,
             PassQuery = target.PassQuery,
             HidesReferrer = target.Referrer != ReferrerPassing.Keep,
             HidesFromSearch = target.HideFromSearch,

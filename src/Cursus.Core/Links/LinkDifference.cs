@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json.Serialization;
+using Cursus.Core.Routing;
 using NodaTime;
 using NodaTime.Text;
 
@@ -31,6 +32,7 @@ public enum LinkField
     AnchorText,
     HandoffDeadline,
     EndedText,
+    Route,
     Note,
     Folder,
     Tags,
@@ -81,6 +83,7 @@ public sealed record LinkDifference(LinkField Field, string? From, string? To)
             [LinkField.Term] = state.Term,
             [LinkField.Content] = state.Content,
             [LinkField.Redirect] = $"{state.Redirect}",
+            [LinkField.Route] = state.Route is { } route ? RouteWords.Of(RouteText.Read(route), zone) : null,
             [LinkField.Note] = state.Note,
             [LinkField.Folder] = state.FolderId is { } folder ? nameOf(folder) : null,
             [LinkField.Tags] = Names(state.TagIds, nameOf),

@@ -27,6 +27,8 @@ public sealed record LinkPatch
     /// <summary>Says each option by itself.</summary>
     public LinkOptionsPatch Options { get; init; } = new();
 
+    /// <summary>See <see cref="Routing.RouteText"/>; null leads everybody to the destination.</summary>
+    public Patch<string?> Route { get; init; }
     public Patch<string?> Note { get; init; }
     public Patch<Guid?> FolderId { get; init; }
     public Patch<IReadOnlyList<Guid>> TagIds { get; init; }
@@ -53,6 +55,7 @@ public sealed record LinkPatch
             ChannelId = ChannelId.Over(link.ChannelId),
             Redirect = Redirect.Over(link.Redirect),
             Options = Options.Over(link.Options),
+            Route = Route.Over(link.Route),
             Note = Note.Over(link.Note),
             FolderId = FolderId.Over(link.FolderId),
             TagIds = TagIds.Over(link.TagIds),

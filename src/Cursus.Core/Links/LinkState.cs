@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Cursus.Core.Addresses;
+using Cursus.Core.Routing;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 
@@ -44,6 +45,9 @@ public sealed record LinkState
 
     public short Redirect { get; init; } = LinkOptions.UsualRedirect;
     public LinkOptions Options { get; init; } = LinkOptions.Plain;
+
+    /// <summary>Its rules; see <see cref="RouteText"/>.</summary>
+    public string? Route { get; init; }
     public string? Note { get; init; }
     public Guid? FolderId { get; init; }
 

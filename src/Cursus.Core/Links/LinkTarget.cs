@@ -1,4 +1,5 @@
 using Cursus.Core.Addresses;
+using Cursus.Core.Routing;
 
 namespace Cursus.Core.Links;
 
@@ -28,17 +29,20 @@ public readonly ref struct LinkTarget
 
     public bool HideFromSearch { get; init; }
 
+    /// <summary>The rules that decide who gets which page; null for nearly all links, which lead everybody to their destination.</summary>
+    public FinishedRoute? Route { get; init; }
+
     /// <summary>The address of one of its pages; empty where it has no such page.</summary>
     public ReadOnlySpan<byte> AddressOf(LinkPage page) =>
         page switch
         {
             LinkPage.Destination => Destination,
             LinkPage.Fallback => Fallback,
-            _ => default,
+            _ => Route is null ? default : Route.AddressOf((byte)page),
         };
 }
 
-/// <summary>The pages that a link can lead to.</summary>
+/// <summary>The pages that a link can lead to; those of its route have the numbers from <see cref="RoutePages.First"/> on.</summary>
 public enum LinkPage : byte
 {
     Destination = 0,

@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Cursus.Core.Routing;
 
 /// <summary>How long a visitor keeps the page of a split.</summary>
@@ -7,6 +9,7 @@ public enum RouteMemory : byte
     Day,
 
     /// <summary>For thirty days, by a cookie of the short domain.</summary>
+    [JsonStringEnumMemberName("30-days")]
     ThirtyDays,
 }
 
@@ -30,4 +33,5 @@ public sealed record Route
 /// <param name="To">What visitors get for whom it holds.</param>
 /// <param name="Name">What people call it; null for its conditions in words.</param>
 /// <param name="IsOff">Switched off without being lost.</param>
-public sealed record RouteRule(RouteConditions When, RouteOutcome To, string? Name = null, bool IsOff = false);
+/// <param name="Number">Tells the rule of others of its link; a number is never given to another rule.</param>
+public sealed record RouteRule(RouteConditions When, RouteOutcome To, string? Name = null, bool IsOff = false, byte Number = 0);

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Cursus.Core.Clicks;
 using NodaTime;
 
@@ -36,6 +37,7 @@ public sealed record RouteConditions
     public QueryCondition? Query { get; init; }
 
     /// <summary>Whether it asks for nothing, so that it would hold for everybody.</summary>
+    [JsonIgnore]
     public bool AreNone =>
         Countries.Count + NotCountries.Count + Devices.Count + Systems.Count + Languages.Count + Networks.Count == 0
         && this is { From: null, Until: null, Week: null, First: null, Query: null };

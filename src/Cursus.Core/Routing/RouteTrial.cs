@@ -7,11 +7,11 @@ namespace Cursus.Core.Routing;
 public sealed record RouteTrial(RouteDecision Decision, IReadOnlyList<string> Why)
 {
     /// <param name="visit">Its answers must not change while it is asked.</param>
-    public static RouteTrial Of<T>(Route route, Guid link, DateTimeZone zone, ref T visit, Func<int, bool> isDead)
+    public static RouteTrial Of<T>(Route route, Guid link, DateTimeZone zone, ref T visit)
         where T : IRouteVisit, allows ref struct
     {
         ArgumentNullException.ThrowIfNull(route);
-        var decision = RouteDecision.Of(route, link, zone, ref visit, isDead);
+        var decision = RouteDecision.Of(route, link, zone, ref visit);
         var asked = new RouteQuestions(route, zone);
         var why = new List<string>();
         for (var place = 0; place < route.Rules.Count; place++)

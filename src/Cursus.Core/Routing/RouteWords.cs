@@ -25,6 +25,28 @@ public static class RouteWords
 
     private static readonly string[] Weekdays = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
 
+    /// <summary>A whole route in one line, such as “on a phone: northmoor.example/app; everyone else: 50% northmoor.example/a, 50%
+    /// northmoor.example/b”.</summary>
+    public static string Of(Route route, DateTimeZone zone)
+    {
+        ArgumentNullException.ThrowIfNull(route);
+        var rules = route.Rules.Select(r => $"{r.Name ?? Of(r.When, zone)}{(r.IsOff ? " (off)" : "")}: {Of(r.To)}");
+        return string.Join("; ", route.Otherwise is { } otherwise ? rules.Append($"everyone else: {Of(otherwise)}") : rules);
+    }
+
+    /// <summary>What visitors get, in words.</summary>
+    public static string Of(RouteOutcome outcome)
+    {
+        ArgumentNullException.ThrowIfNull(outcome);
+        return outcome.IsClosed
+            ? outcome.Pages.Count == 0
+                ? "closed"
+                : $"closed, leads to {Short(outcome.Pages[0])}"
+            : outcome.IsSplit
+                ? string.Join(", ", outcome.Pages.Select(p => $"{p.Weight}% {Short(p)}"))
+                : Short(outcome.Pages[0]);
+    }
+
     /// <summary>All conditions in one line, such as “on a phone, in Germany or Austria, Mon–Fri 08:00–18:00”.</summary>
     /// <param name="zone">By whose clock times are told.</param>
     public static string Of(RouteConditions when, DateTimeZone zone)
@@ -123,6 +145,12 @@ public static class RouteWords
         }
 
         return string.Join(", ", parts);
+    }
+
+    private static string Short(RoutePage page)
+    {
+        var at = page.Destination.IndexOf("://", StringComparison.Ordinal);
+        return page.Name ?? (at < 0 ? page.Destination : page.Destination[(at + 3)..]);
     }
 
     private static string Or(IEnumerable<string> words)

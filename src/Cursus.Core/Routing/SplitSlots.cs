@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Cursus.Core.Clicks;
 
 namespace Cursus.Core.Routing;
@@ -7,6 +8,7 @@ namespace Cursus.Core.Routing;
 /// <param name="To">The one behind the last.</param>
 public readonly record struct SlotRange(int From, int To)
 {
+    [JsonIgnore]
     public int Length => To - From;
 }
 

@@ -1,5 +1,6 @@
 using System.Diagnostics.CodeAnalysis;
 using System.Globalization;
+using System.Text.Json.Serialization;
 using NodaTime;
 
 namespace Cursus.Core.Routing;
@@ -14,6 +15,7 @@ public sealed record WeekHours(IReadOnlyList<IsoDayOfWeek> Days, int From = 0, i
     private const int MinutesOfDay = 24 * 60;
 
     /// <summary>Whether hours are said, and not whole days.</summary>
+    [JsonIgnore]
     public bool HasHours => From != 0 || To != MinutesOfDay;
 
     /// <summary>Whether it is one of these hours. What the clock shows decides, so that an hour that is left out when clocks go forward never is, and one
@@ -35,6 +37,9 @@ public sealed record WeekHours(IReadOnlyList<IsoDayOfWeek> Days, int From = 0, i
         if (ends.Length == 2)
         {
             (from, to) = (Minutes(ends[0]), Minutes(ends[1]));
+
+            // A day that goes until midnight ends with it.
+            to = to == 0 && from > 0 ? MinutesOfDay : to;
         }
 
         if (from is < 0 or MinutesOfDay || to < 0 || from == to)
@@ -50,6 +55,7 @@ public sealed record WeekHours(IReadOnlyList<IsoDayOfWeek> Days, int From = 0, i
     }
 
     /// <summary>As it is read.</summary>
+    [JsonIgnore]
     public string HoursText => $"{Text(From)}-{Text(To)}";
 
     private bool IsOn(IsoDayOfWeek day) => Days.Count == 0 || Days.Contains(day);

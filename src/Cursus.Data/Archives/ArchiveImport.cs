@@ -212,9 +212,9 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
             "clicks" => $"""
                 select ensure_clicks_partition(month) from (
                     select distinct date_trunc('month', (line ->> 'at')::timestamptz at time zone 'UTC') at time zone 'UTC' as month from archive_lines) months;
-                insert into clicks (id, at, link_id, visitor, kind, language, referrer_host, user_agent_id, country, code)
+                insert into clicks (id, at, link_id, visitor, kind, language, referrer_host, user_agent_id, country, code, page, rule)
                 select ({target.Journal}::bigint << {ClickStore.PositionBits}) | nextval('archive_place'), r.at, r.link_id, r.visitor, r.kind, r.language, r.referrer_host,
-                    case when r.at < now() - interval '{days} days' then g.reading else g.new end, r.country, r.code
+                    case when r.at < now() - interval '{days} days' then g.reading else g.new end, r.country, r.code, coalesce(r.page, 0), coalesce(r.rule, 0)
                 from archive_lines a, json_populate_record(null::clicks, a.line) r join archive_agents g on g.old = r.user_agent_id
                 """,
             _ =>

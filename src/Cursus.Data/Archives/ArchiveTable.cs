@@ -62,6 +62,7 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null,
         new("link_changes", Own),
         new("links", Own),
         new("link_aliases", OfLinks),
+        new("routed_pages", OfLinks, "x.link_id, x.number, x.destination, x.is_used"),
         new("link_tags", OfLinks),
         new("link_pixels", OfLinks),
         new("link_versions", OfLinks),
@@ -81,7 +82,7 @@ public sealed record ArchiveTable(string Name, string Of, string? Select = null,
         new("pixel_days", OfLinks),
         new("referrers", "x.host in (select referrer_host from clicks where link_id in (select id from links where workspace_id = $1))"),
         new("user_agents", $"x.id in (select user_agent_id from clicks where link_id in (select id from links where workspace_id = $1))"),
-        new("clicks", OfLinks, "x.at, x.link_id, x.visitor, x.kind, x.language, x.referrer_host, x.user_agent_id, x.country, x.code"),
+        new("clicks", OfLinks, "x.at, x.link_id, x.visitor, x.kind, x.language, x.referrer_host, x.user_agent_id, x.country, x.code, x.page, x.rule"),
     ];
 
     /// <summary>Name of the file.</summary>

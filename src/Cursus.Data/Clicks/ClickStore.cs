@@ -195,7 +195,7 @@ public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDis
         {
             Backpressure.YieldAfter(i);
             var (id, click, agentId, told, _) = clicks[i];
-            rows.Row(10)
+            rows.Row(12)
                 .Add(id)
                 .Add(click.At)
                 .Add(click.LinkId)
@@ -205,10 +205,16 @@ public sealed class ClickStore(NpgsqlDataSource dataSource, IClock clock) : IDis
                 .Add(told.Country)
                 .Add(click.Language)
                 .Add(click.ReferrerHost)
-                .Add((short)click.Code);
+                .Add((short)click.Code)
+                .Add((short)click.Page)
+                .Add((short)click.Rule);
         }
 
-        return rows.Send(connection, "clicks (id, at, link_id, visitor, user_agent_id, kind, country, language, referrer_host, code)", cancel);
+        return rows.Send(
+            connection,
+            "clicks (id, at, link_id, visitor, user_agent_id, kind, country, language, referrer_host, code, page, rule)",
+            cancel
+        );
     }
 
     /// <summary>How far each journal has been shipped.</summary>

@@ -10,6 +10,8 @@ namespace Cursus.Data.Links;
 /// <param name="Location">Where it leads; null where it was deleted.</param>
 /// <param name="Pixels">Its own and its post's; those of campaign, channel and domain are read by themselves.</param>
 /// <param name="IsDead">Whether its page is known to be dead.</param>
+/// <param name="Route">See <see cref="Core.Routing.RouteText"/>.</param>
+/// <param name="DeadPages">Numbers of the pages of its route that are known to be dead.</param>
 internal readonly record struct EdgeLink(
     Guid Id,
     Guid DomainId,
@@ -29,7 +31,9 @@ internal readonly record struct EdgeLink(
     bool IsDead,
     Instant? OpensAt,
     Instant? EndsAt,
-    string? EndedText
+    string? EndedText,
+    string? Route,
+    short[] DeadPages
 );
 
 /// <summary>A short domain that answers, with what decides there.</summary>
@@ -72,8 +76,12 @@ internal static class EdgeLinks
     /// <summary>Where visitors go instead, for the few links whose page is dead, or that open or end.</summary>
     private const string Fallbacks = """
         left join checked_pages dead on dead.workspace_id = l.workspace_id and dead.key = l.page_key and is_dead(dead.verdict, dead.ignored_until)
-        left join campaigns ofcampaign on (dead.key is not null or l.opens_at is not null or l.ends_at is not null) and ofcampaign.id = l.campaign_id
-        left join link_check_settings ofworkspace on (dead.key is not null or l.opens_at is not null or l.ends_at is not null) and ofworkspace.workspace_id = l.workspace_id
+        left join lateral (
+            select array_agg(p.number) as dead_pages from routed_pages p join checked_pages c on c.workspace_id = l.workspace_id and c.key = p.page_key
+            where l.route is not null and p.link_id = l.id and p.is_used and is_dead(c.verdict, c.ignored_until)
+        ) routed on l.route is not null
+        left join campaigns ofcampaign on (dead.key is not null or routed.dead_pages is not null or l.opens_at is not null or l.ends_at is not null) and ofcampaign.id = l.campaign_id
+        left join link_check_settings ofworkspace on (dead.key is not null or routed.dead_pages is not null or l.opens_at is not null or l.ends_at is not null) and ofworkspace.workspace_id = l.workspace_id
         """;
 
     /// <summary>Links that were changed in a transaction or since, but for those of some domains.</summary>
@@ -182,7 +190,7 @@ internal static class EdgeLinks
         $"""
             select l.id, d.id, {at.Address}.slug_key, case when l.deleted_at is null then l.final_url end, l.redirect, l.options_pass_query, l.options_referrer, l.options_hide_from_search,
                 l.campaign_id, l.channel_id, l.options_handoff_deadline, own.pixels, l.fallback as of_link, ofcampaign.fallback as of_campaign, ofworkspace.fallback as of_workspace,
-                dead.key is not null as is_dead, l.opens_at, l.ends_at, l.options_ended_text
+                dead.key is not null as is_dead, l.opens_at, l.ends_at, l.options_ended_text, l.route, routed.dead_pages
             from {at.Tables} join domains d on d.id = {at.Address}.domain_id {(at.AreFew ? PixelsOfFew : ownPixels)} {Fallbacks}
             """;
 
@@ -206,7 +214,9 @@ internal static class EdgeLinks
             reader.GetBoolean(15),
             Time(reader, 16),
             Time(reader, 17),
-            Optional(reader, 18)
+            Optional(reader, 18),
+            Optional(reader, 19),
+            reader.IsDBNull(20) ? [] : reader.GetFieldValue<short[]>(20)
         );
 
     private static string Text(ulong transaction) => transaction.ToString(CultureInfo.InvariantCulture);

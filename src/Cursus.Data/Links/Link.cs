@@ -1,6 +1,7 @@
 using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using Cursus.Data.Addresses;
 using Cursus.Data.Clicks;
 using Cursus.Data.Posts;
@@ -67,6 +68,9 @@ public sealed class Link
     /// <summary>Clicks that were counted elsewhere, before the link came to Cursus; null where it was made here. Never part of a figure.</summary>
     public long? ImportedClicks { get; set; }
 
+    /// <summary>Rules by which visitors are led to other pages; see <see cref="RouteText"/>. Null where all are led to the destination.</summary>
+    public string? Route { get; set; }
+
     /// <summary>What colleagues should know about it; never visible to visitors.</summary>
     public string? Note { get; set; }
 
@@ -103,6 +107,9 @@ public sealed class Link
     public Placement? Placement { get; init; }
     public List<Tag> Tags { get; init; } = [];
     public List<LinkAlias> Aliases { get; init; } = [];
+
+    /// <summary>All pages that its routes have ever led to.</summary>
+    public List<RoutedPage> RoutedPages { get; init; } = [];
 
     /// <summary>What it is found by.</summary>
     public LinkText? Text { get; init; }

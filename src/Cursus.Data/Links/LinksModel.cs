@@ -11,6 +11,7 @@ internal sealed class LinksModel
         IEntityTypeConfiguration<Tag>,
         IEntityTypeConfiguration<Folder>,
         IEntityTypeConfiguration<LinkAlias>,
+        IEntityTypeConfiguration<RoutedPage>,
         IEntityTypeConfiguration<LinkVersion>,
         IEntityTypeConfiguration<LinkChange>,
         IEntityTypeConfiguration<LinkText>,
@@ -75,6 +76,15 @@ internal sealed class LinksModel
         alias.HasIndex(a => new { a.DomainId, a.SlugKey }).IsUnique();
         alias.Property(a => a.Slug).HasMaxLength(Slug.MaxLength);
         alias.Property(a => a.SlugKey).HasMaxLength(Slug.MaxLength);
+    }
+
+    public void Configure(EntityTypeBuilder<RoutedPage> page)
+    {
+        page.ToTable("routed_pages");
+        page.HasKey(p => new { p.LinkId, p.Number });
+        page.HasOne<Link>().WithMany(l => l.RoutedPages).HasForeignKey(p => p.LinkId);
+        page.Property(p => p.PageKey).HasComputedColumnSql("md5(split_part(destination, '#', 1))::uuid", stored: true);
+        page.HasIndex(p => p.PageKey).HasFilter("is_used");
     }
 
     public void Configure(EntityTypeBuilder<LinkVersion> version)

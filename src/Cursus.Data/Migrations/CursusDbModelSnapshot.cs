@@ -1300,6 +1300,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("smallint")
                         .HasColumnName("redirect");
 
+                    b.Property<string>("Route")
+                        .HasColumnType("text")
+                        .HasColumnName("route");
+
                     b.Property<string>("Slug")
                         .IsRequired()
                         .HasMaxLength(80)
@@ -1590,6 +1594,41 @@ namespace Cursus.Data.Migrations
                         .HasName("pk_link_versions");
 
                     b.ToTable("link_versions", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.RoutedPage", b =>
+                {
+                    b.Property<Guid>("LinkId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("link_id");
+
+                    b.Property<short>("Number")
+                        .HasColumnType("smallint")
+                        .HasColumnName("number");
+
+                    b.Property<string>("Destination")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("destination");
+
+                    b.Property<bool>("IsUsed")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_used");
+
+                    b.Property<Guid>("PageKey")
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("uuid")
+                        .HasColumnName("page_key")
+                        .HasComputedColumnSql("md5(split_part(destination, '#', 1))::uuid", true);
+
+                    b.HasKey("LinkId", "Number")
+                        .HasName("pk_routed_pages");
+
+                    b.HasIndex("PageKey")
+                        .HasDatabaseName("ix_routed_pages_page_key")
+                        .HasFilter("is_used");
+
+                    b.ToTable("routed_pages", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Links.SavedFilter", b =>
@@ -3091,6 +3130,16 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_link_versions_links_link_id");
                 });
 
+            modelBuilder.Entity("Cursus.Data.Links.RoutedPage", b =>
+                {
+                    b.HasOne("Cursus.Data.Links.Link", null)
+                        .WithMany("RoutedPages")
+                        .HasForeignKey("LinkId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_routed_pages_links_link_id");
+                });
+
             modelBuilder.Entity("Cursus.Data.Links.SavedFilter", b =>
                 {
                     b.HasOne("Cursus.Data.Workspaces.Workspace", null)
@@ -3482,6 +3531,8 @@ namespace Cursus.Data.Migrations
                     b.Navigation("Aliases");
 
                     b.Navigation("Placement");
+
+                    b.Navigation("RoutedPages");
 
                     b.Navigation("Text");
 

@@ -11,7 +11,12 @@ create or replace function write_checked_pages(links uuid[]) returns void langua
     select gen_random_uuid(), workspace_id, page_key, address, 0, false, 0, 0, false, false, '{}', '{}', now()
     from (
         select distinct on (workspace_id, page_key) workspace_id, page_key, split_part(destination, '#', 1) as address
-        from links where id = any($1) and deleted_at is null and (ends_at is null or ends_at > now()) order by workspace_id, page_key
+        from (
+            select workspace_id, page_key, destination, deleted_at, ends_at from links where id = any($1)
+            union all
+            select l.workspace_id, p.page_key, p.destination, l.deleted_at, l.ends_at from routed_pages p join links l on l.id = p.link_id where l.id = any($1) and p.is_used
+        ) pages
+        where deleted_at is null and (ends_at is null or ends_at > now()) order by workspace_id, page_key
     ) led
     -- A page that was asked a moment ago is not asked for each further link.
     on conflict (workspace_id, key) do update set next_check_at = now() where p.checked_at < now() - interval '10 minutes'
@@ -111,7 +116,8 @@ end $$;
 -- Links to a page that died, or came back, lead elsewhere: the edge is to read them again.
 create or replace function note_dead_page() returns trigger language plpgsql as $$
 begin
-    update links set slug = slug where workspace_id = new.workspace_id and page_key = new.key and deleted_at is null and changed_in <> pg_current_xact_id();
+    update links set slug = slug where workspace_id = new.workspace_id and deleted_at is null and changed_in <> pg_current_xact_id()
+        and (page_key = new.key or id in (select link_id from routed_pages where page_key = new.key and is_used));
     return null;
 end $$;
 
@@ -173,6 +179,13 @@ begin
     perform write_checked_pages(array(
         select c.id from changed c join former f on f.id = c.id
         where c.page_key <> f.page_key or (c.deleted_at is null and f.deleted_at is not null) or (c.opens_at, c.ends_at) is distinct from (f.opens_at, f.ends_at)));
+    return null;
+end $$;
+
+-- So are the pages of a link's route.
+create or replace function note_routed_pages() returns trigger language plpgsql as $$
+begin
+    perform write_checked_pages(array(select distinct link_id from changed));
     return null;
 end $$;
 

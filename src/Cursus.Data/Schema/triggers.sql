@@ -75,3 +75,7 @@ create trigger note_post_pixels_removed after delete on post_pixels
 create trigger note_renamed_tag after update of name on tags for each row when (old.name <> new.name) execute function note_renamed_tag();
 
 create trigger tell_edge_of_workspaces after update on workspaces for each statement execute function tell_edge();
+
+create trigger note_routed_pages after insert on routed_pages referencing new table as changed for each statement execute function note_routed_pages();
+create trigger note_routed_pages_changed after update on routed_pages
+    referencing new table as changed for each statement execute function note_routed_pages();

@@ -1,6 +1,7 @@
 using System.Text;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
+using Cursus.Edge.Routing;
 using Microsoft.AspNetCore.WebUtilities;
 using NodaTime;
 
@@ -10,7 +11,15 @@ namespace Cursus.Edge.Handoff;
 /// What handoff pages report back: which networks answered, and what a visitor answered. Also takes the question's form from browsers without
 /// scripts. A report is believed as far as a click is: whoever wants to make one up could as well follow the link.
 /// </summary>
-internal sealed class HandoffReports(LinkTable links, PixelTable pixels, HandoffAnswer handoffs, VisitReader visits, TeamMark team, IClock clock)
+internal sealed class HandoffReports(
+    LinkTable links,
+    PixelTable pixels,
+    HandoffAnswer handoffs,
+    VisitReader visits,
+    TeamMark team,
+    RouteBook routes,
+    IClock clock
+)
 {
     private const int MostBytes = 4096 + HandoffTicket.MaxLength;
     private const string Html = "text/html; charset=utf-8";
@@ -132,7 +141,7 @@ internal sealed class HandoffReports(LinkTable links, PixelTable pixels, Handoff
     /// <summary>The visit that a page reports on, as it was decided then. Null where the link has gone meanwhile.</summary>
     private HandoffVisit? Visit(DomainEntry domain, string slug, string query, HandoffTicket ticket, Instant now, bool isTeam) =>
         links.TryFind(domain.Number, slug, out var link)
-        && LinkDecision.Again(link.Target, ticket.Page, now, isTeam) is { LeadsOn: true } decision
+        && LinkDecision.Again(link.Target with { Route = routes.Of(link) }, ticket.Page, now, isTeam) is { LeadsOn: true } decision
         && pixels.Settings(domain) is { } settings
             ? HandoffVisit.Of(domain, link, decision, slug, query, pixels.Of(domain, ticket.Pixels), settings)
             : null;

@@ -26,9 +26,18 @@ internal static class CarePages
         var since = today.PlusDays(-RecentDays);
         return db
             .CheckedPages.Where(p => p.WorkspaceId == workspaceId && p.NeedsCare && p.IgnoredUntil != null == ignored)
-            .Where(p => links.Any(l => l.WorkspaceId == p.WorkspaceId && l.PageKey == p.Key))
+            .Where(p =>
+                links.Any(l => l.WorkspaceId == p.WorkspaceId && (l.PageKey == p.Key || l.RoutedPages.Any(r => r.IsUsed && r.PageKey == p.Key)))
+            )
             .OrderByDescending(p =>
-                db.LinkDays.Where(d => d.Day > since && links.Any(l => l.Id == d.LinkId && l.WorkspaceId == p.WorkspaceId && l.PageKey == p.Key))
+                db.LinkDays.Where(d =>
+                        d.Day > since
+                        && links.Any(l =>
+                            l.Id == d.LinkId
+                            && l.WorkspaceId == p.WorkspaceId
+                            && (l.PageKey == p.Key || l.RoutedPages.Any(r => r.IsUsed && r.PageKey == p.Key))
+                        )
+                    )
                     .Sum(d => (long?)d.Clicks)
                 ?? 0
             )
@@ -50,14 +59,17 @@ internal static class CarePages
         var rows = await db
             .Database.SqlQuery<ImpactRow>(
                 $"""
-                select l.page_key, po.id as post, po.title as title, c.key as campaign, c.name as campaign_name, count(*)::int as links,
+                select led.page_key, po.id as post, po.title as title, c.key as campaign, c.name as campaign_name, count(*)::int as links,
                     coalesce(sum(recent.clicks), 0)::bigint as recent_clicks,
                     max(coalesce(l.fallback, c.fallback)) as fallback
-                from links l
+                from (
+                    select id as link_id, page_key from links where workspace_id = {workspaceId} and page_key = any({keys.ToArray()})
+                    union select link_id, page_key from routed_pages where is_used and page_key = any({keys.ToArray()})
+                ) led join links l on l.id = led.link_id
                     left join placements pl on pl.link_id = l.id left join posts po on po.id = pl.post_id left join campaigns c on c.id = l.campaign_id
                     left join lateral (select sum(d.clicks) as clicks from days_of_links d where d.link_id = l.id and d.day > {since}) recent on true
-                where l.workspace_id = {workspaceId} and l.page_key = any({keys.ToArray()}) and l.deleted_at is null and (l.ends_at is null or l.ends_at > {now})
-                group by l.page_key, po.id, po.title, c.key, c.name order by recent_clicks desc, links desc, po.id
+                where l.workspace_id = {workspaceId} and l.deleted_at is null and (l.ends_at is null or l.ends_at > {now})
+                group by led.page_key, po.id, po.title, c.key, c.name order by recent_clicks desc, links desc, po.id
                 """
             )
             .ToListAsync(cancel);

@@ -116,6 +116,8 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, L
             delete from checked_pages p where next_check_at <= {now}
                 and not exists (select 1 from links l where l.workspace_id = p.workspace_id and l.page_key = p.key and l.deleted_at is null
                     and (l.ends_at is null or l.ends_at > {now}))
+                and not exists (select 1 from routed_pages r join links l on l.id = r.link_id where r.page_key = p.key and r.is_used
+                    and l.workspace_id = p.workspace_id and l.deleted_at is null and (l.ends_at is null or l.ends_at > {now}))
             """,
             cancel
         );
@@ -132,7 +134,9 @@ internal sealed class CheckRound(IServiceScopeFactory scopes, PageCheck check, L
                         p.tries > 0 desc, p.checked_at is null desc, case when p.checked_at is null then p.next_check_at end desc, p.next_check_at) as place
                     from checked_pages p left join link_check_settings s on s.workspace_id = p.workspace_id
                     where p.next_check_at <= {now} and s.is_on is not false
-                        and exists (select 1 from links l where l.workspace_id = p.workspace_id and l.page_key = p.key and l.deleted_at is null and (l.opens_at is null or l.opens_at <= {now}))
+                        and (exists (select 1 from links l where l.workspace_id = p.workspace_id and l.page_key = p.key and l.deleted_at is null and (l.opens_at is null or l.opens_at <= {now}))
+                            or exists (select 1 from routed_pages r join links l on l.id = r.link_id where r.page_key = p.key and r.is_used
+                                and l.workspace_id = p.workspace_id and l.deleted_at is null and (l.opens_at is null or l.opens_at <= {now})))
                 ) due where place <= {PagesOfSite} order by place, site limit {PagesInAll}
                 """
             )

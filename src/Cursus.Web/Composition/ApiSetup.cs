@@ -13,6 +13,7 @@ using Cursus.Web.Finding;
 using Cursus.Web.Hosting;
 using Cursus.Web.Links;
 using Cursus.Web.Links.Bulk;
+using Cursus.Web.Links.Routes;
 using Cursus.Web.Links.Saving;
 using Cursus.Web.Outgoing;
 using Cursus.Web.Posts;
@@ -181,6 +182,7 @@ public static class ApiSetup
         EditLink.Map(api);
         CopyLink.Map(api);
         LinkHistory.Map(api);
+        LinkRoutes.Map(api);
         BulkEdits.Map(api);
         ExportLinks.Map(api);
         RedirectFiles.Map(api);

@@ -1,4 +1,5 @@
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
@@ -74,7 +75,11 @@ public static class CopyLink
         // A copy of a link that has ended is to lead somewhere.
         var now = clock.GetCurrentInstant();
         var schedule = link.Schedule.StageAt(now) == LinkStage.Ended ? LinkSchedule.Always : link.Schedule;
-        var like = plan with { Settings = plan.Settings with { Options = link.Options, Schedule = schedule } };
+        var like = plan with
+        {
+            Route = link.Route is { } route ? RouteText.Read(route) : null,
+            Settings = plan.Settings with { Options = link.Options, Schedule = schedule },
+        };
         var (links, taken) = await saving.Save([like], member, now, _ => SavedBeside.Nothing, cancel);
         if (taken.Count > 0)
         {

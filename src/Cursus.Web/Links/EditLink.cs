@@ -162,6 +162,7 @@ public static class EditLink
             .Include(l => l.Campaign)
             .Include(l => l.Tags)
             .Include(l => l.Pixels)
+            .Include(l => l.RoutedPages)
             .FirstOrDefaultAsync(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && (deletedToo || l.DeletedAt == null), cancel);
 
     /// <summary>Saves a changed link, tells the edge, and answers with the link as it is now.</summary>

@@ -69,12 +69,19 @@ public sealed record LinkFilter(
         links = Batch is null ? links : links.Where(l => db.BatchLines.Any(b => b.BatchId == Batch && b.LinkId == l.Id));
         links = Page is null
             ? links
-            : links.Where(l => db.CheckedPages.Any(p => p.Id == Page && p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey));
+            : links.Where(l =>
+                db.CheckedPages.Any(p =>
+                    p.Id == Page && p.WorkspaceId == l.WorkspaceId && (p.Key == l.PageKey || l.RoutedPages.Any(r => r.IsUsed && r.PageKey == p.Key))
+                )
+            );
         return WithPixels(Made(links, member.Zone, errors), db, errors);
     }
 
     private static IQueryable<Link> LeadingTo(IQueryable<Link> links, IQueryable<CheckedPage> pages) =>
-        links.Where(l => l.DeletedAt == null && pages.Any(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey));
+        links.Where(l =>
+            l.DeletedAt == null
+            && pages.Any(p => p.WorkspaceId == l.WorkspaceId && (p.Key == l.PageKey || l.RoutedPages.Any(r => r.IsUsed && r.PageKey == p.Key)))
+        );
 
     /// <summary>Those that the lists show unless something else is asked for.</summary>
     private static IQueryable<Link> Listed(IQueryable<Link> links) => links.Where(l => l.DeletedAt == null && l.ArchivedAt == null);

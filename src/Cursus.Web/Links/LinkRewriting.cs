@@ -8,6 +8,7 @@ using Cursus.Data.Retargeting;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links.Routes;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -83,6 +84,8 @@ internal sealed class LinkRewriting
         link.ChannelId = state.ChannelId is { } channel && !channels.ContainsKey(channel) ? link.ChannelId : state.ChannelId;
         link.Redirect = state.Redirect;
         link.Options = state.Options;
+        link.Route = state.Route;
+        RoutesOfLinks.Use(link);
         link.Note = state.Note;
         link.ImportedClicks = state.ImportedClicks;
         link.FolderId = state.FolderId is { } folder && folders.ContainsKey(folder) ? folder : null;

@@ -30,6 +30,7 @@ internal static class LinkVersions
             ChannelId = link.ChannelId,
             Redirect = link.Redirect,
             Options = link.Options,
+            Route = link.Route,
             Note = link.Note,
             FolderId = link.FolderId,
             TagIds = [.. link.Tags.Select(t => t.Id).Order()],

@@ -2,6 +2,7 @@ using System.Reflection;
 using System.Text.Json.Serialization;
 using Cursus.Core.Addresses;
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using NodaTime;
 
 namespace Cursus.Core.Tests.Links;
@@ -61,6 +62,20 @@ public class LinkDifferenceTests
             (LinkField.AnchorText, Plain with { Options = Plain.Options with { AnchorText = "moon" } }, null, "moon"),
             (LinkField.HandoffDeadline, Plain with { Options = Plain.Options with { HandoffDeadline = 400 } }, null, "400 ms"),
             (LinkField.EndedText, Plain with { Options = Plain.Options with { EndedText = "See you in spring." } }, null, "See you in spring."),
+            (
+                LinkField.Route,
+                Plain with
+                {
+                    Route = RouteText.Of(
+                        new Route
+                        {
+                            Rules = [new(new() { Devices = [RouteDevice.Phone] }, new() { Pages = [new("https://northmoor.example/app", 100, [])] })],
+                        }
+                    ),
+                },
+                null,
+                "on a phone: northmoor.example/app"
+            ),
             (LinkField.Note, Plain with { Note = "For the shop" }, null, "For the shop"),
             (LinkField.Folder, Plain with { FolderId = Things[2].Id }, null, "Shop"),
             (LinkField.Tags, Plain with { TagIds = [Things[4].Id, Things[3].Id] }, null, "event, members"),

@@ -17,6 +17,7 @@ public class RouteCheckTests
                 new() { Rules = [.. Enumerable.Repeat(new RouteRule(Phones, Pages(100)), 51)] }
             },
             { "rules[0].when", "empty-rule", Of(new(new(), Pages(100))) },
+            { "rules[0].to", "page-missing", Of(new(Phones, Pages())) },
             { "rules[0].to", "weights", Of(new(Phones, Pages(50, 40))) },
             { "rules[0].to", "weights", Of(new(Phones, Pages(150, -50))) },
             { "rules[0].to", "too-many-pages", Of(new(Phones, Pages([.. Enumerable.Repeat(4, 20), 20]))) },
@@ -31,7 +32,7 @@ public class RouteCheckTests
             { "rules[0].when.until", "time-order", Of(new(new() { From = Noon, Until = Noon }, Pages(100))) },
             { "rules[0].when.first", "first", Of(new(new() { First = 0 }, Pages(100))) },
             { "rules[0].when.query", "query", Of(new(new() { Query = new("") }, Pages(100))) },
-            { "rules[0].closed.text", "option-too-long", Of(new(Phones, new() { ClosedText = new('a', 301) })) },
+            { "rules[0].closed.text", "option-too-long", Of(new(Phones, new() { IsClosed = true, ClosedText = new('a', 301) })) },
             { "rules[0].name", "name-too-long", Of(new(Phones, Pages(100), new string('a', 101))) },
         };
 
@@ -57,7 +58,7 @@ public class RouteCheckTests
                 },
                 Pages(50, 30, 20, 0)
             ),
-            new(new() { Until = Noon }, new RouteOutcome { ClosedText = "Not here, sorry." }),
+            new(new() { Until = Noon }, new RouteOutcome { IsClosed = true, ClosedText = "Not here, sorry." }),
         };
         RouteCheck.Errors(new() { Rules = rules, Otherwise = Pages(50, 50) }).ShouldBeEmpty();
         RouteCheck.Errors(new()).ShouldBeEmpty();
@@ -101,5 +102,6 @@ public class RouteCheckTests
 
     private static Route Of(RouteRule rule) => new() { Rules = [rule] };
 
-    private static RouteOutcome Pages(params int[] weights) => new() { Pages = [.. weights.Select((w, i) => new RoutePage(i, w, []))] };
+    private static RouteOutcome Pages(params int[] weights) =>
+        new() { Pages = [.. weights.Select((w, i) => new RoutePage("https://northmoor.example/", w, []))] };
 }

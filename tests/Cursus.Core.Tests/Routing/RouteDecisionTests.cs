@@ -77,7 +77,7 @@ public class RouteDecisionTests
                     var expected = route.Rules.Index().Where(r => !r.Item.IsOff && Holds(r.Item.When, route, visit)).Select(r => (int?)r.Index);
                     var decision = visit.Decide(route);
                     decision.Rule.ShouldBe(expected.FirstOrDefault());
-                    (decision.Page?.Number).ShouldBe(decision.Rule + 1);
+                    ((int?)decision.Page?.Number).ShouldBe(decision.Rule + 1);
                 },
                 iter: 20_000
             );
@@ -116,7 +116,7 @@ public class RouteDecisionTests
             ],
         };
         var visit = new RouteFacts { CountryCodeText = "FR" };
-        var trial = RouteTrial.Of(route, default, DateTimeZone.Utc, ref visit, _ => false);
+        var trial = RouteTrial.Of(route, default, DateTimeZone.Utc, ref visit);
         trial.Decision.Rule.ShouldBe(2);
         trial.Why.ShouldBe([
             "Passed over: it is switched off.",
@@ -131,18 +131,19 @@ public class RouteDecisionTests
     {
         var visit = new Untouchable();
         var route = new Route { Rules = [new(new() { From = Noon }, Page(1))] };
-        RouteDecision.Of(route, default, DateTimeZone.Utc, ref visit, _ => false).Rule.ShouldBe(0);
+        RouteDecision.Of(route, default, DateTimeZone.Utc, ref visit).Rule.ShouldBe(0);
     }
 
     [Fact]
     public void Machines_and_previews_get_what_everyone_else_gets()
     {
         var route = new Route { Rules = [new(new() { Devices = [RouteDevice.Computer] }, Page(1))], Otherwise = Page(2) };
-        RouteDecision.Everyone(route, default, 5, _ => false).Page!.Number.ShouldBe(2);
-        RouteDecision.Everyone(route with { Otherwise = null }, default, 5, _ => false).ShouldBe(default);
+        RouteDecision.Everyone(route, default, 5).Page!.Number.ShouldBe((byte)2);
+        RouteDecision.Everyone(route with { Otherwise = null }, default, 5).ShouldBe(default);
     }
 
-    private static RouteOutcome Page(int number) => new() { Pages = [new(number, 100, [new(0, SplitSlots.Count)])] };
+    private static RouteOutcome Page(int number) =>
+        new() { Pages = [new($"https://northmoor.example/{number}", 100, [new(0, SplitSlots.Count)], Number: (byte)number)] };
 
     private static Gen<T[]> Some<T>(params T[] of) => Gen.OneOf(Gen.Const(Array.Empty<T>()), OneOf(of).Array[1, 3]);
 

@@ -37,9 +37,9 @@ internal sealed record RouteFacts : IRouteVisit
 
     bool IRouteVisit.IsAmongFirst(int rule, int count) => Before < count;
 
-    public RouteDecision Decide(Route route, Guid link = default, Func<int, bool>? isDead = null, DateTimeZone? zone = null)
+    public RouteDecision Decide(Route route, Guid link = default, DateTimeZone? zone = null)
     {
         var visit = this;
-        return RouteDecision.Of(route, link, zone ?? DateTimeZone.Utc, ref visit, isDead ?? (_ => false));
+        return RouteDecision.Of(route, link, zone ?? DateTimeZone.Utc, ref visit);
     }
 }

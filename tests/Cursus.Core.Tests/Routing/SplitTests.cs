@@ -82,22 +82,23 @@ public class SplitTests
     public void The_visitors_of_a_dead_page_are_shared_by_the_others_and_come_back_with_it()
     {
         var split = Split([50, 30, 20]) with { HandsOverDead = true };
-        var route = new Route { Otherwise = split };
+        var ill = split with { Pages = [.. split.Pages.Select(p => p with { IsDead = p.Number == 0 })] };
+        var dead = split with { Pages = [.. split.Pages.Select(p => p with { IsDead = true })] };
         var got = new int[3];
         for (var visitor = 0L; visitor < 100_000; visitor++)
         {
             var own = PageOf(split, visitor);
-            var page = RouteDecision.Everyone(route, Link, visitor, number => number == 0).Page!.Number;
+            var page = Got(ill, visitor);
             got[page]++;
             (own == 0 || page == own).ShouldBeTrue("who has a page that is well keeps it");
-            RouteDecision
-                .Everyone(route with { Otherwise = split with { HandsOverDead = false } }, Link, visitor, number => number == 0)
-                .Page!.Number.ShouldBe(own);
+            Got(ill with { HandsOverDead = false }, visitor).ShouldBe(own);
         }
 
         got[0].ShouldBe(0);
         ((double)got[1] / got[2]).ShouldBe(1.5, 0.03);
-        RouteDecision.Everyone(route, Link, 7, _ => true).Page!.Number.ShouldBe(PageOf(split, 7), "with all of them dead, it is as if none was");
+        Got(dead, 7).ShouldBe(PageOf(split, 7), "with all of them dead, it is as if none was");
+
+        static int Got(RouteOutcome outcome, long visitor) => RouteDecision.Everyone(new() { Otherwise = outcome }, Link, visitor).Page!.Number;
     }
 
     [Fact]
@@ -120,7 +121,7 @@ public class SplitTests
         return new()
         {
             Id = id ?? before?.Id ?? new("8f14e45f-ceea-467f-9b5a-6d2f1a1c2b3d"),
-            Pages = [.. weights.Select((w, i) => new RoutePage(i, w, slots[i]))],
+            Pages = [.. weights.Select((w, i) => new RoutePage($"https://northmoor.example/{i}", w, slots[i], Number: (byte)i))],
         };
     }
 

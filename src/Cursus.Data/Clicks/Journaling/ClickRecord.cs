@@ -8,7 +8,7 @@ namespace Cursus.Data.Clicks.Journaling;
 
 /// <summary>How a click is written in the journal: fixed parts first, then three texts of two-byte length and UTF-8, then the number of the code that
 /// was scanned, the signs and the network; journals of earlier versions end before. What later versions add comes behind that as fields: number (1),
-/// length (2), content. A reader passes over those that it doesn't know, which is all of them so far.</summary>
+/// length (2), content. A reader passes over those that it doesn't know.</summary>
 internal static class ClickRecord
 {
     /// <summary>Where the kind stands.</summary>
@@ -18,8 +18,13 @@ internal static class ClickRecord
 
     private const int EndLength = 1 + 1 + 4;
 
+    private const int FieldHead = 1 + 2;
+
+    /// <summary>Where the visitor was led: the page's number and the rule's (1 each). Left out where it was the destination, without a rule.</summary>
+    private const byte Way = 1;
+
     /// <summary>The most bytes that one click can take.</summary>
-    public const int MaxLength = FixedLength + EndLength + 3 * 2 + 3 * (ReferrerHost.MaxLength + Click.MaxUserAgent + 8);
+    public const int MaxLength = FixedLength + EndLength + FieldHead + 2 + 3 * 2 + 3 * (ReferrerHost.MaxLength + Click.MaxUserAgent + 8);
 
     public static int Write(in Visit visit, Span<byte> to)
     {
@@ -35,7 +40,16 @@ internal static class ClickRecord
         length += WriteText(visit.Language, to[length..]);
         (to[length], to[length + 1]) = (visit.Code, (byte)visit.Signs);
         BinaryPrimitives.WriteInt32LittleEndian(to[(length + 2)..], visit.Network);
-        return length + EndLength;
+        length += EndLength;
+        if ((visit.Page, visit.Rule) is not (0, 0))
+        {
+            to[length] = Way;
+            BinaryPrimitives.WriteUInt16LittleEndian(to[(length + 1)..], 2);
+            (to[length + FieldHead], to[length + FieldHead + 1]) = (visit.Page, visit.Rule);
+            length += FieldHead + 2;
+        }
+
+        return length;
     }
 
     /// <param name="texts">Gives one string for the same text, since a few thousand make nearly all clicks.</param>
@@ -52,6 +66,7 @@ internal static class ClickRecord
         var agent = ReadText(ref rest, texts);
         var language = ReadText(ref rest, texts);
         var code = rest.IsEmpty ? (byte)0 : rest[0];
+        var way = rest.Length > EndLength ? Find(Way, rest[EndLength..]) : default;
         return rest.Length < EndLength
             ? new Click(at, link, kind, visitor, country, hints, referrer, agent, language, code)
             : new Click(
@@ -66,8 +81,27 @@ internal static class ClickRecord
                 language,
                 code,
                 (RequestSigns)rest[1],
-                BinaryPrimitives.ReadInt32LittleEndian(rest[2..])
+                BinaryPrimitives.ReadInt32LittleEndian(rest[2..]),
+                way.IsEmpty ? (byte)0 : way[0],
+                way.IsEmpty ? (byte)0 : way[1]
             );
+    }
+
+    /// <summary>The content of a field; empty where it isn't there.</summary>
+    private static ReadOnlySpan<byte> Find(byte number, ReadOnlySpan<byte> fields)
+    {
+        while (fields.Length >= FieldHead)
+        {
+            var length = BinaryPrimitives.ReadUInt16LittleEndian(fields[1..]);
+            if (fields[0] == number)
+            {
+                return fields.Slice(FieldHead, length);
+            }
+
+            fields = fields[(FieldHead + length)..];
+        }
+
+        return default;
     }
 
     private static int WriteText(ReadOnlySpan<char> text, Span<byte> to)

@@ -182,6 +182,7 @@ internal sealed class BulkEditRun(CursusDb db, LinkFeed feed, CursusOptions opti
             .Include(l => l.Channel)
             .Include(l => l.Tags)
             .Include(l => l.Pixels)
+            .Include(l => l.RoutedPages)
             .AsSplitQuery()
             .Where(l => ids.Contains(l.Id))
             .OrderBy(l => l.CreatedAt)

@@ -1,11 +1,14 @@
 using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Addresses.Tagging;
+using Cursus.Core.Routing;
 using Cursus.Data.Addresses;
 using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
+using Cursus.Web.Links.Routes;
 using NodaTime;
+using Route = Cursus.Core.Routing.Route;
 
 namespace Cursus.Web.Links.Saving;
 
@@ -29,10 +32,14 @@ internal sealed record LinkPlan(
     IReadOnlyList<Guid> PixelIds
 )
 {
+    /// <summary>Rules by which it leads to other pages; null leads everybody to the destination.</summary>
+    public Route? Route { get; init; }
+
     /// <summary>The link under <paramref name="slug"/>, not yet saved.</summary>
     /// <param name="tags">The workspace's tags; those of this link are picked by name.</param>
-    public Link Make(string slug, IReadOnlyList<Tag> tags, CurrentMember member, Instant now) =>
-        new()
+    public Link Make(string slug, IReadOnlyList<Tag> tags, CurrentMember member, Instant now)
+    {
+        var link = new Link
         {
             WorkspaceId = member.WorkspaceId,
             DomainId = Domain.Id,
@@ -56,5 +63,9 @@ internal sealed record LinkPlan(
             CreatedAt = now,
             CreatedBy = member.Id,
             Tags = [.. tags.Where(t => TagNames.Contains(t.Name, StringComparer.OrdinalIgnoreCase))],
+            Route = Route is { } route ? RouteText.Of(RoutePages.Numbered(route, new Dictionary<string, byte>()).Route) : null,
         };
+        RoutesOfLinks.Use(link);
+        return link;
+    }
 }

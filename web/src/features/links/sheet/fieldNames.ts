@@ -16,6 +16,7 @@ export const fieldNames = {
   term: 'Term',
   content: 'Content',
   redirect: 'Redirect',
+  route: 'Rules',
   note: 'Note',
   folder: 'Folder',
   tags: 'Tags',

@@ -1,0 +1,188 @@
+using Cursus.Core;
+using Cursus.Core.Clicks;
+using Cursus.Core.Links;
+using Cursus.Core.Routing;
+using Cursus.Web.Addresses;
+using Cursus.Web.Problems;
+using NodaTime;
+using Route = Cursus.Core.Routing.Route;
+
+namespace Cursus.Web.Links.Routes;
+
+/// <summary>Reads routes out of requests, and writes them into responses.</summary>
+internal static class RouteReading
+{
+    private const string UnknownCountry = "unknown";
+
+    /// <summary>The route that a request asks for; what is wrong with it is in <paramref name="errors"/>, by its fields.</summary>
+    public static Route Read(RouteBody body, Vocabulary vocabulary, FieldErrors errors)
+    {
+        var route = new Route
+        {
+            Remember = body.Remember,
+            Rules = [.. (body.Rules ?? []).Select((rule, place) => Rule(rule, vocabulary, errors, $"rules[{place}]"))],
+            Otherwise = body.Otherwise is { } otherwise ? Outcome(otherwise.To, closed: null, vocabulary, errors, "otherwise") : null,
+        };
+        foreach (var (field, error) in RouteCheck.Errors(route).Where(e => !errors.ByField.ContainsKey(e.Field)))
+        {
+            errors.Add(field, error);
+        }
+
+        return route;
+    }
+
+    /// <summary>A route as it is answered.</summary>
+    /// <param name="zone">By whose clock times are told.</param>
+    public static RouteBody Body(Route route, DateTimeZone zone) =>
+        new(
+            route.Remember,
+            [
+                .. route.Rules.Select(r => new RuleBody(
+                    When(r.When),
+                    r.To.IsClosed ? null : Pages(r.To),
+                    r.To.IsClosed ? new(r.To.ClosedText, r.To.Pages is [var page] ? page.Destination : null) : null,
+                    r.Name,
+                    r.IsOff,
+                    RouteWords.Of(r.When, zone),
+                    r.Number
+                )),
+            ],
+            route.Otherwise is { } otherwise ? new(Pages(otherwise)) : null
+        );
+
+    private static RouteRule Rule(RuleBody rule, Vocabulary vocabulary, FieldErrors errors, string field) =>
+        new(
+            Conditions(rule.When ?? new(), vocabulary, errors, $"{field}.when"),
+            Outcome(rule.To, rule.Closed, vocabulary, errors, field),
+            string.IsNullOrWhiteSpace(rule.Name) ? null : rule.Name.Trim(),
+            rule.Off
+        );
+
+    private static RouteConditions Conditions(WhenBody when, Vocabulary vocabulary, FieldErrors errors, string field) =>
+        new()
+        {
+            Countries = Countries(when.Countries, errors, $"{field}.countries"),
+            NotCountries = Countries(when.NotCountries, errors, $"{field}.notCountries"),
+            Devices = [.. (when.Devices ?? []).Distinct().Order()],
+            Systems = Words(when.Systems),
+            Languages = Words(when.Languages),
+            From = Time(when.From, ScheduleBound.TryReadOpening, vocabulary.Zone, errors, $"{field}.from"),
+            Until = Time(when.Until, ScheduleBound.TryReadEnd, vocabulary.Zone, errors, $"{field}.until"),
+            Week = Week(when, errors, field),
+            Networks = Words(when.Networks),
+            Query = when.Query is { } query ? new((query.Name ?? "").Trim(), query.EqualTo) : null,
+        };
+
+    private static RouteOutcome Outcome(IReadOnlyList<PageBody>? to, ClosedBody? closed, Vocabulary vocabulary, FieldErrors errors, string field)
+    {
+        if (closed is null)
+        {
+            var pages = to ?? [];
+            return new()
+            {
+                Pages = [.. pages.Select((page, place) => Page(page, pages.Count, vocabulary, errors, $"{field}.to[{place}]"))],
+                HandsOverDead = pages.Any(p => p.HandsOverWhileDead),
+            };
+        }
+
+        if (to is { Count: > 0 })
+        {
+            errors.Add($"{field}.closed", new("closed-or-page", "Either lead these visitors to a page, or close the link for them."));
+        }
+
+        var text = string.IsNullOrWhiteSpace(closed.Text) ? null : closed.Text.Trim();
+        return new()
+        {
+            IsClosed = true,
+            ClosedText = text,
+            Pages = string.IsNullOrWhiteSpace(closed.Page)
+                ? []
+                : [new(vocabulary.Destination(closed.Page, errors, $"{field}.closed.page")?.AsEntered ?? "", 100, [])],
+        };
+    }
+
+    private static RoutePage Page(PageBody page, int count, Vocabulary vocabulary, FieldErrors errors, string field) =>
+        new(
+            vocabulary.Destination(page.Destination, errors, $"{field}.destination")?.AsEntered ?? "",
+            page.Weight ?? (count == 1 ? 100 : 0),
+            [],
+            string.IsNullOrWhiteSpace(page.Name) ? null : page.Name.Trim()
+        );
+
+    private static WeekHours? Week(WhenBody when, FieldErrors errors, string field)
+    {
+        if (when.Weekdays?.Any(d => d is < 1 or > 7) == true)
+        {
+            errors.Add($"{field}.weekdays", new("weekdays", "Weekdays are numbers from 1 for Monday to 7 for Sunday."));
+        }
+
+        var days = (when.Weekdays ?? []).Where(d => d is >= 1 and <= 7).Distinct().Order().Select(d => (IsoDayOfWeek)d).ToList();
+        if (string.IsNullOrWhiteSpace(when.Hours))
+        {
+            return days.Count == 0 ? null : new(days);
+        }
+
+        if (WeekHours.TryReadHours(when.Hours, out var from, out var to, out var error))
+        {
+            return new(days, from, to);
+        }
+
+        errors.Add($"{field}.hours", error);
+        return null;
+    }
+
+    private static CountryCode[] Countries(IReadOnlyList<string>? codes, FieldErrors errors, string field)
+    {
+        var read = (codes ?? []).Select(c => (Text: c.Trim(), Code: CountryCode.Of(c.Trim()))).ToList();
+        if (read.FirstOrDefault(c => c.Code == default && c.Text != UnknownCountry).Text is { } text)
+        {
+            errors.Add(field, new("country-unknown", $"“{text}” isn’t a country of ISO 3166-1. Enter its two letters, such as DE."));
+        }
+
+        return [.. read.Select(c => c.Code).Distinct().OrderBy(c => c.Number)];
+    }
+
+    private delegate bool ReadTime(string text, DateTimeZone zone, out Instant at, out ValidationError? error);
+
+    private static Instant? Time(string? text, ReadTime read, DateTimeZone zone, FieldErrors errors, string field)
+    {
+        if (string.IsNullOrWhiteSpace(text))
+        {
+            return null;
+        }
+
+        if (read(text, zone, out var at, out var error))
+        {
+            return at;
+        }
+
+        errors.Add(field, error!);
+        return null;
+    }
+
+    private static string[] Words(IReadOnlyList<string>? words) =>
+        [.. (words ?? []).Select(w => w.Trim()).Where(w => w.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase)];
+
+    private static PageBody[] Pages(RouteOutcome outcome) =>
+        [.. outcome.Pages.Select(p => new PageBody(p.Destination, p.Weight, p.Name, outcome.HandsOverDead, p.Number))];
+
+    private static WhenBody When(RouteConditions when) =>
+        new(
+            Codes(when.Countries),
+            Codes(when.NotCountries),
+            when.Devices.Count == 0 ? null : when.Devices,
+            Some(when.Systems),
+            Some(when.Languages),
+            when.From?.ToString(),
+            when.Until?.ToString(),
+            when.Week is { Days.Count: > 0 } days ? [.. days.Days.Select(d => (int)d)] : null,
+            when.Week is { HasHours: true } hours ? hours.HoursText : null,
+            Some(when.Networks),
+            when.Query is { } query ? new(query.Name, query.EqualTo) : null
+        );
+
+    private static IReadOnlyList<string>? Some(IReadOnlyList<string> words) => words.Count == 0 ? null : words;
+
+    private static string[]? Codes(IReadOnlyList<CountryCode> countries) =>
+        countries.Count == 0 ? null : [.. countries.Select(c => c == default ? UnknownCountry : $"{c}")];
+}

@@ -1,0 +1,41 @@
+using Cursus.Core.Routing;
+using Cursus.Data.Links;
+using Route = Cursus.Core.Routing.Route;
+
+namespace Cursus.Web.Links.Routes;
+
+/// <summary>Keeps the pages of a link with its route. The link's pages must be loaded.</summary>
+internal static class RoutesOfLinks
+{
+    /// <summary>The route with numbers for its rules and pages, as it follows on the one that the link has; null where the link has led to too many
+    /// pages.</summary>
+    public static Route? Numbered(Link link, Route route)
+    {
+        var had = link.RoutedPages.ToDictionary(p => p.Destination, p => (byte)p.Number);
+        return RoutePages.CanNumber(route, had)
+            ? RoutePages.Numbered(RouteEditing.After(link.Route is { } before ? RouteText.Read(before) : null, route), had).Route
+            : null;
+    }
+
+    /// <summary>Notes which pages the link's route leads to by now. Those that it had stay with their numbers.</summary>
+    public static void Use(Link link)
+    {
+        var used = link.Route is { } text
+            ? RoutePages.Outcomes(RouteText.Read(text)).SelectMany(o => o.Pages).DistinctBy(p => p.Number).ToDictionary(p => (short)p.Number)
+            : [];
+        foreach (var page in link.RoutedPages)
+        {
+            page.IsUsed = used.Remove(page.Number);
+        }
+
+        link.RoutedPages.AddRange(
+            used.Values.Select(p => new RoutedPage
+            {
+                LinkId = link.Id,
+                Number = p.Number,
+                Destination = p.Destination,
+                IsUsed = true,
+            })
+        );
+    }
+}

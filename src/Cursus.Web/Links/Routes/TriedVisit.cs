@@ -1,0 +1,62 @@
+using Cursus.Core.Clicks;
+using Cursus.Core.Clicks.Requests;
+using Cursus.Core.Links;
+using Cursus.Core.Routing;
+using Cursus.Web.Problems;
+using NodaTime;
+
+namespace Cursus.Web.Links.Routes;
+
+/// <summary>A made-up visit.</summary>
+internal sealed class TriedVisit : IRouteVisit
+{
+    private readonly LinkRoutes.Trial trial;
+    private readonly UserAgentReading? agent;
+
+    private TriedVisit(LinkRoutes.Trial trial, Instant now)
+    {
+        (this.trial, Now) = (trial, now);
+        agent = string.IsNullOrWhiteSpace(trial.UserAgent) ? null : UserAgentReading.Of(trial.UserAgent, default);
+    }
+
+    public Instant Now { get; }
+
+    public long Visitor => 0;
+
+    /// <summary>Reads what was asked; what is wrong with it is in <paramref name="errors"/>.</summary>
+    public static TriedVisit Read(LinkRoutes.Trial trial, DateTimeZone zone, Instant now, FieldErrors errors)
+    {
+        if (!string.IsNullOrWhiteSpace(trial.At) && !ScheduleBound.TryReadOpening(trial.At, zone, out now, out var error))
+        {
+            errors.Add("at", error);
+        }
+
+        if (trial.UserAgent?.Length > Click.MaxUserAgent)
+        {
+            errors.Add("userAgent", new("user-agent", $"A user agent has at most {Click.MaxUserAgent} characters here. Shorten it."));
+            trial = trial with { UserAgent = null };
+        }
+
+        return new(trial, now);
+    }
+
+    public CountryCode Country() => CountryCode.Of(trial.Country ?? "");
+
+    public RouteDevice Device() => trial.Device ?? RouteDevices.Of(agent?.Device);
+
+    public string System() => trial.System ?? agent?.Os ?? "";
+
+    public string AcceptLanguage() => trial.Language ?? "";
+
+    public string Network()
+    {
+        var text = trial.Referrer ?? "";
+        Span<char> host = stackalloc char[ReferrerHost.MaxLength];
+        var length = ReferrerHost.Read(text, host);
+        return length == 0 ? text : ReferrerSite.Of(host[..length].ToString()).Network;
+    }
+
+    public string Query() => trial.Query ?? "";
+
+    public bool IsAmongFirst(int rule, int count) => true;
+}
