@@ -2,8 +2,8 @@ using Cursus.Core.Addresses;
 
 namespace Cursus.Core.Links;
 
-/// <summary>What one level says of a link's options: a request for a link, a row, a post, a list, a short domain or the workspace. What is omitted comes
-/// from the next wider level, or stays as it is.</summary>
+/// <summary>What one level says of a link's options: a request for a link, a row, a post, a list, a short domain or the workspace. What is omitted
+/// comes from the next wider level, or stays as it is.</summary>
 public sealed record LinkOptionsPatch
 {
     public QueryPassing? PassQuery { get; init; }

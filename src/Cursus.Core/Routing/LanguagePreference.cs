@@ -3,8 +3,8 @@ using System.Globalization;
 namespace Cursus.Core.Routing;
 
 /// <summary>
-/// The languages that a browser asks for, by an <c>Accept-Language</c> field (RFC 9110, section 12.5.4), the most wanted first. A weight of zero means
-/// “not acceptable”; ranges of the same weight stand in the order of the field. What can't be read is passed over.
+/// The languages that a browser asks for, by an <c>Accept-Language</c> field (RFC 9110, section 12.5.4), the most wanted first. A weight of zero
+/// means “not acceptable”; ranges of the same weight stand in the order of the field. What can't be read is passed over.
 /// </summary>
 public sealed class LanguagePreference
 {
@@ -33,8 +33,8 @@ public sealed class LanguagePreference
     }
 
     /// <summary>
-    /// The one of <paramref name="available"/> that is wanted most (RFC 4647, section 3.4, “Lookup”): each range in its order is made shorter at its end,
-    /// subtag by subtag, and a single letter or digit that is then its last goes as well, until something matches. Null where nothing does.
+    /// The one of <paramref name="available"/> that is wanted most (RFC 4647, section 3.4, “Lookup”): each range in its order is made shorter at its
+    /// end, subtag by subtag, and a single letter or digit that is then its last goes as well, until something matches. Null where nothing does.
     /// </summary>
     public string? Lookup(IReadOnlyCollection<string> available)
     {

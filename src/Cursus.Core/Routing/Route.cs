@@ -13,8 +13,8 @@ public enum RouteMemory : byte
     ThirtyDays,
 }
 
-/// <summary>Where a link leads whom: rules that are read from the top, and what holds for everyone else. The first rule that is on and whose conditions
-/// all hold decides.</summary>
+/// <summary>Where a link leads whom: rules that are read from the top, and what holds for everyone else. The first rule that is on and whose
+/// conditions all hold decides.</summary>
 public sealed record Route
 {
     /// <summary>The most rules of a route.</summary>

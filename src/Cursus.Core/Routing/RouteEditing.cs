@@ -1,7 +1,7 @@
 namespace Cursus.Core.Routing;
 
-/// <summary>What a route keeps of the one before it: visitors of a split stay where they were as far as its weights allow, and a rule that is still there
-/// has the number by which its clicks are found.</summary>
+/// <summary>What a route keeps of the one before it: visitors of a split stay where they were as far as its weights allow, and a rule that is still
+/// there has the number by which its clicks are found.</summary>
 public static class RouteEditing
 {
     /// <summary>The route as it follows on the one before.</summary>

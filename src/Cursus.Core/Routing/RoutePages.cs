@@ -1,8 +1,8 @@
 namespace Cursus.Core.Routing;
 
 /// <summary>
-/// The pages of a link's routes by their numbers, which clicks are written down with: 0 is the link's own destination, 1 its fallback, and each page of a
-/// route has the next number that no page of the link has had, for ever.
+/// The pages of a link's routes by their numbers, which clicks are written down with: 0 is the link's own destination, 1 its fallback, and each page
+/// of a route has the next number that no page of the link has had, for ever.
 /// </summary>
 public static class RoutePages
 {

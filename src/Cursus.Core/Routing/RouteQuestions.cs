@@ -59,7 +59,8 @@ internal struct RouteQuestions(Route route, DateTimeZone zone)
             : null;
     }
 
-    /// <summary>The one of all languages of the route that the visitor wants most, so that a rule doesn't take those who would rather have another's.</summary>
+    /// <summary>The one of all languages of the route that the visitor wants most, so that a rule doesn't take those who would rather have
+    /// another's.</summary>
     private string? Language<T>(ref T visit)
         where T : IRouteVisit, allows ref struct
     {

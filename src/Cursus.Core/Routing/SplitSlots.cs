@@ -13,9 +13,9 @@ public readonly record struct SlotRange(int From, int To)
 }
 
 /// <summary>
-/// Who gets which page of a split. A visitor falls into one of a thousand slots, always the same one of a split, and each page has slots of its own, ten
-/// for each percent. When weights change, a page that gets less gives the last of its slots to those that get more, so that exactly the share of visitors
-/// moves that has to. No function of the weights alone can do that for every change with three pages or more, which is why slots are kept.
+/// Who gets which page of a split. A visitor falls into one of a thousand slots, always the same one of a split, and each page has slots of its own,
+/// ten for each percent. When weights change, a page that gets less gives the last of its slots to those that get more, so that exactly the share of
+/// visitors moves that has to. No function of the weights alone can do that for every change with three pages or more, which is why slots are kept.
 /// </summary>
 public static class SplitSlots
 {
@@ -40,7 +40,8 @@ public static class SplitSlots
     public static IReadOnlyList<IReadOnlyList<SlotRange>> Of(IReadOnlyList<int> weights) =>
         Moved([.. weights.Select(_ => Array.Empty<SlotRange>())], weights);
 
-    /// <summary>Slots for pages of these weights, of which each has had slots before, or none where it is new. What pages had that are gone is free.</summary>
+    /// <summary>Slots for pages of these weights, of which each has had slots before, or none where it is new. What pages had that are gone is
+    /// free.</summary>
     /// <param name="had">In the order of the weights.</param>
     public static IReadOnlyList<IReadOnlyList<SlotRange>> Moved(IReadOnlyList<IReadOnlyList<SlotRange>> had, IReadOnlyList<int> weights)
     {

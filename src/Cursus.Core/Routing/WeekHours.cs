@@ -5,8 +5,8 @@ using NodaTime;
 
 namespace Cursus.Core.Routing;
 
-/// <summary>Days of the week and hours of the day by a workspace's clock. Hours that cross midnight belong to the day on which they begin: on Fridays from
-/// 22:00 to 06:00 is Saturday at 2 o'clock too (common practice, no source).</summary>
+/// <summary>Days of the week and hours of the day by a workspace's clock. Hours that cross midnight belong to the day on which they begin: on Fridays
+/// from 22:00 to 06:00 is Saturday at 2 o'clock too (common practice, no source).</summary>
 /// <param name="Days">None means every day.</param>
 /// <param name="From">Minutes after midnight.</param>
 /// <param name="To">The first minute at which it is over; the whole day where it equals <paramref name="From"/> and both are zero.</param>
@@ -18,8 +18,8 @@ public sealed record WeekHours(IReadOnlyList<IsoDayOfWeek> Days, int From = 0, i
     [JsonIgnore]
     public bool HasHours => From != 0 || To != MinutesOfDay;
 
-    /// <summary>Whether it is one of these hours. What the clock shows decides, so that an hour that is left out when clocks go forward never is, and one
-    /// that comes twice is twice.</summary>
+    /// <summary>Whether it is one of these hours. What the clock shows decides, so that an hour that is left out when clocks go forward never is, and
+    /// one that comes twice is twice.</summary>
     public bool Holds(LocalDateTime now)
     {
         var minute = (now.Hour * 60) + now.Minute;

@@ -3,8 +3,8 @@ using Cursus.Core.Routing;
 
 namespace Cursus.Edge.Routing;
 
-/// <summary>Routes of links as they were read last from their bytes, so that a visit doesn't read them again. What is kept is held against the bytes at
-/// each visit, so that a changed route is followed at once.</summary>
+/// <summary>Routes of links as they were read last from their bytes, so that a visit doesn't read them again. What is kept is held against the bytes
+/// at each visit, so that a changed route is followed at once.</summary>
 internal sealed class RouteBook
 {
     /// <summary>Links with routes are few; those that are in use at a time are fewer.</summary>

@@ -3,8 +3,8 @@ using System.Security.Cryptography;
 
 namespace Cursus.Edge.Routing;
 
-/// <summary>Keeps a visitor of a split on one page for thirty days: a random number in a cookie of the short domain, only on links that ask for it. It tells
-/// visitors apart for nothing else and is written down nowhere.</summary>
+/// <summary>Keeps a visitor of a split on one page for thirty days: a random number in a cookie of the short domain, only on links that ask for it.
+/// It tells visitors apart for nothing else and is written down nowhere.</summary>
 internal static class VisitorCookie
 {
     private const string Name = "cursus-visitor";

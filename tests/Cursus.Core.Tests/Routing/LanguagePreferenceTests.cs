@@ -4,7 +4,8 @@ namespace Cursus.Core.Tests.Routing;
 
 public class LanguagePreferenceTests
 {
-    /// <summary>The example of RFC 4647, section 3.4: the range “zh-Hant-CN-x-private1-private2” is searched for as these, one after the other.</summary>
+    /// <summary>The example of RFC 4647, section 3.4: the range “zh-Hant-CN-x-private1-private2” is searched for as these, one after the
+    /// other.</summary>
     [Fact]
     public void A_range_is_made_shorter_as_the_rfc_shows()
     {

@@ -64,7 +64,8 @@ public class RouteCheckTests
         RouteCheck.Errors(new()).ShouldBeEmpty();
     }
 
-    /// <summary>The list is ISO 3166-1's, of 249 countries, as Debian's package iso-codes 4.15 has it too; the user-assigned codes of its section 8.1.3 (AA, QM to QZ, XA to XZ, ZZ; from memory) are no countries.</summary>
+    /// <summary>The list is ISO 3166-1's, of 249 countries, as Debian's package iso-codes 4.15 has it too; the user-assigned codes of its section
+    /// 8.1.3 (AA, QM to QZ, XA to XZ, ZZ; from memory) are no countries.</summary>
     [Fact]
     public void The_countries_are_those_of_the_standard()
     {

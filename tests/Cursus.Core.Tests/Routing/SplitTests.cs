@@ -18,8 +18,8 @@ public class SplitTests
             return weights;
         });
 
-    /// <summary>Chi-square goodness of fit with two degrees of freedom; the critical value at 0.1 % is 13.816 (NIST/SEMATECH e-Handbook of Statistical
-    /// Methods, section 1.3.6.7.4; from memory).</summary>
+    /// <summary>Chi-square goodness of fit with two degrees of freedom; the critical value at 0.1 % is 13.816 (NIST/SEMATECH e-Handbook of
+    /// Statistical Methods, section 1.3.6.7.4; from memory).</summary>
     [Fact]
     public void A_million_visitors_are_shared_as_the_weights_say()
     {

@@ -20,7 +20,8 @@ internal static class ClickRecord
 
     private const int FieldHead = 1 + 2;
 
-    /// <summary>Where the visitor was led: the page's number and the rule's (1 each). Left out where it was the destination, without a rule.</summary>
+    /// <summary>Where the visitor was led: the page's number and the rule's (1 each). Left out where it was the destination, without a
+    /// rule.</summary>
     private const byte Way = 1;
 
     /// <summary>The most bytes that one click can take.</summary>

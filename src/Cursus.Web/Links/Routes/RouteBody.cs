@@ -3,7 +3,8 @@ using Cursus.Core.Routing;
 namespace Cursus.Web.Links.Routes;
 
 /// <summary>Where a link leads whom, in requests and responses.</summary>
-/// <param name="Remember">How long a visitor keeps the page of a split: <c>day</c> without a cookie, <c>30-days</c> with one on the short domain.</param>
+/// <param name="Remember">How long a visitor keeps the page of a split: <c>day</c> without a cookie, <c>30-days</c> with one on the short
+/// domain.</param>
 /// <param name="Rules">Read from the top; the first that is on and holds whole decides.</param>
 /// <param name="Otherwise">What everyone else gets; the link's own destination if omitted.</param>
 public sealed record RouteBody(RouteMemory Remember = RouteMemory.Day, IReadOnlyList<RuleBody>? Rules = null, OutcomeBody? Otherwise = null);
@@ -30,7 +31,8 @@ public sealed record RuleBody(
 /// <param name="From">An instant, or a day or time in the workspace's time zone.</param>
 /// <param name="Until">The same; a day alone is the last one.</param>
 /// <param name="Weekdays">1 to 7, Monday is 1.</param>
-/// <param name="Hours">In the workspace's time zone, such as <c>22:00-06:00</c>; hours that cross midnight belong to the day on which they begin.</param>
+/// <param name="Hours">In the workspace's time zone, such as <c>22:00-06:00</c>; hours that cross midnight belong to the day on which they
+/// begin.</param>
 /// <param name="Networks">Names of networks that the visitor came from, as reports name them.</param>
 public sealed record WhenBody(
     IReadOnlyList<string>? Countries = null,
