@@ -11,9 +11,15 @@ export async function plansOf(act) {
   const restart = () => sql("select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()")
   restart()
   try {
-    // The first time the pool notices that its connections are gone, the second is told.
-    await act().catch(() => {})
-    await act()
+    // Each of the server's pools notices at its own first question that its connections are gone.
+    for (let tries = 10; ; tries--) {
+      try {
+        await act()
+        break
+      } catch (error) {
+        if (tries === 0) throw error
+      }
+    }
     const from = statSync(log).size
     await act()
     return readFileSync(log).subarray(from).toString().split('\n').filter(isOfPlan).map(brief).join('\n')

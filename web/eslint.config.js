@@ -9,7 +9,7 @@ export default tseslint.config(
       'dist',
       'src/api/schema.d.ts',
       'src/api/dimensions.ts',
-      'src/api/linkOptions.ts',
+      'src/api/linkOptions.ts', 'src/api/countries.ts',
       '*.cjs',
       'eslint.config.js',
     ],

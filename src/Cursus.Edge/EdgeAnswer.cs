@@ -31,6 +31,7 @@ internal sealed class EdgeAnswer(
     HandoffReports reports,
     RouteBook routes,
     AgentBook agents,
+    FirstPeople people,
     EdgeOptions options,
     IClock clock
 )
@@ -191,7 +192,7 @@ internal sealed class EdgeAnswer(
     {
         var key =
             route.Route.Remember == RouteMemory.ThirtyDays ? VisitorCookie.Of(exchange, options.PublicScheme == Uri.UriSchemeHttps) : visitor.Hash;
-        var visit = new RoutedVisit(visitor, headers, key, exchange.Request.QueryString, agents);
+        var visit = new RoutedVisit(link.Id, visitor, headers, key, exchange.Request.QueryString, agents, people);
         var isAsked = visitor.Kind == ClickKind.Team || visit.Kind is ClickKind.Person;
         return LinkDecision.OfRoute(
             link.Target with

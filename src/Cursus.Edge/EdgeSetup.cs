@@ -25,6 +25,8 @@ public static class EdgeSetup
         services.AddSingleton<LinkTable>();
         services.AddSingleton<RouteBook>();
         services.AddSingleton<AgentBook>();
+        services.AddSingleton<FirstPeople>();
+        services.AddHostedService(provider => provider.GetRequiredService<FirstPeople>());
         services.AddSingleton<PixelTable>();
         services.AddSingleton<PixelFeed>();
         services.AddSingleton<LinkFeed>();

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Net;
+using System.Text.Json;
 using Cursus.Core.Checking;
 using Cursus.Core.Links;
 using Cursus.Core.Retargeting;
@@ -7,6 +8,7 @@ using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Edge.Handoff;
+using Cursus.Edge.Routing;
 using Npgsql;
 
 namespace Cursus.Edge;
@@ -23,6 +25,7 @@ public sealed class LinkFeed(
     DomainTable domains,
     PixelTable pixels,
     PixelFeed pixelFeed,
+    FirstPeople people,
     VisitorSalts salts,
     ForgetConnections forgetConnections,
     ILogger<LinkFeed> log
@@ -223,6 +226,7 @@ public sealed class LinkFeed(
             }
         }
 
+        await people.Read(connection, horizon, CancellationToken.None);
         links.EndAnew();
         isRestored = false;
         horizon = next;
@@ -300,16 +304,27 @@ public sealed class LinkFeed(
         );
     }
 
-    /// <summary>A route as it is followed: its pages are counted as the link's own.</summary>
-    private static Route Finished(string route, string location, short[] dead) =>
-        RoutePages.With(RouteText.Read(route), p =>
-            p with
-            {
-                Name = null,
-                Destination = FallbackDestination.For(p.Destination, location),
-                IsDead = dead.Contains(p.Number),
-            }
-        );
+    /// <summary>A route as it is followed: its pages are counted as the link's own. One that can't be read keeps no other link from its
+    /// visitors.</summary>
+    private Route? Finished(string route, string location, short[] dead)
+    {
+        try
+        {
+            return RoutePages.With(RouteText.Read(route), p =>
+                p with
+                {
+                    Name = null,
+                    Destination = FallbackDestination.For(p.Destination, location),
+                    IsDead = dead.Contains(p.Number),
+                }
+            );
+        }
+        catch (JsonException e)
+        {
+            log.LogWarning("The rules of a link can’t be read, so it leads everybody to its destination: {Reason}", e.Message);
+            return null;
+        }
+    }
 
     /// <summary>A connection that the other side has closed may be disposed of already.</summary>
     private static bool IsOfDatabase(Exception e) => e is ObjectDisposedException || DatabaseTrouble.IsOfDatabase(e);

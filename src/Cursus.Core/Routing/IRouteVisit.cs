@@ -28,6 +28,7 @@ public interface IRouteVisit
     /// <summary>The query of the short address, with or without its question mark.</summary>
     public string Query();
 
-    /// <summary>Whether the visitor is one of the first <paramref name="count"/> people whom the rule with this place let through.</summary>
-    public bool IsAmongFirst(int rule, int count);
+    /// <summary>Whether the visitor is one of the first <paramref name="count"/> people whom the rule of this number let through. Asked last, since
+    /// whoever is asked about takes a place.</summary>
+    public bool IsAmongFirst(byte rule, int count);
 }

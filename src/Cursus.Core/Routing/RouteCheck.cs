@@ -1,3 +1,6 @@
+using System.Globalization;
+using System.Text.Json;
+using Cursus.Core.Addresses;
 using Cursus.Core.Clicks;
 
 namespace Cursus.Core.Routing;
@@ -34,6 +37,30 @@ public static class RouteCheck
         foreach (var (field, error) in route.Otherwise is { } otherwise ? Of(otherwise) : [])
         {
             yield return ($"otherwise.{field}", error);
+        }
+    }
+
+    /// <summary>Why a route that is stored can't be followed; null where it can. Files may hold what no form has made.</summary>
+    public static ValidationError? OfStored(string text)
+    {
+        try
+        {
+            var route = RouteText.Read(text);
+            var pages = RoutePages.Outcomes(route).SelectMany(o => o.Pages).ToList();
+            ValidationError? error = null;
+            return pages.All(p => Destination.TryParse(p.Destination, out _, out error))
+                ? Errors(route).Select(e => e.Error).FirstOrDefault()
+                    ?? (
+                        pages.All(p => p.Number >= RoutePages.First)
+                        && RoutePages.Outcomes(route).Where(o => o.Pages.Count > 0).All(o => SplitSlots.AreWhole(o.Pages.Select(p => p.Slots)))
+                            ? null
+                            : Unreadable
+                    )
+                : error;
+        }
+        catch (JsonException)
+        {
+            return Unreadable;
         }
     }
 
@@ -83,9 +110,12 @@ public static class RouteCheck
             yield return ("until", new("time-order", "It would end before it begins. Choose a later end, or an earlier beginning."));
         }
 
-        if (when.First < 1)
+        if (when.First is < 1 or > RouteConditions.MaxFirst)
         {
-            yield return ("first", new("first", "Enter how many people, at least 1."));
+            yield return (
+                "first",
+                new("first", string.Create(CultureInfo.InvariantCulture, $"Enter how many people, from 1 to {RouteConditions.MaxFirst:N0}."))
+            );
         }
 
         if (when.Query is { } query && (query.Name.Length is 0 or > MaxName || query.EqualTo?.Length > MaxName))
@@ -137,6 +167,8 @@ public static class RouteCheck
             yield return ("to", TooLong);
         }
     }
+
+    private static ValidationError Unreadable => new("route", "The rules of a link can’t be read.");
 
     private static ValidationError TooLong => new("name-too-long", $"A name has at most {MaxName} characters. Shorten it.");
 }

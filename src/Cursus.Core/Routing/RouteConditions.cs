@@ -28,6 +28,9 @@ public sealed record RouteConditions
 
     public WeekHours? Week { get; init; }
 
+    /// <summary>The most people that a rule can count.</summary>
+    public const int MaxFirst = 100_000;
+
     /// <summary>It holds for so many people, and then for nobody else.</summary>
     public int? First { get; init; }
 

@@ -16,7 +16,7 @@ public readonly record struct RouteDecision(int? Rule, RouteOutcome? Outcome, Ro
         var asked = new RouteQuestions(route, zone);
         for (var rule = 0; rule < route.Rules.Count; rule++)
         {
-            if (!route.Rules[rule].IsOff && asked.FirstUnmet(route.Rules[rule].When, rule, ref visit) is null)
+            if (!route.Rules[rule].IsOff && asked.FirstUnmet(route.Rules[rule], ref visit) is null)
             {
                 return Given(rule, route.Rules[rule].To, link, visit.Visitor);
             }

@@ -40,7 +40,7 @@ public sealed record RouteOutcome
 /// <param name="IsDead">Whether it is known to be dead; only at the edge.</param>
 public sealed record RoutePage(
     string Destination,
-    int Weight,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] int Weight,
     IReadOnlyList<SlotRange> Slots,
     string? Name = null,
     byte Number = 0,

@@ -27,10 +27,10 @@ internal struct RouteQuestions(Route route, DateTimeZone zone)
     private bool knowsLanguage;
 
     /// <summary>The first condition that doesn't hold; null where all do.</summary>
-    /// <param name="rule">Place of the rule.</param>
-    public RouteQuestion? FirstUnmet<T>(RouteConditions when, int rule, ref T visit)
+    public RouteQuestion? FirstUnmet<T>(RouteRule rule, ref T visit)
         where T : IRouteVisit, allows ref struct
     {
+        var when = rule.When;
         if ((when.From is { } from && visit.Now < from) || (when.Until is { } until && visit.Now >= until))
         {
             return RouteQuestion.Time;
@@ -55,7 +55,7 @@ internal struct RouteQuestions(Route route, DateTimeZone zone)
             : when.Languages.Count > 0 && !when.Languages.Contains(Language(ref visit), StringComparer.OrdinalIgnoreCase) ? RouteQuestion.Language
             : when.Networks.Count > 0 && !when.Networks.Contains(visit.Network(), StringComparer.OrdinalIgnoreCase) ? RouteQuestion.Network
             : when.Query is { } query && !Has(visit.Query(), query) ? RouteQuestion.Query
-            : when.First is { } count && !visit.IsAmongFirst(rule, count) ? RouteQuestion.First
+            : when.First is { } count && !visit.IsAmongFirst(rule.Number, count) ? RouteQuestion.First
             : null;
     }
 

@@ -12,6 +12,8 @@ public static class RouteText
     private static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web)
     {
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault,
+        RespectNullableAnnotations = true,
+        RespectRequiredConstructorParameters = true,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower), new Country() },
     }.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
 

@@ -21,8 +21,7 @@ public sealed record RouteTrial(RouteDecision Decision, IReadOnlyList<string> Wh
                 place == decision.Rule ? "Decides: all its conditions hold."
                 : rule.IsOff ? "Passed over: it is switched off."
                 : place > decision.Rule ? "Not asked: a rule above it has decided."
-                : asked.FirstUnmet(rule.When, place, ref visit) is { } unmet
-                    ? $"Doesn’t hold: the visit isn’t “{RouteWords.Of(unmet, rule.When, zone)}”."
+                : asked.FirstUnmet(rule, ref visit) is { } unmet ? $"Doesn’t hold: the visit isn’t “{RouteWords.Of(unmet, rule.When, zone)}”."
                 : "Not asked."
             );
         }

@@ -6,7 +6,7 @@ namespace Cursus.Core.Routing;
 /// <summary>Slots that follow each other.</summary>
 /// <param name="From">The first.</param>
 /// <param name="To">The one behind the last.</param>
-public readonly record struct SlotRange(int From, int To)
+public readonly record struct SlotRange([property: JsonIgnore(Condition = JsonIgnoreCondition.Never)] int From, int To)
 {
     [JsonIgnore]
     public int Length => To - From;
@@ -34,6 +34,23 @@ public static class SplitSlots
         link.TryWriteBytes(text);
         BitConverter.TryWriteBytes(text[16..], visitor);
         return (int)Math.BigMul(SipHash.Of(key, text), Count, out _);
+    }
+
+    /// <summary>Whether each slot belongs to one of the pages, and to one alone.</summary>
+    public static bool AreWhole(IEnumerable<IReadOnlyList<SlotRange>> pages)
+    {
+        var at = 0;
+        foreach (var range in pages.SelectMany(p => p).Where(r => r.Length != 0).OrderBy(r => r.From))
+        {
+            if (range.From != at || range.To < at)
+            {
+                return false;
+            }
+
+            at = range.To;
+        }
+
+        return at == Count;
     }
 
     /// <summary>Slots for new pages of these weights, which add up to a hundred.</summary>

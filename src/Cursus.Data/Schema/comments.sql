@@ -37,6 +37,7 @@ comment on table link_pixels is 'Pixels that fire for one link.';
 comment on table link_tags is 'Which tags links have.';
 comment on table link_texts is 'The words by which links are found.';
 comment on table link_totals is 'Roll-up: all that people clicked on a link.';
+comment on table rule_people is 'Who was among the first people of a rule; keys of visitors are forgotten after a month.';
 comment on table routed_pages is 'Pages that the routes of a link lead to or have led to, by the numbers that clicks are kept with.';
 comment on table link_versions is 'What a link was before each change, to be gone back to.';
 comment on table links is 'Short links: where they lead, how, and since when.';

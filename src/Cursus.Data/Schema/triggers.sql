@@ -79,3 +79,5 @@ create trigger tell_edge_of_workspaces after update on workspaces for each state
 create trigger note_routed_pages after insert on routed_pages referencing new table as changed for each statement execute function note_routed_pages();
 create trigger note_routed_pages_changed after update on routed_pages
     referencing new table as changed for each statement execute function note_routed_pages();
+
+create trigger tell_edge_of_rule_people after insert on rule_people for each statement execute function tell_edge();

@@ -6,7 +6,15 @@ using NodaTime;
 namespace Cursus.Edge.Routing;
 
 /// <summary>A visit as a link's rules may ask about it. What isn't asked isn't read.</summary>
-internal ref struct RoutedVisit(VisitReader.Visitor visitor, VisitorHeaders headers, long key, string query, AgentBook agents) : IRouteVisit
+internal ref struct RoutedVisit(
+    Guid link,
+    VisitReader.Visitor visitor,
+    VisitorHeaders headers,
+    long key,
+    string query,
+    AgentBook agents,
+    FirstPeople people
+) : IRouteVisit
 {
     private readonly VisitorHeaders headers = headers;
     private UserAgentReading? agent;
@@ -38,5 +46,5 @@ internal ref struct RoutedVisit(VisitReader.Visitor visitor, VisitorHeaders head
 
     public readonly string Query() => query;
 
-    public readonly bool IsAmongFirst(int rule, int count) => true;
+    public readonly bool IsAmongFirst(byte rule, int count) => people.IsAmong(link, rule, count, key, visitor.Kind == ClickKind.Person);
 }

@@ -8,6 +8,7 @@ using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Clicks.Tallies;
 using Cursus.Core.Reports;
 using Cursus.Core.Retargeting;
+using Cursus.Core.Routing;
 using NodaTime;
 
 namespace Cursus.Web.Archives;
@@ -21,6 +22,7 @@ internal sealed class ArchivedLineRules
     {
         ["links"] = ["destination", "fallback"],
         ["posts"] = ["destination"],
+        ["routed_pages"] = ["destination"],
         ["campaigns"] = ["fallback"],
         ["domains"] = ["bare_page", "unknown_page", "ended_page"],
         ["link_check_settings"] = ["fallback"],
@@ -69,7 +71,7 @@ internal sealed class ArchivedLineRules
             "channels" => TagValue.TryParse(Text(line, "source"), out _, out var wrong) && TagValue.TryParse(Text(line, "medium"), out _, out wrong)
                 ? null
                 : wrong,
-            "links" => FinalUrl(line) ?? SlugOf(line),
+            "links" => FinalUrl(line) ?? SlugOf(line) ?? (Text(line, "route") is { } route ? RouteCheck.OfStored(route) : null),
             "link_aliases" => SlugOf(line),
             "ad_networks" => Network(line),
             "pixels" => networks.TryGetValue(Text(line, "network") ?? "", out var network)

@@ -144,6 +144,7 @@ public static class ApiSetup
                     api.Servers = [];
                     api.AddExtension("x-dimensions", new JsonNodeExtension(AskedQuestion.DescribeDimensions()));
                     api.AddExtension("x-link-options", new JsonNodeExtension(LinkOptionsDocument.Describe()));
+                    api.AddExtension("x-countries", new JsonNodeExtension(CountriesDocument.Describe()));
                     RequestLimits.Describe(api);
                     return Task.CompletedTask;
                 }

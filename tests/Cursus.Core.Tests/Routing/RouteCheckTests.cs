@@ -64,6 +64,32 @@ public class RouteCheckTests
         RouteCheck.Errors(new()).ShouldBeEmpty();
     }
 
+    [Fact]
+    public void What_no_form_has_made_is_not_followed()
+    {
+        var route = RouteEditing.After(null, new() { Rules = [new(Phones, Pages(100))], Otherwise = Pages(60, 40) });
+        var good = RouteText.Of(RoutePages.Numbered(route, new Dictionary<string, byte>()).Route);
+        RouteCheck.OfStored(good).ShouldBeNull();
+        RouteCheck.OfStored(RouteText.Of(route)).ShouldNotBeNull("its pages have no numbers");
+        foreach (
+            var bad in new[]
+            {
+                "",
+                "null",
+                "{\"rules\":null}",
+                "{\"rules\":[{}]}",
+                good.Replace("https://northmoor.example/", "javascript:x", StringComparison.Ordinal),
+                good.Replace("\"to\":1000", "\"to\":999", StringComparison.Ordinal),
+                good.Replace("\"weight\":60", "\"weight\":70", StringComparison.Ordinal),
+                good.Replace("phone", "tricorder", StringComparison.Ordinal),
+            }
+        )
+        {
+            bad.ShouldNotBe(good);
+            RouteCheck.OfStored(bad).ShouldNotBeNull(bad);
+        }
+    }
+
     /// <summary>The list is ISO 3166-1's, of 249 countries, as Debian's package iso-codes 4.15 has it too; the user-assigned codes of its section
     /// 8.1.3 (AA, QM to QZ, XA to XZ, ZZ; from memory) are no countries.</summary>
     [Fact]

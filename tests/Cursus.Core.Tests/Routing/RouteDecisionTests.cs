@@ -211,6 +211,6 @@ public class RouteDecisionTests
 
         public string Query() => throw new InvalidOperationException();
 
-        public bool IsAmongFirst(int rule, int count) => throw new InvalidOperationException();
+        public bool IsAmongFirst(byte rule, int count) => throw new InvalidOperationException();
     }
 }

@@ -35,7 +35,7 @@ internal sealed record RouteFacts : IRouteVisit
 
     string IRouteVisit.Query() => Parameters;
 
-    bool IRouteVisit.IsAmongFirst(int rule, int count) => Before < count;
+    bool IRouteVisit.IsAmongFirst(byte rule, int count) => Before < count;
 
     public RouteDecision Decide(Route route, Guid link = default, DateTimeZone? zone = null)
     {

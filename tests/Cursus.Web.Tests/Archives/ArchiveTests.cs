@@ -31,6 +31,7 @@ public class ArchiveTests(CursusApp app)
         await elsewhere.InitializeAsync();
         var heir = await World.Make(elsewhere);
         var imported = await World.Read(await Import(heir, archive));
+        imported["links"].ShouldNotBeNull(imported.ToJsonString());
         ((int)imported["links"]!, (int)imported["posts"]!, (long)imported["clicks"]!).ShouldBe((3, 1, 5));
 
         // Ids and all: there is nothing in this installation that they could be mixed up with. Only who did something, and what the check does of
@@ -316,6 +317,18 @@ public class ArchiveTests(CursusApp app)
             }
         );
         await Do(HttpMethod.Post, $"links/{first["id"]}/codes", new { name = "Library" });
+        await Do(
+            HttpMethod.Put,
+            $"links/{first["id"]}/routes",
+            JsonNode.Parse(
+                """{"rules": [{"when": {"first": 5, "languages": ["de"]}, "to": [{"destination": "https://www.northmoor.example/gift"}]}]}"""
+            )!
+        );
+        await using (var db = app.Database())
+        {
+            await db.Database.ExecuteSqlAsync($"insert into rule_people (link_id, rule, visitor) values ({(Guid)first["id"]!}, 1, 42)", Cancel);
+        }
+
         await world.ChangeMany(new { links = new { filter = new { } }, change = new { folder = "Shop" } });
         var gone = await Do(
             HttpMethod.Post,
@@ -371,7 +384,7 @@ public class ArchiveTests(CursusApp app)
         {
             // What belongs to the database alone: who did it, by which journal it came, and in which transaction.
             await using var command = new NpgsqlCommand(
-                $"select coalesce(json_agg(to_jsonb(x) - '{{workspace_id,created_by,changed_by,made_by,merged_by,changed_in,user_agent_id}}'::text[] - case when '{table.Name}' = 'clicks' then 'id' else '' end order by to_jsonb(x)::text collate \"C\" ), '[]')::text from {table.View ?? table.Name} x where {table.Of}",
+                $"select coalesce(json_agg(to_jsonb(x) - '{{workspace_id,created_by,changed_by,made_by,merged_by,changed_in,user_agent_id}}'::text[] - case '{table.Name}' when 'clicks' then 'id' when 'rule_people' then 'number' else '' end order by to_jsonb(x)::text collate \"C\" ), '[]')::text from {table.View ?? table.Name} x where {table.Of}",
                 connection
             )
             {

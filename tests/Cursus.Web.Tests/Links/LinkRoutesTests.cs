@@ -3,6 +3,7 @@ using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Cursus.Data.Links;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace Cursus.Web.Tests.Links;
 
@@ -113,6 +114,42 @@ public class LinkRoutesTests(CursusApp app)
     }
 
     [Fact]
+    public async Task The_first_people_are_counted_without_machines_the_team_or_anybody_twice()
+    {
+        var (world, link) = await Made();
+        var slug = (string)link["slug"]!;
+        await Put(world, link, """{"rules": [{"when": {"first": 2}, "to": [{"destination": "https://www.northmoor.example/gift"}]}]}""");
+        (await Led(world, slug, "ExampleBot/1.0 (+https://bot.example)")).ShouldContain("/sale?");
+        var team = app.CreateClient(new() { AllowAutoRedirect = false });
+        team.DefaultRequestHeaders.Authorization = world.Editor.DefaultRequestHeaders.Authorization;
+        var open = await team.GetAsync($"/api/v1/links/{link["id"]}/open", Cancel);
+        (await world.Visit(open.Headers.Location!.PathAndQuery[1..])).Headers.Location!.AbsolutePath.ShouldBe(
+            "/gift",
+            "the team sees what others do"
+        );
+        foreach (var (person, page) in new[] { (1, "gift"), (1, "gift"), (2, "gift"), (3, "sale"), (1, "gift"), (4, "sale") })
+        {
+            (await Led(world, slug, $"Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 First/{person}")).ShouldContain($"/{page}?");
+        }
+
+        // Another process learns of it from the database.
+        await using var db = app.Database();
+        await Eventually(async () =>
+            await db
+                .Database.SqlQuery<int>($"select count(*)::int as \"Value\" from rule_people where link_id = {(Guid)link["id"]!}")
+                .SingleAsync(Cancel) == 2
+        );
+        ((int)(await world.Get($"/api/v1/links/{link["id"]}/routes"))["rules"]![0]!["people"]!).ShouldBe(2);
+        await db.Database.ExecuteSqlAsync($"update rule_people set seen_at = now() - interval '40 days' where link_id = {(Guid)link["id"]!}", Cancel);
+        var clock = app.Services.GetRequiredService<NodaTime.IClock>();
+        await Cursus.Data.Links.RulePeople.Forget(app.Services.GetRequiredService<Npgsql.NpgsqlDataSource>(), clock.GetCurrentInstant(), Cancel);
+        ((int)(await world.Get($"/api/v1/links/{link["id"]}/routes"))["rules"]![0]!["people"]!).ShouldBe(2, "that they were there stays");
+        (
+            await db.Database.SqlQuery<long>($"select visitor as \"Value\" from rule_people where link_id = {(Guid)link["id"]!}").ToListAsync(Cancel)
+        ).ShouldAllBe(visitor => visitor < 0);
+    }
+
+    [Fact]
     public async Task Machines_get_what_everyone_else_gets_and_a_permanent_redirect_is_none_while_rules_decide()
     {
         var (world, link) = await Made();
@@ -163,8 +200,8 @@ public class LinkRoutesTests(CursusApp app)
             world,
             link,
             """
-            {"otherwise": {"to": [
-                {"destination": "https://www.northmoor.example/a", "weight": 50, "handsOverWhileDead": true},
+            {"otherwise": {"handsOverWhileDead": true, "to": [
+                {"destination": "https://www.northmoor.example/a", "weight": 50},
                 {"destination": "https://www.northmoor.example/b", "weight": 50}]}}
             """
         );
@@ -237,6 +274,7 @@ public class LinkRoutesTests(CursusApp app)
     [InlineData("""{"rules": [{"when": {"hours": "25:00-26:00"}, "to": [{"destination": "https://northmoor.example/"}]}]}""", "rules[0].when.hours")]
     [InlineData("""{"rules": [{"when": {"weekdays": [0]}, "to": [{"destination": "https://northmoor.example/"}]}]}""", "rules[0].when.weekdays")]
     [InlineData("""{"rules": [{"when": {"from": "soon"}, "to": [{"destination": "https://northmoor.example/"}]}]}""", "rules[0].when.from")]
+    [InlineData("""{"rules": [{"when": {"first": 0}, "to": [{"destination": "https://northmoor.example/"}]}]}""", "rules[0].when.first")]
     [InlineData("""{"rules": [{"when": {"devices": ["phone"]}}]}""", "rules[0].to")]
     [InlineData("""{"rules": [{"when": {"devices": ["phone"]}, "to": [{"destination": "javascript:x"}]}]}""", "rules[0].to[0].destination")]
     [InlineData(
@@ -285,6 +323,14 @@ public class LinkRoutesTests(CursusApp app)
 
     private static Task<HttpResponseMessage> PutAnswer(World world, JsonNode link, string body) =>
         world.Editor.PutAsync($"/api/v1/links/{link["id"]}/routes", new StringContent(body, null, "application/json"), Cancel);
+
+    private static async Task Eventually(Func<Task<bool>> holds)
+    {
+        while (!await holds())
+        {
+            await Task.Delay(50, Cancel);
+        }
+    }
 
     private static async Task<string> Led(World world, string slug, string? agent = null, string? language = null) =>
         (await Visit(world, slug, agent, language)).Headers.Location!.OriginalString;

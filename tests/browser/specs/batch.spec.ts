@@ -19,7 +19,7 @@ northmoor.example/5;Five;Perch;Winter members;${slug}-1
   await expect(page.getByRole('button', { name: 'Create links from all 5 lines' })).toBeDisabled()
 
   await page.getByRole('combobox', { name: 'Headline is the' }).click()
-  await page.getByRole('option', { name: 'Title' }).click()
+  await page.getByRole('option', { name: 'Title', exact: true }).click()
   await page.getByRole('button', { name: 'Add it' }).click()
   await expect(page.getByRole('region', { name: '3 lines can’t be used as they are' })).toBeVisible()
   await expect(page.getByRole('row', { name: /Perch Four/ })).toContainText(`${slug}-4`)

@@ -112,5 +112,5 @@ function LinkOptionField({
     value: typeof value === 'string' ? value : '',
     onChange: (event: { currentTarget: { value: string } }) => change(event.currentTarget.value),
   }
-  return option.max > oneLine ? <Textarea autosize minRows={2} {...text} /> : <TextInput {...text} />
+  return option.max > oneLine ? <Textarea rows={2} {...text} /> : <TextInput {...text} />
 }

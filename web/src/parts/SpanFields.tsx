@@ -11,31 +11,39 @@ interface Props {
   endsError?: ReactNode
   /** Whom the fields belong to where several stand on a page. */
   of?: string
+  /** What beginning and end are called. */
+  labels?: readonly [string, string]
+  /** What happens outside of the time. */
+  outside?: string
 }
 
 /** When a link opens and ends, as {@link openingOf} and {@link endOf} write it; empty for always. */
-export function SpanFields({ of, ...props }: Props) {
+export function SpanFields({
+  of,
+  labels = ['Opens', 'Ends'],
+  outside = 'Outside this time, visitors go to the fallback.',
+  ...props
+}: Props) {
   const timeZone = useWorkspaceZone()
   return (
     <Fieldset legend={of ? `Time of ${of}` : 'Time'} variant="unstyled" m={0} p={0}>
       <Stack gap="sm">
         <BoundField
-          label="Opens"
+          label={labels[0]}
           of={of}
           value={props.opensAt}
           onChange={props.onOpensAt}
           error={props.opensError}
         />
         <BoundField
-          label="Ends"
+          label={labels[1]}
           of={of}
           value={props.endsAt}
           onChange={props.onEndsAt}
           error={props.endsError}
         />
         <Text size="xs" c="dimmed">
-          Time zone: {timeZone}. A date without a time means the whole day. Outside this time, visitors go to
-          the fallback.
+          Time zone: {timeZone}. A date without a time means the whole day. {outside}
         </Text>
       </Stack>
     </Fieldset>

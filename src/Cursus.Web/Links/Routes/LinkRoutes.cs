@@ -13,6 +13,7 @@ using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Npgsql;
 using Route = Cursus.Core.Routing.Route;
 
 namespace Cursus.Web.Links.Routes;
@@ -54,14 +55,23 @@ public static class LinkRoutes
         api.MapPost("/links/{id:guid}/routes/try", Try).ForViewers().WithSummary("Try a link’s rules on a made-up visit");
     }
 
-    private static async Task<Results<Ok<RouteBody>, ProblemHttpResult>> Show(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await EditLink.Find(id, member, db, cancel) is { } link ? TypedResults.Ok(Body(link, member)) : ApiProblem.NotFound("link");
+    private static async Task<Results<Ok<RouteBody>, ProblemHttpResult>> Show(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        NpgsqlDataSource source,
+        CancellationToken cancel
+    ) =>
+        await EditLink.Find(id, member, db, cancel) is { } link
+            ? TypedResults.Ok(await Body(link, member, source, cancel))
+            : ApiProblem.NotFound("link");
 
     private static async Task<Results<Ok<RouteBody>, ProblemHttpResult>> Put(
         Guid id,
         RouteBody body,
         CurrentMember member,
         CursusDb db,
+        NpgsqlDataSource source,
         LinkFeed feed,
         LoopCheck loops,
         CursusOptions options,
@@ -104,13 +114,14 @@ public static class LinkRoutes
             );
         }
 
-        return await Save(link, numbered, rewriting, member, db, feed, options, http, clock, cancel);
+        return await Save(link, numbered, rewriting, member, db, source, feed, options, http, clock, cancel);
     }
 
     private static async Task<Results<Ok<RouteBody>, ProblemHttpResult>> Delete(
         Guid id,
         CurrentMember member,
         CursusDb db,
+        NpgsqlDataSource source,
         LinkFeed feed,
         CursusOptions options,
         IClock clock,
@@ -125,7 +136,19 @@ public static class LinkRoutes
 
         return await SeenVersion.Check(http.Request, link, db, cancel) is { } overtaken
             ? overtaken
-            : await Save(link, route: null, await LinkRewriting.Load(db, member, options, cancel), member, db, feed, options, http, clock, cancel);
+            : await Save(
+                link,
+                route: null,
+                await LinkRewriting.Load(db, member, options, cancel),
+                member,
+                db,
+                source,
+                feed,
+                options,
+                http,
+                clock,
+                cancel
+            );
     }
 
     private static async Task<Results<Ok<TrialResponse>, ProblemHttpResult>> Try(
@@ -133,6 +156,7 @@ public static class LinkRoutes
         Trial trial,
         CurrentMember member,
         CursusDb db,
+        NpgsqlDataSource source,
         IClock clock,
         CancellationToken cancel
     )
@@ -143,7 +167,7 @@ public static class LinkRoutes
         }
 
         var errors = new FieldErrors();
-        var visit = TriedVisit.Read(trial, member.Zone, clock.GetCurrentInstant(), errors);
+        var visit = TriedVisit.Read(trial, member.Zone, clock.GetCurrentInstant(), await RulePeople.Counts(source, link.Id, cancel), errors);
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -173,6 +197,7 @@ public static class LinkRoutes
         LinkRewriting rewriting,
         CurrentMember member,
         CursusDb db,
+        NpgsqlDataSource source,
         LinkFeed feed,
         CursusOptions options,
         HttpContext http,
@@ -186,9 +211,13 @@ public static class LinkRoutes
         LinkVersions.Keep(db, link, before, member.Id, now);
         return (await EditLink.Save(link, member, db, feed, options, http, clock, transaction: null, cancel)).Result is ProblemHttpResult problem
             ? problem
-            : TypedResults.Ok(Body(link, member));
+            : TypedResults.Ok(await Body(link, member, source, cancel));
     }
 
-    private static RouteBody Body(Link link, CurrentMember member) =>
-        RouteReading.Body(link.Route is { } text ? RouteText.Read(text) : new Route(), member.Zone);
+    private static async Task<RouteBody> Body(Link link, CurrentMember member, NpgsqlDataSource source, CancellationToken cancel)
+    {
+        var route = link.Route is { } text ? RouteText.Read(text) : new Route();
+        var people = route.Rules.Any(r => r.When.First is not null) ? await RulePeople.Counts(source, link.Id, cancel) : [];
+        return RouteReading.Body(route, member.Zone, people);
+    }
 }

@@ -10,17 +10,21 @@ namespace Cursus.Web.Links.Routes;
 public sealed record RouteBody(RouteMemory Remember = RouteMemory.Day, IReadOnlyList<RuleBody>? Rules = null, OutcomeBody? Otherwise = null);
 
 /// <summary>One rule: <c>to</c> or <c>closed</c> says what visitors get for whom all of <c>when</c> holds.</summary>
+/// <param name="HandsOverWhileDead">Whether the other pages of a split get the visitors of one that is broken until it is back.</param>
 /// <param name="Off">Switched off without being lost.</param>
 /// <param name="Words">The conditions in words; ignored in requests.</param>
 /// <param name="Number">Tells the rule in clicks; ignored in requests.</param>
+/// <param name="People">How many people a rule with <c>first</c> has let through; ignored in requests.</param>
 public sealed record RuleBody(
     WhenBody? When = null,
     IReadOnlyList<PageBody>? To = null,
     ClosedBody? Closed = null,
+    bool HandsOverWhileDead = false,
     string? Name = null,
     bool Off = false,
     string? Words = null,
-    int? Number = null
+    int? Number = null,
+    int? People = null
 );
 
 /// <summary>Conditions, all of which must hold.</summary>
@@ -33,6 +37,7 @@ public sealed record RuleBody(
 /// <param name="Weekdays">1 to 7, Monday is 1.</param>
 /// <param name="Hours">In the workspace's time zone, such as <c>22:00-06:00</c>; hours that cross midnight belong to the day on which they
 /// begin.</param>
+/// <param name="First">For so many people, not counting machines and the team; a few more where several processes answer.</param>
 /// <param name="Networks">Names of networks that the visitor came from, as reports name them.</param>
 public sealed record WhenBody(
     IReadOnlyList<string>? Countries = null,
@@ -44,6 +49,7 @@ public sealed record WhenBody(
     string? Until = null,
     IReadOnlyList<int>? Weekdays = null,
     string? Hours = null,
+    int? First = null,
     IReadOnlyList<string>? Networks = null,
     QueryBody? Query = null
 );
@@ -53,14 +59,14 @@ public sealed record WhenBody(
 public sealed record QueryBody(string? Name, [property: System.Text.Json.Serialization.JsonPropertyName("equals")] string? EqualTo = null);
 
 /// <summary>What everyone else gets.</summary>
-public sealed record OutcomeBody(IReadOnlyList<PageBody>? To = null);
+/// <param name="HandsOverWhileDead">Whether the other pages of a split get the visitors of one that is broken until it is back.</param>
+public sealed record OutcomeBody(IReadOnlyList<PageBody>? To = null, bool HandsOverWhileDead = false);
 
 /// <summary>A page, or one of those that share the visitors.</summary>
 /// <param name="Destination">As for links.</param>
 /// <param name="Weight">Share of the visitors in whole percent; 100 for a page alone.</param>
-/// <param name="HandsOverWhileDead">Whether the others get its visitors while it is broken.</param>
 /// <param name="Number">Tells the page in clicks; ignored in requests.</param>
-public sealed record PageBody(string? Destination, int? Weight = null, string? Name = null, bool HandsOverWhileDead = false, int? Number = null);
+public sealed record PageBody(string? Destination, int? Weight = null, string? Name = null, int? Number = null);
 
 /// <summary>What visitors get to whom it is closed.</summary>
 /// <param name="Text">What they read; a usual sentence if omitted.</param>

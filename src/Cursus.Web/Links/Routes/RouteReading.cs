@@ -12,7 +12,8 @@ namespace Cursus.Web.Links.Routes;
 /// <summary>Reads routes out of requests, and writes them into responses.</summary>
 internal static class RouteReading
 {
-    private const string UnknownCountry = "unknown";
+    /// <summary>Stands for a country that nobody knows.</summary>
+    public const string UnknownCountry = "unknown";
 
     /// <summary>The route that a request asks for; what is wrong with it is in <paramref name="errors"/>, by its fields.</summary>
     public static Route Read(RouteBody body, Vocabulary vocabulary, FieldErrors errors)
@@ -21,7 +22,9 @@ internal static class RouteReading
         {
             Remember = body.Remember,
             Rules = [.. (body.Rules ?? []).Select((rule, place) => Rule(rule, vocabulary, errors, $"rules[{place}]"))],
-            Otherwise = body.Otherwise is { } otherwise ? Outcome(otherwise.To, closed: null, vocabulary, errors, "otherwise") : null,
+            Otherwise = body.Otherwise is { } otherwise
+                ? Outcome(otherwise.To, closed: null, otherwise.HandsOverWhileDead, vocabulary, errors, "otherwise")
+                : null,
         };
         foreach (var (field, error) in RouteCheck.Errors(route).Where(e => !errors.ByField.ContainsKey(e.Field)))
         {
@@ -33,7 +36,8 @@ internal static class RouteReading
 
     /// <summary>A route as it is answered.</summary>
     /// <param name="zone">By whose clock times are told.</param>
-    public static RouteBody Body(Route route, DateTimeZone zone) =>
+    /// <param name="people">How many each rule has let through.</param>
+    public static RouteBody Body(Route route, DateTimeZone zone, IReadOnlyDictionary<byte, int> people) =>
         new(
             route.Remember,
             [
@@ -41,19 +45,21 @@ internal static class RouteReading
                     When(r.When),
                     r.To.IsClosed ? null : Pages(r.To),
                     r.To.IsClosed ? new(r.To.ClosedText, r.To.Pages is [var page] ? page.Destination : null) : null,
+                    r.To.HandsOverDead,
                     r.Name,
                     r.IsOff,
                     RouteWords.Of(r.When, zone),
-                    r.Number
+                    r.Number,
+                    r.When.First is null ? null : people.GetValueOrDefault(r.Number)
                 )),
             ],
-            route.Otherwise is { } otherwise ? new(Pages(otherwise)) : null
+            route.Otherwise is { } otherwise ? new(Pages(otherwise), otherwise.HandsOverDead) : null
         );
 
     private static RouteRule Rule(RuleBody rule, Vocabulary vocabulary, FieldErrors errors, string field) =>
         new(
             Conditions(rule.When ?? new(), vocabulary, errors, $"{field}.when"),
-            Outcome(rule.To, rule.Closed, vocabulary, errors, field),
+            Outcome(rule.To, rule.Closed, rule.HandsOverWhileDead, vocabulary, errors, field),
             string.IsNullOrWhiteSpace(rule.Name) ? null : rule.Name.Trim(),
             rule.Off
         );
@@ -69,11 +75,19 @@ internal static class RouteReading
             From = Time(when.From, ScheduleBound.TryReadOpening, vocabulary.Zone, errors, $"{field}.from"),
             Until = Time(when.Until, ScheduleBound.TryReadEnd, vocabulary.Zone, errors, $"{field}.until"),
             Week = Week(when, errors, field),
+            First = when.First,
             Networks = Words(when.Networks),
             Query = when.Query is { } query ? new((query.Name ?? "").Trim(), query.EqualTo) : null,
         };
 
-    private static RouteOutcome Outcome(IReadOnlyList<PageBody>? to, ClosedBody? closed, Vocabulary vocabulary, FieldErrors errors, string field)
+    private static RouteOutcome Outcome(
+        IReadOnlyList<PageBody>? to,
+        ClosedBody? closed,
+        bool handsOverDead,
+        Vocabulary vocabulary,
+        FieldErrors errors,
+        string field
+    )
     {
         if (closed is null)
         {
@@ -81,7 +95,7 @@ internal static class RouteReading
             return new()
             {
                 Pages = [.. pages.Select((page, place) => Page(page, pages.Count, vocabulary, errors, $"{field}.to[{place}]"))],
-                HandsOverDead = pages.Any(p => p.HandsOverWhileDead),
+                HandsOverDead = handsOverDead,
             };
         }
 
@@ -163,8 +177,7 @@ internal static class RouteReading
     private static string[] Words(IReadOnlyList<string>? words) =>
         [.. (words ?? []).Select(w => w.Trim()).Where(w => w.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase)];
 
-    private static PageBody[] Pages(RouteOutcome outcome) =>
-        [.. outcome.Pages.Select(p => new PageBody(p.Destination, p.Weight, p.Name, outcome.HandsOverDead, p.Number))];
+    private static PageBody[] Pages(RouteOutcome outcome) => [.. outcome.Pages.Select(p => new PageBody(p.Destination, p.Weight, p.Name, p.Number))];
 
     private static WhenBody When(RouteConditions when) =>
         new(
@@ -177,6 +190,7 @@ internal static class RouteReading
             when.Until?.ToString(),
             when.Week is { Days.Count: > 0 } days ? [.. days.Days.Select(d => (int)d)] : null,
             when.Week is { HasHours: true } hours ? hours.HoursText : null,
+            when.First,
             Some(when.Networks),
             when.Query is { } query ? new(query.Name, query.EqualTo) : null
         );

@@ -13,9 +13,11 @@ internal sealed class TriedVisit : IRouteVisit
     private readonly LinkRoutes.Trial trial;
     private readonly UserAgentReading? agent;
 
-    private TriedVisit(LinkRoutes.Trial trial, Instant now)
+    private readonly IReadOnlyDictionary<byte, int> people;
+
+    private TriedVisit(LinkRoutes.Trial trial, Instant now, IReadOnlyDictionary<byte, int> people)
     {
-        (this.trial, Now) = (trial, now);
+        (this.trial, Now, this.people) = (trial, now, people);
         agent = string.IsNullOrWhiteSpace(trial.UserAgent) ? null : UserAgentReading.Of(trial.UserAgent, default);
     }
 
@@ -24,7 +26,8 @@ internal sealed class TriedVisit : IRouteVisit
     public long Visitor => 0;
 
     /// <summary>Reads what was asked; what is wrong with it is in <paramref name="errors"/>.</summary>
-    public static TriedVisit Read(LinkRoutes.Trial trial, DateTimeZone zone, Instant now, FieldErrors errors)
+    /// <param name="people">How many each rule has let through.</param>
+    public static TriedVisit Read(LinkRoutes.Trial trial, DateTimeZone zone, Instant now, IReadOnlyDictionary<byte, int> people, FieldErrors errors)
     {
         if (!string.IsNullOrWhiteSpace(trial.At) && !ScheduleBound.TryReadOpening(trial.At, zone, out now, out var error))
         {
@@ -37,7 +40,7 @@ internal sealed class TriedVisit : IRouteVisit
             trial = trial with { UserAgent = null };
         }
 
-        return new(trial, now);
+        return new(trial, now, people);
     }
 
     public CountryCode Country() => CountryCode.Of(trial.Country ?? "");
@@ -58,5 +61,5 @@ internal sealed class TriedVisit : IRouteVisit
 
     public string Query() => trial.Query ?? "";
 
-    public bool IsAmongFirst(int rule, int count) => true;
+    public bool IsAmongFirst(byte rule, int count) => people.GetValueOrDefault(rule) < count;
 }

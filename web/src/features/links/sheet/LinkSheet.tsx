@@ -13,6 +13,7 @@ import { mayEdit, useSession } from '../../access/session'
 import { LiveArrival } from '../../clicks/LiveArrival'
 import { LinkClicks } from '../../reports/posts/LinkClicks'
 import { DeleteLink } from './DeleteLink'
+import { WhereItLeads } from '../routes/WhereItLeads'
 import { LinkActions } from './LinkActions'
 import { LinkEditForm } from './LinkEditForm'
 import { LinkFacts } from './LinkFacts'
@@ -94,6 +95,7 @@ function Details({ link, onGone }: { link: Link; onGone: () => void }) {
               <Tabs.Tab value="history">History</Tabs.Tab>
             </Tabs.List>
             <Tabs.Panel value="leads">
+              {!link.deletedAt && <WhereItLeads link={link} mayChange={mayChange} />}
               <LinkFacts link={link} />
             </Tabs.Panel>
             <Tabs.Panel value="clicks">

@@ -7,7 +7,7 @@ import type { Domain } from '../../../api/vocabulary'
 import { redirects } from '../../../parts/format/redirects'
 import { TagsField } from '../../../parts/TagPill'
 import { countSettings, isWorthKeeping, ticked, type Draft, type PostSettings } from './draft'
-import { OptionsPanel } from './OptionsPanel'
+import { OptionsPanel } from './OptionsLater'
 import classes from './SendSheet.module.css'
 import type { usePreview } from './usePreview'
 

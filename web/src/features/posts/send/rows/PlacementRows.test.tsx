@@ -75,7 +75,7 @@ it('options open below their row, and close by Escape with the focus back on the
   const { user } = await inBrowser(() => <Rows begin={both()} />)
   const button = screen.getByRole('button', { name: 'Options for Perch' })
   await user.click(button)
-  const options = screen.getByRole('group', { name: 'Options for Perch' })
+  const options = await screen.findByRole('group', { name: 'Options for Perch' })
   await user.type(within(options).getByLabelText('Content for Perch'), 'logo{Escape}')
   expect(screen.queryByRole('group', { name: 'Options for Perch' })).toBeNull()
   expect(document.activeElement).toBe(button)

@@ -3,7 +3,7 @@ import { IconAdjustmentsHorizontal } from '@tabler/icons-react'
 import type { Domain } from '../../../../api/vocabulary'
 import { agreedList } from '../../AgreedWords'
 import { countSettings, type Row, type PostSettings } from '../draft'
-import { OptionsPanel } from '../OptionsPanel'
+import { OptionsPanel } from '../OptionsLater'
 
 interface ButtonProps {
   name: string
