@@ -4,23 +4,41 @@ namespace Cursus.Core.Routing;
 /// there has the number by which its clicks are found.</summary>
 public static class RouteEditing
 {
-    /// <summary>The route as it follows on the one before.</summary>
+    /// <summary>How many rules a link can have had.</summary>
+    public const byte MaxRulesEver = byte.MaxValue;
+
+    /// <summary>The route as it follows on the one before; null where the link has had too many rules.</summary>
     /// <param name="before">Null where the link had none.</param>
-    public static Route After(Route? before, Route route)
+    /// <param name="last">The last number that was given to a rule of the link; becomes the one that is by now.</param>
+    public static Route? After(Route? before, Route route, ref short last)
     {
         ArgumentNullException.ThrowIfNull(route);
         var had = before is null ? [] : before.Rules.ToList();
-        var last = had.Select(r => r.Number).DefaultIfEmpty().Max();
-        var rules = new List<RouteRule>();
-        foreach (var rule in route.Rules)
-        {
-            var former = had.Find(r => IsSame(r, rule)) ?? had.Find(r => Shares(r.To, rule.To) > 0);
-            if (former is not null)
-            {
-                had.Remove(former);
-            }
 
-            rules.Add(rule with { To = Kept(former?.To, rule.To), Number = former?.Number ?? ++last });
+        // A rule that is still there comes before one that only leads to the same pages.
+        var former = new Dictionary<int, RouteRule>();
+        foreach (var isFormer in new Func<RouteRule, RouteRule, bool>[] { IsSame, (was, rule) => Shares(was.To, rule.To) })
+        {
+            foreach (var (place, rule) in route.Rules.Index().Where(r => !former.ContainsKey(r.Index)))
+            {
+                if (had.Find(was => isFormer(was, rule)) is { } found)
+                {
+                    had.Remove(found);
+                    former[place] = found;
+                }
+            }
+        }
+
+        if (last + route.Rules.Count - former.Count > MaxRulesEver)
+        {
+            return null;
+        }
+
+        var rules = new List<RouteRule>();
+        foreach (var (place, rule) in route.Rules.Index())
+        {
+            var was = former.GetValueOrDefault(place);
+            rules.Add(rule with { To = Kept(was?.To, rule.To), Number = was?.Number ?? (byte)++last });
         }
 
         return route with
@@ -32,7 +50,7 @@ public static class RouteEditing
 
     private static bool IsSame(RouteRule former, RouteRule rule) => RouteText.Of(former.When) == RouteText.Of(rule.When);
 
-    private static int Shares(RouteOutcome one, RouteOutcome other) => one.Pages.Count(p => other.Pages.Any(o => o.Destination == p.Destination));
+    private static bool Shares(RouteOutcome one, RouteOutcome other) => one.Pages.Any(p => other.Pages.Any(o => o.Destination == p.Destination));
 
     private static RouteOutcome Kept(RouteOutcome? former, RouteOutcome outcome)
     {

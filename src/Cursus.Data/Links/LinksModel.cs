@@ -45,6 +45,7 @@ internal sealed class LinksModel
         link.Property(l => l.ImportedClicks).HasColumnName("brought_along");
         link.Property(l => l.PageKey).HasComputedColumnSql("md5(split_part(destination, '#', 1))::uuid", stored: true);
         link.HasIndex(l => new { l.WorkspaceId, l.PageKey });
+        link.Property(l => l.LastRule).HasDefaultValue((short)0);
         link.Property(l => l.Version).HasDefaultValue(1).IsConcurrencyToken();
         link.HasOne(l => l.Text).WithOne().HasForeignKey<LinkText>(t => t.LinkId);
         link.HasOne(l => l.Total).WithOne().HasForeignKey<LinkTotal>(t => t.LinkId);

@@ -12,6 +12,7 @@ internal sealed class Routes : Migration
         migrationBuilder.Sql(
             """
             alter table links add column route text;
+            alter table links add column last_rule smallint not null default 0;
             create table routed_pages (
                 link_id uuid not null,
                 number smallint not null,
@@ -33,6 +34,7 @@ internal sealed class Routes : Migration
             alter table clicks drop column rule;
             alter table clicks drop column page;
             drop table routed_pages;
+            alter table links drop column last_rule;
             alter table links drop column route;
             """
         );

@@ -1278,6 +1278,12 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("brought_along");
 
+                    b.Property<short>("LastRule")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("smallint")
+                        .HasDefaultValue((short)0)
+                        .HasColumnName("last_rule");
+
                     b.Property<string>("Medium")
                         .HasColumnType("text")
                         .HasColumnName("medium");

@@ -6,8 +6,8 @@ using Npgsql;
 namespace Cursus.Edge.Routing;
 
 /// <summary>
-/// Counts people for rules that let so many through. A visitor is known at once in this process, and within a second in others: of several processes each
-/// may let through who arrives meanwhile, so that a rule can let through a few more than it says, never fewer.
+/// Counts people for rules that let so many through. A visitor is known at once in this process, and within a second in others: of several processes
+/// each may let through who arrives meanwhile, so that a rule can let through a few more than it says, never fewer.
 /// </summary>
 public sealed class FirstPeople([FromKeyedServices(EdgeSetup.Database)] NpgsqlDataSource source) : BackgroundService
 {

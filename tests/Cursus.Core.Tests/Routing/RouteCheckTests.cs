@@ -67,7 +67,8 @@ public class RouteCheckTests
     [Fact]
     public void What_no_form_has_made_is_not_followed()
     {
-        var route = RouteEditing.After(null, new() { Rules = [new(Phones, Pages(100))], Otherwise = Pages(60, 40) });
+        short last = 0;
+        var route = RouteEditing.After(null, new() { Rules = [new(Phones, Pages(100))], Otherwise = Pages(60, 40) }, ref last)!;
         var good = RouteText.Of(RoutePages.Numbered(route, new Dictionary<string, byte>()).Route);
         RouteCheck.OfStored(good).ShouldBeNull();
         RouteCheck.OfStored(RouteText.Of(route)).ShouldNotBeNull("its pages have no numbers");

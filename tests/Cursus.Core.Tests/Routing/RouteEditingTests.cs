@@ -12,19 +12,33 @@ public class RouteEditingTests
     [Fact]
     public void A_rule_that_is_moved_or_changed_keeps_its_number_and_a_new_one_gets_another()
     {
-        var first = RouteEditing.After(null, new() { Rules = [Rule(Phones, "app"), Rule(Germans, "de")] });
+        var first = After(null, new() { Rules = [Rule(Phones, "app"), Rule(Germans, "de")] });
         first.Rules.Select(r => r.Number).ShouldBe([(byte)1, (byte)2]);
-        var moved = RouteEditing.After(first, new() { Rules = [Rule(Germans, "de-2"), Rule(Phones, "app"), Rule(new() { First = 5 }, "gift")] });
+        var moved = After(first, new() { Rules = [Rule(Germans, "de-2"), Rule(Phones, "app"), Rule(new() { First = 5 }, "gift")] });
         moved.Rules.Select(r => r.Number).ShouldBe([(byte)2, (byte)1, (byte)3]);
-        var fewer = RouteEditing.After(moved, new() { Rules = [Rule(Phones with { Systems = ["iOS"] }, "app")] });
+        var above = After(first, new() { Rules = [Rule(new() { First = 5 }, "app"), Rule(Phones, "app"), Rule(Germans, "de")] });
+        above.Rules.Select(r => r.Number).ShouldBe([(byte)3, (byte)1, (byte)2], "a rule that is still there comes first");
+        var fewer = After(moved, new() { Rules = [Rule(Phones with { Systems = ["iOS"] }, "app")] });
         fewer.Rules.Single().Number.ShouldBe((byte)1, "it leads where the rule before it did");
+    }
+
+    [Fact]
+    public void A_number_is_never_given_again_and_there_are_so_many()
+    {
+        short last = 0;
+        var first = RouteEditing.After(null, new() { Rules = [Rule(Phones, "app"), Rule(Germans, "de")] }, ref last)!;
+        RouteEditing.After(first, new() { Rules = [Rule(Phones, "app")] }, ref last)!.Rules.Single().Number.ShouldBe((byte)1);
+        RouteEditing.After(null, new() { Rules = [Rule(Germans, "de")] }, ref last)!.Rules.Single().Number.ShouldBe((byte)3);
+        last = RouteEditing.MaxRulesEver;
+        RouteEditing.After(first, new() { Rules = [Rule(Phones, "app")] }, ref last).ShouldNotBeNull();
+        RouteEditing.After(null, new() { Rules = [Rule(Phones, "app")] }, ref last).ShouldBeNull();
     }
 
     [Fact]
     public void A_splits_visitors_stay_when_weights_change_and_whatever_else_is_edited()
     {
-        var half = RouteEditing.After(null, new() { Otherwise = Split(("a", 50), ("b", 50)) });
-        var more = RouteEditing.After(half, new() { Rules = [Rule(Phones, "app")], Otherwise = Split(("b", 20), ("a", 80)) });
+        var half = After(null, new() { Otherwise = Split(("a", 50), ("b", 50)) });
+        var more = After(half, new() { Rules = [Rule(Phones, "app")], Otherwise = Split(("b", 20), ("a", 80)) });
         more.Otherwise!.Id.ShouldBe(half.Otherwise!.Id);
         var (was, now) = (Slots(half.Otherwise), Slots(more.Otherwise));
         now["a"].Except(was["a"]).Count().ShouldBe(300);
@@ -50,7 +64,7 @@ public class RouteEditingTests
     [Fact]
     public void A_route_comes_back_from_its_text_as_it_was()
     {
-        var route = RouteEditing.After(
+        var route = After(
             null,
             new()
             {
@@ -87,6 +101,13 @@ public class RouteEditingTests
         RouteWords
             .Of(route, NodaTime.DateTimeZone.Utc)
             .ShouldBe("on a phone: northmoor.example/app; in Germany (off): closed; everyone else: 60% northmoor.example/a, 40% northmoor.example/b");
+    }
+
+    /// <summary>As if it was the same link all along: numbers go on where the route before ended.</summary>
+    private static Route After(Route? before, Route route)
+    {
+        var last = (short)(before?.Rules.Select(r => r.Number).DefaultIfEmpty().Max() ?? 0);
+        return RouteEditing.After(before, route, ref last)!;
     }
 
     private static RouteRule Rule(RouteConditions when, string page) => new(when, Split((page, 100)));

@@ -110,7 +110,10 @@ public static class LinkRoutes
         {
             return ApiProblem.Invalid(
                 "rules",
-                new ValidationError("too-many-pages", $"This link has led to {RoutePages.MaxEver} pages already. Create a new link for more.")
+                new ValidationError(
+                    "too-many-pages",
+                    $"This link has had {RoutePages.MaxEver} pages or {RouteEditing.MaxRulesEver} rules already. Create a new link for more."
+                )
             );
         }
 

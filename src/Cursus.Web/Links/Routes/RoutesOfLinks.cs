@@ -7,14 +7,22 @@ namespace Cursus.Web.Links.Routes;
 /// <summary>Keeps the pages of a link with its route. The link's pages must be loaded.</summary>
 internal static class RoutesOfLinks
 {
-    /// <summary>The route with numbers for its rules and pages, as it follows on the one that the link has; null where the link has led to too many
-    /// pages.</summary>
+    /// <summary>The route with numbers for its rules and pages, as it follows on the one that the link has; null where the link has had too many
+    /// rules or pages.</summary>
     public static Route? Numbered(Link link, Route route)
     {
         var had = link.RoutedPages.ToDictionary(p => p.Destination, p => (byte)p.Number);
-        return RoutePages.CanNumber(route, had)
-            ? RoutePages.Numbered(RouteEditing.After(link.Route is { } before ? RouteText.Read(before) : null, route), had).Route
-            : null;
+        var last = link.LastRule;
+        if (
+            !RoutePages.CanNumber(route, had)
+            || RouteEditing.After(link.Route is { } before ? RouteText.Read(before) : null, route, ref last) is not { } after
+        )
+        {
+            return null;
+        }
+
+        link.LastRule = last;
+        return RoutePages.Numbered(after, had).Route;
     }
 
     /// <summary>Notes which pages the link's route leads to by now. Those that it had stay with their numbers.</summary>

@@ -63,6 +63,7 @@ internal sealed record LinkPlan(
             CreatedAt = now,
             CreatedBy = member.Id,
             Tags = [.. tags.Where(t => TagNames.Contains(t.Name, StringComparer.OrdinalIgnoreCase))],
+            LastRule = Route?.Rules.Select(r => (short)r.Number).DefaultIfEmpty().Max() ?? 0,
             Route = Route is { } route ? RouteText.Of(RoutePages.Numbered(route, new Dictionary<string, byte>()).Route) : null,
         };
         RoutesOfLinks.Use(link);
