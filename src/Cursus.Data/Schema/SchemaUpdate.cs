@@ -28,9 +28,13 @@ public static partial class SchemaUpdate
     public static async Task Run(CursusDb db, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
+        // A large table takes what it takes, and a busy machine too.
+        var timeout = db.Database.GetCommandTimeout();
+        db.Database.SetCommandTimeout(0);
         await MoveToInitial(db, cancel);
         await db.Database.MigrateAsync(cancel);
         await ApplyFiles(db, cancel);
+        db.Database.SetCommandTimeout(timeout);
     }
 
     /// <summary>An installation with all migrations of the former chain has the same tables as one with the initial migration: it is told
