@@ -156,9 +156,11 @@ public static class RouteCheck
         {
             yield return ("to", new("page-missing", "Choose a page for these visitors, or close the link for them."));
         }
-        else if (outcome.Pages.Any(p => p.Weight is < 0 or > 100) || (!outcome.IsClosed && outcome.Pages.Sum(p => p.Weight) != 100))
+        else if (
+            outcome.Pages.Sum(p => (long)p.Weight) is var sum
+            && (outcome.Pages.Any(p => p.Weight is < 0 or > 100) || (!outcome.IsClosed && sum != 100))
+        )
         {
-            var sum = outcome.Pages.Sum(p => p.Weight);
             yield return ("to", new("weights", $"The shares add up to {sum}%. Change them to whole percentages that make 100%."));
         }
 

@@ -20,6 +20,7 @@ public class RouteCheckTests
             { "rules[0].to", "page-missing", Of(new(Phones, Pages())) },
             { "rules[0].to", "weights", Of(new(Phones, Pages(50, 40))) },
             { "rules[0].to", "weights", Of(new(Phones, Pages(150, -50))) },
+            { "rules[0].to", "weights", Of(new(Phones, Pages(int.MaxValue, int.MaxValue))) },
             { "rules[0].to", "too-many-pages", Of(new(Phones, Pages([.. Enumerable.Repeat(4, 20), 20]))) },
             {
                 "otherwise.to",

@@ -120,39 +120,18 @@ public static class LinkRoutes
         return await Save(link, numbered, rewriting, member, db, source, feed, options, http, clock, cancel);
     }
 
-    private static async Task<Results<Ok<RouteBody>, ProblemHttpResult>> Delete(
+    private static Task<Results<Ok<RouteBody>, ProblemHttpResult>> Delete(
         Guid id,
         CurrentMember member,
         CursusDb db,
         NpgsqlDataSource source,
         LinkFeed feed,
+        LoopCheck loops,
         CursusOptions options,
         IClock clock,
         HttpContext http,
         CancellationToken cancel
-    )
-    {
-        if (await EditLink.Find(id, member, db, cancel) is not { } link)
-        {
-            return ApiProblem.NotFound("link");
-        }
-
-        return await SeenVersion.Check(http.Request, link, db, cancel) is { } overtaken
-            ? overtaken
-            : await Save(
-                link,
-                route: null,
-                await LinkRewriting.Load(db, member, options, cancel),
-                member,
-                db,
-                source,
-                feed,
-                options,
-                http,
-                clock,
-                cancel
-            );
-    }
+    ) => Put(id, new RouteBody(), member, db, source, feed, loops, options, clock, http, cancel);
 
     private static async Task<Results<Ok<TrialResponse>, ProblemHttpResult>> Try(
         Guid id,
