@@ -30,7 +30,7 @@ public class AccessTests(CursusApp app)
     public async Task A_sign_in_that_comes_from_another_site_is_refused()
     {
         var world = await World.Make(app);
-        var client = FromAnyNetwork(app.CreateClient());
+        var client = World.FromAnyNetwork(app.CreateClient());
         client.DefaultRequestHeaders.Add("Origin", "https://elsewhere.example");
         var response = await client.PostAsJsonAsync("/api/v1/session", new { email = world.OwnerEmail, password = World.Password }, Cancel);
         response.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
@@ -97,22 +97,15 @@ public class AccessTests(CursusApp app)
             workspace = "B",
             timeZone = "Europe/London",
         };
-        (await FromAnyNetwork(app.CreateClient()).PostAsJsonAsync("/api/v1/installation", again, Cancel)).StatusCode.ShouldBe(
+        (await World.FromAnyNetwork(app.CreateClient()).PostAsJsonAsync("/api/v1/installation", again, Cancel)).StatusCode.ShouldBe(
             HttpStatusCode.Conflict
         );
         ((bool)(await World.Read(await app.CreateClient().GetAsync("/api/v1/installation", Cancel)))["needsOwner"]!).ShouldBeFalse();
     }
 
-    /// <summary>Attempts are counted by network and minute, and other tests sign in as well.</summary>
-    private static HttpClient FromAnyNetwork(HttpClient client)
-    {
-        client.DefaultRequestHeaders.Add("X-Forwarded-For", $"198.51.{Random.Shared.Next(1, 255)}.{Random.Shared.Next(1, 255)}");
-        return client;
-    }
-
     private async Task<HttpClient> SignIn(string email, string password)
     {
-        var browser = FromAnyNetwork(app.CreateClient(new WebApplicationFactoryClientOptions { HandleCookies = true }));
+        var browser = World.FromAnyNetwork(app.CreateClient(new WebApplicationFactoryClientOptions { HandleCookies = true }));
         var response = await browser.PostAsJsonAsync("/api/v1/session", new { email, password }, Cancel);
         response.StatusCode.ShouldBe(HttpStatusCode.NoContent);
         return browser;

@@ -115,7 +115,7 @@ public partial class SignInTests(CursusApp app)
                 .UseSetting("Cursus:SnapshotFile", app.Folder("sign-in.snapshot"))
                 .ConfigureServices(services => services.AddSingleton<IPasswordHasher<Account>>(hasher))
         );
-        using var client = counted.CreateClient();
+        using var client = World.FromAnyNetwork(counted.CreateClient());
         var (known, knownWork) = await Ask(world.OwnerEmail);
         var (unknown, unknownWork) = await Ask("nobody@northmoor.example");
         unknown.ShouldBe(known);
@@ -231,7 +231,7 @@ public partial class SignInTests(CursusApp app)
 
     private async Task<List<string>> Cookies(string email)
     {
-        using var browser = app.CreateClient(new WebApplicationFactoryClientOptions { HandleCookies = false });
+        using var browser = World.FromAnyNetwork(app.CreateClient(new WebApplicationFactoryClientOptions { HandleCookies = false }));
         var response = await browser.PostAsJsonAsync("/api/v1/session", new { email, password = World.Password }, Cancel);
         response.StatusCode.ShouldBe(HttpStatusCode.NoContent);
         return [.. response.Headers.GetValues("Set-Cookie").Select(c => c.Split(';')[0])];
