@@ -21,6 +21,9 @@ export const ofLink: readonly Dimension[] = ${names((d) => d.isOfLink)}
 /** What posts belong to by their links, so that clicks per post can be asked for. */
 export const withPosts: readonly Dimension[] = ${names((d) => d.hasPosts)}
 
+/** Pages that clicks were led to, and not what brought them. */
+export const ofPages: readonly Dimension[] = ${names((d) => d.isOfPages)}
+
 /** What an answer may be narrowed to. */
 export const filters = ${names((d) => d.isFilter)} as const
 

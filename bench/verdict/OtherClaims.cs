@@ -1,4 +1,5 @@
 using Cursus.Core.Reports;
+using Cursus.Core.Routing;
 
 namespace Cursus.Bench.Verdicts;
 
@@ -42,6 +43,21 @@ internal static class OtherClaims
             Part(times, i => Variant(1, i)),
             Part(times, i => Variant(1.5, i))
         );
+        foreach (var weights in new int[][] { [50, 50], [50, 30, 20], [90, 10] })
+        {
+            var name = string.Join('/', weights);
+            yield return new(
+                $"a split of {name} is off, 1,000 people, looked at once",
+                Part(times, i => IsSplitOff(weights, 0, [1000], i)),
+                Part(times, i => IsSplitOff(weights, 10, [1000], i))
+            );
+            yield return new(
+                $"the same, 50 people a day, looked at each day for 28 days",
+                Part(times, i => IsSplitOff(weights, 0, [.. Enumerable.Repeat(50, 28)], i)),
+                Part(times, i => IsSplitOff(weights, 10, [.. Enumerable.Repeat(50, 28)], i))
+            );
+        }
+
         yield return new("any lead among eight equal channels, 28 days", Part(times, i => AnyOf(8, _ => 1, i)), null);
         yield return new(
             "a lead between the equal channels of four pairs, each twice as good as the next; by lead, 90 days",
@@ -151,6 +167,40 @@ internal static class OtherClaims
         }
 
         return Variants.Of([Count("a", 120 * effect), Count("b", 120)]).Rows[0].Lead?.Call == VerdictCall.Clear;
+    }
+
+    /// <summary>Whether a split is called off at any look.</summary>
+    /// <param name="moved">So many of a hundred people get the second page instead of the first, against the shares.</param>
+    /// <param name="arrivals">How many people come between looks.</param>
+    private static bool IsSplitOff(int[] weights, int moved, IReadOnlyList<int> arrivals, int number)
+    {
+        var luck = new Luck("split", string.Join('/', weights), moved, arrivals.Count, number);
+        var people = new long[weights.Length];
+        return arrivals.Any(count =>
+        {
+            for (var person = 0; person < count; person++)
+            {
+                var (rest, page) = (luck.Below(100), 0);
+                while (
+                    (
+                        rest -=
+                            weights[page]
+                            + (
+                                page == 0 ? -moved
+                                : page == 1 ? moved
+                                : 0
+                            )
+                    ) >= 0
+                )
+                {
+                    page++;
+                }
+
+                people[page]++;
+            }
+
+            return SplitCheck.Of([.. weights.Zip(people)]) == SplitCall.Off;
+        });
     }
 
     private static bool AnyOf(int channels, Func<int, double> better, int number, bool onlyPairs = false)

@@ -13,13 +13,24 @@ public static class AnswerSentence
         {
             [] when rest == 0 => "No clicks in this period.",
             [] => $"{CountWords.Clicks(rest)}, none of which can be assigned.",
-            [{ Count.Clicks: 1 } only] when rest == 0 => $"The only click came from {only.Count.Label}.",
-            [var only] when rest == 0 => $"All {CountWords.Clicks(only.Count.Clicks)} came from {only.Count.Label}.",
+            [{ Count.Clicks: 1 } only] when rest == 0 => $"The only click {(breakdown.IsOfPages ? "went to" : "came from")} {only.Count.Label}.",
+            [var only] when rest == 0 =>
+                $"All {CountWords.Clicks(only.Count.Clicks)} {(breakdown.IsOfPages ? "went to" : "came from")} {only.Count.Label}.",
             [var only] =>
                 $"{only.Count.Label} brought {CountWords.Clicks(only.Count.Clicks)} ({CountWords.Percent(only.Share)}); the other {CountWords.Number(rest)} can’t be assigned.",
             [var leader, var next, ..] => string.Join(
                 ' ',
-                ((string?[])[Counted(leader, next, breakdown), Judged(leader, next, breakdown.Units), PerPost(breakdown.PerPost)]).OfType<string>()
+                (
+                    (string?[])
+                        [
+                            Counted(leader, next, breakdown),
+                            Judged(leader, next, breakdown.Units),
+                            PerPost(breakdown.PerPost),
+                            breakdown.IsOfPages
+                                ? "Where a link splits its visitors, clicks follow the shares that were set; they don’t say which page is better."
+                                : null,
+                        ]
+                ).OfType<string>()
             ),
         };
     }
@@ -70,7 +81,7 @@ public static class AnswerSentence
 
         return first.Clicks == second.Clicks
             ? $"{first.Label} and {second.Label} are level at {CountWords.Clicks(first.Clicks)}."
-            : $"{first.Label} brought the most: {CountWords.Clicks(first.Clicks)} ({CountWords.Percent(leader.Share)}).";
+            : $"{first.Label} {(breakdown.IsOfPages ? "got" : "brought")} the most: {CountWords.Clicks(first.Clicks)} ({CountWords.Percent(leader.Share)}).";
     }
 
     private static string TooFew(Verdict verdict, string leader, string next, UnitKind kind)

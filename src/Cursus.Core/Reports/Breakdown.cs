@@ -78,6 +78,9 @@ public enum BreakdownMeasure
 /// <param name="PerPost">Who leads by clicks for each post, and what to make of it; null where that was asked for itself, or can't be said.</param>
 public sealed record Breakdown(IReadOnlyList<BreakdownRow> Rows, OtherGroups? Others, BreakdownMeasure Measure, UnitKind Units, PerPostLead? PerPost)
 {
+    /// <summary>True where groups are pages that clicks were led to, and not what brought them.</summary>
+    public bool IsOfPages { get; init; }
+
     private const double FewestFreedom = 2;
 
     /// <summary>Ranks groups by what is asked of them, equal ones by label, the rest behind them, and computes what each means.</summary>

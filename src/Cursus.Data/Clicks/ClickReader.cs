@@ -68,7 +68,9 @@ internal sealed class ClickReader(IClock clock)
                         reading.Os,
                         click.Language,
                         click.ReferrerHost,
-                        click.Code
+                        click.Code,
+                        click.Page,
+                        click.Rule
                     )
                 )
             );

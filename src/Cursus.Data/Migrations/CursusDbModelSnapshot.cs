@@ -703,6 +703,11 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("bytea")
                         .HasColumnName("referrer");
 
+                    b.Property<byte[]>("Way")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("way");
+
                     b.HasKey("LinkId", "Month")
                         .HasName("pk_link_months");
 
@@ -869,6 +874,16 @@ namespace Cursus.Data.Migrations
                     b.Property<int>("Visitors")
                         .HasColumnType("integer")
                         .HasColumnName("visitors");
+
+                    b.PrimitiveCollection<int[]>("WayCounts")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("way_counts");
+
+                    b.PrimitiveCollection<string[]>("WayValues")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("way_values");
 
                     b.HasKey("LinkId", "Day")
                         .HasName("pk_open_days");

@@ -184,6 +184,7 @@ public static class ApiSetup
         CopyLink.Map(api);
         LinkHistory.Map(api);
         LinkRoutes.Map(api);
+        RouteFigures.Map(api);
         BulkEdits.Map(api);
         ExportLinks.Map(api);
         RedirectFiles.Map(api);

@@ -51,10 +51,11 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         var pixels = DemoPixels.Add(db, scenario, options, words.Workspace, words.Campaigns, words.Channels, begun);
         var outcome = new Outcome([], [], []);
         var traffic = new DemoTraffic(scenario, zone, now, Seed);
+        var routes = new DemoRoutes(scenario, zone, now.InZone(zone).Date, page => Address(scenario, page));
         var slugs = new HashSet<string>();
         foreach (var (day, file, campaign) in calendar)
         {
-            AddPost(day, file, campaign.Key, scenario, words, traffic, slugs, zone, now, outcome);
+            AddPost(day, file, campaign.Key, scenario, words, traffic, routes, slugs, zone, now, outcome);
         }
 
         DemoCodes.Add(db, scenario, words.Workspace, outcome.Links, begun);
@@ -158,6 +159,7 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         DemoScenario scenario,
         Words words,
         DemoTraffic traffic,
+        DemoRoutes routes,
         HashSet<string> slugs,
         DateTimeZone zone,
         Instant now,
@@ -187,6 +189,7 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
             var link = MakeLink(post, file, channel, variant, domain, campaign, slugs);
             link.EndsAt = file.EndsDaysAgo is { } days ? zone.AtStartOfDay(now.InZone(zone).Date.PlusDays(-days)).ToInstant() : null;
             link.Fallback = file.Fallback is { } page ? Address(scenario, page) : null;
+            routes.Add(file.Title, link);
             link.Tags.AddRange(file.Tags.Select(t => words.Tags[t]));
             post.Placements.Add(
                 new Placement
@@ -209,7 +212,9 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
                     ? ofVariant
                     : numbers[channel.Key]
                 : null;
-            outcome.Clicks.AddRange(traffic.On(link.Id, scenario.Channels.Single(c => c.Key == channel.Key), posted, appeal, exactly));
+            outcome.Clicks.AddRange(
+                routes.Led(link, traffic.On(link.Id, scenario.Channels.Single(c => c.Key == channel.Key), posted, appeal, exactly))
+            );
         }
 
         db.Add(post);

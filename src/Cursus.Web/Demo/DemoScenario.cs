@@ -13,6 +13,7 @@ public sealed record DemoScenario(
     string AdNetworks,
     DemoScenario.CodesFile Codes,
     string Logo,
+    IReadOnlyList<DemoScenario.RouteFile> Routes,
     DemoScenario.AgentsFile Agents
 )
 {
@@ -32,6 +33,7 @@ public sealed record DemoScenario(
             File.ReadAllText(Path.Combine(folder, "ad-networks.json")),
             Part<CodesFile>(folder, "codes.json"),
             File.ReadAllText(Path.Combine(folder, "dome.svg")),
+            Part<IReadOnlyList<RouteFile>>(folder, "routes.json"),
             Part<AgentsFile>(folder, "data/agents.json")
         );
 
@@ -127,6 +129,24 @@ public sealed record DemoScenario(
         IReadOnlyList<string>? Campaigns = null,
         IReadOnlyList<string>? Channels = null
     );
+
+    /// <summary>Where the links of a post lead whom.</summary>
+    /// <param name="Post">The post's title.</param>
+    public sealed record RouteFile(string Post)
+    {
+        public IReadOnlyList<RuleFile> Rules { get; init; } = [];
+
+        /// <summary>The pages that everyone else is split over, if they are.</summary>
+        public IReadOnlyList<SharedPageFile> Split { get; init; } = [];
+    }
+
+    /// <param name="EndedDaysAgo">It holds from ten in the evening on the day so many days ago.</param>
+    public sealed record RuleFile(string Page, string? Name = null, int? EndedDaysAgo = null)
+    {
+        public IReadOnlyList<string> Countries { get; init; } = [];
+    }
+
+    public sealed record SharedPageFile(string Page, string Name, int Weight);
 
     public sealed record AgentsFile(
         IReadOnlyList<string> Phones,

@@ -1,6 +1,7 @@
 using System.Data;
 using Cursus.Core.Addresses;
 using Cursus.Core.Checking;
+using Cursus.Core.Clicks.Tallies;
 using Cursus.Data;
 using Cursus.Data.Migrations;
 using Cursus.Data.Schema;
@@ -127,6 +128,35 @@ public sealed class SchemaTests(CursusApp app)
                 ignoreOrder: true
             );
             (await db.Links.CountAsync(l => db.Addresses.Any(a => a.TargetId == l.Id && a.SlugKey == l.SlugKey), Cancel)).ShouldBe(2);
+        });
+    }
+
+    [Fact]
+    public async Task Clicks_from_before_routes_count_as_led_to_their_links_own_destinations()
+    {
+        await WithDatabase(async db =>
+        {
+            await db.GetService<IMigrator>().MigrateAsync("20261201100000_RulePeople", Cancel);
+            await db.Database.ExecuteSqlRawAsync(
+                """
+                insert into link_months values (md5('a')::uuid, '2026-10-01', '', '', '', '', '', '', '', '', ''), (md5('b')::uuid, '2026-11-01', '', '', '', '', '', '', '', '', '');
+                insert into link_days (link_id, day, clicks, team, machines, previews, prefetches, repeats, heads, visitors)
+                    select md5('a')::uuid, day::date, clicks, 0, 9, 0, 0, 0, 0, 0
+                    from (values ('2026-09-30', 77), ('2026-10-01', 5), ('2026-10-02', 0), ('2026-10-31', 20000), ('2026-11-01', 8)) as days (day, clicks);
+                insert into open_days (link_id, day, clicks, visitors) values (md5('a')::uuid, '2026-12-01', 3, 2), (md5('b')::uuid, '2026-12-01', 0, 0);
+                """,
+                Cancel
+            );
+            await SchemaUpdate.Run(db, Cancel);
+            var connection = (NpgsqlConnection)db.Database.GetDbConnection();
+            await connection.OpenAsync(Cancel);
+            (await connection.Rows("select way from link_months order by month", row => row.GetFieldValue<byte[]>(0), Cancel)).ShouldBe([
+                MonthTally.Pack([(1, [new("", 5)]), (31, [new("", 20000)])]),
+                [],
+            ]);
+            (
+                await connection.Rows("select way_values::text || way_counts::text from open_days order by clicks", row => row.GetString(0), Cancel)
+            ).ShouldBe(["{}{}", "{\"\"}{3}"]);
         });
     }
 

@@ -270,6 +270,7 @@ public class BreakdownTests(CursusApp app)
                 "site",
                 "elsewhere",
                 "age",
+                "destination",
             ]);
         csv.Skip(1).Select(l => (l[0], l[3], l[13], Enum.Parse<ClickKind>(l[1], ignoreCase: true))).ShouldBe(people);
 

@@ -26,6 +26,7 @@ public sealed class DayTally
         new("language", (in EnrichedClick click) => click.Language),
         new("referrer", (in EnrichedClick click) => click.ReferrerHost),
         new("code", (in EnrichedClick click) => CodeNumbers[click.Code]),
+        new("way", (in EnrichedClick click) => (click.Rule, click.Page) is (0, 0) ? "" : $"{click.Rule}/{click.Page}"),
     ];
 
     /// <summary>What it is called, also in the columns of roll-ups.</summary>

@@ -12,7 +12,7 @@ internal static class Recount
     private const int ClicksAtOnce = 20_000;
 
     private const string Columns =
-        "c.link_id, w.time_zone, w.clicks_kept_from, c.at, c.kind, c.visitor, c.country, u.device, u.browser, u.os, c.language, c.referrer_host, c.code";
+        "c.link_id, w.time_zone, w.clicks_kept_from, c.at, c.kind, c.visitor, c.country, u.device, u.browser, u.os, c.language, c.referrer_host, c.code, c.page, c.rule";
 
     private const string Homes =
         "links l on l.id = c.link_id join workspaces w on w.id = l.workspace_id join user_agents u on u.id = c.user_agent_id";
@@ -160,7 +160,9 @@ internal static class Recount
                 row.GetString(9),
                 row.GetString(10),
                 row.GetString(11),
-                (byte)row.GetInt16(12)
+                (byte)row.GetInt16(12),
+                (byte)row.GetInt16(13),
+                (byte)row.GetInt16(14)
             )
         );
     }

@@ -21,6 +21,9 @@ internal sealed record ClickDetail(string Column, string Sql, string Tally, Tall
     public static readonly ClickDetail Language = new("language", "c.language", "language");
     public static readonly ClickDetail ReferrerHost = new("referrer_host", "c.referrer_host", "referrer");
     public static readonly ClickDetail Code = new("code", "coalesce(nullif(c.code, 0)::text, '')", "code");
+
+    /// <summary>The rule of its link's route that decided, and the page it led to; nothing for the link's own destination.</summary>
+    public static readonly ClickDetail Way = new("way", "case when c.rule = 0 and c.page = 0 then '' else c.rule || '/' || c.page end", "way");
     public static readonly ClickDetail WeekHour = new(
         "week_hour",
         "(extract(isodow from clock.local)::int - 1) * 24 + extract(hour from clock.local)::int",
@@ -30,7 +33,7 @@ internal sealed record ClickDetail(string Column, string Sql, string Tally, Tall
     public static readonly ClickDetail Age = new("age", AgeSql(), Hours, TallyReading.HoursSincePost);
 
     /// <summary>All that clicks tell.</summary>
-    public static readonly IReadOnlyList<ClickDetail> All = [Country, Device, Browser, Os, Language, ReferrerHost, Code, WeekHour, Age];
+    public static readonly IReadOnlyList<ClickDetail> All = [Country, Device, Browser, Os, Language, ReferrerHost, Code, Way, WeekHour, Age];
 
     /// <summary>Whether it depends on when posts went out; see <see cref="PostStarts"/>.</summary>
     public bool NeedsStarts => Reading == TallyReading.HoursSincePost;

@@ -14,6 +14,8 @@ internal static class SingleClicks
     /// <summary>What clicks tell that has stood among the first columns since there were fewer.</summary>
     private static readonly string[] Named = ["country", "device", "browser", "os", "language", "referrer", "code"];
 
+    private static IEnumerable<Dimension> Told => Dimensions.InOrder.Where(d => d.IsExported && d.Detail is not null && !Named.Contains(d.Name));
+
     /// <summary>Columns of the file with the SQL behind them, over a click <c>c</c>, its link <c>c</c> as well, and what
     /// <see cref="CountedSql.Joins"/> adds. New ones come last, so that the others keep their places.</summary>
     private static readonly (string Name, string Sql)[] Columns =
@@ -39,7 +41,7 @@ internal static class SingleClicks
             "coalesce((select json_agg(t.name order by t.name) from link_tags lt join tags t on t.id = lt.tag_id where lt.link_id = c.link_id)::text, '[]')"
         ),
         (Pixels, "coalesce((select json_agg(distinct pl.pixel_id::text) from pixels_of_links pl where pl.link_id = c.link_id)::text, '[]')"),
-        .. Dimensions.InOrder.Where(d => d.IsExported && d.Detail is not null && !Named.Contains(d.Name)).Select(d => (d.Name, d.Key)),
+        .. Told.Select(d => (d.Name, d.Key)),
     ];
 
     private const string Tags = "tags";
@@ -76,7 +78,7 @@ internal static class SingleClicks
                 from clicks c join user_agents ua on ua.id = c.user_agent_id join picked l on l.id = c.link_id
                     cross join lateral (select {LocalTimeSql.During(days, question.Zone)} as local) as clock
                 where {CountedSql.During(days, question.Zone)} {(onlyPeople ? $"and {CountedSql.IsOfPerson}" : "")}) c
-            {CountedSql.Joins(question, [Dimensions.All["network"]])} where true {CountedSql.ClickFilters(question)}
+            {CountedSql.Joins(question, [.. Told])} where true {CountedSql.ClickFilters(question)}
             order by c.at, c.id
             """,
             Cells,

@@ -33,6 +33,9 @@ internal sealed record Dimension(string Name, string Key, string Label)
     /// <summary>True where posts belong to groups by their links, so that clicks per post can be asked for.</summary>
     public bool HasPosts => IsOfLink && !IsSingle;
 
+    /// <summary>True where groups are pages that clicks were led to, and not what brought them.</summary>
+    public bool IsOfPages { get; init; }
+
     /// <summary>What is taken to vary independently where groups are compared; null for single links, of which there is nothing to
     /// compare.</summary>
     public UnitKind? Units { get; init; } = UnitKind.Post;

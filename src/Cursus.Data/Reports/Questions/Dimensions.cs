@@ -21,6 +21,11 @@ internal static class Dimensions
     private const string CodeName = $"case c.code when '{OwnCode}' then 'own code' else coalesce(co.name, 'code ' || c.code) end";
 
     private const string OwnCode = "1";
+
+    /// <summary>The number of the page that a click was led to; nothing for the link's own destination.</summary>
+    private const string PageNumber = "split_part(c.way, '/', 2)";
+
+    private const string FallbackPage = "1";
     private const string ChannelJoin = "left join channels ch on ch.id = l.channel_id";
     private const string DomainJoin = "join domains d on d.id = l.domain_id";
     private const int HoursOfDay = 24;
@@ -186,6 +191,21 @@ internal static class Dimensions
             Next = "channel",
             KeyNames = PostAge.All.ToDictionary(a => a.Key, a => a.Label.ToLowerInvariant()),
             Order = _ => [.. PostAge.All.Select(a => (a.Key, a.Label))],
+        },
+        new(
+            "destination",
+            $"case {PageNumber} when '' then dl.destination when '{FallbackPage}' then coalesce(dl.fallback, '') else coalesce(rp.destination, '') end",
+            $"case {PageNumber} when '' then dl.destination when '{FallbackPage}' then coalesce(dl.fallback, 'Fallback page') else coalesce(rp.destination, 'Deleted page') end"
+        )
+        {
+            Detail = ClickDetail.Way,
+            Join =
+                $"left join links dl on dl.id = c.coded_link\nleft join routed_pages rp on rp.link_id = c.coded_link and rp.number::text = {PageNumber}",
+            ComparisonKey = "coded_link",
+            Next = "channel",
+            // Clicks of a split follow the shares that were set, so that none of its pages is ahead of another.
+            Units = null,
+            IsOfPages = true,
         },
         new("country", "c.country", "c.country")
         {

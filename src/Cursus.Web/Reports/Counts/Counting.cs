@@ -105,12 +105,15 @@ internal sealed class Counting([FromKeyedServices(DatabasePools.Reports)] Npgsql
             most,
             units,
             question.Measure
-        );
+        ) with
+        {
+            IsOfPages = dimension.IsOfPages,
+        };
         return (
             total,
             breakdown,
-            hasChanges
-                ? AnswerUnits.Changes(units, AnswerUnits.Of(question, kind!.Value, counted, span: 1), breakdown)
+            hasChanges && kind is not null
+                ? AnswerUnits.Changes(units, AnswerUnits.Of(question, kind.Value, counted, span: 1), breakdown)
                 : new Dictionary<string, Verdict>()
         );
 

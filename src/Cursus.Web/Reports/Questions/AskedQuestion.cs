@@ -64,6 +64,7 @@ internal sealed record AskedQuestion(string? By) : IEndpointParameterMetadataPro
                 ["isFilter"] = d.IsFilter,
                 ["isOfLink"] = d.IsOfLink,
                 ["hasPosts"] = d.HasPosts,
+                ["isOfPages"] = d.IsOfPages,
                 ["next"] = d.Next,
             }),
         ];

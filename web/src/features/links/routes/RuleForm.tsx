@@ -20,6 +20,7 @@ import { endOf, openingOf } from '../../../parts/format/linkTime'
 import { SpanFields } from '../../../parts/SpanFields'
 import { Failed } from '../../../parts/States'
 import { useWorkspaceZone } from '../../access/session'
+import { devices } from './devices'
 import { PagesFields } from './PagesFields'
 import type { Rule } from './routes'
 import { newPage } from './split'
@@ -38,13 +39,6 @@ interface Props {
   onSave: (rule: Rule) => void
   onCancel: () => void
 }
-
-const devices = [
-  { value: 'phone', label: 'Phone' },
-  { value: 'tablet', label: 'Tablet' },
-  { value: 'computer', label: 'Computer' },
-  { value: 'other', label: 'Another device' },
-]
 
 const weekdays = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 

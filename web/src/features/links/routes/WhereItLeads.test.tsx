@@ -15,11 +15,43 @@ const onPhones = {
   off: false,
 }
 
+const figures = {
+  since: null,
+  branches: [
+    {
+      rule: 1,
+      people: 30,
+      clicks: 33,
+      pages: [
+        { number: 2, destination: 'https://northmoor.example/app', shareGot: 1, people: 30, clicks: 33 },
+      ],
+    },
+    {
+      rule: 0,
+      people: 90,
+      clicks: 90,
+      pages: [
+        { number: 3, destination: '', shareSet: 60, shareGot: 0.6, people: 54, clicks: 54 },
+        { number: 4, destination: '', shareSet: 40, shareGot: 0.4, people: 36, clicks: 36 },
+      ],
+      split: 'as-set',
+      says: 'The split works as set.',
+    },
+  ],
+}
+
 const show = (route: object, mayChange = true) =>
   inBrowser(() => <WhereItLeads link={link} mayChange={mayChange} />, {
     'GET /api/v1/links/1/routes': { remember: 'day', ...route },
+    'GET /api/v1/links/1/routes/figures': figures,
     'PUT /api/v1/links/1/routes': { remember: 'day', ...route },
     'GET /api/v1/links/1': link,
+    'POST /api/v1/links/1/routes/try': {
+      rule: null,
+      destination: 'https://northmoor.example/sale',
+      finalUrl: 'https://northmoor.example/sale',
+      why: ['Not on a phone.'],
+    },
   })
 
 it('shows each rule with its page, and what everyone else gets', async () => {
@@ -37,6 +69,34 @@ it('shows each rule with its page, and what everyone else gets', async () => {
   expect(first!.textContent).toContain('northmoor.example/app')
   expect(second!.textContent).toMatch(/Closed abroad.*off.*Closed$/)
   expect(rest!.textContent).toMatch(/Everyone else.*60%.*a.*40%.*b/)
+})
+
+it('shows the people who took each way, what each page of a split got, and whether it works', async () => {
+  await show({
+    rules: [onPhones],
+    otherwise: {
+      to: [
+        { destination: 'https://northmoor.example/a', weight: 60, number: 3 },
+        { destination: 'https://northmoor.example/b', weight: 40, number: 4 },
+      ],
+    },
+  })
+  await screen.findByText(/^120 people since the link was created/)
+  const [phones, rest] = screen.getAllByRole('listitem')
+  expect(phones!.textContent).toMatch(/app30$/)
+  expect(rest!.textContent).toMatch(/60%.*a54 60%40%.*b36 40%The split works as set\.$/)
+  expect(phones!.style.getPropertyValue('--twig')).toBe('5px')
+})
+
+it('says which rule decides for a made-up visitor, and why others don’t', async () => {
+  const { user, asked } = await show({ rules: [onPhones] })
+  await user.click(await screen.findByRole('button', { name: 'Try it' }))
+  await user.selectOptions(screen.getByLabelText('Device'), 'tablet')
+  await user.click(screen.getByRole('button', { name: 'Try it' }))
+  const result = await screen.findByRole('status', { name: 'What they get' })
+  expect(result.textContent).toContain('Everyone else: leads to northmoor.example/sale')
+  expect(within(result).getByText('Not on a phone.')).toBeTruthy()
+  expect(asked.find((a) => a.what.endsWith('/try'))!.body).toEqual({ device: 'tablet' })
 })
 
 it('saves a rule that was switched off with all others as they are', async () => {
@@ -60,8 +120,8 @@ it('shares a split anew when a page is added, and keeps a share that was typed',
   expect(put!.body).toMatchObject({ otherwise: { to: [{ weight: 80 }, { weight: 20 }] } })
 })
 
-it('offers nothing to change to whoever may not', async () => {
+it('offers whoever may not change anything to try it alone', async () => {
   await show({ rules: [onPhones] }, false)
   await screen.findByText('Everyone else')
-  expect(screen.queryByRole('button')).toBeNull()
+  expect(screen.getAllByRole('button').map((button) => button.textContent)).toEqual(['Try it'])
 })

@@ -5,6 +5,9 @@ import { linkChanged, linkQuery, seen, type Link } from '../links'
 export type Route = Schema['RouteBody']
 export type Rule = NonNullable<Route['rules']>[number]
 export type RoutedPage = NonNullable<Rule['to']>[number]
+export type RouteFigures = Schema['RouteFiguresResponse']
+export type BranchFigures = RouteFigures['branches'][number]
+export type Trial = Schema['LinkRoutesTrial']
 
 /** The rules of a link, as they are in the version that is seen. */
 export const routesQuery = (link: Link) =>
@@ -29,3 +32,17 @@ export function useSavedRoute(link: Link) {
       linkChanged(queries, await queries.fetchQuery({ ...linkQuery(link.id), staleTime: 0 })),
   })
 }
+
+/** How many people took each way of a link. */
+export const figuresQuery = (link: Link) =>
+  queryOptions({
+    queryKey: ['links', 'routes', link.id, link.version, 'figures'],
+    queryFn: () => read(api.GET('/api/v1/links/{id}/routes/figures', { params: { path: { id: link.id } } })),
+  })
+
+/** What a made-up visitor of a link gets. */
+export const useTriedRoute = (link: Link) =>
+  useMutation({
+    mutationFn: (trial: Trial) =>
+      read(api.POST('/api/v1/links/{id}/routes/try', { params: { path: { id: link.id } }, body: trial })),
+  })

@@ -1,12 +1,11 @@
 import { ActionIcon, Button, Group, Menu, Text } from '@mantine/core'
-import { useSortable } from '@dnd-kit/sortable'
-import { CSS } from '@dnd-kit/utilities'
-import { IconDots, IconGripVertical } from '@tabler/icons-react'
+import { IconDots } from '@tabler/icons-react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read } from '../../../api/client'
 import type { Channel } from '../../../api/vocabulary'
 import { day } from '../../../parts/format/numbers'
+import { useSorted } from '../../../parts/Sortable'
 import { Signet } from '../../../parts/Signet'
 import { tellFailure } from '../../../parts/tellFailure'
 import { useSession } from '../../access/session'
@@ -23,8 +22,7 @@ interface Props {
 export function ChannelRow({ channel, others, mayChange }: Props) {
   const isOwner = useSession()?.role === 'owner'
   const [doing, setDoing] = useState<'edit' | Ending>()
-  const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
-    useSortable({ id: channel.key, disabled: !mayChange })
+  const { setNode, style, handle } = useSorted(channel.key, channel.name, !mayChange)
   const queries = useQueryClient()
   const reactivate = useMutation({
     mutationFn: () =>
@@ -40,29 +38,8 @@ export function ChannelRow({ channel, others, mayChange }: Props) {
   const done = () => setDoing(undefined)
   return (
     <>
-      <tr
-        ref={setNodeRef}
-        style={{
-          transform: CSS.Translate.toString(transform),
-          transition: transition,
-          background: isDragging ? 'var(--wash)' : undefined,
-          position: 'relative',
-        }}
-      >
-        {mayChange && (
-          <td style={{ width: 44, paddingRight: 0 }}>
-            <ActionIcon
-              variant="subtle"
-              ref={setActivatorNodeRef}
-              {...attributes}
-              {...listeners}
-              aria-label={`Move ${channel.name}`}
-              style={{ cursor: 'grab', touchAction: 'none' }}
-            >
-              <IconGripVertical size={16} aria-hidden />
-            </ActionIcon>
-          </td>
-        )}
+      <tr ref={setNode} style={style}>
+        {mayChange && <td style={{ width: 44, paddingRight: 0 }}>{handle}</td>}
         <td>
           <Group gap={10} wrap="nowrap">
             <Signet channel={channel} />

@@ -10,6 +10,7 @@ import {
   dimensions,
   filters,
   hasPosts,
+  isOfPages,
   isById,
   periods,
   usualPeriod,
@@ -56,7 +57,7 @@ export function QuestionSentence({ question, labels }: Props) {
           </Menu.Item>
         ))}
       </Choice>{' '}
-      brought the most{' '}
+      {isOfPages(by) ? 'got' : 'brought'} the most{' '}
       {hasPosts(by) ? (
         <Choice label={question.per ? 'clicks per post' : 'clicks'} name="Count">
           <Menu.Item onClick={() => ask({ per: undefined, sort: undefined })}>clicks</Menu.Item>

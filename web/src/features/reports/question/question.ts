@@ -4,6 +4,7 @@ import {
   filters,
   nextOf,
   ofLink,
+  ofPages,
   withPosts,
   type Dimension,
   type Filter,
@@ -17,6 +18,9 @@ export { dimensions, filters, ofLink, type Dimension, type Filter }
 
 /** Whether posts belong to groups by their links, so that clicks per post can be asked for. */
 export const hasPosts = (by: Dimension) => withPosts.includes(by)
+
+/** Whether groups are pages that clicks were led to, and not what brought them. */
+export const isOfPages = (by: Dimension) => ofPages.includes(by)
 
 /** Filters whose value is an id that nobody reads. */
 export const isById = (filter: Filter) => filter === 'post' || filter === 'link'
