@@ -25,6 +25,27 @@ internal sealed class LoopCheck(OutgoingClient outgoing, IMemoryCache cache)
     /// <summary>What is known of the page already: an error where it leads back.</summary>
     public ValidationError? Known(Destination destination, Guid workspaceId) => ErrorOf(cache.Get<Seen>(Key(destination, workspaceId)));
 
+    /// <summary>The same of the pages of a route, each; null where none leads back.</summary>
+    /// <param name="known">Destinations that the link leads to already.</param>
+    public async Task<ValidationError?> Find(
+        Core.Routing.Route? route,
+        CurrentMember member,
+        Vocabulary vocabulary,
+        CancellationToken cancel,
+        params IEnumerable<string> known
+    )
+    {
+        foreach (var destination in route is null ? [] : Core.Routing.RoutePages.Destinations(route).Except(known))
+        {
+            if (await Find(Destination.Of(destination), member, vocabulary, cancel) is { } loop)
+            {
+                return loop;
+            }
+        }
+
+        return null;
+    }
+
     /// <summary>An error where the page leads back; null where it doesn't, or doesn't say in time.</summary>
     public async Task<ValidationError?> Find(Destination destination, CurrentMember member, Vocabulary vocabulary, CancellationToken cancel)
     {

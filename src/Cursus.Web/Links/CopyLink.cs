@@ -77,8 +77,12 @@ public static class CopyLink
         var schedule = link.Schedule.StageAt(now) == LinkStage.Ended ? LinkSchedule.Always : link.Schedule;
         var like = plan with
         {
-            Route = link.Route is { } route ? RouteText.Read(route) : null,
-            Settings = plan.Settings with { Options = link.Options, Schedule = schedule },
+            Settings = plan.Settings with
+            {
+                Options = link.Options,
+                Schedule = schedule,
+                Route = link.Route is { } route ? RouteText.Read(route) : null,
+            },
         };
         var (links, taken) = await saving.Save([like], member, now, _ => SavedBeside.Nothing, cancel);
         if (taken.Count > 0)

@@ -41,6 +41,14 @@ public static class CreatePost
             return ApiProblem.Invalid("destination", loop);
         }
 
+        foreach (var (route, place) in plan.Placements.Select((p, i) => (p.Settings.Route, i)).DistinctBy(p => p.Route))
+        {
+            if (await loops.Find(route, member, plan.Vocabulary, cancel) is { } routedLoop)
+            {
+                return ApiProblem.Invalid(request.Placements![place].Routes is null ? "routes" : $"placements[{place}].routes", routedLoop);
+            }
+        }
+
         // Rows that asked for a readable slug get the one that a preview would show.
         var links = plan.Links();
         if (plan.Placements.Any(IsToBeProposed))

@@ -90,7 +90,15 @@ internal sealed class PostPlan
 
         // What stands for all rows is checked once, so that one slip is told once.
         var domain = vocabulary.Domain(request.Domain, plan.Errors);
-        var asked = new LinkSettingsRequest(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt);
+        var asked = new LinkSettingsRequest(
+            request.Redirect,
+            request.Options,
+            request.Note,
+            request.Folder,
+            request.OpensAt,
+            request.EndsAt,
+            request.Routes
+        );
         var forAll = LinkSettings.Read(asked, wider: null, domain, vocabulary, plan.Errors);
         var tagNames = TagsOfLinks.Names(request.Tags, plan.Errors);
         var placements = request.Placements ?? [];
@@ -104,7 +112,7 @@ internal sealed class PostPlan
             var row = placements[i] ?? new PlacementRequest(null);
             var field = $"placements[{i}]";
             var rowDomain = row.Domain is null ? domain : vocabulary.Domain(row.Domain, plan.Errors, $"{field}.domain");
-            var askedOfRow = new LinkSettingsRequest(row.Redirect, row.Options, row.Note, row.Folder, row.OpensAt, row.EndsAt);
+            var askedOfRow = new LinkSettingsRequest(row.Redirect, row.Options, row.Note, row.Folder, row.OpensAt, row.EndsAt, row.Routes);
             var settings =
                 askedOfRow.IsSilent && row.Domain is null
                     ? forAll

@@ -1,5 +1,6 @@
 using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Links;
+using Cursus.Web.Links.Routes;
 using NodaTime;
 
 namespace Cursus.Web.Posts;
@@ -18,6 +19,7 @@ namespace Cursus.Web.Posts;
 /// <param name="OpensAt">When all its links open: an instant, or a day or time in the workspace's time zone. Until then visitors go to their
 /// fallbacks.</param>
 /// <param name="EndsAt">When they end, in the same forms; a day alone is their last day.</param>
+/// <param name="Routes">Rules by which all its links lead visitors to other pages.</param>
 /// <param name="PastedTags">What to do with UTM values in the pasted address; <c>replace</c> if omitted.</param>
 public sealed record PostRequest(
     string? Title,
@@ -34,7 +36,8 @@ public sealed record PostRequest(
     string? Folder = null,
     PastedTags? PastedTags = null,
     string? OpensAt = null,
-    string? EndsAt = null
+    string? EndsAt = null,
+    RouteBody? Routes = null
 );
 
 /// <summary>What becomes of UTM values that stand in the pasted address already.</summary>
@@ -56,6 +59,7 @@ public enum PastedTags
 /// <param name="SlugKind">How the slug is generated; random if omitted, and the workspace's default in a preview.</param>
 /// <param name="Domain">If omitted, the post's; the same goes for the fields below.</param>
 /// <param name="Pixels">Retargeting pixels of this placement alone, in addition to the post's.</param>
+/// <param name="Routes">In place of the post's; none without rules and pages.</param>
 public sealed record PlacementRequest(
     string? Channel,
     string? Variant = null,
@@ -74,5 +78,6 @@ public sealed record PlacementRequest(
     string? Folder = null,
     IReadOnlyList<Guid>? Pixels = null,
     string? OpensAt = null,
-    string? EndsAt = null
+    string? EndsAt = null,
+    RouteBody? Routes = null
 );

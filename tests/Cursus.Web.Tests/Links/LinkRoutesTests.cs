@@ -303,6 +303,73 @@ public class LinkRoutesTests(CursusApp app)
             {"otherwise": {"to": [{"destination": "https://www.northmoor.example/a", "weight": {{{a}}}}, {"destination": "https://www.northmoor.example/b", "weight": {{{b}}}}]}}
             """;
 
+    [Fact]
+    public async Task A_post_gives_all_its_links_its_rules_but_those_that_have_others_or_none()
+    {
+        var world = await World.Make(app);
+        const string split =
+            """{"otherwise":{"to":[{"destination":"https://www.northmoor.example/a","weight":70},{"destination":"https://www.northmoor.example/b","weight":30}]}}""";
+        var post = await world.Send(p =>
+        {
+            p["routes"] = JsonNode.Parse(split);
+            p["placements"] = JsonNode.Parse(
+                """
+                [{"channel":"perch"},{"channel":"guildhall","routes":{}},{"channel":"hearthside","routes":{"rules":[
+                    {"when":{"devices":["phone"]},"to":[{"destination":"https://www.northmoor.example/app"}]}]}}]
+                """
+            );
+        });
+        var routes = new List<JsonNode>();
+        foreach (var placement in post["placements"]!.AsArray())
+        {
+            routes.Add(await world.Get($"/api/v1/links/{placement!["link"]!["id"]}/routes"));
+        }
+
+        routes[0]["otherwise"]!["to"]!.AsArray().Select(p => ((int)p!["weight"]!, (int)p["number"]!)).ShouldBe([(70, 2), (30, 3)]);
+        (routes[1]["otherwise"], routes[1]["rules"]!.AsArray().Count).ShouldBe((null, 0));
+        ((int)routes[2]["rules"]![0]!["number"]!, (string)routes[2]["rules"]![0]!["words"]!, routes[2]["otherwise"]).ShouldBe(
+            (1, "on a phone", null)
+        );
+        var slug = (string)post["placements"]![2]!["link"]!["slug"]!;
+        (await Led(world, slug, Phone)).ShouldStartWith("https://www.northmoor.example/app?utm_source=");
+    }
+
+    [Fact]
+    public async Task Rules_that_are_wrong_are_told_where_they_stand_and_nothing_is_made()
+    {
+        var world = await World.Make(app);
+        const string wrong = """{"rules":[{"to":[{"destination":"https://www.northmoor.example/a"}]}]}""";
+        var before = (int)(await world.Get("/api/v1/links?limit=1"))["total"]!;
+        await Told("/api/v1/routes/check", JsonNode.Parse(wrong)!, "rules[0].when");
+        var link = new JsonObject { ["destination"] = "https://www.northmoor.example/", ["routes"] = JsonNode.Parse(wrong) };
+        await Told("/api/v1/links", link, "routes.rules[0].when");
+        var post = new JsonObject
+        {
+            ["title"] = "Rules",
+            ["destination"] = "https://www.northmoor.example/",
+            ["campaign"] = "winter-members",
+            ["placements"] = new JsonArray(new JsonObject { ["channel"] = "perch", ["routes"] = JsonNode.Parse(wrong) }),
+        };
+        await Told("/api/v1/posts", post, "placements[0].routes.rules[0].when");
+        ((int)(await world.Get("/api/v1/links?limit=1"))["total"]!).ShouldBe(before);
+
+        async Task Told(string path, JsonNode body, string field)
+        {
+            var answer = await world.Editor.PostAsJsonAsync(path, body, Cancel);
+            answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+            (await World.Read(answer))["errors"]!.AsObject().Select(e => e.Key).ShouldBe([field]);
+        }
+    }
+
+    [Fact]
+    public async Task Rules_that_no_link_has_yet_are_checked_and_come_back_in_words()
+    {
+        var world = await World.Make(app);
+        const string rules = """{"rules":[{"when":{"countries":["DE"]},"closed":{"text":"Not here"}}]}""";
+        var answer = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/routes/check", JsonNode.Parse(rules), Cancel));
+        ((string)answer["rules"]![0]!["words"]!).ShouldBe("in Germany");
+    }
+
     private async Task<(World World, JsonNode Link)> Made()
     {
         var world = await World.Make(app);

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type APIRequestContext } from '@playwright/test'
-import { call, signIn, stranger, unique } from './people'
+import { call, chooseCampaign, signIn, stranger, tick, unique } from './people'
 
 const phone = 'Mozilla/5.0 (Linux; Android 15; Mobile) AppleWebKit/537.36 Person/7'
 const computer = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 Person/7'
@@ -75,4 +75,42 @@ test('a rule without a condition is refused beside its fields, and a split is sh
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390)
   await leads.getByRole('button', { name: 'Save' }).click()
   await expect(leads.getByRole('listitem').last()).toContainText('34%northmoor.example/members')
+})
+
+test('a split for all rows is set in Send, one row goes without it, and its link says who got which page', async ({ page, browser }) => {
+  await signIn(page)
+  await page.getByLabel('Destination').fill('northmoor.example/join-now')
+  await chooseCampaign(page, 'winter')
+  await tick(page, 'Perch', 'Hearthside')
+  await page.getByRole('button', { name: 'Options', exact: true }).click()
+  await page.getByRole('button', { name: 'Split all rows over several pages' }).click()
+  const form = page.getByRole('form', { name: 'Pages for everyone else' })
+  await form.getByLabel('Address of page 1').fill('northmoor.example/yearly')
+  await form.getByLabel('Address of page 2').fill('northmoor.example/monthly')
+  await page.keyboard.press('Enter')
+  const rules = page.getByRole('dialog', { name: 'Where all rows lead' })
+  await expect(rules.getByRole('listitem')).toContainText('50%northmoor.example/yearly50%northmoor.example/monthly')
+  await rules.getByRole('button', { name: 'Done' }).click()
+  await expect(page.getByText('split over 2 pages')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Options for Hearthside' }).click()
+  await page.getByRole('button', { name: 'No rules for Hearthside' }).click()
+  const made = page.waitForResponse((answer) => answer.url().endsWith('/api/v1/posts') && answer.request().method() === 'POST')
+  await page.getByRole('button', { name: 'Save 2 links' }).click()
+  const post = (await (await made).json()) as { placements: Array<{ link: { id: string; slug: string } }> }
+  const [split, plain] = post.placements.map((placement) => placement.link)
+  const visitor = (await stranger(browser)).request
+  expect(await led(visitor, split!.slug, computer)).toMatch(/\/(yearly|monthly)\?utm_source=perch/)
+  expect(await led(visitor, plain!.slug, computer)).toContain('/join-now?utm_source=hearthside')
+
+  await page.goto(`/links/${split!.id}`)
+  const leads = page.getByRole('region', { name: 'Where it leads' })
+  await expect(async () => {
+    await page.reload()
+    await expect(leads.getByText(/^1 person since/)).toBeVisible({ timeout: 1000 })
+  }).toPass()
+  await expect(leads.getByText('Too few people to check the split: 1 of at least 10.')).toBeVisible()
+  await leads.getByRole('button', { name: 'Try it' }).click()
+  await leads.getByRole('button', { name: 'Try it' }).click()
+  await expect(leads.getByRole('status', { name: 'What they get' })).toContainText(/Everyone else: leads to northmoor.example\/(yearly|monthly)/)
 })

@@ -52,6 +52,7 @@ public static class LinkRoutes
         api.MapGet("/links/{id:guid}/routes", Show).ForViewers().WithSummary("Rules of a link, in their order");
         api.MapPut("/links/{id:guid}/routes", Put).ForEditors().WithSummary("Set the rules of a link; If-Match names the version you last saw");
         api.MapDelete("/links/{id:guid}/routes", Delete).ForEditors().WithSummary("Lead everybody to the link’s destination again");
+        api.MapPost("/routes/check", Check).ForEditors().WithSummary("Check rules before a link has them; answers with each in words");
         api.MapPost("/links/{id:guid}/routes/try", Try).ForViewers().WithSummary("Try a link’s rules on a made-up visit");
     }
 
@@ -98,12 +99,9 @@ public static class LinkRoutes
             return ApiProblem.Invalid(errors);
         }
 
-        foreach (var destination in RoutePages.Destinations(route).Except(link.RoutedPages.Select(p => p.Destination)))
+        if (await loops.Find(route, member, rewriting.Vocabulary, cancel, link.RoutedPages.Select(p => p.Destination)) is { } loop)
         {
-            if (await loops.Find(Destination.Of(destination), member, rewriting.Vocabulary, cancel) is { } loop)
-            {
-                return ApiProblem.Invalid("rules", loop);
-            }
+            return ApiProblem.Invalid("rules", loop);
         }
 
         if (RoutesOfLinks.Numbered(link, route) is not { } numbered)
@@ -118,6 +116,28 @@ public static class LinkRoutes
         }
 
         return await Save(link, numbered, rewriting, member, db, source, feed, options, http, clock, cancel);
+    }
+
+    private static async Task<Results<Ok<RouteBody>, ProblemHttpResult>> Check(
+        RouteBody body,
+        CurrentMember member,
+        CursusDb db,
+        LoopCheck loops,
+        CursusOptions options,
+        CancellationToken cancel
+    )
+    {
+        var errors = new FieldErrors();
+        var vocabulary = await Vocabulary.Load(db, member, options, cancel);
+        var route = RouteReading.Read(body, vocabulary, errors);
+        if (errors.Any)
+        {
+            return ApiProblem.Invalid(errors);
+        }
+
+        return await loops.Find(route, member, vocabulary, cancel) is { } loop
+            ? ApiProblem.Invalid("rules", loop)
+            : TypedResults.Ok(RouteReading.Body(route, member.Zone, new Dictionary<byte, int>()));
     }
 
     private static Task<Results<Ok<RouteBody>, ProblemHttpResult>> Delete(

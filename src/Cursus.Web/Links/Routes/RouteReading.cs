@@ -16,22 +16,36 @@ internal static class RouteReading
     public const string UnknownCountry = "unknown";
 
     /// <summary>The route that a request asks for; what is wrong with it is in <paramref name="errors"/>, by its fields.</summary>
-    public static Route Read(RouteBody body, Vocabulary vocabulary, FieldErrors errors)
+    /// <param name="prefix">Where in the request it stands.</param>
+    public static Route Read(RouteBody body, Vocabulary vocabulary, FieldErrors errors, string prefix = "")
     {
         var route = new Route
         {
             Remember = body.Remember,
-            Rules = [.. (body.Rules ?? []).Select((rule, place) => Rule(rule, vocabulary, errors, $"rules[{place}]"))],
+            Rules = [.. (body.Rules ?? []).Select((rule, place) => Rule(rule, vocabulary, errors, $"{prefix}rules[{place}]"))],
             Otherwise = body.Otherwise is { } otherwise
-                ? Outcome(otherwise.To, closed: null, otherwise.HandsOverWhileDead, vocabulary, errors, "otherwise")
+                ? Outcome(otherwise.To, closed: null, otherwise.HandsOverWhileDead, vocabulary, errors, $"{prefix}otherwise")
                 : null,
         };
-        foreach (var (field, error) in RouteCheck.Errors(route).Where(e => !errors.ByField.ContainsKey(e.Field)))
+        foreach (var (field, error) in RouteCheck.Errors(route).Where(e => !errors.ByField.ContainsKey(prefix + e.Field)))
         {
-            errors.Add(field, error);
+            errors.Add(prefix + field, error);
         }
 
         return route;
+    }
+
+    /// <summary>The route that a new link is asked to have; null for none.</summary>
+    public static Route? OfNewLink(RouteBody? body, Vocabulary vocabulary, FieldErrors errors, string prefix)
+    {
+        if (body is null or { Otherwise: null, Rules: null or { Count: 0 } })
+        {
+            return null;
+        }
+
+        var route = Read(body, vocabulary, errors, prefix);
+        short last = 0;
+        return errors.Any ? null : RouteEditing.After(null, route, ref last);
     }
 
     /// <summary>A route as it is answered.</summary>

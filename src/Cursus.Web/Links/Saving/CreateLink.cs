@@ -7,6 +7,7 @@ using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links.Routes;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
@@ -24,6 +25,7 @@ public static class CreateLink
     /// <param name="OpensAt">When it opens: an instant, or a day or time in the workspace's time zone. Until then visitors go to its
     /// fallback.</param>
     /// <param name="EndsAt">When it ends, in the same forms; a day alone is its last day.</param>
+    /// <param name="Routes">Rules by which it leads visitors to other pages.</param>
     public sealed record Request(
         string? Destination,
         string? Title = null,
@@ -42,7 +44,8 @@ public static class CreateLink
         string? Note = null,
         string? Folder = null,
         string? OpensAt = null,
-        string? EndsAt = null
+        string? EndsAt = null,
+        RouteBody? Routes = null
     );
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links", Handle).ForEditors().WithSummary("Create a link without a post");
@@ -69,6 +72,11 @@ public static class CreateLink
         if (await loops.Find(plan!.Destination, member, vocabulary, cancel) is { } loop)
         {
             return ApiProblem.Invalid("destination", loop);
+        }
+
+        if (await loops.Find(plan.Settings.Route, member, vocabulary, cancel) is { } routedLoop)
+        {
+            return ApiProblem.Invalid("routes", routedLoop);
         }
 
         var (links, taken) = await saving.Save([plan], member, clock.GetCurrentInstant(), _ => SavedBeside.Nothing, cancel);
@@ -100,7 +108,7 @@ public static class CreateLink
         vocabulary.Words.Check(TagField.Term, utm?.Term, errors, "term");
         vocabulary.Words.Check(TagField.Content, utm?.Content, errors, "content");
         var settings = LinkSettings.Read(
-            new(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt),
+            new(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt, request.Routes),
             wider: null,
             domain,
             vocabulary,

@@ -8,7 +8,6 @@ using Cursus.Data.Posts;
 using Cursus.Web.Access;
 using Cursus.Web.Links.Routes;
 using NodaTime;
-using Route = Cursus.Core.Routing.Route;
 
 namespace Cursus.Web.Links.Saving;
 
@@ -32,9 +31,6 @@ internal sealed record LinkPlan(
     IReadOnlyList<Guid> PixelIds
 )
 {
-    /// <summary>Rules by which it leads to other pages; null leads everybody to the destination.</summary>
-    public Route? Route { get; init; }
-
     /// <summary>The link under <paramref name="slug"/>, not yet saved.</summary>
     /// <param name="tags">The workspace's tags; those of this link are picked by name.</param>
     public Link Make(string slug, IReadOnlyList<Tag> tags, CurrentMember member, Instant now)
@@ -63,8 +59,8 @@ internal sealed record LinkPlan(
             CreatedAt = now,
             CreatedBy = member.Id,
             Tags = [.. tags.Where(t => TagNames.Contains(t.Name, StringComparer.OrdinalIgnoreCase))],
-            LastRule = Route?.Rules.Select(r => (short)r.Number).DefaultIfEmpty().Max() ?? 0,
-            Route = Route is { } route ? RouteText.Of(RoutePages.Numbered(route, new Dictionary<string, byte>()).Route) : null,
+            LastRule = Settings.Route?.Rules.Select(r => (short)r.Number).DefaultIfEmpty().Max() ?? 0,
+            Route = Settings.Route is { } route ? RouteText.Of(RoutePages.Numbered(route, new Dictionary<string, byte>()).Route) : null,
         };
         RoutesOfLinks.Use(link);
         return link;

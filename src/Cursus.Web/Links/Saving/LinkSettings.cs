@@ -3,7 +3,9 @@ using Cursus.Core.Links;
 using Cursus.Data.Addresses;
 using Cursus.Data.Links;
 using Cursus.Web.Addresses;
+using Cursus.Web.Links.Routes;
 using Cursus.Web.Problems;
+using Route = Cursus.Core.Routing.Route;
 
 namespace Cursus.Web.Links.Saving;
 
@@ -11,6 +13,9 @@ namespace Cursus.Web.Links.Saving;
 /// <param name="Redirect">HTTP status of its answers.</param>
 internal sealed record LinkSettings(short Redirect, LinkOptions Options, string? Note, Folder? Folder, LinkSchedule Schedule)
 {
+    /// <summary>Rules by which it leads to other pages; null leads everybody to the destination.</summary>
+    public Route? Route { get; init; }
+
     /// <summary>The longest title of a link or post, in characters.</summary>
     public const int MaxTitle = 200;
 
@@ -42,7 +47,12 @@ internal sealed record LinkSettings(short Redirect, LinkOptions Options, string?
             asked.Note is null ? ReadNote(wider?.Note, told, "note") : ReadNote(asked.Note, errors, prefix + "note"),
             asked.Folder is null ? vocabulary.Folder(wider?.Folder, told, "folder") : vocabulary.Folder(asked.Folder, errors, prefix + "folder"),
             vocabulary.Schedule(asked.OpensAt, asked.EndsAt, schedule, errors, prefix)
-        );
+        )
+        {
+            Route = asked.Routes is null
+                ? RouteReading.OfNewLink(wider?.Routes, vocabulary, told, "routes.")
+                : RouteReading.OfNewLink(asked.Routes, vocabulary, errors, $"{prefix}routes."),
+        };
     }
 
     public static string? ReadNote(string? note, FieldErrors errors, string field)

@@ -17,7 +17,7 @@ const RuleForm = later<ComponentProps<typeof Form>>('rule form', () =>
 )
 
 /** Which rule is open: a place, a new one, or what everyone else gets. */
-type Opened = number | 'new' | 'otherwise'
+export type Opened = number | 'new' | 'otherwise'
 
 interface Props {
   route: Route
@@ -25,6 +25,8 @@ interface Props {
   destination: string
   figures?: RouteFigures
   mayChange: boolean
+  /** What is open at first. */
+  opens?: Opened
   isSaving: boolean
   error: Error | null
   /** Saves the whole route; fails with what is wrong with it. */
@@ -39,12 +41,13 @@ export function RouteFork({
   destination,
   figures,
   mayChange,
+  opens,
   isSaving,
   error,
   onSave,
   onReset,
 }: Props) {
-  const [opened, setOpened] = useState<Opened>()
+  const [opened, setOpened] = useState<Opened | undefined>(opens)
   const { rules = [], otherwise } = route as Route & { rules: Rule[] }
   const put = (part: Partial<Route>) => void onSave({ ...route, ...part }).catch(() => undefined)
   const close = () => {

@@ -72,6 +72,8 @@ export function RuleForm({ rule, fieldsAt, isForEveryone, isSaving, error, onSav
   const isToldAtField = Object.keys(errors).some((field) => field.startsWith(fieldsAt))
   const submit = (event: FormEvent) => {
     event.preventDefault()
+    // In Send it stands in a window of its own, and yet within the form of the post.
+    event.stopPropagation()
     onSave({
       ...rule,
       name: name.trim() || null,

@@ -1,5 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
 import { api, read, type Schema } from '../../../api/client'
+import { counted } from '../../../parts/format/numbers'
 import { linkChanged, linkQuery, seen, type Link } from '../links'
 
 export type Route = Schema['RouteBody']
@@ -31,6 +32,19 @@ export function useSavedRoute(link: Link) {
     onSuccess: async () =>
       linkChanged(queries, await queries.fetchQuery({ ...linkQuery(link.id), staleTime: 0 })),
   })
+}
+
+/** Checks rules that no link has yet; they come back with their conditions in words. */
+export const useCheckedRoute = () =>
+  useMutation({ mutationFn: (route: Route) => read(api.POST('/api/v1/routes/check', { body: route })) })
+
+/** A route in a few words. */
+export function routeWords({ rules, otherwise }: Route) {
+  const parts = [
+    rules?.length ? counted(rules.length, 'rule') : '',
+    otherwise?.to?.length ? `split over ${counted(otherwise.to.length, 'page')}` : '',
+  ].filter(Boolean)
+  return parts.length > 0 ? parts.join(', ') : 'none'
 }
 
 /** How many people took each way of a link. */

@@ -7,6 +7,7 @@ import { LinkOptionFields } from '../../../parts/LinkOptionFields'
 import { SpanFields } from '../../../parts/SpanFields'
 import { slugKinds } from '../../../parts/format/slugKinds'
 import { TagsField } from '../../../parts/TagPill'
+import { RoutesField } from '../../links/routes/RoutesField'
 import { PixelsField } from '../../retargeting/PixelsField'
 import type { PostSettings } from './draft'
 import classes from './OptionsPanel.module.css'
@@ -17,6 +18,8 @@ interface Props {
   settings: PostSettings
   /** What applies where nothing is set here. */
   given: PostSettings
+  /** The page that links lead to without rules. */
+  destination: string
   domains: Domain[]
   /** True shows what stands outside the panel for all rows: domain, redirect and tags. */
   isForOneRow: boolean
@@ -31,6 +34,7 @@ export function OptionsPanel({
   of,
   settings,
   given,
+  destination,
   domains,
   isForOneRow,
   children,
@@ -125,6 +129,15 @@ export function OptionsPanel({
             301 and 308 tell search engines to pass on ranking; 302 and 307 do not. Every visit is counted,
             and changes to the destination apply immediately.
           </Text>
+        </Section>
+        <Section title="Where it leads">
+          <RoutesField
+            of={of}
+            routes={settings.routes}
+            given={isForOneRow ? given.routes : undefined}
+            destination={destination}
+            onChange={(routes) => change({ routes })}
+          />
         </Section>
         <Section title="Pixels and time">
           <PixelsField

@@ -46,6 +46,7 @@ export function SendBar({ draft, domains, usual, preview, isSaving, onChange, on
             of="all rows"
             settings={all}
             given={usual}
+            destination={draft.destination}
             domains={domains}
             isForOneRow={false}
             onChange={onChange}

@@ -182,6 +182,7 @@ export function SendSheet({
           channels={channels}
           domains={domains}
           all={over(usual, draft.all)}
+          destination={draft.destination}
           preview={preview.rows}
           domain={draft.all.domain ?? standard?.name ?? ''}
           missing={

@@ -18,6 +18,8 @@ export interface PostSettings {
   /** Ids of retargeting pixels. */
   pixels?: string[]
   options?: Partial<Schema['LinkOptionsPatch']>
+  /** By which visitors are led to other pages; without rules and pages for none, where all rows have some. */
+  routes?: Schema['RouteBody']
 }
 
 /** One row of the sheet: a channel that the post may go to, ticked or not. */
@@ -137,9 +139,9 @@ export function fromRequest(request: Schema['PostRequest'], channels: Channel[])
 }
 
 function settingsOf(from: Schema['PostRequest'] | Schema['PlacementRequest']): PostSettings {
-  const { domain, redirect, tags, note, folder, opensAt, endsAt, pixels, options } = from
+  const { domain, redirect, tags, note, folder, opensAt, endsAt, pixels, options, routes } = from
   return Object.fromEntries(
-    Object.entries({ domain, redirect, tags, note, folder, opensAt, endsAt, pixels, options }).filter(
+    Object.entries({ domain, redirect, tags, note, folder, opensAt, endsAt, pixels, options, routes }).filter(
       ([, value]) => value != null,
     ),
   )

@@ -67,6 +67,7 @@ export function PlacementRow(props: RowProps) {
                 name={name}
                 row={row}
                 all={props.all}
+                destination={props.destination}
                 domains={props.domains}
                 onChange={onChange}
                 onClose={close}

@@ -30,6 +30,7 @@ function Rows({ begin, preview = new Map() }: { begin: Row[]; preview?: Map<stri
       rows={rows}
       channels={channels}
       domains={[]}
+      destination=""
       all={{}}
       preview={preview as never}
       domain="nmoor.localhost"

@@ -12,6 +12,7 @@ interface Props {
   domains: Domain[]
   /** Settings of all rows. */
   all: PostSettings
+  destination: string
   preview: ReturnType<typeof usePreview>['rows']
   domain: string
   /** What is still needed before addresses can be shown. */
@@ -70,6 +71,7 @@ export function PlacementRows(props: Props) {
                 missing={props.missing}
                 domains={props.domains}
                 all={props.all}
+                destination={props.destination}
                 onChange={(part) => onChange(row.id, part)}
                 onAddVariant={() => onAddVariant(row)}
                 onRemove={isRepeat(row) ? () => onRemove(row) : undefined}

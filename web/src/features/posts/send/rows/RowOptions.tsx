@@ -37,18 +37,20 @@ interface PanelProps {
   name: string
   row: Row
   all: PostSettings
+  destination: string
   domains: Domain[]
   onChange: (part: Partial<Row>) => void
   onClose: () => void
 }
 
 /** What one row has otherwise than the rest. */
-export function RowOptionsPanel({ name, row, all, domains, onChange, onClose }: PanelProps) {
+export function RowOptionsPanel({ name, row, all, destination, domains, onChange, onClose }: PanelProps) {
   return (
     <OptionsPanel
       of={name}
       settings={row.own}
       given={all}
+      destination={destination}
       domains={domains}
       isForOneRow
       onChange={(own) => onChange({ own })}

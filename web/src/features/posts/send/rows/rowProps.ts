@@ -15,6 +15,8 @@ export interface RowProps {
   address: DifferingAddress | undefined
   domains: Domain[]
   all: PostSettings
+  /** The page of the post, as typed. */
+  destination: string
   onChange: (part: Partial<Row>) => void
   onAddVariant: () => void
   onRemove?: () => void
