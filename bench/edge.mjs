@@ -3,6 +3,7 @@
 import { execFileSync } from 'node:child_process'
 import { writeFileSync, mkdirSync } from 'node:fs'
 import { spread, tell } from './lib.mjs'
+import { addRoutes } from './routes.mjs'
 import { allShipped, end, pinDatabase, popularSlugs, serverPort, shareByTasks, sql, startConstant, startCursus, state, until } from './server.mjs'
 
 const small = process.argv.includes('--small')
@@ -14,7 +15,8 @@ const visitorsCore = 1
 
 mkdirSync('artifacts/bench', { recursive: true })
 const slugsFile = 'artifacts/bench/slugs.txt'
-writeFileSync(slugsFile, popularSlugs(20_000).join('\n'))
+const slugs = popularSlugs(20_000)
+writeFileSync(slugsFile, slugs.join('\n'))
 
 let seed = 1
 function visit(port, seconds) {
@@ -75,6 +77,18 @@ for (let round = 0; round < longRounds; round++) {
   await drain()
 }
 
+// The same links with rules that ask for country, device and hour, and a split for everyone else.
+await addRoutes(slugs)
+visit(serverPort, 4)
+await drain()
+const routed = []
+for (let round = 0; round < rounds; round++) {
+  const bare = visit(constantPort, burst)
+  routed.push({ bare, edge: visit(serverPort, burst) })
+  await drain()
+}
+const pages = sql('select page, count(*) from clicks where page >= 7 group by page order by page').map(([, clicks]) => Number(clicks))
+
 const stored = sql('select count(*) from clicks')[0][0]
 await end(cursus)
 
@@ -97,6 +111,9 @@ tell({
   burstOfConstant: ratio(bursts, (b) => b.edge.perSecond / b.bare.perSecond),
   burstP99Milliseconds: ratio(bursts, (b) => b.edge.p99),
   burstP99OfConstant: ratio(bursts, (b) => b.edge.p99 / b.bare.p99),
+  routedOfConstant: ratio(routed, (b) => b.edge.perSecond / b.bare.perSecond),
+  routedP99Milliseconds: ratio(routed, (b) => b.edge.p99),
+  routedPages: pages,
   drainedClicksPerSecond: spread(drains),
   sustainedOfConstant: ratio(long, (b) => b.edge.perSecond / b.bare.perSecond),
   sustainedP99Milliseconds: ratio(long, (b) => b.edge.p99),

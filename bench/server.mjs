@@ -67,7 +67,7 @@ export const allShipped = () =>
 
 /** Asks the database; rows are arrays of texts. */
 export function sql(query) {
-  const out = execFileSync('psql', ['-qAt', '-F', '\t', '-h', '127.0.0.1', '-p', pgPort, '-U', 'cursus', '-d', 'bench', '-c', query], { maxBuffer: 1 << 30 }).toString()
+  const out = execFileSync('psql', ['-qAt', '-F', '\t', '-h', '127.0.0.1', '-p', pgPort, '-U', 'cursus', '-d', 'bench', '-v', 'ON_ERROR_STOP=1'], { input: query, maxBuffer: 1 << 30 }).toString()
   return out.split('\n').filter((line) => line !== '').map((line) => line.split('\t'))
 }
 

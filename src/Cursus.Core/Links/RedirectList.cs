@@ -7,7 +7,15 @@ namespace Cursus.Core.Links;
 /// <param name="Slug">As shown; compared without case.</param>
 /// <param name="To">The finished address.</param>
 /// <param name="Codes">Numbers of its QR codes, which stand behind the slug on what was printed; each link has number 1.</param>
-public sealed record KeptRedirect(string Slug, string To, IReadOnlyList<int> Codes);
+/// <param name="Rules">Its rules in words, which other servers can't follow; null for a link that has none.</param>
+public sealed record KeptRedirect(string Slug, string To, IReadOnlyList<int> Codes, string? Rules = null)
+{
+    /// <summary>What is lost, for a comment of one line; null where nothing is.</summary>
+    internal string? Lost =>
+        Rules is null
+            ? null
+            : $"/{Slug} leads everybody to one page here. Its rules were: {string.Concat(Rules.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c))}";
+}
 
 /// <summary>The redirects of a short domain in forms that other servers follow by themselves, so that printed links outlive Cursus. Clicks are
 /// counted no more, pixels don't fire.</summary>
@@ -40,6 +48,7 @@ public static class RedirectList
                 .To.Replace("\\", "\\\\", StringComparison.Ordinal)
                 .Replace("\"", "\\\"", StringComparison.Ordinal)
                 .Replace("$", "${cursus_dollar}", StringComparison.Ordinal);
+            AppendLost(text, redirect, "  # ");
             text.Append(System.Globalization.CultureInfo.InvariantCulture, $"  /{redirect.Slug.ToLowerInvariant()} \"{to}\";\n");
         }
 
@@ -68,6 +77,7 @@ public static class RedirectList
         );
         foreach (var redirect in redirects)
         {
+            AppendLost(text, redirect, "# ");
             text.Append(System.Globalization.CultureInfo.InvariantCulture, $"/{redirect.Slug.ToLowerInvariant()} {redirect.To}\n");
         }
 
@@ -80,17 +90,28 @@ public static class RedirectList
     {
         ArgumentNullException.ThrowIfNull(redirect);
         var to = HtmlEncoder.Default.Encode(redirect.To);
+
+        // A comment ends with the first two hyphens before a greater-than sign, which is encoded.
+        var lost = redirect.Lost is { } words ? $"\n<!-- {HtmlEncoder.Default.Encode(words)} -->" : "";
         return $"""
             <!doctype html>
             <html lang="en">
             <meta charset="utf-8">
             <meta name="robots" content="noindex">
-            <title>Onward</title>
+            <title>Onward</title>{lost}
             <meta http-equiv="refresh" content="0; url={to}">
             <p><a href="{to}">Go on to the page</a></p>
             </html>
 
             """.ReplaceLineEndings("\n");
+    }
+
+    private static void AppendLost(StringBuilder text, KeptRedirect redirect, string before)
+    {
+        if (redirect.Lost is { } words)
+        {
+            text.Append(before).Append(words).Append('\n');
+        }
     }
 
     /// <summary>Where the page of a redirect must lie to be found: as it is shown, in lower case, in capitals as QR codes have it, and behind each

@@ -22,6 +22,14 @@ public static class RoutePages
     /// <summary>The destinations of a route, each once.</summary>
     public static IEnumerable<string> Destinations(Route route) => Outcomes(route).SelectMany(o => o.Pages).Select(p => p.Destination).Distinct();
 
+    /// <summary>The one page that stands for all that everyone else gets, where only one can: that with the greatest share. Null for the link's own
+    /// destination.</summary>
+    public static RoutePage? OfEveryoneElse(Route route)
+    {
+        ArgumentNullException.ThrowIfNull(route);
+        return route.Otherwise?.Pages.MaxBy(p => p.Weight);
+    }
+
     /// <summary>The route with changed pages.</summary>
     public static Route With(Route route, Func<RoutePage, RoutePage> change)
     {

@@ -25,6 +25,7 @@ public static class LinkHistory
     /// <param name="Destination">As entered.</param>
     /// <param name="FinalUrl">Where visitors went during that time.</param>
     /// <param name="Clicks">People's clicks during that version; null if individual clicks from then have been deleted.</param>
+    /// <param name="IsRouted">Whether it had rules then, so that not all of those clicks went to the destination.</param>
     /// <param name="Differences">What changed from the previous version; empty for the first.</param>
     public sealed record Entry(
         int Version,
@@ -35,6 +36,7 @@ public static class LinkHistory
         string Destination,
         string FinalUrl,
         long? Clicks,
+        bool IsRouted,
         IReadOnlyList<LinkDifference> Differences
     );
 
@@ -96,6 +98,7 @@ public static class LinkHistory
                         states[i].Destination,
                         states[i].FinalUrl,
                         version.Since < keptFrom ? null : clicks.GetValueOrDefault(version.Number),
+                        states[i].Route is not null,
                         i == 0 ? [] : LinkDifference.Between(states[i - 1], states[i], rewriting.NameOf, member.Zone)
                     )
             )

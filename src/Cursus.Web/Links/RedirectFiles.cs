@@ -4,6 +4,7 @@ using Cursus.Core;
 using Cursus.Core.Checking;
 using Cursus.Core.Codes;
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Problems;
@@ -40,7 +41,7 @@ public static class RedirectFiles
             return ApiProblem.Invalid("form", new ValidationError("form", "Choose nginx, apache or pages."));
         }
 
-        var redirects = await Read(id, clock.GetCurrentInstant(), db, cancel);
+        var redirects = await Read(id, clock.GetCurrentInstant(), member.Zone, db, cancel);
         return form switch
         {
             "apache" => Text(RedirectList.Apache(domain, redirects), $"{domain}.map"),
@@ -51,7 +52,7 @@ public static class RedirectFiles
 
     /// <summary>Everything that leads somewhere on the domain: links and their earlier addresses, archived ones too. Other servers know no time:
     /// links that are yet to open are open there, and those that have ended lead to their fallback, or are left out.</summary>
-    private static async Task<IReadOnlyList<KeptRedirect>> Read(Guid domain, Instant now, CursusDb db, CancellationToken cancel)
+    private static async Task<IReadOnlyList<KeptRedirect>> Read(Guid domain, Instant now, DateTimeZone zone, CursusDb db, CancellationToken cancel)
     {
         var own = db.Links.Where(l => l.DomainId == domain && l.DeletedAt == null).Select(l => new { l.Slug, Link = l });
         var earlier = db.LinkAliases.Where(a => a.DomainId == domain && a.Link!.DeletedAt == null).Select(a => new { a.Slug, Link = a.Link! });
@@ -61,6 +62,7 @@ public static class RedirectFiles
                 l.Slug,
                 l.Link.Id,
                 l.Link.FinalUrl,
+                l.Link.Route,
                 HasEnded = l.Link.EndsAt <= now,
                 OfLink = l.Link.Fallback,
                 OfCampaign = l.Link.Campaign!.Fallback,
@@ -80,10 +82,15 @@ public static class RedirectFiles
             .. all.Select(l => (Link: l, Fallback: LinkInheritance.Fallback(l.OfLink, l.OfCampaign, l.OfWorkspace)))
                 .Where(l => !l.Link.HasEnded || l.Fallback is not null)
                 .OrderBy(l => l.Link.Slug, StringComparer.OrdinalIgnoreCase)
+                .Select(l => (l.Link, l.Fallback, Route: l.Link.Route is { } text && !l.Link.HasEnded ? RouteText.Read(text) : null))
                 .Select(l => new KeptRedirect(
                     l.Link.Slug,
-                    l.Link.HasEnded ? FallbackDestination.For(l.Fallback!, l.Link.FinalUrl) : l.Link.FinalUrl,
-                    [ScannedPath.OwnCode, .. codes[l.Link.Id].Where(n => n != ScannedPath.OwnCode).Order()]
+                    l.Link.HasEnded ? FallbackDestination.For(l.Fallback!, l.Link.FinalUrl)
+                        : l.Route is not null && RoutePages.OfEveryoneElse(l.Route) is { } page
+                            ? FallbackDestination.For(page.Destination, l.Link.FinalUrl)
+                        : l.Link.FinalUrl,
+                    [ScannedPath.OwnCode, .. codes[l.Link.Id].Where(n => n != ScannedPath.OwnCode).Order()],
+                    l.Route is null ? null : RouteWords.Of(l.Route, zone)
                 )),
         ];
     }

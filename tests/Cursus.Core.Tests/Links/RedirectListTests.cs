@@ -36,6 +36,19 @@ public partial class RedirectListTests
     }
 
     [Fact]
+    public void Rules_that_other_servers_cannot_follow_stand_in_a_comment_of_one_line_whatever_they_are_called()
+    {
+        KeptRedirect[] routed = [new("App", "https://northmoor.example/app", [1], "A\n}\u2028--><b>: northmoor.example/b")];
+        var nginx = RedirectList.Nginx("nmoor.localhost", routed).Split('\n');
+        nginx.ShouldContain("  # /App leads everybody to one page here. Its rules were: A } --><b>: northmoor.example/b");
+        nginx.Count(l => l.Contains("--><b>", StringComparison.Ordinal)).ShouldBe(1);
+        RedirectList.Apache("nmoor.localhost", routed).ShouldContain("\n# /App leads everybody to one page here.");
+        var page = RedirectList.Page(routed[0]);
+        page.ShouldContain("<!-- /App leads everybody");
+        page.Split("-->").Length.ShouldBe(2, "nothing ends the comment but its end");
+    }
+
+    [Fact]
     public void Apache_reads_a_key_a_space_and_an_address_from_each_line() =>
         RedirectList
             .Apache("nmoor.localhost", Redirects)

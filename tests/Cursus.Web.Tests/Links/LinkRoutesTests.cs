@@ -45,6 +45,17 @@ public class LinkRoutesTests(CursusApp app)
     }
 
     [Fact]
+    public async Task Redirects_for_other_servers_lead_where_most_of_everyone_else_went_and_say_what_they_cannot()
+    {
+        var (world, link) = await Made();
+        await Put(world, link, Split(30, 70));
+        var domain = (string)(await world.Get("/api/v1/domains"))["items"]![0]!["id"]!;
+        var map = await world.Viewer.GetStringAsync($"/api/v1/domains/{domain}/redirects?form=apache", Cancel);
+        map.ShouldContain($"/{link["slug"]} https://www.northmoor.example/b?utm_source=perch&utm_medium=social&utm_campaign=winter-members\n");
+        map.ShouldContain("Its rules were: everyone else: 30% www.northmoor.example/a, 70% www.northmoor.example/b\n");
+    }
+
+    [Fact]
     public async Task A_visitor_of_a_split_keeps_their_page_and_both_pages_are_shown()
     {
         var (world, link) = await Made();

@@ -78,6 +78,26 @@ public class RouteFiguresTests(CursusApp app)
     }
 
     [Fact]
+    public async Task A_post_adds_up_the_splits_that_its_links_have_alike()
+    {
+        var world = await World.Make(app);
+        var post = await world.Send(p =>
+        {
+            p["routes"] = JsonNode.Parse(Route("day"));
+            p["placements"] = JsonNode.Parse("""[{"channel":"perch"},{"channel":"guildhall"},{"channel":"hearthside","routes":{}}]""");
+        });
+        var links = post["placements"]!.AsArray().Select(p => p!["link"]!).ToList();
+        await Ship(links[0], rule: 0, page: 3, people: 61, from: 0);
+        await Ship(links[0], rule: 0, page: 4, people: 39, from: 100);
+        await Ship(links[1], rule: 0, page: 3, people: 59, from: 200);
+        await Ship(links[1], rule: 0, page: 4, people: 41, from: 300);
+        var split = (await world.Get($"/api/v1/posts/{post["id"]}/routes/figures")).AsArray().ShouldHaveSingleItem()!;
+        ((int)split["links"]!).ShouldBe(2);
+        split["figures"]!["pages"]!.AsArray().Select(p => ((int)p!["shareSet"]!, (int)p["people"]!)).ShouldBe([(60, 120), (40, 80)]);
+        ((string)split["figures"]!["says"]!).ShouldStartWith("The split works as set.");
+    }
+
+    [Fact]
     public async Task Reports_tell_clicks_by_the_page_they_were_led_to_alone_crossed_and_as_a_filter_before_and_after_days_are_sealed()
     {
         var (world, link) = await Routed("day");

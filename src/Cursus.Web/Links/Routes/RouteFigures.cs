@@ -31,10 +31,19 @@ public static class RouteFigures
     /// <param name="ShareGot">Part of the branch’s people, 0 to 1; null where nobody came.</param>
     public sealed record Page(int Number, string Destination, string? Name, int? ShareSet, double? ShareGot, long People, long Clicks);
 
-    public static void Map(IEndpointRouteBuilder api) =>
+    /// <summary>A split that some links of a post have alike.</summary>
+    /// <param name="Links">How many.</param>
+    public sealed record PostSplit(int Links, Branch Figures);
+
+    public static void Map(IEndpointRouteBuilder api)
+    {
         api.MapGet("/links/{id:guid}/routes/figures", Show)
             .ForViewers()
             .WithSummary("How many people took each way of a link since its rules were last changed, and whether its splits work as set");
+        api.MapGet("/posts/{id:guid}/routes/figures", ShowPost)
+            .ForViewers()
+            .WithSummary("The splits of a post’s links with the people each page got; those with the same pages and shares together");
+    }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Show(
         Guid id,
@@ -50,9 +59,58 @@ public static class RouteFigures
         }
 
         var since = await Since(link, member, db, cancel);
-        var counts = await WayCounts.Of(source, [(id, since ?? Instant.FromUnixTimeSeconds(0))], member.Zone, cancel);
-        var dead = await WayCounts.DeadPages(source, id, cancel);
-        return TypedResults.Ok(new Response(since, Branches(link, counts, p => dead.Contains(p.Number))));
+        var dead = await WayCounts.DeadPages(source, [id], cancel);
+        var branches = await Tallies([link], member, db, source, cancel);
+        return TypedResults.Ok(new Response(since, [.. branches.Select(b => Figures(b, p => dead.Contains((id, p.Number))))]));
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<PostSplit>>, ProblemHttpResult>> ShowPost(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        NpgsqlDataSource source,
+        CancellationToken cancel
+    )
+    {
+        if (!await db.Posts.AnyAsync(p => p.Id == id && p.WorkspaceId == member.WorkspaceId, cancel))
+        {
+            return ApiProblem.NotFound("post");
+        }
+
+        var links = await db
+            .Links.Where(l => l.Route != null && l.DeletedAt == null && db.Posts.Any(p => p.Id == id && p.Placements.Any(x => x.LinkId == l.Id)))
+            .AsNoTracking()
+            .ToListAsync(cancel);
+        var dead = await WayCounts.DeadPages(source, [.. links.Select(l => l.Id)], cancel);
+        var isDead = links
+            .SelectMany(l => RoutePages.Outcomes(RouteText.Read(l.Route!)).SelectMany(o => o.Pages).Where(p => dead.Contains((l.Id, p.Number))))
+            .Select(p => p.Destination)
+            .ToHashSet();
+        var splits = (await Tallies(links, member, db, source, cancel)).Where(b => b.IsSplit).GroupBy(b => b.Key);
+        return TypedResults.Ok<IReadOnlyList<PostSplit>>([
+            .. splits.Select(s => new PostSplit(
+                s.Count(),
+                Figures(s.Aggregate((one, other) => one.With(other)), p => isDead.Contains(p.Destination))
+            )),
+        ]);
+    }
+
+    private static async Task<List<BranchTally>> Tallies(
+        IReadOnlyList<Link> links,
+        CurrentMember member,
+        CursusDb db,
+        NpgsqlDataSource source,
+        CancellationToken cancel
+    )
+    {
+        var asked = new List<(Guid, Instant)>();
+        foreach (var link in links)
+        {
+            asked.Add((link.Id, await Since(link, member, db, cancel) ?? Instant.FromUnixTimeSeconds(0)));
+        }
+
+        var counts = await WayCounts.Of(source, asked, member.Zone, cancel);
+        return [.. links.SelectMany(l => BranchTally.Of(l, l.Route is { } text ? RouteText.Read(text) : new Route(), counts))];
     }
 
     /// <summary>From when on the link has led everybody as it does, as far as single clicks are kept.</summary>
@@ -74,51 +132,29 @@ public static class RouteFigures
         return kept > (changed ?? link.CreatedAt) ? kept : changed;
     }
 
-    private static List<Branch> Branches(Link link, List<WayCount> counts, Func<RoutePage, bool> isBroken)
+    private static Branch Figures(BranchTally tally, Func<RoutePage, bool> isBroken)
     {
-        var route = link.Route is { } text ? RouteText.Read(text) : new Route();
-        var isCounted = counts.ToLookup(c => c.Rule);
-        return [.. route.Rules.Select(r => OfRule(r.Number, r.To, [.. isCounted[r.Number]])), OfRule(0, route.Otherwise, [.. isCounted[0]])];
-
-        Branch OfRule(byte rule, RouteOutcome? outcome, WayCount[] ways)
+        IReadOnlyList<PageTally> all = tally.Fallback is { } fallback ? [.. tally.Pages, fallback] : tally.Pages;
+        var people = all.Sum(p => p.People);
+        var figures = new Branch(tally.Rule, people, all.Sum(p => p.Clicks), [.. all.Select((p, place) => PageOf(p, place < tally.Pages.Count))]);
+        if (!tally.IsSplit)
         {
-            var people = ways.Sum(w => (long)w.People);
-            var isSplit = outcome is { IsClosed: false, IsSplit: true };
-            IReadOnlyList<RoutePage> pages = outcome?.Pages ?? [new(link.Destination, 100, [])];
-            var shown = pages.Select(p => PageOf(p.Number, p.Destination, p.Name, isSplit ? p.Weight : null)).ToList();
-            if (ways.Any(w => w.Page == LinkFallback && pages.All(p => p.Number != LinkFallback)))
-            {
-                shown.Add(PageOf(LinkFallback, link.Fallback ?? "", "Fallback", shareSet: null));
-            }
-
-            if (!isSplit)
-            {
-                return new(rule, people, ways.Sum(w => (long)w.Clicks), shown);
-            }
-
-            var shared = pages.Select(p => new SharedPage(p, PeopleOf(p.Number))).ToList();
-            var call = SplitCheck.Of([.. shared.Select(p => (p.Page.Weight, p.People))]);
-            return new(
-                rule,
-                people,
-                ways.Sum(w => (long)w.Clicks),
-                shown,
-                call,
-                $"{SplitWords.Of(call, shared, outcome!.HandsOverDead, isBroken)} {SplitWords.Caution}"
-            );
-
-            // Whoever is known for thirty days falls by lot once, on however many of them they come, so that one day alone can be checked.
-            long PeopleOf(byte page) =>
-                ways.Where(w => w.Page == page).Sum(w => route.Remember == RouteMemory.ThirtyDays ? w.PeopleOfFullestDay : (long)w.People);
-
-            Page PageOf(byte number, string destination, string? name, int? shareSet)
-            {
-                var own = ways.Where(w => w.Page == number).ToList();
-                var got = own.Sum(w => (long)w.People);
-                return new(number, destination, name, shareSet, people == 0 ? null : (double)got / people, got, own.Sum(w => (long)w.Clicks));
-            }
+            return figures;
         }
-    }
 
-    private const byte LinkFallback = (byte)Core.Links.LinkPage.Fallback;
+        var call = SplitCheck.Of([.. tally.Pages.Select(p => (p.Page.Weight, p.SharedOut))]);
+        var shared = tally.Pages.Select(p => new SharedPage(p.Page, p.SharedOut)).ToList();
+        return figures with { Split = call, Says = $"{SplitWords.Of(call, shared, tally.Outcome!.HandsOverDead, isBroken)} {SplitWords.Caution}" };
+
+        Page PageOf(PageTally page, bool isShared) =>
+            new(
+                page.Page.Number,
+                page.Page.Destination,
+                page.Page.Name,
+                isShared && tally.IsSplit ? page.Page.Weight : null,
+                people == 0 ? null : (double)page.People / people,
+                page.People,
+                page.Clicks
+            );
+    }
 }

@@ -52,8 +52,8 @@ export function LinkHistory({ link, mayRestore }: { link: Link; mayRestore: bool
             </div>
             <Changes version={version} />
             <Text size="sm" c="dimmed" className={classes.led}>
-              {version.clicks === null ? 'Clicks no longer kept' : counted(version.clicks, 'click')} to{' '}
-              {addressOf(version.destination)}
+              {version.clicks === null ? 'Clicks no longer kept' : counted(version.clicks, 'click')}
+              {version.isRouted ? ', by its rules' : ` to ${addressOf(version.destination)}`}
             </Text>
           </li>
         ))}

@@ -9,6 +9,7 @@ import { counted, day } from '../../../parts/format/numbers'
 import { Page } from '../../../parts/Page'
 import { Failed, Loading } from '../../../parts/States'
 import { BulkCodes } from '../../codes/BulkCodes'
+import { PostSplits } from '../../links/routes/PostSplits'
 import { PostFigures } from '../../reports/posts/PostFigures'
 import { PostPixels } from '../../retargeting/PostPixels'
 import { HandOutRow } from './HandOutRow'
@@ -66,6 +67,7 @@ export function PostPage() {
         “Open without counting” follows a link without adding to your figures.
       </Text>
       <PostPixels post={post.data} />
+      <PostSplits post={post.data.id} />
       <PostFigures post={post.data} />
     </Page>
   )
