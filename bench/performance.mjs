@@ -27,7 +27,7 @@ ${rows([
   ['seconds to load them at the start, on one core', edge.secondsToLoadThem.toFixed(1), 'under 10'],
   ['requests a second of the constant program', of(edge.constantPerSecond)],
   ['the edge in a burst that the journal absorbs, as part of it', of(edge.burstOfConstant), 'at least 0.85'],
-  ['the same on links with five rules and a split, as part of it', of(edge.routedOfConstant), 'at least 0.5'],
+  [`the same on ${edge.routedLinks.toLocaleString('en')} links with five rules and a split, as part of it`, of(edge.routedOfConstant), 'at least 0.5'],
   ['99th percentile in the burst, as multiple of it', of(edge.burstP99OfConstant), 'at most 1.5'],
   ['the edge under lasting load, database on the same core, as part of it', of(edge.sustainedOfConstant), 'at least 0.55'],
   ['99th percentile under lasting load, as multiple of it', of(edge.sustainedP99OfConstant)],

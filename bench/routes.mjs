@@ -1,4 +1,5 @@
 // Routes for links of the measured installation: five rules that ask for country, device and hour, and a split over three pages for everyone else.
+import { get } from 'node:http'
 import { serverPort, sql, until } from './server.mjs'
 
 const page = (number, weight, from, to) => ({
@@ -21,6 +22,9 @@ const route = {
   otherwise: { id: id(9), pages: [page(7, 50, 0, 500), page(8, 30, 500, 800), page(9, 20, 800, 1000)] },
 }
 
+/** Takes away what an earlier measurement left. */
+export const removeRoutes = () => sql('update links set route = null, last_rule = 0 where route is not null; delete from routed_pages')
+
 /** Gives the links of these slugs the route, and waits until visitors follow it. */
 export async function addRoutes(slugs) {
   const text = JSON.stringify(route)
@@ -29,8 +33,13 @@ export async function addRoutes(slugs) {
     update links set route = '${text}', last_rule = 5 where id in (${wanted});
     insert into routed_pages (link_id, number, destination, is_used)
       select l.id, p.number, 'https://www.northmoor.example/routed/' || p.number, true from (${wanted}) l, generate_series(2, 9) as p (number)`)
-  await until('visitors were led by rules', 60, async () => {
-    const answer = await fetch(`http://127.0.0.1:${serverPort}/${slugs[0]}`, { redirect: 'manual', headers: { host: 'nmoor.localhost' } })
-    return answer.headers.get('location')?.includes('/routed/') ?? false
-  })
+  await until('visitors were led by rules', 60, () => location(slugs[0]).then((to) => to.includes('/routed/')))
 }
+
+const location = (slug) =>
+  new Promise((done, failed) =>
+    get({ host: '127.0.0.1', port: serverPort, path: `/${slug}`, headers: { Host: 'nmoor.localhost' } }, (answer) => {
+      answer.resume()
+      done(answer.headers.location ?? '')
+    }).on('error', failed),
+  )

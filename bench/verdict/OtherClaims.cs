@@ -47,12 +47,12 @@ internal static class OtherClaims
         {
             var name = string.Join('/', weights);
             yield return new(
-                $"a split of {name} is off, 1,000 people, looked at once",
+                $"a split of {name} is off, 1,000 people, looked at once; found where 10 of 100 people get another page",
                 Part(times, i => IsSplitOff(weights, 0, [1000], i)),
                 Part(times, i => IsSplitOff(weights, 10, [1000], i))
             );
             yield return new(
-                $"the same, 50 people a day, looked at each day for 28 days",
+                "the same, 50 people a day, looked at each day for 28 days",
                 Part(times, i => IsSplitOff(weights, 0, [.. Enumerable.Repeat(50, 28)], i)),
                 Part(times, i => IsSplitOff(weights, 10, [.. Enumerable.Repeat(50, 28)], i))
             );

@@ -1,12 +1,23 @@
 using System.Text.Json;
 using Cursus.Bench.Verdicts;
 
-// verdict.dll [--small] [--json] [--demo FILE] [--write FILE]: how often verdicts are right, by simulation. Seeds are the names of scenarios, periods
+// verdict.dll [--small] [--json] [--demo FILE] [--write FILE] [--claims]: how often verdicts are right, by simulation;
+// with --claims only the claims beside the one on two channels. Seeds are the names of scenarios, periods
 // and draws.
 string? Argument(string name) => Array.IndexOf(args, name) is >= 0 and var at && at + 1 < args.Length ? args[at + 1] : null;
 var isSmall = args.Contains("--small");
 var (times, timesOfOthers) = isSmall ? (200, 40) : (4000, 300);
 int[] periods = isSmall ? [7, 28, 90] : [3, 7, 14, 28, 60, 90, 93, 120, 180, 365];
+
+if (args.Contains("--claims"))
+{
+    foreach (var claim in OtherClaims.All(times))
+    {
+        Console.WriteLine($"{claim.What}: {claim.Wrong:P2} wrong, {claim.Found:P1} found");
+    }
+
+    return;
+}
 
 var results = new List<(Scenario Scenario, int Days, IReadOnlyList<Tally> Rules)>();
 foreach (var scenario in Scenario.All)

@@ -30,7 +30,8 @@ public static class SplitCheck
     public const int FewestExpected = 5;
 
     /// <summary>Pearson's chi-square test of the people against the shares.</summary>
-    /// <param name="pages">Each page's share in whole percent, and how many different people it got; each of them must have fallen by lot once.</param>
+    /// <param name="pages">Each page's share in whole percent, and how many different people it got; each of them must have fallen by lot
+    /// once.</param>
     public static SplitCall Of(IReadOnlyCollection<(int Weight, long People)> pages)
     {
         ArgumentNullException.ThrowIfNull(pages);

@@ -4,8 +4,8 @@ namespace Cursus.Core.Tests.Routing;
 
 public sealed class SplitCheckTests
 {
-    /// <summary>Mendel's peas, 315, 101, 108 and 32 of four kinds that are expected as 9:3:3:1, have a chi-square of 0.47 (R. A. Fisher, "Has Mendel's work
-    /// been rediscovered?", Annals of Science 1, 1936, from memory); in whole percent the ratios are 56, 19, 19 and 6.</summary>
+    /// <summary>Mendel's peas, 315, 101, 108 and 32 of four kinds that are expected as 9:3:3:1, have a chi-square of 0.47 (R. A. Fisher, "Has
+    /// Mendel's work been rediscovered?", Annals of Science 1, 1936, from memory); in whole percent the ratios are 56, 19, 19 and 6.</summary>
     [Fact]
     public void What_differs_by_chance_is_as_set() => SplitCheck.Of([(56, 315), (19, 101), (19, 108), (6, 32)]).ShouldBe(SplitCall.AsSet);
 

@@ -376,9 +376,9 @@ public class LinkRoutesTests(CursusApp app)
     public async Task Rules_that_no_link_has_yet_are_checked_and_come_back_in_words()
     {
         var world = await World.Make(app);
-        const string rules = """{"rules":[{"when":{"countries":["DE"]},"closed":{"text":"Not here"}}]}""";
+        const string rules = """{"rules":[{"when":{"countries":["DE"]},"closed":{"text":"Not here"}},{"when":{"devices":["phone"]},"closed":{}}]}""";
         var answer = await World.Read(await world.Editor.PostAsJsonAsync("/api/v1/routes/check", JsonNode.Parse(rules), Cancel));
-        ((string)answer["rules"]![0]!["words"]!).ShouldBe("in Germany");
+        answer["rules"]!.AsArray().Select(r => ((int)r!["number"]!, (string)r["words"]!)).ShouldBe([(1, "in Germany"), (2, "on a phone")]);
     }
 
     private async Task<(World World, JsonNode Link)> Made()

@@ -112,5 +112,5 @@ test('a split for all rows is set in Send, one row goes without it, and its link
   await expect(leads.getByText('Too few people to check the split: 1 of at least 10.')).toBeVisible()
   await leads.getByRole('button', { name: 'Try it' }).click()
   await leads.getByRole('button', { name: 'Try it' }).click()
-  await expect(leads.getByRole('status', { name: 'What they get' })).toContainText(/Everyone else: leads to northmoor.example\/(yearly|monthly)/)
+  await expect(leads.getByRole('status', { name: 'What they get' })).toContainText('Everyone else: shared by50%northmoor.example/yearly50%northmoor.example/monthly')
 })

@@ -195,7 +195,7 @@ internal static class Dimensions
         new(
             "destination",
             $"case {PageNumber} when '' then dl.destination when '{FallbackPage}' then coalesce(dl.fallback, '') else coalesce(rp.destination, '') end",
-            $"case {PageNumber} when '' then dl.destination when '{FallbackPage}' then coalesce(dl.fallback, 'Fallback page') else coalesce(rp.destination, 'Deleted page') end"
+            $"regexp_replace(case {PageNumber} when '' then dl.destination when '{FallbackPage}' then coalesce(dl.fallback, 'Fallback page') else coalesce(rp.destination, 'Deleted page') end, '^https?://', '')"
         )
         {
             Detail = ClickDetail.Way,

@@ -1,5 +1,4 @@
 using Cursus.Core;
-using Cursus.Core.Addresses;
 using Cursus.Core.Checking;
 using Cursus.Core.Links;
 using Cursus.Core.Routing;
@@ -11,7 +10,6 @@ using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
 using Route = Cursus.Core.Routing.Route;
@@ -135,9 +133,11 @@ public static class LinkRoutes
             return ApiProblem.Invalid(errors);
         }
 
+        // Numbers tell its rules apart, as they will in a link.
+        short last = 0;
         return await loops.Find(route, member, vocabulary, cancel) is { } loop
             ? ApiProblem.Invalid("rules", loop)
-            : TypedResults.Ok(RouteReading.Body(route, member.Zone, new Dictionary<byte, int>()));
+            : TypedResults.Ok(RouteReading.Body(RouteEditing.After(null, route, ref last)!, member.Zone, new Dictionary<byte, int>()));
     }
 
     private static Task<Results<Ok<RouteBody>, ProblemHttpResult>> Delete(

@@ -2,7 +2,6 @@ using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
-using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;

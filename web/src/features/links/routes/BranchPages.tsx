@@ -1,4 +1,5 @@
 import { Text } from '@mantine/core'
+import { AddressText } from '../../../parts/AddressText'
 import { addressOf } from '../../../parts/format/addressText'
 import { number, percent } from '../../../parts/format/numbers'
 import type { BranchFigures, RoutedPage, Rule } from './routes'
@@ -25,7 +26,7 @@ export function BranchPages({ pages, closed, figures }: Props) {
             {isSplit && <span className={classes.share}>{page.weight}%</span>}
             <span>
               {page.name && <b>{page.name} </b>}
-              {addressOf(page.destination ?? '')}
+              <AddressText url={page.destination ?? ''} />
             </span>
             {got && (
               <span className={classes.people}>
@@ -44,7 +45,7 @@ export function BranchPages({ pages, closed, figures }: Props) {
       {figures?.pages.slice(pages.length).map((other) => (
         <div key={other.number} className={classes.page}>
           <span>
-            {other.name} {addressOf(other.destination)}
+            {other.name} <AddressText url={other.destination} />
           </span>
           <span className={classes.people}>
             <b>{number(other.people)}</b>

@@ -1,5 +1,6 @@
 import { ActionIcon, Button, CloseButton, Group, NumberInput, Stack, Text, TextInput } from '@mantine/core'
 import { IconLock, IconLockOpen } from '@tabler/icons-react'
+import { SplitBar } from './SplitBar'
 import { balanced, newPage, type PageValues } from './split'
 
 interface Props {
@@ -21,6 +22,7 @@ export function PagesFields({ pages, error, errorOf, mayBeNone, onChange }: Prop
   const sum = pages.reduce((all, page) => all + page.weight, 0)
   return (
     <Stack gap={8}>
+      {isSplit && sum === 100 && <SplitBar pages={pages} onChange={onChange} />}
       {pages.map((page, place) => {
         const called = `page ${place + 1}`
         return (

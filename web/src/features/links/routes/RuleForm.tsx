@@ -59,7 +59,7 @@ export function RuleForm({ rule, fieldsAt, isForEveryone, isSaving, error, onSav
           destination: page.destination ?? '',
           name: page.name ?? '',
           weight: page.weight ?? 100,
-          isLocked: true,
+          isLocked: false,
         }))
       : isForEveryone
         ? [newPage(), newPage()].map((page) => ({ ...page, weight: 50 }))

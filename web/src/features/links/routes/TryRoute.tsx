@@ -2,20 +2,24 @@ import { Button, Group, NativeSelect, Select, Stack, Text, TextInput, Textarea }
 import { useState, type FormEvent } from 'react'
 import { fieldErrors } from '../../../api/client'
 import { countries } from '../../../api/countries'
-import { addressOf } from '../../../parts/format/addressText'
+import { AddressText } from '../../../parts/AddressText'
 import { Failed } from '../../../parts/States'
 import type { Link } from '../links'
+import { BranchPages } from './BranchPages'
 import { devices } from './devices'
-import { useTriedRoute, type Trial } from './routes'
+import { useTriedRoute, type Route, type Trial } from './routes'
 import classes from './WhereItLeads.module.css'
 
 /** Tries a link’s rules on a made-up visitor: which decides, and why those above it did not. */
-export function TryRoute({ link }: { link: Link }) {
+export function TryRoute({ link, route }: { link: Link; route: Route }) {
   const [isOpen, setIsOpen] = useState(false)
   const [trial, setTrial] = useState<Trial>({})
   const tried = useTriedRoute(link)
   const ask = (part: Trial) => setTrial({ ...trial, ...part })
   const errors = tried.error ? fieldErrors(tried.error) : {}
+  const decided =
+    tried.data && (tried.data.rule === null ? route.otherwise : route.rules?.[tried.data.rule - 1])
+  const pages = decided?.to ?? []
   const submit = (event: FormEvent) => {
     event.preventDefault()
     tried.mutate(trial)
@@ -99,10 +103,17 @@ export function TryRoute({ link }: { link: Link }) {
           <div role="status" aria-label="What they get">
             <Text fw={600}>
               {tried.data.rule === null ? 'Everyone else' : `Rule ${tried.data.rule}`}
-              {tried.data.destination === null
-                ? ': closed'
-                : `: leads to ${addressOf(tried.data.destination)}`}
+              {pages.length > 1 ? (
+                ': shared by'
+              ) : tried.data.destination === null ? (
+                ': closed'
+              ) : (
+                <>
+                  : leads to <AddressText url={tried.data.destination} />
+                </>
+              )}
             </Text>
+            {pages.length > 1 && <BranchPages pages={pages} />}
             <ol className={classes.why}>
               {tried.data.why.map((sentence, place) => (
                 <li key={place}>{sentence}</li>

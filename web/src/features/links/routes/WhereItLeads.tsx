@@ -38,7 +38,7 @@ export function WhereItLeads({ link, mayChange }: { link: Link; mayChange: boole
         onReset={save.reset}
       />
       {figures.isError && <Failed error={figures.error} onRetry={() => void figures.refetch()} />}
-      {isRouted && <TryRoute link={link} />}
+      {isRouted && <TryRoute link={link} route={route.data} />}
     </section>
   )
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Rule } from './routes'
-import { balanced, moved, newPage } from './split'
+import { balanced, moved, newPage, shifted } from './split'
 
 const page = (weight: number, isLocked = false) => ({ ...newPage(), weight, isLocked })
 const weights = (...pages: ReturnType<typeof page>[]) => balanced(pages).map((p) => p.weight)
@@ -23,4 +23,12 @@ it('moves a rule up or down without losing any', () => {
   const rules = ['a', 'b', 'c'].map((name): Rule => ({ name }) as Rule)
   expect(moved(rules, 2, 0).map((r) => r.name)).toEqual(['c', 'a', 'b'])
   expect(moved(rules, 0, 1).map((r) => r.name)).toEqual(['b', 'a', 'c'])
+})
+
+it('moves a border as far as both pages have something to give', () => {
+  const pages = balanced([newPage(), newPage(), newPage()])
+  const after = (by: number) => shifted(pages, 0, by).map((page) => page.weight)
+  expect(after(5)).toEqual([39, 28, 33])
+  expect(after(-90)).toEqual([0, 67, 33])
+  expect(after(90)).toEqual([67, 0, 33])
 })

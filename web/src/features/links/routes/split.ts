@@ -26,6 +26,19 @@ export function balanced(pages: PageValues[]): PageValues[] {
   )
 }
 
+/** The pages with the border behind one of them moved by so many percent, as far as both have something to give; both shares stay then. */
+export function shifted(pages: PageValues[], border: number, by: number): PageValues[] {
+  const [one, other] = [pages[border]!, pages[border + 1]!]
+  const given = Math.max(-one.weight, Math.min(other.weight, by))
+  return pages.map((page, place) =>
+    place === border
+      ? { ...page, weight: page.weight + given, isLocked: true }
+      : place === border + 1
+        ? { ...page, weight: page.weight - given, isLocked: true }
+        : page,
+  )
+}
+
 /** The rules with one of them somewhere else. */
 export function moved(rules: Rule[], from: number, to: number): Rule[] {
   const rest = rules.filter((_, place) => place !== from)
