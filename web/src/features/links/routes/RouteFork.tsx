@@ -78,85 +78,93 @@ export function RouteFork({
   )
   const keyOf = (rule: Rule, place: number) => rule.number ?? -1 - place
   const nameOf = (rule: Rule | undefined) => rule?.name ?? rule?.words ?? ''
+  // Nothing is announced where nothing can be moved.
+  const mayMove = mayChange && rules.length > 1
+  const fork = (
+    <ol className={classes.fork}>
+      {rules.map((rule, place) => (
+        <Branch
+          key={keyOf(rule, place)}
+          id={keyOf(rule, place)}
+          rule={rule}
+          place={place}
+          lines={lines[place]}
+          mayMove={mayMove}
+          actions={
+            mayChange && (
+              <RuleMenu
+                name={nameOf(rule)}
+                rule={rule}
+                place={place}
+                count={rules.length}
+                isBusy={isSaving}
+                onEdit={() => setOpened(place)}
+                onRules={(change) => put({ rules: change(rules) })}
+              />
+            )
+          }
+        >
+          <BranchPages
+            pages={rule.to ?? []}
+            closed={rule.closed}
+            figures={rule.off ? undefined : figuresOf(rule.number)}
+          />
+          {form(place, rule, `rules[${place}]`, (changed) => ({
+            rules: rules.map((r, at) => (at === place ? changed : r)),
+          }))}
+        </Branch>
+      ))}
+      {opened === 'new' && (
+        <li className={classes.branch}>
+          {form('new', undefined, `rules[${rules.length}]`, (rule) => ({ rules: [...rules, rule] }))}
+        </li>
+      )}
+      {(rules.length > 0 || otherwise || opened === 'new' || opened === 'otherwise') && (
+        <li className={classes.branch} style={lines[rules.length]}>
+          <div className={classes.head}>
+            <span className={classes.words}>Everyone else</span>
+            {mayChange && otherwise && (
+              <Button
+                className={classes.actions}
+                size="compact-sm"
+                variant="subtle"
+                onClick={() => setOpened('otherwise')}
+              >
+                Edit
+              </Button>
+            )}
+          </div>
+          {otherwise && (
+            <Text size="sm" c="dimmed">
+              a split, the same for each visitor {route.remember === '30-days' ? 'for 30 days' : 'all day'}
+            </Text>
+          )}
+          <BranchPages pages={otherwise?.to ?? [{ destination }]} figures={figuresOf(0)} />
+          {form('otherwise', otherwise ? ({ ...otherwise } as Rule) : undefined, 'otherwise', (rule) => ({
+            otherwise:
+              rule.to && rule.to.length > 0
+                ? { to: rule.to, handsOverWhileDead: rule.handsOverWhileDead }
+                : null,
+          }))}
+        </li>
+      )}
+    </ol>
+  )
   return (
     <>
-      <Sortable
-        ids={rules.map(keyOf)}
-        nameOf={(id) => nameOf(rules.find((rule, place) => keyOf(rule, place) === id))}
-        onOrder={(ids) =>
-          put({ rules: ids.map((id) => rules.find((rule, place) => keyOf(rule, place) === id)!) })
-        }
-      >
-        <ol className={classes.fork}>
-          {rules.map((rule, place) => (
-            <Branch
-              key={keyOf(rule, place)}
-              id={keyOf(rule, place)}
-              rule={rule}
-              place={place}
-              lines={lines[place]}
-              mayMove={mayChange && rules.length > 1}
-              actions={
-                mayChange && (
-                  <RuleMenu
-                    name={nameOf(rule)}
-                    rule={rule}
-                    place={place}
-                    count={rules.length}
-                    isBusy={isSaving}
-                    onEdit={() => setOpened(place)}
-                    onRules={(change) => put({ rules: change(rules) })}
-                  />
-                )
-              }
-            >
-              <BranchPages
-                pages={rule.to ?? []}
-                closed={rule.closed}
-                figures={rule.off ? undefined : figuresOf(rule.number)}
-              />
-              {form(place, rule, `rules[${place}]`, (changed) => ({
-                rules: rules.map((r, at) => (at === place ? changed : r)),
-              }))}
-            </Branch>
-          ))}
-          {opened === 'new' && (
-            <li className={classes.branch}>
-              {form('new', undefined, `rules[${rules.length}]`, (rule) => ({ rules: [...rules, rule] }))}
-            </li>
-          )}
-          {(rules.length > 0 || otherwise || opened === 'new' || opened === 'otherwise') && (
-            <li className={classes.branch} style={lines[rules.length]}>
-              <div className={classes.head}>
-                <span className={classes.words}>Everyone else</span>
-                {mayChange && otherwise && (
-                  <Button
-                    className={classes.actions}
-                    size="compact-sm"
-                    variant="subtle"
-                    onClick={() => setOpened('otherwise')}
-                  >
-                    Edit
-                  </Button>
-                )}
-              </div>
-              {otherwise && (
-                <Text size="sm" c="dimmed">
-                  a split, the same for each visitor{' '}
-                  {route.remember === '30-days' ? 'for 30 days' : 'all day'}
-                </Text>
-              )}
-              <BranchPages pages={otherwise?.to ?? [{ destination }]} figures={figuresOf(0)} />
-              {form('otherwise', otherwise ? ({ ...otherwise } as Rule) : undefined, 'otherwise', (rule) => ({
-                otherwise:
-                  rule.to && rule.to.length > 0
-                    ? { to: rule.to, handsOverWhileDead: rule.handsOverWhileDead }
-                    : null,
-              }))}
-            </li>
-          )}
-        </ol>
-      </Sortable>
+      {mayMove ? (
+        <Sortable
+          ids={rules.map(keyOf)}
+          nameOf={(id) => nameOf(rules.find((rule, place) => keyOf(rule, place) === id))}
+          onOrder={(ids) =>
+            put({ rules: ids.map((id) => rules.find((rule, place) => keyOf(rule, place) === id)!) })
+          }
+        >
+          {fork}
+        </Sortable>
+      ) : (
+        fork
+      )}
       {error && opened === undefined && <Failed error={error} />}
       {mayChange && opened === undefined && (
         <Group gap={8} mb="md">
