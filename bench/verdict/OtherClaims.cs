@@ -175,23 +175,14 @@ internal static class OtherClaims
     private static bool IsSplitOff(int[] weights, int moved, IReadOnlyList<int> arrivals, int number)
     {
         var luck = new Luck("split", string.Join('/', weights), moved, arrivals.Count, number);
+        int[] got = [weights[0] - moved, weights[1] + moved, .. weights.Skip(2)];
         var people = new long[weights.Length];
         return arrivals.Any(count =>
         {
             for (var person = 0; person < count; person++)
             {
                 var (rest, page) = (luck.Below(100), 0);
-                while (
-                    (
-                        rest -=
-                            weights[page]
-                            + (
-                                page == 0 ? -moved
-                                : page == 1 ? moved
-                                : 0
-                            )
-                    ) >= 0
-                )
+                while ((rest -= got[page]) >= 0)
                 {
                     page++;
                 }

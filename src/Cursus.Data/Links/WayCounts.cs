@@ -48,22 +48,22 @@ internal static class WayCounts
         return counts;
     }
 
-    /// <summary>The pages of links' routes that are known to be dead, by link and number.</summary>
-    public static async Task<HashSet<(Guid Link, byte Number)>> DeadPages(NpgsqlDataSource source, Guid[] links, CancellationToken cancel)
+    /// <summary>Destinations of links' routes that are known to be dead.</summary>
+    public static async Task<HashSet<string>> DeadPages(NpgsqlDataSource source, Guid[] links, CancellationToken cancel)
     {
         await using var command = source.CreateCommand(
             """
-            select p.link_id, p.number from routed_pages p join links l on l.id = p.link_id
+            select p.destination from routed_pages p join links l on l.id = p.link_id
                 join checked_pages c on c.workspace_id = l.workspace_id and c.key = p.page_key
             where p.link_id = any($1) and p.is_used and is_dead(c.verdict, c.ignored_until)
             """
         );
         command.Parameters.Add(new() { Value = links });
         await using var reader = await command.ExecuteReaderAsync(cancel);
-        var dead = new HashSet<(Guid, byte)>();
+        var dead = new HashSet<string>();
         while (await reader.ReadAsync(cancel))
         {
-            dead.Add((reader.GetGuid(0), (byte)reader.GetInt16(1)));
+            dead.Add(reader.GetString(0));
         }
 
         return dead;

@@ -58,9 +58,9 @@ public static class RouteFigures
         }
 
         var since = await Since(link, member, db, cancel);
+        var branches = await Tallies([(link, since)], member, source, cancel);
         var dead = await WayCounts.DeadPages(source, [id], cancel);
-        var branches = await Tallies([link], member, db, source, cancel);
-        return TypedResults.Ok(new Response(since, [.. branches.Select(b => Figures(b, p => dead.Contains((id, p.Number))))]));
+        return TypedResults.Ok(new Response(since, [.. branches.Select(b => Figures(b, dead))]));
     }
 
     private static async Task<Results<Ok<IReadOnlyList<PostSplit>>, ProblemHttpResult>> ShowPost(
@@ -80,36 +80,29 @@ public static class RouteFigures
             .Links.Where(l => l.Route != null && l.DeletedAt == null && db.Posts.Any(p => p.Id == id && p.Placements.Any(x => x.LinkId == l.Id)))
             .AsNoTracking()
             .ToListAsync(cancel);
+        var asked = new List<(Link, Instant?)>();
+        foreach (var link in links)
+        {
+            asked.Add((link, await Since(link, member, db, cancel)));
+        }
+
+        var splits = (await Tallies(asked, member, source, cancel)).Where(b => b.IsSplit).GroupBy(b => b.Key);
         var dead = await WayCounts.DeadPages(source, [.. links.Select(l => l.Id)], cancel);
-        var isDead = links
-            .SelectMany(l => RoutePages.Outcomes(RouteText.Read(l.Route!)).SelectMany(o => o.Pages).Where(p => dead.Contains((l.Id, p.Number))))
-            .Select(p => p.Destination)
-            .ToHashSet();
-        var splits = (await Tallies(links, member, db, source, cancel)).Where(b => b.IsSplit).GroupBy(b => b.Key);
         return TypedResults.Ok<IReadOnlyList<PostSplit>>([
-            .. splits.Select(s => new PostSplit(
-                s.Count(),
-                Figures(s.Aggregate((one, other) => one.With(other)), p => isDead.Contains(p.Destination))
-            )),
+            .. splits.Select(s => new PostSplit(s.Count(), Figures(s.Aggregate((one, other) => one.With(other)), dead))),
         ]);
     }
 
     private static async Task<List<BranchTally>> Tallies(
-        IReadOnlyList<Link> links,
+        IReadOnlyList<(Link Link, Instant? Since)> links,
         CurrentMember member,
-        CursusDb db,
         NpgsqlDataSource source,
         CancellationToken cancel
     )
     {
-        var asked = new List<(Guid, Instant)>();
-        foreach (var link in links)
-        {
-            asked.Add((link.Id, await Since(link, member, db, cancel) ?? Instant.FromUnixTimeSeconds(0)));
-        }
-
+        var asked = links.Select(l => (l.Link.Id, l.Since ?? Instant.FromUnixTimeSeconds(0))).ToList();
         var counts = await WayCounts.Of(source, asked, member.Zone, cancel);
-        return [.. links.SelectMany(l => BranchTally.Of(l, l.Route is { } text ? RouteText.Read(text) : new Route(), counts))];
+        return [.. links.SelectMany(l => BranchTally.Of(l.Link, l.Link.Route is { } text ? RouteText.Read(text) : new Route(), counts))];
     }
 
     /// <summary>From when on the link has led everybody as it does, as far as single clicks are kept.</summary>
@@ -131,7 +124,7 @@ public static class RouteFigures
         return kept > (changed ?? link.CreatedAt) ? kept : changed;
     }
 
-    private static Branch Figures(BranchTally tally, Func<RoutePage, bool> isBroken)
+    private static Branch Figures(BranchTally tally, HashSet<string> dead)
     {
         IReadOnlyList<PageTally> all = tally.Fallback is { } fallback ? [.. tally.Pages, fallback] : tally.Pages;
         var people = all.Sum(p => p.People);
@@ -143,7 +136,11 @@ public static class RouteFigures
 
         var call = SplitCheck.Of([.. tally.Pages.Select(p => (p.Page.Weight, p.SharedOut))]);
         var shared = tally.Pages.Select(p => new SharedPage(p.Page, p.SharedOut)).ToList();
-        return figures with { Split = call, Says = $"{SplitWords.Of(call, shared, tally.Outcome!.HandsOverDead, isBroken)} {SplitWords.Caution}" };
+        return figures with
+        {
+            Split = call,
+            Says = $"{SplitWords.Of(call, shared, tally.Outcome!.HandsOverDead, p => dead.Contains(p.Destination))} {SplitWords.Caution}",
+        };
 
         Page PageOf(PageTally page, bool isShared) =>
             new(

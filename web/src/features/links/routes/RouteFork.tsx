@@ -77,6 +77,7 @@ export function RouteFork({
     figures ? [...rules.map((rule) => figuresOf(rule.number)?.people), figuresOf(0)?.people] : [],
   )
   const keyOf = (rule: Rule, place: number) => rule.number ?? -1 - place
+  const byKey = new Map(rules.map((rule, place) => [keyOf(rule, place), rule]))
   const nameOf = (rule: Rule | undefined) => rule?.name ?? rule?.words ?? ''
   // Nothing is announced where nothing can be moved.
   const mayMove = mayChange && rules.length > 1
@@ -154,11 +155,9 @@ export function RouteFork({
     <>
       {mayMove ? (
         <Sortable
-          ids={rules.map(keyOf)}
-          nameOf={(id) => nameOf(rules.find((rule, place) => keyOf(rule, place) === id))}
-          onOrder={(ids) =>
-            put({ rules: ids.map((id) => rules.find((rule, place) => keyOf(rule, place) === id)!) })
-          }
+          ids={[...byKey.keys()]}
+          nameOf={(id) => nameOf(byKey.get(id))}
+          onOrder={(ids) => put({ rules: ids.map((id) => byKey.get(id)!) })}
         >
           {fork}
         </Sortable>
