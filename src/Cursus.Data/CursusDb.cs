@@ -32,6 +32,8 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<Folder> Folders => Set<Folder>();
     public DbSet<ShortAddress> Addresses => Set<ShortAddress>();
     public DbSet<LinkAlias> LinkAliases => Set<LinkAlias>();
+    public DbSet<SavedRoute> SavedRoutes => Set<SavedRoute>();
+    public DbSet<SavedRouteVersion> SavedRouteVersions => Set<SavedRouteVersion>();
     public DbSet<RoutedPage> RoutedPages => Set<RoutedPage>();
     public DbSet<LinkVersion> LinkVersions => Set<LinkVersion>();
     public DbSet<LinkChange> LinkChanges => Set<LinkChange>();

@@ -1,4 +1,9 @@
+using Cursus.Core.Routing;
+
 namespace Cursus.Core.Links;
+
+/// <summary>A saved route that links follow.</summary>
+public sealed record FollowedRoute(Guid Id, Route Route);
 
 /// <summary>One change made to many links. What is left out stays as each link has it.</summary>
 public sealed record BulkEdit
@@ -10,6 +15,9 @@ public sealed record BulkEdit
     public IReadOnlyList<Guid> RemoveTags { get; init; } = [];
     public IReadOnlyList<Guid> AddPixels { get; init; } = [];
     public IReadOnlyList<Guid> RemovePixels { get; init; } = [];
+
+    /// <summary>The saved route that they follow from now on; null where they have no rules any more.</summary>
+    public Patch<FollowedRoute?> Route { get; init; }
 
     /// <summary>What is replaced in destinations.</summary>
     public FindAndReplace? Replace { get; init; }

@@ -29,6 +29,9 @@ public sealed record LinkPatch
 
     /// <summary>See <see cref="Routing.RouteText"/>; null leads everybody to the destination.</summary>
     public Patch<string?> Route { get; init; }
+
+    /// <summary>The saved route that the rules come from; null for rules of its own.</summary>
+    public Patch<Guid?> RouteId { get; init; }
     public Patch<string?> Note { get; init; }
     public Patch<Guid?> FolderId { get; init; }
     public Patch<IReadOnlyList<Guid>> TagIds { get; init; }
@@ -56,6 +59,7 @@ public sealed record LinkPatch
             Redirect = Redirect.Over(link.Redirect),
             Options = Options.Over(link.Options),
             Route = Route.Over(link.Route),
+            RouteId = RouteId.Over(link.RouteId),
             Note = Note.Over(link.Note),
             FolderId = FolderId.Over(link.FolderId),
             TagIds = TagIds.Over(link.TagIds),

@@ -48,6 +48,9 @@ public sealed record LinkState
 
     /// <summary>Its rules; see <see cref="RouteText"/>.</summary>
     public string? Route { get; init; }
+
+    /// <summary>The saved route that its rules come from.</summary>
+    public Guid? RouteId { get; init; }
     public string? Note { get; init; }
     public Guid? FolderId { get; init; }
 

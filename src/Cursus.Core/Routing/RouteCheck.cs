@@ -138,6 +138,14 @@ public static class RouteCheck
                 yield return (field, new("too-many-values", $"A condition has at most {MaxValues} values. Choose fewer."));
             }
         }
+
+        foreach (var (field, values) in new[] { ("systems", when.Systems), ("languages", when.Languages), ("networks", when.Networks) })
+        {
+            if (values.Any(v => v.Length > MaxName))
+            {
+                yield return (field, TooLong);
+            }
+        }
     }
 
     private static IEnumerable<(string Field, ValidationError Error)> Of(RouteOutcome outcome)

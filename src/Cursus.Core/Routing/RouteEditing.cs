@@ -48,6 +48,23 @@ public static class RouteEditing
         };
     }
 
+    /// <summary>Whether both lead everybody to the same pages by the same rules, whatever numbers these have.</summary>
+    public static bool LeadAlike(Route one, Route other) => RouteText.Of(Unnumbered(one)) == RouteText.Of(Unnumbered(other));
+
+    private static Route Unnumbered(Route route) =>
+        route with
+        {
+            Rules = [.. route.Rules.Select(r => r with { Number = 0, To = Unnumbered(r.To) })],
+            Otherwise = route.Otherwise is { } otherwise ? Unnumbered(otherwise) : null,
+        };
+
+    private static RouteOutcome Unnumbered(RouteOutcome outcome) =>
+        outcome with
+        {
+            Id = Guid.Empty,
+            Pages = [.. outcome.Pages.Select(p => p with { Number = 0, Slots = [] })],
+        };
+
     private static bool IsSame(RouteRule former, RouteRule rule) => RouteText.Of(former.When) == RouteText.Of(rule.When);
 
     private static bool Shares(RouteOutcome one, RouteOutcome other) => one.Pages.Any(p => other.Pages.Any(o => o.Destination == p.Destination));

@@ -96,7 +96,7 @@ public static class RouteWords
             }.OfType<string>()
         );
 
-    private static string Country(CountryCode country) => country == default ? "an unknown country" : CountryNames.Of($"{country}");
+    private static string Country(CountryCode country) => country == default ? "an unknown country" : CountryNames.InSentence($"{country}");
 
     /// <summary>The language's English name where the system knows it, else its tag.</summary>
     private static string Language(string tag)

@@ -71,6 +71,9 @@ public sealed class Link
     /// <summary>Rules by which visitors are led to other pages; see <see cref="RouteText"/>. Null where all are led to the destination.</summary>
     public string? Route { get; set; }
 
+    /// <summary>The saved route that its rules come from, and change with; null where they are its own.</summary>
+    public Guid? RouteId { get; set; }
+
     /// <summary>The last number that was given to a rule of its routes.</summary>
     public short LastRule { get; set; }
 

@@ -15,7 +15,9 @@ internal sealed class LinksModel
         IEntityTypeConfiguration<LinkVersion>,
         IEntityTypeConfiguration<LinkChange>,
         IEntityTypeConfiguration<LinkText>,
-        IEntityTypeConfiguration<SavedFilter>
+        IEntityTypeConfiguration<SavedFilter>,
+        IEntityTypeConfiguration<SavedRoute>,
+        IEntityTypeConfiguration<SavedRouteVersion>
 {
     public void Configure(EntityTypeBuilder<Link> link)
     {
@@ -32,6 +34,8 @@ internal sealed class LinksModel
                 tagging => tagging.HasOne(typeof(Link)).WithMany().HasForeignKey("link_id")
             );
         link.HasOne(l => l.Folder).WithMany().HasForeignKey(l => l.FolderId).OnDelete(DeleteBehavior.SetNull);
+        link.HasOne<SavedRoute>().WithMany().HasForeignKey(l => l.RouteId).OnDelete(DeleteBehavior.SetNull);
+        link.HasIndex(l => l.RouteId).HasFilter("route_id is not null");
         link.ComplexProperty(l => l.Options);
         // Reports ask for the ids of all links, which are read from the index alone.
         link.HasIndex(l => new { l.WorkspaceId, l.Id });
@@ -116,5 +120,20 @@ internal sealed class LinksModel
         filter.ToTable("saved_filters");
         filter.HasOne<Workspace>().WithMany().HasForeignKey(f => f.WorkspaceId);
         filter.HasIndex(f => new { f.WorkspaceId, f.Name }).IsUnique();
+    }
+
+    public void Configure(EntityTypeBuilder<SavedRoute> route)
+    {
+        route.ToTable("saved_routes");
+        route.HasOne<Workspace>().WithMany().HasForeignKey(r => r.WorkspaceId);
+        route.HasIndex(r => new { r.WorkspaceId, r.Name }).IsUnique();
+        route.Property(r => r.Version).IsConcurrencyToken();
+    }
+
+    public void Configure(EntityTypeBuilder<SavedRouteVersion> version)
+    {
+        version.ToTable("saved_route_versions");
+        version.HasKey(v => new { v.RouteId, v.Number });
+        version.HasOne<SavedRoute>().WithMany().HasForeignKey(v => v.RouteId);
     }
 }

@@ -1325,6 +1325,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("route");
 
+                    b.Property<Guid?>("RouteId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("route_id");
+
                     b.Property<string>("Slug")
                         .IsRequired()
                         .HasMaxLength(80)
@@ -1437,6 +1441,10 @@ namespace Cursus.Data.Migrations
 
                     b.HasIndex("FolderId")
                         .HasDatabaseName("ix_links_folder_id");
+
+                    b.HasIndex("RouteId")
+                        .HasDatabaseName("ix_links_route_id")
+                        .HasFilter("route_id is not null");
 
                     b.HasIndex("WorkspaceId", "CreatedAt")
                         .HasDatabaseName("ix_links_workspace_id_created_at");
@@ -1689,6 +1697,87 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_saved_filters_workspace_id_name");
 
                     b.ToTable("saved_filters", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.SavedRoute", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("ChangedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("changed_at");
+
+                    b.Property<Guid?>("ChangedBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("changed_by");
+
+                    b.Property<short>("LastRule")
+                        .HasColumnType("smallint")
+                        .HasColumnName("last_rule");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Route")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("route");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_saved_routes");
+
+                    b.HasIndex("WorkspaceId", "Name")
+                        .IsUnique()
+                        .HasDatabaseName("ix_saved_routes_workspace_id_name");
+
+                    b.ToTable("saved_routes", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.SavedRouteVersion", b =>
+                {
+                    b.Property<Guid>("RouteId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("route_id");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<Guid?>("MadeBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("made_by");
+
+                    b.Property<string>("Route")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("route");
+
+                    b.Property<Instant>("Since")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("since");
+
+                    b.Property<Instant>("Until")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("until");
+
+                    b.HasKey("RouteId", "Number")
+                        .HasName("pk_saved_route_versions");
+
+                    b.ToTable("saved_route_versions", (string)null);
                 });
 
             modelBuilder.Entity("Cursus.Data.Links.Tag", b =>
@@ -3084,6 +3173,12 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.SetNull)
                         .HasConstraintName("fk_links_folders_folder_id");
 
+                    b.HasOne("Cursus.Data.Links.SavedRoute", null)
+                        .WithMany()
+                        .HasForeignKey("RouteId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_links_saved_routes_route_id");
+
                     b.HasOne("Cursus.Data.Workspaces.Workspace", null)
                         .WithMany()
                         .HasForeignKey("WorkspaceId")
@@ -3169,6 +3264,26 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_saved_filters_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.SavedRoute", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_saved_routes_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Links.SavedRouteVersion", b =>
+                {
+                    b.HasOne("Cursus.Data.Links.SavedRoute", null)
+                        .WithMany()
+                        .HasForeignKey("RouteId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_saved_route_versions_saved_routes_route_id");
                 });
 
             modelBuilder.Entity("Cursus.Data.Links.Tag", b =>

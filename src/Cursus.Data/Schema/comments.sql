@@ -55,6 +55,8 @@ comment on table referrer_rules is 'What a workspace knows better of a host that
 comment on table referrers is 'Hosts that visitors came from, with the network that each belongs to.';
 comment on table removed_links is 'Addresses that lead nowhere any more, until every process has heard of it.';
 comment on table saved_filters is 'Filters of links that were kept under a name.';
+comment on table saved_route_versions is 'How saved routes were before each of their changes.';
+comment on table saved_routes is 'Rules that were kept under a name, which links follow.';
 comment on table saved_views is 'Questions of Compare that were kept under a name.';
 comment on table schema_files is 'Which state of functions, triggers and views the database has.';
 comment on table sealed_days is 'Up to which day roll-ups are sealed.';

@@ -25,6 +25,7 @@ internal sealed class Vocabulary
     private Dictionary<string, ShortDomain> domains = [];
     private Dictionary<string, Folder> folders = [];
     private HashSet<Guid> pixels = [];
+    private Dictionary<Guid, SavedRoute> savedRoutes = [];
 
     /// <summary>Redirect type where neither request nor domain name one.</summary>
     public required short Redirect { get; init; }
@@ -48,6 +49,8 @@ internal sealed class Vocabulary
 
     public IEnumerable<Folder> Folders => folders.Values;
 
+    public IEnumerable<SavedRoute> SavedRoutes => savedRoutes.Values;
+
     /// <summary>The tags as they are sent: values that were merged into others are replaced by those.</summary>
     public UtmTags? Sent(UtmTags? tags) => tags is null ? null : Words.Merged.Of(tags);
 
@@ -67,6 +70,7 @@ internal sealed class Vocabulary
             domains = await db.Domains.Where(d => d.WorkspaceId == workspaceId).ToDictionaryAsync(d => d.Name, cancel),
             folders = await db.Folders.Where(f => f.WorkspaceId == workspaceId).ToDictionaryAsync(f => f.Name, cancel),
             pixels = await db.Pixels.Where(p => p.WorkspaceId == workspaceId).Select(p => p.Id).ToHashSetAsync(cancel),
+            savedRoutes = await db.SavedRoutes.Where(r => r.WorkspaceId == workspaceId).ToDictionaryAsync(r => r.Id, cancel),
             Words = await TagWords.Load(db, member, channels.Values, campaigns.Keys, cancel),
         };
     }
@@ -89,6 +93,22 @@ internal sealed class Vocabulary
         }
 
         return destination;
+    }
+
+    /// <summary>The saved route of an id; null where none is wanted, or, with an error, where the workspace has none of that id.</summary>
+    public SavedRoute? SavedRoute(Guid? id, FieldErrors errors, string field)
+    {
+        if (id is not { } wanted)
+        {
+            return null;
+        }
+
+        if (!savedRoutes.TryGetValue(wanted, out var route))
+        {
+            errors.Add(field, new ValidationError("route-unknown", "This workspace has no such saved route. Choose one from its list."));
+        }
+
+        return route;
     }
 
     /// <summary>Where visitors go while a destination is dead and outside of a link's time: what was given where nothing is said, and nothing where

@@ -185,6 +185,7 @@ public static class ApiSetup
         LinkHistory.Map(api);
         LinkRoutes.Map(api);
         RouteFigures.Map(api);
+        SavedRoutes.Map(api);
         BulkEdits.Map(api);
         ExportLinks.Map(api);
         RedirectFiles.Map(api);

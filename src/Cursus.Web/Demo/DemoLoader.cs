@@ -51,7 +51,7 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         var pixels = DemoPixels.Add(db, scenario, options, words.Workspace, words.Campaigns, words.Channels, begun);
         var outcome = new Outcome([], [], []);
         var traffic = new DemoTraffic(scenario, zone, now, Seed);
-        var routes = new DemoRoutes(scenario, zone, now.InZone(zone).Date, page => Address(scenario, page));
+        var routes = new DemoRoutes(db, scenario, zone, now.InZone(zone).Date, begun, page => Address(scenario, page));
         var slugs = new HashSet<string>();
         foreach (var (day, file, campaign) in calendar)
         {

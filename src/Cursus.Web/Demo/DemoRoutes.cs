@@ -1,6 +1,7 @@
 using Cursus.Core.Clicks;
 using Cursus.Core.Clicks.Requests;
 using Cursus.Core.Routing;
+using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Web.Links.Routes;
 using NodaTime;
@@ -9,8 +10,10 @@ using Route = Cursus.Core.Routing.Route;
 namespace Cursus.Web.Demo;
 
 /// <summary>The demo's routed links: a split over two membership pages, an event that leads to its recording afterwards, a shop by country.</summary>
-internal sealed class DemoRoutes(DemoScenario scenario, DateTimeZone zone, LocalDate today, Func<string, string> address)
+internal sealed class DemoRoutes(CursusDb db, DemoScenario scenario, DateTimeZone zone, LocalDate today, Instant begun, Func<string, string> address)
 {
+    private readonly Dictionary<string, SavedRoute> saved = [];
+
     /// <summary>Gives the links of a post their route; nothing where the scenario has none for it.</summary>
     public void Add(string post, Link link)
     {
@@ -20,8 +23,29 @@ internal sealed class DemoRoutes(DemoScenario scenario, DateTimeZone zone, Local
         }
 
         var route = new Route { Rules = [.. file.Rules.Select(Rule)], Otherwise = file.Split.Count == 0 ? null : Split(file.Split) };
+        link.RouteId = file.SavedAs is { } name ? Saved(name, route, link.WorkspaceId).Id : null;
         link.Route = RouteText.Of(RoutesOfLinks.Numbered(link, route)!);
         RoutesOfLinks.Use(link);
+    }
+
+    private SavedRoute Saved(string name, Route route, Guid workspace)
+    {
+        if (saved.TryGetValue(name, out var made))
+        {
+            return made;
+        }
+
+        short last = 0;
+        return saved[name] = db.Add(
+            new SavedRoute
+            {
+                WorkspaceId = workspace,
+                Name = name,
+                Route = RouteText.Of(RouteEditing.After(null, route, ref last)!),
+                LastRule = last,
+                ChangedAt = begun,
+            }
+        ).Entity;
     }
 
     /// <summary>The clicks of a link with the ways that its route gives them.</summary>

@@ -132,7 +132,8 @@ public sealed record DemoScenario(
 
     /// <summary>Where the links of a post lead whom.</summary>
     /// <param name="Post">The post's title.</param>
-    public sealed record RouteFile(string Post)
+    /// <param name="SavedAs">Name of the saved route that they follow; null where the rules are each link's own.</param>
+    public sealed record RouteFile(string Post, string? SavedAs = null)
     {
         public IReadOnlyList<RuleFile> Rules { get; init; } = [];
 

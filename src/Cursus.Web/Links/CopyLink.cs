@@ -82,6 +82,7 @@ public static class CopyLink
                 Options = link.Options,
                 Schedule = schedule,
                 Route = link.Route is { } route ? RouteText.Read(route) : null,
+                RouteId = link.RouteId,
             },
         };
         var (links, taken) = await saving.Save([like], member, now, _ => SavedBeside.Nothing, cancel);

@@ -1,5 +1,6 @@
 using Cursus.Core.Addresses;
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Links;
@@ -25,6 +26,7 @@ internal sealed class LinkRewriting
     private readonly Dictionary<Guid, Campaign> campaigns;
     private readonly Dictionary<Guid, ShortDomain> domains;
     private readonly Dictionary<Guid, Channel> channels;
+    private readonly Dictionary<Guid, SavedRoute> routes;
 
     private LinkRewriting(Vocabulary vocabulary, Dictionary<Guid, Tag> tags, Dictionary<Guid, Pixel> pixels)
     {
@@ -33,6 +35,7 @@ internal sealed class LinkRewriting
         campaigns = vocabulary.Campaigns.ToDictionary(c => c.Id);
         domains = vocabulary.Domains.ToDictionary(d => d.Id);
         channels = vocabulary.Channels.ToDictionary(c => c.Id);
+        routes = vocabulary.SavedRoutes.ToDictionary(r => r.Id);
     }
 
     public Vocabulary Vocabulary { get; }
@@ -67,6 +70,7 @@ internal sealed class LinkRewriting
         : folders.TryGetValue(id, out var folder) ? folder.Name
         : campaigns.TryGetValue(id, out var campaign) ? campaign.Name
         : channels.TryGetValue(id, out var channel) ? channel.Name
+        : routes.TryGetValue(id, out var route) ? route.Name
         : domains.TryGetValue(id, out var domain) ? domain.Name
         : Gone;
 
@@ -85,6 +89,7 @@ internal sealed class LinkRewriting
         link.Redirect = state.Redirect;
         link.Options = state.Options;
         link.Route = state.Route;
+        link.RouteId = Follows(state) ? state.RouteId : null;
         RoutesOfLinks.Use(link);
         link.Note = state.Note;
         link.ImportedClicks = state.ImportedClicks;
@@ -95,6 +100,12 @@ internal sealed class LinkRewriting
         Set(link.Pixels, [.. state.PixelIds.Where(pixels.ContainsKey).Select(id => pixels[id])]);
         link.FinalUrl = BulkEdit.MovesVisitors(before, state) ? Finished(link) : link.FinalUrl;
     }
+
+    /// <summary>Whether its rules are those of its saved route, which may have changed or gone since the state was noted.</summary>
+    private bool Follows(LinkState state) =>
+        state is { RouteId: { } id, Route: { } own }
+        && routes.TryGetValue(id, out var saved)
+        && RouteEditing.LeadAlike(RouteText.Read(own), RouteText.Read(saved.Route));
 
     /// <summary>Where the link leads with its UTM values, merged ones replaced.</summary>
     private string Finished(Link link)

@@ -31,6 +31,7 @@ internal static class LinkVersions
             Redirect = link.Redirect,
             Options = link.Options,
             Route = link.Route,
+            RouteId = link.RouteId,
             Note = link.Note,
             FolderId = link.FolderId,
             TagIds = [.. link.Tags.Select(t => t.Id).Order()],

@@ -97,7 +97,8 @@ internal sealed class PostPlan
             request.Folder,
             request.OpensAt,
             request.EndsAt,
-            request.Routes
+            request.Routes,
+            request.RouteId
         );
         var forAll = LinkSettings.Read(asked, wider: null, domain, vocabulary, plan.Errors);
         var tagNames = TagsOfLinks.Names(request.Tags, plan.Errors);
@@ -112,7 +113,16 @@ internal sealed class PostPlan
             var row = placements[i] ?? new PlacementRequest(null);
             var field = $"placements[{i}]";
             var rowDomain = row.Domain is null ? domain : vocabulary.Domain(row.Domain, plan.Errors, $"{field}.domain");
-            var askedOfRow = new LinkSettingsRequest(row.Redirect, row.Options, row.Note, row.Folder, row.OpensAt, row.EndsAt, row.Routes);
+            var askedOfRow = new LinkSettingsRequest(
+                row.Redirect,
+                row.Options,
+                row.Note,
+                row.Folder,
+                row.OpensAt,
+                row.EndsAt,
+                row.Routes,
+                row.RouteId
+            );
             var settings =
                 askedOfRow.IsSilent && row.Domain is null
                     ? forAll

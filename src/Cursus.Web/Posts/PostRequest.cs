@@ -20,6 +20,7 @@ namespace Cursus.Web.Posts;
 /// fallbacks.</param>
 /// <param name="EndsAt">When they end, in the same forms; a day alone is their last day.</param>
 /// <param name="Routes">Rules by which all its links lead visitors to other pages.</param>
+/// <param name="RouteId">A saved route that they follow, in place of rules of their own.</param>
 /// <param name="PastedTags">What to do with UTM values in the pasted address; <c>replace</c> if omitted.</param>
 public sealed record PostRequest(
     string? Title,
@@ -37,7 +38,8 @@ public sealed record PostRequest(
     PastedTags? PastedTags = null,
     string? OpensAt = null,
     string? EndsAt = null,
-    RouteBody? Routes = null
+    RouteBody? Routes = null,
+    Guid? RouteId = null
 );
 
 /// <summary>What becomes of UTM values that stand in the pasted address already.</summary>
@@ -60,6 +62,7 @@ public enum PastedTags
 /// <param name="Domain">If omitted, the post's; the same goes for the fields below.</param>
 /// <param name="Pixels">Retargeting pixels of this placement alone, in addition to the post's.</param>
 /// <param name="Routes">In place of the post's; none without rules and pages.</param>
+/// <param name="RouteId">A saved route in place of the post's.</param>
 public sealed record PlacementRequest(
     string? Channel,
     string? Variant = null,
@@ -79,5 +82,6 @@ public sealed record PlacementRequest(
     IReadOnlyList<Guid>? Pixels = null,
     string? OpensAt = null,
     string? EndsAt = null,
-    RouteBody? Routes = null
+    RouteBody? Routes = null,
+    Guid? RouteId = null
 );

@@ -129,6 +129,26 @@ public class RouteCheckTests
             );
     }
 
+    [Theory]
+    [InlineData("NL", "in the Netherlands")]
+    [InlineData("MK", "in the Republic of North Macedonia")]
+    [InlineData("IS", "in Iceland")]
+    public void A_country_has_the_article_that_its_name_has_in_a_sentence(string code, string words) =>
+        RouteWords.Of(new RouteConditions { Countries = [CountryCode.Of(code)] }, DateTimeZone.Utc).ShouldBe(words);
+
+    [Theory]
+    [InlineData("systems")]
+    [InlineData("languages")]
+    [InlineData("networks")]
+    public void A_single_value_has_an_end(string field)
+    {
+        string[] values = [string.Join('-', Enumerable.Repeat("de", RouteCheck.MaxName))];
+        var when = new RouteConditions { Systems = field == "systems" ? values : [] };
+        when = when with { Languages = field == "languages" ? values : [], Networks = field == "networks" ? values : [] };
+        var rule = new RouteRule(when, Pages(100));
+        RouteCheck.Errors(Of(rule)).Select(e => e.Field).ShouldBe([$"rules[0].when.{field}"]);
+    }
+
     private static Route Of(RouteRule rule) => new() { Rules = [rule] };
 
     private static RouteOutcome Pages(params int[] weights) =>

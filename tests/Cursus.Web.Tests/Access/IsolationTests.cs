@@ -241,6 +241,15 @@ public partial class IsolationTests(CursusApp app)
             await Make(world, "views", new { name = $"Year of {world.Domain}", question = "by=channel&period=this-year" });
             await Make(
                 world,
+                "routes",
+                new
+                {
+                    name = $"By country, {world.Domain}",
+                    routes = new { otherwise = new { to = new[] { new { destination = $"https://shop.{world.Domain}/" } } } },
+                }
+            );
+            await Make(
+                world,
                 "ad-networks",
                 JsonNode.Parse(Retargeting.Pixels.Picture.Replace("\"Fairlead\"", $"\"Fairlead of {world.Domain}\"", StringComparison.Ordinal))!
             );
@@ -316,6 +325,7 @@ public partial class IsolationTests(CursusApp app)
                 "batches",
                 "referrer-rules",
                 "views",
+                "routes",
                 "pixels",
                 "code-styles",
                 "code-logos",

@@ -324,6 +324,9 @@ public class ArchiveTests(CursusApp app)
                 """{"rules": [{"when": {"first": 5, "languages": ["de"]}, "to": [{"destination": "https://www.northmoor.example/gift"}]}]}"""
             )!
         );
+        var route = await Do(HttpMethod.Post, "routes", new { name = "By country", routes = Shop("is") });
+        await Do(HttpMethod.Patch, $"routes/{route["id"]}", new { routes = Shop("iceland") });
+        await Do(HttpMethod.Put, $"links/{post["placements"]![1]!["link"]!["id"]}/routes", new { routeId = (Guid)route["id"]! });
         await using (var db = app.Database())
         {
             await db.Database.ExecuteSqlAsync($"insert into rule_people (link_id, rule, visitor) values ({(Guid)first["id"]!}, 1, 42)", Cancel);
@@ -361,6 +364,9 @@ public class ArchiveTests(CursusApp app)
         await world.Owner.DeleteAsync($"/api/v1/links/{gone["id"]}", Cancel);
         return world;
     }
+
+    private static JsonNode Shop(string page) =>
+        JsonNode.Parse($$"""{"rules": [{"when": {"countries": ["IS"]}, "to": [{"destination": "https://www.northmoor.example/{{page}}"}] } ] }""")!;
 
     private static async Task<byte[]> Export(World world)
     {

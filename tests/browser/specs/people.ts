@@ -1,4 +1,4 @@
-import { expect, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test'
+import { expect, type APIRequestContext, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test'
 
 export const address = process.env.CURSUS_ADDRESS!
 export const standins = process.env.CURSUS_STANDINS_PORT!
@@ -64,3 +64,13 @@ export async function tick(page: Page, ...channels: string[]) {
 
 /** A name that no other test uses. */
 export const unique = (name: string) => `${name} ${Math.random().toString(36).slice(2, 8)}`
+
+/** What a phone calls itself. */
+export const phone = 'Mozilla/5.0 (Linux; Android 15; Mobile) AppleWebKit/537.36 Person/7'
+
+/** Where somebody of the public is led. */
+export async function led(request: APIRequestContext, slug: string, agent: string) {
+  const port = new URL(process.env.CURSUS_ADDRESS!).port
+  const headers = { Host: 'nmoor.localhost', 'User-Agent': agent }
+  return (await request.get(`http://127.0.0.1:${port}/${slug}`, { maxRedirects: 0, headers })).headers().location
+}

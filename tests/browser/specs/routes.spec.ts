@@ -1,16 +1,8 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test, type APIRequestContext } from '@playwright/test'
-import { call, chooseCampaign, signIn, stranger, tick, unique } from './people'
+import { expect, test } from '@playwright/test'
+import { call, chooseCampaign, led, phone, signIn, stranger, tick, unique } from './people'
 
-const phone = 'Mozilla/5.0 (Linux; Android 15; Mobile) AppleWebKit/537.36 Person/7'
 const computer = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 Person/7'
-
-/** Where somebody of the public is led. */
-async function led(request: APIRequestContext, slug: string, agent: string) {
-  const port = new URL(process.env.CURSUS_ADDRESS!).port
-  const headers = { Host: 'nmoor.localhost', 'User-Agent': agent }
-  return (await request.get(`http://127.0.0.1:${port}/${slug}`, { maxRedirects: 0, headers })).headers().location
-}
 
 test('phones are led elsewhere by a rule that is added, switched off and removed in the sheet, by keyboard alone', async ({ page, browser }) => {
   await signIn(page)

@@ -37,6 +37,10 @@ export const vocabulary = {
     queryKey: ['recipes'],
     queryFn: () => read(api.GET('/api/v1/recipes', all)).then((page) => page.items),
   }),
+  routes: queryOptions({
+    queryKey: ['routes'],
+    queryFn: () => read(api.GET('/api/v1/routes', all)).then((page) => page.items),
+  }),
   domains: queryOptions({
     queryKey: ['domains'],
     queryFn: () => read(api.GET('/api/v1/domains', all)).then((page) => page.items),

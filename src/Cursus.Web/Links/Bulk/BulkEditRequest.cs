@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
@@ -20,6 +21,7 @@ namespace Cursus.Web.Links.Bulk;
 /// <param name="OpensAt">When they open: an instant, or a day or time in the workspace's time zone; an empty string removes it.</param>
 /// <param name="EndsAt">When they end, in the same forms; a day alone is their last day.</param>
 /// <param name="Redirect">HTTP status: 301, 302, 307 or 308.</param>
+/// <param name="RouteId">ID of a saved route that they follow from now on; an empty string takes their rules away.</param>
 /// <param name="Archive">True archives them, false brings them back.</param>
 /// <param name="Delete">True deletes them, false brings them back.</param>
 public sealed record BulkEditRequest(
@@ -38,7 +40,8 @@ public sealed record BulkEditRequest(
     string? OpensAt = null,
     string? EndsAt = null,
     int? Redirect = null,
-    LinkOptionsPatch? Options = null
+    LinkOptionsPatch? Options = null,
+    string? RouteId = null
 )
 {
     /// <summary>The change, with new tags ready to be saved; what is wrong is in <paramref name="errors"/>.</summary>
@@ -58,6 +61,9 @@ public sealed record BulkEditRequest(
         var folder = vocabulary.Folder(Folder, errors, "folder");
         var campaign = Campaign is null ? null : vocabulary.Campaign(Campaign, errors);
         var destination = Destination is null ? null : vocabulary.Destination(Destination, errors);
+        var route = string.IsNullOrWhiteSpace(RouteId)
+            ? null
+            : vocabulary.SavedRoute(Guid.TryParse(RouteId, out var routeId) ? routeId : Guid.Empty, errors, "routeId");
         var schedule = vocabulary.Schedule(OpensAt, EndsAt, LinkSchedule.Always, errors);
         var added = await PixelsOfWorkspace.Find(db, member.WorkspaceId, AddPixels, errors, cancel, "addPixels");
         return new BulkEdit
@@ -66,6 +72,7 @@ public sealed record BulkEditRequest(
             RemoveTags = await TagsOfLinks.Ids(db, member.WorkspaceId, removing, cancel),
             AddPixels = [.. added.Select(p => p.Id)],
             RemovePixels = RemovePixels ?? [],
+            Route = Patch.If(RouteId is not null, route is null ? null : new FollowedRoute(route.Id, RouteText.Read(route.Route))),
             Replace = string.IsNullOrWhiteSpace(Find) ? null : new FindAndReplace(Find.Trim(), (ReplaceWith ?? "").Trim()),
             Set = new()
             {
@@ -102,6 +109,12 @@ public sealed record BulkEditRequest(
             Time(),
             Redirect is null ? null : $"redirect set to {Redirect}",
             Options is null ? null : $"{string.Join(" and ", LinkOptionFields.In(Options).Select(o => o.Name))} set",
+            RouteId switch
+            {
+                null => null,
+                "" => "cleared of rules",
+                _ => "given a saved route",
+            },
             AddPixels is { Count: > 0 } ? "pixels attached" : null,
             RemovePixels is { Count: > 0 } ? "pixels removed" : null,
             Archive switch

@@ -1,12 +1,14 @@
 using System.Runtime.CompilerServices;
 using Cursus.Core;
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
 using Cursus.Web.Hosting;
+using Cursus.Web.Links.Routes;
 using Cursus.Web.Problems;
 using Cursus.Web.Runs;
 using Microsoft.EntityFrameworkCore;
@@ -207,6 +209,34 @@ internal sealed class BulkEditRun(CursusDb db, LinkFeed feed, CursusOptions opti
             }
         }
 
+        if (after is not null && change.Route.IsSaid)
+        {
+            after = Routed(link, after, change.Route.Over(null));
+            error = after is not null
+                ? null
+                : new ValidationError(
+                    "too-many-pages",
+                    $"It has had {RoutePages.MaxEver} pages or {RouteEditing.MaxRulesEver} rules already. Create a new link for more."
+                );
+        }
+
         return new Outcome(link, before, after, error);
+    }
+
+    /// <summary>The link with the rules of a saved route, or without any; null where it has had too many.</summary>
+    private static LinkState? Routed(Link link, LinkState state, FollowedRoute? followed)
+    {
+        if (followed is null)
+        {
+            return state with { Route = null, RouteId = null };
+        }
+
+        return RoutesOfLinks.Numbered(link, followed.Route) is { } numbered
+            ? state with
+            {
+                Route = RouteText.Of(numbered),
+                RouteId = followed.Id,
+            }
+            : null;
     }
 }

@@ -91,7 +91,8 @@ public static class LinkRoutes
 
         var errors = new FieldErrors();
         var rewriting = await LinkRewriting.Load(db, member, options, cancel);
-        var route = RouteReading.Read(body, rewriting.Vocabulary, errors);
+        var saved = RouteReading.Saved(body.RouteId, body, rewriting.Vocabulary, errors, "routeId");
+        var route = saved is null ? RouteReading.Read(body, rewriting.Vocabulary, errors) : RouteText.Read(saved.Route);
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
@@ -113,7 +114,7 @@ public static class LinkRoutes
             );
         }
 
-        return await Save(link, numbered, rewriting, member, db, source, feed, options, http, clock, cancel);
+        return await Save(link, numbered, saved?.Id, rewriting, member, db, source, feed, options, http, clock, cancel);
     }
 
     private static async Task<Results<Ok<RouteBody>, ProblemHttpResult>> Check(
@@ -196,6 +197,7 @@ public static class LinkRoutes
     private static async Task<Results<Ok<RouteBody>, ProblemHttpResult>> Save(
         Link link,
         Route? route,
+        Guid? savedRoute,
         LinkRewriting rewriting,
         CurrentMember member,
         CursusDb db,
@@ -208,7 +210,11 @@ public static class LinkRoutes
     )
     {
         var (now, before) = (clock.GetCurrentInstant(), LinkVersions.StateOf(link));
-        var patch = new LinkPatch { Route = Patch.To(route is null or { Rules.Count: 0, Otherwise: null } ? null : RouteText.Of(route)) };
+        var patch = new LinkPatch
+        {
+            Route = Patch.To(route is null or { Rules.Count: 0, Otherwise: null } ? null : RouteText.Of(route)),
+            RouteId = Patch.To(savedRoute),
+        };
         rewriting.Write(link, before, patch.Over(before), now);
         LinkVersions.Keep(db, link, before, member.Id, now);
         return (await EditLink.Save(link, member, db, feed, options, http, clock, transaction: null, cancel)).Result is ProblemHttpResult problem
@@ -220,6 +226,6 @@ public static class LinkRoutes
     {
         var route = link.Route is { } text ? RouteText.Read(text) : new Route();
         var people = route.Rules.Any(r => r.When.First is not null) ? await RulePeople.Counts(source, link.Id, cancel) : [];
-        return RouteReading.Body(route, member.Zone, people);
+        return RouteReading.Body(route, member.Zone, people, link.RouteId);
     }
 }

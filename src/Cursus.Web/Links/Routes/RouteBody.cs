@@ -7,7 +7,17 @@ namespace Cursus.Web.Links.Routes;
 /// domain.</param>
 /// <param name="Rules">Read from the top; the first that is on and holds whole decides.</param>
 /// <param name="Otherwise">What everyone else gets; the link's own destination if omitted.</param>
-public sealed record RouteBody(RouteMemory Remember = RouteMemory.Day, IReadOnlyList<RuleBody>? Rules = null, OutcomeBody? Otherwise = null);
+/// <param name="RouteId">The saved route that a link follows, in place of all others here; not in saved routes themselves.</param>
+public sealed record RouteBody(
+    RouteMemory Remember = RouteMemory.Day,
+    IReadOnlyList<RuleBody>? Rules = null,
+    OutcomeBody? Otherwise = null,
+    Guid? RouteId = null
+)
+{
+    /// <summary>Whether it gives rules or pages of its own.</summary>
+    internal bool HasRules => Otherwise is not null || Rules is { Count: > 0 };
+}
 
 /// <summary>One rule: <c>to</c> or <c>closed</c> says what visitors get for whom all of <c>when</c> holds.</summary>
 /// <param name="HandsOverWhileDead">Whether the other pages of a split get the visitors of one that is broken until it is back.</param>

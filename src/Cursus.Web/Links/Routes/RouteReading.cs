@@ -2,6 +2,7 @@ using Cursus.Core;
 using Cursus.Core.Clicks;
 using Cursus.Core.Links;
 using Cursus.Core.Routing;
+using Cursus.Data.Links;
 using Cursus.Web.Addresses;
 using Cursus.Web.Problems;
 using NodaTime;
@@ -38,7 +39,7 @@ internal static class RouteReading
     /// <summary>The route that a new link is asked to have; null for none.</summary>
     public static Route? OfNewLink(RouteBody? body, Vocabulary vocabulary, FieldErrors errors, string prefix)
     {
-        if (body is null or { Otherwise: null, Rules: null or { Count: 0 } })
+        if (body is not { HasRules: true })
         {
             return null;
         }
@@ -48,10 +49,23 @@ internal static class RouteReading
         return errors.Any ? null : RouteEditing.After(null, route, ref last);
     }
 
+    /// <summary>The saved route that a request wants; null where it wants none, or, with an error, where it gives rules as well.</summary>
+    public static SavedRoute? Saved(Guid? id, RouteBody? body, Vocabulary vocabulary, FieldErrors errors, string field)
+    {
+        if (id is not null && body is { HasRules: true })
+        {
+            errors.Add(field, new("route-or-rules", "Choose a saved route, or give rules, but not both."));
+            return null;
+        }
+
+        return vocabulary.SavedRoute(id, errors, field);
+    }
+
     /// <summary>A route as it is answered.</summary>
     /// <param name="zone">By whose clock times are told.</param>
     /// <param name="people">How many each rule has let through.</param>
-    public static RouteBody Body(Route route, DateTimeZone zone, IReadOnlyDictionary<byte, int> people) =>
+    /// <param name="savedRoute">The saved route that the link follows.</param>
+    public static RouteBody Body(Route route, DateTimeZone zone, IReadOnlyDictionary<byte, int> people, Guid? savedRoute = null) =>
         new(
             route.Remember,
             [
@@ -67,7 +81,8 @@ internal static class RouteReading
                     r.When.First is null ? null : people.GetValueOrDefault(r.Number)
                 )),
             ],
-            route.Otherwise is { } otherwise ? new(Pages(otherwise), otherwise.HandsOverDead) : null
+            route.Otherwise is { } otherwise ? new(Pages(otherwise), otherwise.HandsOverDead) : null,
+            savedRoute
         );
 
     private static RouteRule Rule(RuleBody rule, Vocabulary vocabulary, FieldErrors errors, string field) =>

@@ -10,6 +10,9 @@ namespace Cursus.Web.Links.Routes;
 /// <summary>A made-up visit.</summary>
 internal sealed class TriedVisit : IRouteVisit
 {
+    /// <summary>The longest language, referrer and query, in characters: more than browsers send.</summary>
+    private const int MaxText = 4_000;
+
     private readonly LinkRoutes.Trial trial;
     private readonly UserAgentReading? agent;
 
@@ -38,6 +41,14 @@ internal sealed class TriedVisit : IRouteVisit
         {
             errors.Add("userAgent", new("user-agent", $"A user agent has at most {Click.MaxUserAgent} characters here. Shorten it."));
             trial = trial with { UserAgent = null };
+        }
+
+        foreach (var (field, text) in new[] { ("language", trial.Language), ("referrer", trial.Referrer), ("query", trial.Query) })
+        {
+            if (text?.Length > MaxText)
+            {
+                errors.Add(field, new("too-long", $"This has more than {MaxText} characters. Shorten it."));
+            }
         }
 
         return new(trial, now, people);

@@ -26,6 +26,7 @@ public static class CreateLink
     /// fallback.</param>
     /// <param name="EndsAt">When it ends, in the same forms; a day alone is its last day.</param>
     /// <param name="Routes">Rules by which it leads visitors to other pages.</param>
+    /// <param name="RouteId">A saved route that it follows, in place of rules of its own.</param>
     public sealed record Request(
         string? Destination,
         string? Title = null,
@@ -45,7 +46,8 @@ public static class CreateLink
         string? Folder = null,
         string? OpensAt = null,
         string? EndsAt = null,
-        RouteBody? Routes = null
+        RouteBody? Routes = null,
+        Guid? RouteId = null
     );
 
     public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links", Handle).ForEditors().WithSummary("Create a link without a post");
@@ -108,7 +110,7 @@ public static class CreateLink
         vocabulary.Words.Check(TagField.Term, utm?.Term, errors, "term");
         vocabulary.Words.Check(TagField.Content, utm?.Content, errors, "content");
         var settings = LinkSettings.Read(
-            new(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt, request.Routes),
+            new(request.Redirect, request.Options, request.Note, request.Folder, request.OpensAt, request.EndsAt, request.Routes, request.RouteId),
             wider: null,
             domain,
             vocabulary,

@@ -60,6 +60,7 @@ internal sealed record LinkPlan(
             CreatedBy = member.Id,
             Tags = [.. tags.Where(t => TagNames.Contains(t.Name, StringComparer.OrdinalIgnoreCase))],
             LastRule = Settings.Route?.Rules.Select(r => (short)r.Number).DefaultIfEmpty().Max() ?? 0,
+            RouteId = Settings.RouteId,
             Route = Settings.Route is { } route ? RouteText.Of(RoutePages.Numbered(route, new Dictionary<string, byte>()).Route) : null,
         };
         RoutesOfLinks.Use(link);

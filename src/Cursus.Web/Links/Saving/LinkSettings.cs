@@ -1,5 +1,6 @@
 using Cursus.Core;
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using Cursus.Data.Addresses;
 using Cursus.Data.Links;
 using Cursus.Web.Addresses;
@@ -15,6 +16,9 @@ internal sealed record LinkSettings(short Redirect, LinkOptions Options, string?
 {
     /// <summary>Rules by which it leads to other pages; null leads everybody to the destination.</summary>
     public Route? Route { get; init; }
+
+    /// <summary>The saved route that they come from.</summary>
+    public Guid? RouteId { get; init; }
 
     /// <summary>The longest title of a link or post, in characters.</summary>
     public const int MaxTitle = 200;
@@ -41,6 +45,9 @@ internal sealed record LinkSettings(short Redirect, LinkOptions Options, string?
             LinkLevel.Of(vocabulary.Redirect, vocabulary.Options)
         );
         var schedule = vocabulary.Schedule(wider?.OpensAt, wider?.EndsAt, LinkSchedule.Always, told);
+        var (route, savedRoute) = asked is { Routes: null, RouteId: null }
+            ? ReadRoute(wider, vocabulary, told, "")
+            : ReadRoute(asked, vocabulary, errors, prefix);
         return new(
             redirect,
             options,
@@ -49,10 +56,20 @@ internal sealed record LinkSettings(short Redirect, LinkOptions Options, string?
             vocabulary.Schedule(asked.OpensAt, asked.EndsAt, schedule, errors, prefix)
         )
         {
-            Route = asked.Routes is null
-                ? RouteReading.OfNewLink(wider?.Routes, vocabulary, told, "routes.")
-                : RouteReading.OfNewLink(asked.Routes, vocabulary, errors, $"{prefix}routes."),
+            Route = route,
+            RouteId = savedRoute,
         };
+    }
+
+    private static (Route? Route, Guid? Saved) ReadRoute(LinkSettingsRequest? asked, Vocabulary vocabulary, FieldErrors errors, string prefix)
+    {
+        if (RouteReading.Saved(asked?.RouteId ?? asked?.Routes?.RouteId, asked?.Routes, vocabulary, errors, prefix + "routeId") is not { } saved)
+        {
+            return (RouteReading.OfNewLink(asked?.Routes, vocabulary, errors, prefix + "routes."), null);
+        }
+
+        short last = 0;
+        return (RouteEditing.After(null, RouteText.Read(saved.Route), ref last), saved.Id);
     }
 
     public static string? ReadNote(string? note, FieldErrors errors, string field)

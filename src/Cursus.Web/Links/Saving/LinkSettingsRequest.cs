@@ -13,11 +13,13 @@ internal sealed record LinkSettingsRequest(
     string? Folder,
     string? OpensAt,
     string? EndsAt,
-    RouteBody? Routes = null
+    RouteBody? Routes = null,
+    Guid? RouteId = null
 )
 {
     /// <summary>Whether it says nothing.</summary>
-    public bool IsSilent => this is { Redirect: null, Options: null, Note: null, Folder: null, OpensAt: null, EndsAt: null, Routes: null };
+    public bool IsSilent =>
+        this is { Redirect: null, Options: null, Note: null, Folder: null, OpensAt: null, EndsAt: null, Routes: null, RouteId: null };
 
     /// <summary>What it says of how the link is answered.</summary>
     public LinkLevel ReadLevel(FieldErrors errors, string prefix) =>

@@ -12,6 +12,7 @@ import { BackgroundSection } from '../background/BackgroundSection'
 import { LinkCheckSection } from '../checking/LinkCheckSection'
 import { CountingSection } from '../clicks/CountingSection'
 import { ReferrersSection } from '../clicks/ReferrersSection'
+import { SavedRoutesSection } from '../links/routes/SavedRoutesSection'
 import { TagsSection } from '../links/TagsSection'
 import { CampaignsSection } from '../posts/CampaignsSection'
 import { ChannelsSection } from '../posts/channels/ChannelsSection'
@@ -29,6 +30,7 @@ const contents: Record<SectionId, ComponentType> = {
   channels: ChannelsSection,
   campaigns: CampaignsSection,
   recipes: RecipesSection,
+  routes: SavedRoutesSection,
   utm: VocabularySection,
   tags: TagsSection,
   'new-links': NewLinksSection,

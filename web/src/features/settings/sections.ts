@@ -23,6 +23,7 @@ export const groups = [
       { id: 'channels', label: 'Channels', words: 'networks source medium order retire merge' },
       { id: 'campaigns', label: 'Campaigns', words: 'fallback default recipe' },
       { id: 'recipes', label: 'Recipes', words: 'saved options templates' },
+      { id: 'routes', label: 'Saved routes', words: 'rules split redirect by country device' },
       { id: 'utm', label: 'UTM values', words: 'vocabulary terms contents duplicates merge lock' },
       { id: 'tags', label: 'Tags and folders', words: 'colours labels clients' },
     ],

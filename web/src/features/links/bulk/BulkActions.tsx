@@ -29,12 +29,12 @@ export interface ActionProps {
 }
 
 /** Lists open upwards, off the buttons below them; the panel stands at the foot of the window, so that there is room above. */
-const above = { ...inPanel, position: 'top', middlewares: { flip: false } } as const
+export const above = { ...inPanel, position: 'top', middlewares: { flip: false } } as const
 
 const unchanged = 'no change'
 
 /** A button with a small panel of its own. */
-function Panel(props: {
+export function Panel(props: {
   label: string
   icon: ReactNode
   isBusy: boolean

@@ -18,6 +18,7 @@ import {
   TagsAction,
   TimeAction,
 } from './BulkActions'
+import { RouteAction } from './RouteAction'
 import { ReplaceAction } from './ReplaceAction'
 import { ExportLinks } from '../ExportLinks'
 import { useBulkChange } from './useBulkChange'
@@ -69,6 +70,7 @@ export function BulkBar({ selection, search, total }: Props) {
             <PixelsAction {...action} />
             <TimeAction {...action} />
             <OptionsAction {...action} />
+            <RouteAction {...action} />
             <ReplaceAction {...action} />
             {search.state === 'archived' ? (
               <Button

@@ -1,4 +1,4 @@
-import { Badge, Button, Group, Text } from '@mantine/core'
+import { Badge, Button, Group, NativeSelect, Text } from '@mantine/core'
 import { useState, type ComponentProps, type CSSProperties, type ReactNode } from 'react'
 import { counted } from '../../../parts/format/numbers'
 import { later } from '../../../parts/later'
@@ -21,8 +21,8 @@ export type Opened = number | 'new' | 'otherwise'
 
 interface Props {
   route: Route
-  /** Where everyone else goes unless the route says. */
-  destination: string
+  /** Where everyone else goes unless the route says; left out where each link has its own. */
+  destination?: string
   figures?: RouteFigures
   mayChange: boolean
   /** What is open at first. */
@@ -49,6 +49,8 @@ export function RouteFork({
 }: Props) {
   const [opened, setOpened] = useState<Opened | undefined>(opens)
   const { rules = [], otherwise } = route as Route & { rules: Rule[] }
+  const hasSplit = [otherwise, ...rules].some((outcome) => (outcome?.to?.length ?? 0) > 1)
+  const ends = otherwise?.to ?? (destination ? [{ destination }] : undefined)
   const put = (part: Partial<Route>) => void onSave({ ...route, ...part }).catch(() => undefined)
   const close = () => {
     onReset()
@@ -140,7 +142,11 @@ export function RouteFork({
               a split, the same for each visitor {route.remember === '30-days' ? 'for 30 days' : 'all day'}
             </Text>
           )}
-          <BranchPages pages={otherwise?.to ?? [{ destination }]} figures={figuresOf(0)} />
+          {ends ? (
+            <BranchPages pages={ends} figures={figuresOf(0)} />
+          ) : (
+            <Text size="sm">each link’s own destination</Text>
+          )}
           {form('otherwise', otherwise ? ({ ...otherwise } as Rule) : undefined, 'otherwise', (rule) => ({
             otherwise:
               rule.to && rule.to.length > 0
@@ -176,6 +182,20 @@ export function RouteFork({
             </Button>
           )}
         </Group>
+      )}
+      {mayChange && opened === undefined && hasSplit && (
+        <NativeSelect
+          label="Visitors of a split keep their page"
+          size="sm"
+          mb="md"
+          disabled={isSaving}
+          data={[
+            { value: 'day', label: 'for the day, without a cookie' },
+            { value: '30-days', label: 'for 30 days, with a cookie on the short domain' },
+          ]}
+          value={route.remember}
+          onChange={(event) => put({ remember: event.currentTarget.value as Route['remember'] })}
+        />
       )}
     </>
   )

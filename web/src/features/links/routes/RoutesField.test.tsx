@@ -36,7 +36,12 @@ const show = (given?: Route) => {
         />
       )
     },
-    { 'POST /api/v1/routes/check': split },
+    {
+      'POST /api/v1/routes/check': split,
+      'GET /api/v1/routes': {
+        items: [{ id: 'r1', name: 'By device', links: 3, words: 'on a phone: a.example', routes: {} }],
+      },
+    },
   )
   return shown.then((page) => ({ ...page, seen }))
 }
@@ -64,4 +69,13 @@ it('lets a row go without the rules of all rows, and have them again', async () 
   expect(seen).toEqual([{}])
   await user.click(screen.getByRole('button', { name: 'Remove the rules of Perch' }))
   await screen.findByText('same as all rows: split over 2 pages')
+})
+
+it('follows a saved route by its name, in place of rules of its own', async () => {
+  const { user, seen } = await show()
+  await user.click(await screen.findByRole('combobox', { name: 'Saved route for Perch' }))
+  await user.click(await screen.findByRole('option', { name: 'By device', hidden: true }))
+  await screen.findByText('By device', { selector: 'p' })
+  expect(seen).toEqual([{ remember: 'day', routeId: 'r1' }])
+  expect(screen.queryByRole('button', { name: 'Rules for Perch' })).toBeNull()
 })

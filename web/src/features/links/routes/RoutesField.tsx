@@ -1,6 +1,8 @@
 import { Button, Group, Modal, Text } from '@mantine/core'
 import { useState } from 'react'
 import { RouteFork, type Opened } from './RouteFork'
+import { SavedRouteField } from './SavedRouteField'
+import { useRouteOf } from './savedRoutes'
 import { routeWords, useCheckedRoute, type Route } from './routes'
 
 interface Props {
@@ -13,12 +15,13 @@ interface Props {
   onChange: (routes: Route | undefined) => void
 }
 
-const isEmpty = (route: Route) => !route.rules?.length && !route.otherwise
+const isEmpty = (route: Route) => !route.rules?.length && !route.otherwise && !route.routeId
 
 /** The rules of links that are yet to be made, in few words, and a window to change them in. */
 export function RoutesField({ of, routes, given, destination, onChange }: Props) {
   const [opened, setOpened] = useState<{ at?: Opened }>()
   const check = useCheckedRoute()
+  const saved = useRouteOf((routes ?? given)?.routeId)
   const own = routes ?? given ?? {}
   const save = async (changed: Route) => {
     const checked = await check.mutateAsync(changed)
@@ -28,13 +31,18 @@ export function RoutesField({ of, routes, given, destination, onChange }: Props)
     <div>
       <Text size="sm" mb={6}>
         {routes
-          ? routeWords(routes)
+          ? (saved?.name ?? routeWords(routes))
           : given && !isEmpty(given)
-            ? `same as all rows: ${routeWords(given)}`
+            ? `same as all rows: ${saved?.name ?? routeWords(given)}`
             : 'everybody to the destination'}
       </Text>
+      <SavedRouteField
+        label={`Saved route for ${of}`}
+        value={routes?.routeId ?? null}
+        onChange={(routeId) => onChange(routeId ? { remember: 'day', routeId } : undefined)}
+      />
       <Group gap={8}>
-        {isEmpty(own) ? (
+        {own.routeId ? null : isEmpty(own) ? (
           <>
             <Button
               size="compact-sm"
@@ -85,6 +93,7 @@ export function RoutesField({ of, routes, given, destination, onChange }: Props)
         )}
       </Group>
       <Modal
+        closeButtonProps={{ 'aria-label': 'Close' }}
         opened={opened !== undefined}
         onClose={() => setOpened(undefined)}
         title={`Where ${of} lead`}

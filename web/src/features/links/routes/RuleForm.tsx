@@ -1,31 +1,13 @@
-import {
-  Button,
-  Checkbox,
-  Chip,
-  Fieldset,
-  Group,
-  MultiSelect,
-  NumberInput,
-  SegmentedControl,
-  Stack,
-  TagsInput,
-  Text,
-  Textarea,
-  TextInput,
-} from '@mantine/core'
+import { Button, Checkbox, Group, SegmentedControl, Stack, Textarea, TextInput } from '@mantine/core'
 import { useState, type FormEvent } from 'react'
-import { countries } from '../../../api/countries'
 import { fieldErrors } from '../../../api/client'
 import { endOf, openingOf } from '../../../parts/format/linkTime'
-import { SpanFields } from '../../../parts/SpanFields'
 import { Failed } from '../../../parts/States'
 import { useWorkspaceZone } from '../../access/session'
-import { devices } from './devices'
+import { ConditionFields } from './ConditionFields'
 import { PagesFields } from './PagesFields'
-import type { Rule } from './routes'
+import type { Rule, When } from './routes'
 import { newPage } from './split'
-
-type When = NonNullable<Rule['when']>
 
 interface Props {
   /** Undefined for a new one. */
@@ -40,8 +22,6 @@ interface Props {
   onCancel: () => void
 }
 
-const weekdays = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
-
 /** Adds or changes a rule: for whom it holds, and where it leads them. */
 export function RuleForm({ rule, fieldsAt, isForEveryone, isSaving, error, onSave, onCancel }: Props) {
   const timeZone = useWorkspaceZone()
@@ -53,6 +33,7 @@ export function RuleForm({ rule, fieldsAt, isForEveryone, isSaving, error, onSav
   }))
   const [isClosed, setIsClosed] = useState(rule?.closed != null)
   const [closedText, setClosedText] = useState(rule?.closed?.text ?? '')
+  const [closedPage, setClosedPage] = useState(rule?.closed?.page ?? '')
   const [pages, setPages] = useState(() =>
     rule?.to && rule.to.length > 0
       ? rule.to.map((page) => ({
@@ -68,7 +49,6 @@ export function RuleForm({ rule, fieldsAt, isForEveryone, isSaving, error, onSav
   const [handsOver, setHandsOver] = useState(rule?.handsOverWhileDead ?? true)
   const errors = error ? fieldErrors(error) : {}
   const at = (field: string) => errors[`${fieldsAt}.${field}`]
-  const ask = (part: Partial<When>) => setWhen({ ...when, ...part })
   const isToldAtField = Object.keys(errors).some((field) => field.startsWith(fieldsAt))
   const submit = (event: FormEvent) => {
     event.preventDefault()
@@ -78,7 +58,7 @@ export function RuleForm({ rule, fieldsAt, isForEveryone, isSaving, error, onSav
       ...rule,
       name: name.trim() || null,
       when,
-      closed: isClosed ? { text: closedText.trim() || null, page: rule?.closed?.page ?? null } : null,
+      closed: isClosed ? { text: closedText.trim() || null, page: closedPage.trim() || null } : null,
       to: isClosed
         ? null
         : pages.map(({ destination, name: called, weight }) => ({
@@ -93,101 +73,12 @@ export function RuleForm({ rule, fieldsAt, isForEveryone, isSaving, error, onSav
     <form onSubmit={submit} aria-label={isForEveryone ? 'Pages for everyone else' : 'Rule'}>
       <Stack gap="sm" my="sm">
         {!isForEveryone && (
-          <Fieldset legend="For visitors" variant="unstyled">
-            <Stack gap="sm">
-              {at('when') && (
-                <Text size="sm" c="red" role="alert">
-                  {at('when')}
-                </Text>
-              )}
-              <MultiSelect
-                label="On"
-                placeholder={when.devices?.length ? '' : 'any device'}
-                autoFocus={!rule}
-                data={devices}
-                value={[...(when.devices ?? [])]}
-                onChange={(chosen) => ask({ devices: chosen as When['devices'] })}
-              />
-              <MultiSelect
-                label="In"
-                placeholder={when.countries?.length ? '' : 'any country'}
-                searchable
-                data={countries}
-                value={[...(when.countries ?? [])]}
-                error={at('when.countries')}
-                onChange={(chosen) => ask({ countries: chosen })}
-              />
-              <MultiSelect
-                label="Not in"
-                placeholder={when.notCountries?.length ? '' : 'no exception'}
-                searchable
-                data={countries}
-                value={[...(when.notCountries ?? [])]}
-                error={at('when.notCountries')}
-                onChange={(chosen) => ask({ notCountries: chosen })}
-              />
-              <TagsInput
-                label="Reading"
-                description="Language tags, such as de or fr-CA"
-                placeholder={when.languages?.length ? '' : 'any language'}
-                value={[...(when.languages ?? [])]}
-                error={at('when.languages')}
-                onChange={(chosen) => ask({ languages: chosen })}
-              />
-              <div>
-                <Text size="sm" fw={600} mb={4} id="rule-days">
-                  On weekdays
-                </Text>
-                <Chip.Group
-                  multiple
-                  value={(when.weekdays ?? []).map(String)}
-                  onChange={(chosen) => ask({ weekdays: chosen.map(Number) })}
-                >
-                  <Group gap={4} role="group" aria-labelledby="rule-days">
-                    {weekdays.map((day, place) => (
-                      <Chip key={day} size="xs" value={String(place + 1)}>
-                        {day}
-                      </Chip>
-                    ))}
-                  </Group>
-                </Chip.Group>
-              </div>
-              <TextInput
-                label="Between the hours"
-                placeholder="08:00-18:00"
-                value={when.hours ?? ''}
-                error={at('when.hours')}
-                onChange={(event) => ask({ hours: event.currentTarget.value || null })}
-              />
-              <SpanFields
-                of="this rule"
-                labels={['From', 'Until']}
-                outside="Outside this time, the rules below decide."
-                opensAt={when.from ?? ''}
-                endsAt={when.until ?? ''}
-                onOpensAt={(from) => ask({ from: from || null })}
-                onEndsAt={(until) => ask({ until: until || null })}
-                opensError={at('when.from')}
-                endsError={at('when.until')}
-              />
-              <NumberInput
-                label="Only the first so many people"
-                placeholder="everyone"
-                min={1}
-                allowDecimal={false}
-                value={when.first ?? ''}
-                error={at('when.first')}
-                onChange={(first) => ask({ first: typeof first === 'number' ? first : null })}
-              />
-              <TagsInput
-                label="Coming from"
-                description="Networks, as reports name them"
-                placeholder={when.networks?.length ? '' : 'anywhere'}
-                value={[...(when.networks ?? [])]}
-                onChange={(chosen) => ask({ networks: chosen })}
-              />
-            </Stack>
-          </Fieldset>
+          <ConditionFields
+            when={when}
+            isNew={!rule}
+            errorOf={(field) => at(field ? `when.${field}` : 'when')}
+            onChange={(part) => setWhen({ ...when, ...part })}
+          />
         )}
         {!isForEveryone && (
           <SegmentedControl
@@ -201,14 +92,23 @@ export function RuleForm({ rule, fieldsAt, isForEveryone, isSaving, error, onSav
           />
         )}
         {isClosed ? (
-          <Textarea
-            label="What they read"
-            placeholder="This isn’t available here"
-            maxLength={300}
-            value={closedText}
-            error={at('closed.text')}
-            onChange={(event) => setClosedText(event.currentTarget.value)}
-          />
+          <>
+            <Textarea
+              label="What they read"
+              placeholder="This isn’t available here"
+              maxLength={300}
+              value={closedText}
+              error={at('closed.text')}
+              onChange={(event) => setClosedText(event.currentTarget.value)}
+            />
+            <TextInput
+              label="Or the page they’re led to instead"
+              placeholder="https://…"
+              value={closedPage}
+              error={at('closed.page')}
+              onChange={(event) => setClosedPage(event.currentTarget.value)}
+            />
+          </>
         ) : (
           <>
             <PagesFields
@@ -229,7 +129,7 @@ export function RuleForm({ rule, fieldsAt, isForEveryone, isSaving, error, onSav
         )}
         {!isForEveryone && (
           <TextInput
-            label="Name"
+            label="Name of this rule"
             placeholder="the conditions in words"
             value={name}
             error={at('name')}

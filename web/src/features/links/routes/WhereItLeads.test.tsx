@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { screen, within } from '@testing-library/react'
-import { expect, it } from 'vitest'
+import { expect, it, vi } from 'vitest'
 import { inBrowser } from '../../../parts/inBrowser'
 import type { Link } from '../links'
 import { WhereItLeads } from './WhereItLeads'
@@ -40,12 +40,18 @@ const figures = {
   ],
 }
 
+const savedRoute = { id: 'r1', name: 'By device', links: 14, words: '', version: 1, routes: {} }
+
 const show = (route: object, mayChange = true) =>
   inBrowser(() => <WhereItLeads link={link} mayChange={mayChange} />, {
     'GET /api/v1/links/1/routes': { remember: 'day', ...route },
     'GET /api/v1/links/1/routes/figures': figures,
     'PUT /api/v1/links/1/routes': { remember: 'day', ...route },
     'GET /api/v1/links/1': link,
+    'GET /api/v1/routes': { items: [savedRoute] },
+    'PATCH /api/v1/routes/r1': savedRoute,
+    'POST /api/v1/routes': { ...savedRoute, id: 'r2' },
+    'GET /api/v1/reports/breakdown': { rows: [] },
     'POST /api/v1/links/1/routes/try': {
       rule: null,
       destination: 'https://northmoor.example/sale',
@@ -107,6 +113,20 @@ it('saves a rule that was switched off with all others as they are', async () =>
   expect((put!.body as { rules: Array<{ off: boolean }> }).rules[0]).toMatchObject({ ...onPhones, off: true })
 })
 
+it('changes a saved route for all links that follow it, or leaves it', async () => {
+  const { user, asked } = await show({ rules: [onPhones], routeId: 'r1' })
+  await screen.findByText('By device')
+  expect(screen.getByRole('region').textContent).toContain('used by 14 links')
+  await user.click(await screen.findByRole('button', { name: 'Actions for rule 1, on a phone' }))
+  await user.click(await screen.findByRole('menuitem', { name: 'Switch off', hidden: true }))
+  expect(asked.filter((a) => a.what === 'PATCH /api/v1/routes/r1')).toHaveLength(1)
+  await user.click(screen.getByRole('button', { name: 'Use separate rules' }))
+  expect(asked.find((a) => a.what.startsWith('PUT'))!.body).toMatchObject({
+    rules: [onPhones],
+    routeId: null,
+  })
+})
+
 it('shares a split anew when a page is added, and keeps a share that was typed', async () => {
   const { user, asked } = await show({ rules: [] })
   await user.click(await screen.findByRole('button', { name: 'Split over several pages' }))
@@ -118,6 +138,49 @@ it('shares a split anew when a page is added, and keeps a share that was typed',
   await user.click(within(form).getByRole('button', { name: 'Save' }))
   const put = asked.find((a) => a.what.startsWith('PUT'))
   expect(put!.body).toMatchObject({ otherwise: { to: [{ weight: 80 }, { weight: 20 }] } })
+})
+
+it('closes the link for visitors with a parameter and leads them to a page instead', async () => {
+  const { user, asked } = await show({ rules: [] })
+  await user.click(await screen.findByRole('button', { name: 'Add a rule' }))
+  const form = within(await screen.findByRole('form', { name: 'Rule' }))
+  await user.click(form.getByRole('button', { name: 'More conditions' }))
+  await user.type(form.getByLabelText('With the parameter'), 'ref')
+  await user.type(form.getByLabelText('Equal to'), 'old')
+  await user.click(form.getByLabelText('Closed'))
+  await user.type(form.getByLabelText(/instead$/), 'https://northmoor.example/over')
+  await user.click(form.getByRole('button', { name: 'Save' }))
+  expect(asked.find((a) => a.what.startsWith('PUT'))!.body).toMatchObject({
+    rules: [
+      {
+        when: { query: { name: 'ref', equals: 'old' } },
+        closed: { text: null, page: 'https://northmoor.example/over' },
+        to: null,
+      },
+    ],
+  })
+})
+
+it('keeps the rules of a link under a name and has the link follow them', async () => {
+  const { user, asked } = await show({ rules: [onPhones] })
+  await user.click(await screen.findByRole('button', { name: 'Save these rules for other links…' }))
+  await user.type(screen.getByLabelText(/^Name of the saved route/), 'Members{Enter}')
+  const body = (what: string) => asked.find((a) => a.what.startsWith(what))!.body
+  expect(body('POST')).toMatchObject({ name: 'Members', routes: { rules: [onPhones] } })
+  await vi.waitFor(() => expect(body('PUT')).toEqual({ remember: 'day', routeId: 'r2' }))
+})
+
+it('lets visitors of a split keep their page for 30 days', async () => {
+  const pages = [50, 50].map((weight, place) => ({
+    destination: `https://northmoor.example/${place}`,
+    weight,
+  }))
+  const { user, asked } = await show({ rules: [], otherwise: { to: pages } })
+  await user.selectOptions(await screen.findByLabelText(/keep their page$/), '30-days')
+  expect(asked.find((a) => a.what.startsWith('PUT'))!.body).toMatchObject({
+    remember: '30-days',
+    otherwise: { to: pages },
+  })
 })
 
 it('offers whoever may not change anything to try it alone', async () => {

@@ -5,10 +5,19 @@ import { linkChanged, linkQuery, seen, type Link } from '../links'
 
 export type Route = Schema['RouteBody']
 export type Rule = NonNullable<Route['rules']>[number]
+export type When = NonNullable<Rule['when']>
 export type RoutedPage = NonNullable<Rule['to']>[number]
 export type RouteFigures = Schema['RouteFiguresResponse']
 export type BranchFigures = RouteFigures['branches'][number]
 export type Trial = Schema['LinkRoutesTrial']
+
+/** Fields that ask for conditions of a rule. */
+export interface ConditionProps {
+  when: When
+  /** What is wrong with a condition; with all of them where none is named. */
+  errorOf: (field?: keyof When) => string | undefined
+  onChange: (part: Partial<When>) => void
+}
 
 /** The rules of a link, as they are in the version that is seen. */
 export const routesQuery = (link: Link) =>
@@ -52,6 +61,20 @@ export const figuresQuery = (link: Link) =>
   queryOptions({
     queryKey: ['links', 'routes', link.id, link.version, 'figures'],
     queryFn: () => read(api.GET('/api/v1/links/{id}/routes/figures', { params: { path: { id: link.id } } })),
+  })
+
+/** What clicks of the last 90 days came by, most of all first: what a rule is likely to ask for. */
+export const seenQuery = (by: 'os' | 'network') =>
+  queryOptions({
+    queryKey: ['breakdown', 'seen', by],
+    queryFn: async () =>
+      (
+        await read(
+          api.GET('/api/v1/reports/breakdown', {
+            params: { query: { by, period: 'last-90', compare: 'none' } },
+          }),
+        )
+      ).rows.flatMap((row) => (row.key ? [row.label] : [])),
   })
 
 /** What a made-up visitor of a link gets. */

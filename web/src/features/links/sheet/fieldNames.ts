@@ -17,6 +17,7 @@ export const fieldNames = {
   content: 'Content',
   redirect: 'Redirect',
   route: 'Rules',
+  'saved-route': 'Saved route',
   note: 'Note',
   folder: 'Folder',
   tags: 'Tags',
