@@ -62,6 +62,9 @@ public static class ColumnNames
                 "activeuntil",
             ]
         ),
+        (ListField.SavedRoute, ["savedroute", "route"]),
+        (ListField.Split, ["split"]),
+        (ListField.Rules, ["rules"]),
         (ListField.CreatedAt, ["createdat", "created", "createdon", "datecreated", "creationdate", "createdate", "madeon"]),
         (
             ListField.ImportedClicks,

@@ -43,6 +43,15 @@ public enum ListField
     /// <summary>When it ends.</summary>
     EndsAt,
 
+    /// <summary>Name of the saved route that the link follows.</summary>
+    SavedRoute,
+
+    /// <summary>Pages that share everybody; see <see cref="Routing.SplitText"/>.</summary>
+    Split,
+
+    /// <summary>The rules in words, which no line can say: they are only told.</summary>
+    Rules,
+
     /// <summary>When the link was made, there where it comes from.</summary>
     CreatedAt,
 

@@ -6,6 +6,7 @@ namespace Cursus.Core.Batches;
 /// <summary>What a line of a list says about a link that is there already. What it doesn't say stays as it is.</summary>
 /// <param name="Source">Comes with <paramref name="Medium"/> and <paramref name="CampaignId"/>, or not at all.</param>
 /// <param name="TagIds">Are added to those it has.</param>
+/// <param name="Route">Rules; whoever writes the link numbers them, so <see cref="Onto"/> leaves them out.</param>
 /// <param name="ImportedClicks">Clicks that were counted elsewhere.</param>
 public sealed record ListedLink(
     string Destination,
@@ -22,7 +23,8 @@ public sealed record ListedLink(
     long? ImportedClicks = null,
     Instant? OpensAt = null,
     Instant? EndsAt = null,
-    LinkOptionsPatch? Options = null
+    LinkOptionsPatch? Options = null,
+    GivenRoute? Route = null
 )
 {
     /// <summary>The link as it is when it has been taken over.</summary>

@@ -2,8 +2,9 @@ using Cursus.Core.Routing;
 
 namespace Cursus.Core.Links;
 
-/// <summary>A saved route that links follow.</summary>
-public sealed record FollowedRoute(Guid Id, Route Route);
+/// <summary>Rules that a link is given.</summary>
+/// <param name="SavedRoute">The saved route that they come from; null for rules of its own.</param>
+public sealed record GivenRoute(Route Route, Guid? SavedRoute);
 
 /// <summary>One change made to many links. What is left out stays as each link has it.</summary>
 public sealed record BulkEdit
@@ -17,7 +18,7 @@ public sealed record BulkEdit
     public IReadOnlyList<Guid> RemovePixels { get; init; } = [];
 
     /// <summary>The saved route that they follow from now on; null where they have no rules any more.</summary>
-    public Patch<FollowedRoute?> Route { get; init; }
+    public Patch<GivenRoute?> Route { get; init; }
 
     /// <summary>What is replaced in destinations.</summary>
     public FindAndReplace? Replace { get; init; }

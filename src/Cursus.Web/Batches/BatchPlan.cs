@@ -2,6 +2,7 @@ using Cursus.Core;
 using Cursus.Core.Addresses.Slugs;
 using Cursus.Core.Addresses.Tagging;
 using Cursus.Core.Batches;
+using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
@@ -186,6 +187,11 @@ internal sealed class BatchPlan
             if (link is not null && !errors.Any)
             {
                 Hint(line.Line, link, vocabulary);
+                if (link.Settings.Route is null && line[ListField.Rules] is { } rules)
+                {
+                    Hints.Add(line.Line, "rules", $"A list can’t say rules such as “{rules}”. Set them once the link is there.");
+                }
+
                 yield return new PlannedLine(line.Line, link, past, Said(request, link, past));
             }
         }
@@ -207,7 +213,8 @@ internal sealed class BatchPlan
             past.ImportedClicks,
             link.Settings.Schedule.OpensAt,
             link.Settings.Schedule.EndsAt,
-            request.Options
+            request.Options,
+            link.Settings.Route is { } route ? new GivenRoute(route, link.Settings.RouteId) : null
         );
 
     private void Hint(int line, LinkPlan link, Vocabulary vocabulary)

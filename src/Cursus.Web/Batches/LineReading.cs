@@ -3,9 +3,11 @@ using Cursus.Core.Addresses;
 using Cursus.Core.Addresses.Tagging;
 using Cursus.Core.Batches;
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using Cursus.Data.Links;
 using Cursus.Web.Addresses;
 using Cursus.Web.Links;
+using Cursus.Web.Links.Routes;
 using Cursus.Web.Links.Saving;
 using Cursus.Web.Problems;
 using NodaTime;
@@ -71,7 +73,9 @@ internal sealed class LineReading(
             line[ListField.Note] ?? forAll.Note,
             Folder(line[ListField.Folder] ?? (choices.Groups == GroupsBecome.Tags ? null : line[ListField.Group]), errors) ?? forAll.Folder,
             Bound(line, ListField.OpensAt, "opensAt", errors),
-            Bound(line, ListField.EndsAt, "endsAt", errors)
+            Bound(line, ListField.EndsAt, "endsAt", errors),
+            Split(line, errors),
+            SavedRoute(line, errors)
         );
         return Placed(request is { Source: null, Medium: null, Campaign: null, Channel: null } ? WithPastedTags(request) : request);
     }
@@ -88,6 +92,45 @@ internal sealed class LineReading(
     /// <summary>When the line's link opens or ends, as requests say it.</summary>
     private string? Bound(ListLine line, ListField field, string name, FieldErrors errors) =>
         Time(line, field, name, errors) is { } at ? InstantPattern.General.Format(at) : null;
+
+    /// <summary>The pages that share everybody, if the line has some and follows no saved route.</summary>
+    private static RouteBody? Split(ListLine line, FieldErrors errors)
+    {
+        if (line[ListField.Split] is not { } text || line[ListField.SavedRoute] is not null)
+        {
+            return null;
+        }
+
+        if (!SplitText.TryRead(text, out var pages))
+        {
+            errors.Add(
+                "split",
+                new ValidationError("split", "This isn’t a split. Write shares and pages: 50% https://a.example, 50% https://b.example.")
+            );
+            return null;
+        }
+
+        return new(Otherwise: new([.. pages.Select(p => new PageBody(p.Destination, p.Weight))], HandsOverWhileDead: true));
+    }
+
+    private Guid? SavedRoute(ListLine line, FieldErrors errors)
+    {
+        if (line[ListField.SavedRoute] is not { } name)
+        {
+            return null;
+        }
+
+        var route = vocabulary.SavedRoutes.FirstOrDefault(r => r.Name.Equals(name, StringComparison.OrdinalIgnoreCase));
+        if (route is null)
+        {
+            errors.Add(
+                "savedRoute",
+                new ValidationError("route-unknown", $"This workspace has no saved route “{name}”. Add it in Settings, or leave the column out.")
+            );
+        }
+
+        return route?.Id;
+    }
 
     /// <summary>Where the line's link comes from in time.</summary>
     public LinePast Past(ListLine line, FieldErrors errors)

@@ -4,6 +4,7 @@ using Cursus.Data.Links;
 using Cursus.Web.Access;
 using Cursus.Web.Links;
 using Cursus.Web.Links.Bulk;
+using Cursus.Web.Links.Routes;
 using Cursus.Web.Runs;
 using NodaTime;
 
@@ -29,7 +30,12 @@ internal sealed class TakingOver(CursusDb db, BulkEditRun many)
         var changed = await many.Rewrite(
             batch.Id,
             [.. said.Keys],
-            (link, before) => said[link.Id].Onto(before),
+            (link, before) =>
+            {
+                var (line, after) = (said[link.Id], said[link.Id].Onto(before));
+                // A link that has had too many rules keeps those that it has.
+                return line.Route is null ? after : RoutesOfLinks.Given(link, after, line.Route) ?? after;
+            },
             member,
             now,
             seen => run.Report(written + seen),

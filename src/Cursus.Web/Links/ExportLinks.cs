@@ -4,6 +4,7 @@ using System.Text.Json;
 using Cursus.Core;
 using Cursus.Core.Addresses;
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Web.Access;
 using Cursus.Web.Hosting;
@@ -14,6 +15,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using MiniExcelLibs;
 using NodaTime;
+using Route = Cursus.Core.Routing.Route;
 
 namespace Cursus.Web.Links;
 
@@ -49,8 +51,14 @@ public static class ExportLinks
         "clicks brought along",
         "opens",
         "ends",
+        "saved route",
+        "split",
+        "rules",
         .. LinkOptionFields.All.Select(o => o.Name.ToLowerInvariant()),
     ];
+
+    /// <summary>A link with its rules and the name of the saved route that they come from.</summary>
+    private sealed record Exported(LinkResponse Link, Route? Route, string? SavedRoute);
 
     /// <param name="Format"><c>csv</c> (default), <c>xlsx</c> or <c>ndjson</c>.</param>
     public sealed record Request(LinkSelection? Links, string? Format = null);
@@ -97,7 +105,7 @@ public static class ExportLinks
         };
     }
 
-    private static async IAsyncEnumerable<LinkResponse> Read(
+    private static async IAsyncEnumerable<Exported> Read(
         IReadOnlyList<Guid> ids,
         CursusDb db,
         CursusOptions options,
@@ -110,12 +118,12 @@ public static class ExportLinks
             var rows = await db.Links.Where(l => portion.Contains(l.Id)).OrderBy(l => l.CreatedAt).ThenBy(l => l.Id).Read(db, now, cancel);
             foreach (var row in rows)
             {
-                yield return LinkResponse.Of(row, options);
+                yield return new(LinkResponse.Of(row, options), row.Route is { } route ? RouteText.Read(route) : null, row.SavedRoute);
             }
         }
     }
 
-    private static async Task WriteTable(Stream stream, IAsyncEnumerable<LinkResponse> links, DateTimeZone zone, CancellationToken cancel)
+    private static async Task WriteTable(Stream stream, IAsyncEnumerable<Exported> links, DateTimeZone zone, CancellationToken cancel)
     {
         await using var writer = CsvFile.Begin(stream);
         CsvFile.Write(writer, Columns);
@@ -126,16 +134,16 @@ public static class ExportLinks
         }
     }
 
-    private static async Task WriteLines(Stream stream, IAsyncEnumerable<LinkResponse> links, JsonSerializerOptions json, CancellationToken cancel)
+    private static async Task WriteLines(Stream stream, IAsyncEnumerable<Exported> links, JsonSerializerOptions json, CancellationToken cancel)
     {
         await foreach (var link in links)
         {
-            await JsonSerializer.SerializeAsync(stream, link, json, cancel);
+            await JsonSerializer.SerializeAsync(stream, link.Link, json, cancel);
             await stream.WriteAsync(LineEnd, cancel);
         }
     }
 
-    private static async Task<IResult> Workbook(IAsyncEnumerable<LinkResponse> links, DateTimeZone zone, CancellationToken cancel)
+    private static async Task<IResult> Workbook(IAsyncEnumerable<Exported> links, DateTimeZone zone, CancellationToken cancel)
     {
         var rows = new List<Dictionary<string, object?>>();
         await foreach (var link in links.WithCancellation(cancel))
@@ -166,7 +174,16 @@ public static class ExportLinks
             ? read.Address.ToString()
             : destination;
 
-    private static string?[] Cells(LinkResponse link, DateTimeZone zone) =>
+    private static string?[] Cells(Exported exported, DateTimeZone zone) =>
+        [
+            .. OfLink(exported.Link, zone),
+            exported.SavedRoute,
+            exported.Route is { Rules.Count: 0, Otherwise: { } split } ? SplitText.Of(split) : null,
+            exported.Route is { Rules.Count: > 0 } rules ? RouteWords.Of(rules, zone) : null,
+            .. LinkOptionFields.All.Select(o => o.Written(exported.Link.Options)),
+        ];
+
+    private static string?[] OfLink(LinkResponse link, DateTimeZone zone) =>
         [
             link.ShortUrl,
             link.Title,
@@ -191,6 +208,5 @@ public static class ExportLinks
             link.ImportedClicks is { } elsewhere ? CsvFile.Text(elsewhere) : null,
             link.OpensAt is { } opens ? CsvFile.Time(opens, zone) : null,
             link.EndsAt is { } ends ? CsvFile.Time(ends, zone) : null,
-            .. LinkOptionFields.All.Select(o => o.Written(link.Options)),
         ];
 }

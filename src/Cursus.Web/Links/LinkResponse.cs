@@ -23,6 +23,8 @@ namespace Cursus.Web.Links;
 /// <param name="Fallback">Where visitors go while the destination is broken or the link isn't active, if the link has its own fallback.</param>
 /// <param name="OpensAt">When it opens, if it wasn't open from the start.</param>
 /// <param name="EndsAt">When it ends, if it does.</param>
+/// <param name="IsRouted">Whether rules or shares lead visitors to other pages; see <c>/links/{id}/routes</c>.</param>
+/// <param name="RouteId">The saved route that it follows, if any.</param>
 /// <param name="Check">Link check of the destination; null if it isn't checked.</param>
 /// <param name="ImportedClicks"><paramref name="Clicks"/> counted elsewhere before the link was imported; never part of
 /// <paramref name="Clicks"/>.</param>
@@ -68,7 +70,9 @@ public sealed record LinkResponse(
     StateOfLink State,
     [property: JsonPropertyName("broughtAlong")] long? ImportedClicks,
     Instant? OpensAt,
-    Instant? EndsAt
+    Instant? EndsAt,
+    bool IsRouted,
+    Guid? RouteId
 )
 {
     /// <param name="courses">The last thirty days of links, where they are to be told.</param>
@@ -113,7 +117,9 @@ public sealed record LinkResponse(
             StateOf(row),
             row.ImportedClicks,
             row.OpensAt,
-            row.EndsAt
+            row.EndsAt,
+            row.Route is not null,
+            row.RouteId
         );
 
     private static StateOfLink StateOf(LinkRow row) =>

@@ -1,5 +1,6 @@
 using System.Linq.Expressions;
 using Cursus.Core.Links;
+using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Data.Checking;
 using Cursus.Data.Links;
@@ -48,6 +49,14 @@ internal sealed class LinkRow
     public required string? Fallback { get; init; }
     public required Instant? OpensAt { get; init; }
     public required Instant? EndsAt { get; init; }
+
+    /// <summary>Its rules; see <see cref="RouteText"/>.</summary>
+    public required string? Route { get; init; }
+
+    public required Guid? RouteId { get; init; }
+
+    /// <summary>Name of the saved route that it follows.</summary>
+    public required string? SavedRoute { get; init; }
 
     /// <summary>Where it stood in its time when it was read.</summary>
     public LinkStage Stage { get; set; }
@@ -128,6 +137,9 @@ internal static class LinkRows
             Fallback = l.Fallback,
             OpensAt = l.OpensAt,
             EndsAt = l.EndsAt,
+            Route = l.Route,
+            RouteId = l.RouteId,
+            SavedRoute = db.SavedRoutes.Where(r => r.Id == l.RouteId).Select(r => r.Name).FirstOrDefault(),
             ImportedClicks = l.ImportedClicks,
             Pages = db.CheckedPages.Where(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey).ToList(),
             ChangedBy = db.Members.Where(m => m.Id == l.ChangedBy).Select(m => m.Account!.Name).FirstOrDefault(),

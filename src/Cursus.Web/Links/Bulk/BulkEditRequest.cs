@@ -72,7 +72,7 @@ public sealed record BulkEditRequest(
             RemoveTags = await TagsOfLinks.Ids(db, member.WorkspaceId, removing, cancel),
             AddPixels = [.. added.Select(p => p.Id)],
             RemovePixels = RemovePixels ?? [],
-            Route = Patch.If(RouteId is not null, route is null ? null : new FollowedRoute(route.Id, RouteText.Read(route.Route))),
+            Route = Patch.If(RouteId is not null, route is null ? null : new GivenRoute(RouteText.Read(route.Route), route.Id)),
             Replace = string.IsNullOrWhiteSpace(Find) ? null : new FindAndReplace(Find.Trim(), (ReplaceWith ?? "").Trim()),
             Set = new()
             {

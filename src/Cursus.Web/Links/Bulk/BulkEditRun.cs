@@ -211,7 +211,7 @@ internal sealed class BulkEditRun(CursusDb db, LinkFeed feed, CursusOptions opti
 
         if (after is not null && change.Route.IsSaid)
         {
-            after = Routed(link, after, change.Route.Over(null));
+            after = RoutesOfLinks.Given(link, after, change.Route.Over(null));
             error = after is not null
                 ? null
                 : new ValidationError(
@@ -221,22 +221,5 @@ internal sealed class BulkEditRun(CursusDb db, LinkFeed feed, CursusOptions opti
         }
 
         return new Outcome(link, before, after, error);
-    }
-
-    /// <summary>The link with the rules of a saved route, or without any; null where it has had too many.</summary>
-    private static LinkState? Routed(Link link, LinkState state, FollowedRoute? followed)
-    {
-        if (followed is null)
-        {
-            return state with { Route = null, RouteId = null };
-        }
-
-        return RoutesOfLinks.Numbered(link, followed.Route) is { } numbered
-            ? state with
-            {
-                Route = RouteText.Of(numbered),
-                RouteId = followed.Id,
-            }
-            : null;
     }
 }

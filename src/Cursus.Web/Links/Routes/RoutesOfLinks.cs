@@ -1,3 +1,4 @@
+using Cursus.Core.Links;
 using Cursus.Core.Routing;
 using Cursus.Data.Links;
 using Route = Cursus.Core.Routing.Route;
@@ -23,6 +24,17 @@ internal static class RoutesOfLinks
 
         link.LastRule = last;
         return RoutePages.Numbered(after, had).Route;
+    }
+
+    /// <summary>The link with these rules, or without any; null where it has had too many rules or pages.</summary>
+    public static LinkState? Given(Link link, LinkState state, GivenRoute? given)
+    {
+        if (given is null)
+        {
+            return state with { Route = null, RouteId = null };
+        }
+
+        return Numbered(link, given.Route) is { } numbered ? state with { Route = RouteText.Of(numbered), RouteId = given.SavedRoute } : null;
     }
 
     /// <summary>Notes which pages the link's route leads to by now. Those that it had stay with their numbers.</summary>

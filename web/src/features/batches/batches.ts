@@ -30,6 +30,9 @@ export const listFields: ReadonlyArray<{ value: ListField; label: string }> = [
   { value: 'published-on', label: 'Publish date' },
   { value: 'opens-at', label: 'Opens' },
   { value: 'ends-at', label: 'Ends' },
+  { value: 'saved-route', label: 'Saved route' },
+  { value: 'split', label: 'Split' },
+  { value: 'rules', label: 'Rules' },
   { value: 'created-at', label: 'Created on' },
   { value: 'brought-along', label: 'Imported clicks' },
 ]

@@ -41,6 +41,7 @@ export function LinkRow({ link, channel, shown, showTitle, isPicked, onPick, pic
       <span style={{ color: link.state === 'dead' ? 'var(--bad)' : undefined }}>
         {link.state.replace('-', ' ')}
         {bound && <small>{bound}</small>}
+        {link.isRouted && <small>by rules</small>}
       </span>
     ),
   }
