@@ -25,6 +25,7 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
     private readonly string? line;
     private readonly string database = $"test_{Guid.NewGuid():N}";
     private readonly string server;
+    private readonly bool isBeside;
 
     public CursusApp()
         : this(throughLine: false) { }
@@ -49,9 +50,19 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
         }
     }
 
+    private CursusApp(CursusApp first)
+        : this() => (connection, database, isBeside) = (first.connection, first.database, true);
+
+    /// <summary>Another process of this application: on the same database, with a journal and a memory of its own.</summary>
+    internal CursusApp Beside() => new(this);
+
     public async ValueTask InitializeAsync()
     {
-        await Run($"create database {database}");
+        if (!isBeside)
+        {
+            await Run($"create database {database}");
+        }
+
         // The application brings the empty database up to date when it starts.
         _ = Server;
     }
@@ -117,8 +128,12 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
         await base.DisposeAsync();
         Line?.Dispose();
         Names.Dispose();
-        NpgsqlConnection.ClearAllPools();
-        await Run($"drop database {database} with (force)");
+        if (!isBeside)
+        {
+            NpgsqlConnection.ClearAllPools();
+            await Run($"drop database {database} with (force)");
+        }
+
         Directory.Delete(folder, recursive: true);
     }
 

@@ -147,12 +147,13 @@ public sealed class World
 
     /// <summary>Follows a short address as a visitor's browser would, without going on to the destination. Each visit is another visitor's unless
     /// <paramref name="change"/> says who it is (<see cref="As"/>).</summary>
-    public Task<HttpResponseMessage> Visit(string slug, Action<HttpRequestMessage>? change = null, string? host = null)
+    public Task<HttpResponseMessage> Visit(string slug, Action<HttpRequestMessage>? change = null, string? host = null, CursusApp? through = null)
     {
         var request = new HttpRequestMessage(HttpMethod.Get, $"http://{host ?? Domain}/{slug}");
         As(request, Interlocked.Increment(ref visitors));
         change?.Invoke(request);
-        return App.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false, HandleCookies = false })
+        return (through ?? App)
+            .CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false, HandleCookies = false })
             .SendAsync(request, TestContext.Current.CancellationToken);
     }
 
