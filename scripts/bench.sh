@@ -23,10 +23,15 @@ bench() {
       unless_built machines bench/machines src/Cursus.Core -- quietly dotnet build bench/machines/machines.csproj -c Release -o artifacts/machines --nologo >&2
       dotnet artifacts/machines/machines.dll tests/Cursus.Core.Tests/ReferenceData/requests-*.txt --write docs/machines.md
       ;;
+    agents)
+      need_toolchain
+      unless_built agents bench/agents src/Cursus.Core src/Cursus.Edge -- quietly dotnet build bench/agents/agents.csproj -c Release -o artifacts/agents --nologo >&2
+      dotnet artifacts/agents/agents.dll tests/Cursus.Core.Tests/ReferenceData/uap-cases.json
+      ;;
     journal) bench_journal ;;
     edge | crash | reports) bench_server "$name" "${options[@]}" ;;
     performance) bench_performance "${options[@]}" ;;
-    *) fail "there is no measurement “$name”. There are: abuse crash edge find first handoff journal machines many performance reports send soak verdict." ;;
+    *) fail "there is no measurement “$name”. There are: abuse agents crash edge find first handoff journal machines many performance reports send soak verdict." ;;
   esac
 }
 

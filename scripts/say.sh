@@ -20,7 +20,7 @@ Cursus: short links for each channel of a post, and which of them brought the pe
       --background             return when ready; ./cursus stop ends it
   ./cursus stop [--data DIR]   end what --background started
   ./cursus test [LAYER]        run all tests, or one of: core web front browser crash checks
-  ./cursus bench NAME [--json]  measure: abuse, crash, edge, find, first, handoff, journal, machines (writes docs/machines.md), many, reports, send, soak, verdict (writes docs/verdicts.md), or performance for all of docs/performance.md
+  ./cursus bench NAME [--json]  measure: abuse, agents, crash, edge, find, first, handoff, journal, machines (writes docs/machines.md), many, reports, send, soak, verdict (writes docs/verdicts.md), or performance for all of docs/performance.md
   ./cursus traffic [options]   send visitors over the links of a running Cursus
       --rate N                 visits a second (5)
       --for SECONDS            how long (60)

@@ -13,7 +13,8 @@ public static partial class SplitText
         return string.Join(", ", outcome.Pages.Select(p => string.Create(CultureInfo.InvariantCulture, $"{p.Weight}% {p.Destination}")));
     }
 
-    /// <summary>Pages and shares of a text; false where it is anything else. Whether the shares make a whole is for <see cref="RouteCheck"/>.</summary>
+    /// <summary>Pages and shares of a text; false where it is anything else. <see cref="RouteCheck"/> says whether the shares make a
+    /// whole.</summary>
     public static bool TryRead(string text, out IReadOnlyList<(string Destination, int Weight)> pages)
     {
         ArgumentNullException.ThrowIfNull(text);
