@@ -1,6 +1,5 @@
 import { Text } from '@mantine/core'
 import { AddressText } from '../../../parts/AddressText'
-import { addressOf } from '../../../parts/format/addressText'
 import { number, percent } from '../../../parts/format/numbers'
 import type { BranchFigures, RoutedPage, Rule } from './routes'
 import classes from './WhereItLeads.module.css'
@@ -14,12 +13,24 @@ interface Props {
 
 /** Where a branch ends: its pages with the shares that were set, and the people each got. */
 export function BranchPages({ pages, closed, figures }: Props) {
-  if (closed)
-    return <Text size="sm">{closed.page ? `Closed, leads to ${addressOf(closed.page)}` : 'Closed'}</Text>
-  const isSplit = pages.length > 1
+  if (closed && !closed.page)
+    return (
+      <Text size="sm">
+        Closed
+        {figures && (
+          <Text span size="sm" c="dimmed">
+            {' '}
+            (who is turned away isn’t counted)
+          </Text>
+        )}
+      </Text>
+    )
+  const shown: readonly RoutedPage[] = closed ? [{ destination: closed.page ?? null }] : pages
+  const isSplit = shown.length > 1
   return (
     <>
-      {pages.map((page, place) => {
+      {closed && <Text size="sm">Closed, leads to</Text>}
+      {shown.map((page, place) => {
         const got = figures?.pages[place]
         return (
           <div key={page.destination} className={classes.page}>
@@ -42,7 +53,7 @@ export function BranchPages({ pages, closed, figures }: Props) {
           </div>
         )
       })}
-      {figures?.pages.slice(pages.length).map((other) => (
+      {figures?.pages.slice(shown.length).map((other) => (
         <div key={other.number} className={classes.page}>
           <span>
             {other.name} <AddressText url={other.destination} />

@@ -94,6 +94,16 @@ it('shows the people who took each way, what each page of a split got, and wheth
   expect(phones!.style.getPropertyValue('--twig')).toBe('5px')
 })
 
+it('shows where a closed link leads instead and whom, and that whoever is turned away isn’t counted', async () => {
+  const closed = { ...onPhones, to: null, closed: { text: null, page: 'https://northmoor.example/over' } }
+  const away = { ...onPhones, number: 0, name: 'Abroad', to: null, closed: { text: 'Not here', page: null } }
+  await show({ rules: [closed, away] })
+  await screen.findByText(/^120 people/)
+  const [led, turned] = screen.getAllByRole('listitem')
+  expect(led!.textContent).toMatch(/Closed, leads tonorthmoor\.example\/over30$/)
+  expect(turned!.textContent).toMatch(/Closed \(who is turned away isn’t counted\)$/)
+})
+
 it('says which rule decides for a made-up visitor, and why others don’t', async () => {
   const { user, asked } = await show({ rules: [onPhones] })
   await user.click(await screen.findByRole('button', { name: 'Try it' }))
