@@ -146,6 +146,7 @@ public static class ApiSetup
                     api.AddExtension("x-link-options", new JsonNodeExtension(LinkOptionsDocument.Describe()));
                     api.AddExtension("x-countries", new JsonNodeExtension(CountriesDocument.Describe()));
                     RequestLimits.Describe(api);
+                    ReferenceSections.Describe(api);
                     return Task.CompletedTask;
                 }
             );
