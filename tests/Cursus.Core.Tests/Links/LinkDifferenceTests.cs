@@ -12,7 +12,9 @@ public class LinkDifferenceTests
 {
     private static readonly (Guid Id, string Name)[] Things =
     [
-        .. new[] { "nmoor.localhost", "Winter members", "Shop", "event", "members", "Fairlead", "Perch" }.Select(n => (Guid.NewGuid(), n)),
+        .. new[] { "nmoor.localhost", "Winter members", "Shop", "event", "members", "Fairlead", "Perch", "Shop by country" }.Select(n =>
+            (Guid.NewGuid(), n)
+        ),
     ];
 
     private static readonly DateTimeZone London = DateTimeZoneProviders.Tzdb["Europe/London"];
@@ -76,6 +78,7 @@ public class LinkDifferenceTests
                 null,
                 "on a phone: northmoor.example/app"
             ),
+            (LinkField.SavedRoute, Plain with { RouteId = Things[7].Id }, null, "Shop by country"),
             (LinkField.Note, Plain with { Note = "For the shop" }, null, "For the shop"),
             (LinkField.Folder, Plain with { FolderId = Things[2].Id }, null, "Shop"),
             (LinkField.Tags, Plain with { TagIds = [Things[4].Id, Things[3].Id] }, null, "event, members"),
