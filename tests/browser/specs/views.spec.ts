@@ -48,6 +48,8 @@ async function faults(page: Page, view: string) {
   for (const { colorScheme, width, height } of screens) {
     await page.setViewportSize({ width, height })
     await page.emulateMedia({ colorScheme })
+    // The application learns of it a moment after the browser.
+    await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme)
     await expect(page.locator('[aria-busy=true]')).toHaveCount(0)
     found.push(...(await seriousFindings(page, `${view}, ${colorScheme} at ${width}`)))
     const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
