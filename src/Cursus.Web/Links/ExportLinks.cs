@@ -92,7 +92,7 @@ public static class ExportLinks
             return ApiProblem.Invalid(errors);
         }
 
-        var links = Read(ids, db, options, clock.GetCurrentInstant(), cancel);
+        var links = Read(ids, member, db, options, clock.GetCurrentInstant(), cancel);
         return request.Format switch
         {
             "ndjson" => TypedResults.Stream(
@@ -107,18 +107,24 @@ public static class ExportLinks
 
     private static async IAsyncEnumerable<Exported> Read(
         IReadOnlyList<Guid> ids,
+        CurrentMember member,
         CursusDb db,
         CursusOptions options,
         Instant now,
         [EnumeratorCancellation] CancellationToken cancel
     )
     {
+        var names = await db.SavedRoutes.Where(r => r.WorkspaceId == member.WorkspaceId).ToDictionaryAsync(r => r.Id, r => r.Name, cancel);
         foreach (var portion in ids.Chunk(Portion))
         {
             var rows = await db.Links.Where(l => portion.Contains(l.Id)).OrderBy(l => l.CreatedAt).ThenBy(l => l.Id).Read(db, now, cancel);
             foreach (var row in rows)
             {
-                yield return new(LinkResponse.Of(row, options), row.Route is { } route ? RouteText.Read(route) : null, row.SavedRoute);
+                yield return new(
+                    LinkResponse.Of(row, options),
+                    row.Route is { } route ? RouteText.Read(route) : null,
+                    row.RouteId is { } saved ? names.GetValueOrDefault(saved) : null
+                );
             }
         }
     }

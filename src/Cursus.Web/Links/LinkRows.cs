@@ -55,9 +55,6 @@ internal sealed class LinkRow
 
     public required Guid? RouteId { get; init; }
 
-    /// <summary>Name of the saved route that it follows.</summary>
-    public required string? SavedRoute { get; init; }
-
     /// <summary>Where it stood in its time when it was read.</summary>
     public LinkStage Stage { get; set; }
 
@@ -139,7 +136,6 @@ internal static class LinkRows
             EndsAt = l.EndsAt,
             Route = l.Route,
             RouteId = l.RouteId,
-            SavedRoute = db.SavedRoutes.Where(r => r.Id == l.RouteId).Select(r => r.Name).FirstOrDefault(),
             ImportedClicks = l.ImportedClicks,
             Pages = db.CheckedPages.Where(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey).ToList(),
             ChangedBy = db.Members.Where(m => m.Id == l.ChangedBy).Select(m => m.Account!.Name).FirstOrDefault(),

@@ -1,4 +1,5 @@
 using Cursus.Core;
+using Cursus.Core.Links;
 using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Data.Links;
@@ -145,7 +146,8 @@ public static class SavedRoutes
             return ApiProblem.NotFound("saved route");
         }
 
-        var (before, version, now) = (route.Route, Kept(route, clock.GetCurrentInstant()), clock.GetCurrentInstant());
+        var now = clock.GetCurrentInstant();
+        var (before, version) = (route.Route, Kept(route, now));
         if (await Apply(request, route, member, db, loops, options, cancel) is { } problem)
         {
             return problem;
@@ -172,23 +174,16 @@ public static class SavedRoutes
         }
 
         var ids = await db.Links.Where(l => l.RouteId == id).Select(l => l.Id).ToListAsync(cancel);
-        var read = RouteText.Read(route.Route);
+        var following = new GivenRoute(RouteText.Read(route.Route), id);
         string? full = null;
         await run.Rewrite(
             null,
             ids,
             (link, state) =>
             {
-                if (RoutesOfLinks.Numbered(link, read) is not { } numbered)
-                {
-                    full ??= link.Slug;
-                    return state;
-                }
-
-                return state with
-                {
-                    Route = RouteText.Of(numbered),
-                };
+                var given = RoutesOfLinks.Given(link, state, following);
+                full ??= given is null ? link.Slug : null;
+                return given ?? state;
             },
             member,
             now,
