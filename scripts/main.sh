@@ -8,7 +8,7 @@ main() {
     stop) stop "$@" ;;
     test) run_tests "$@" ;;
     bench) bench "$@" ;;
-    token) token "$@" ;;
+    token | password) for_account "$command" "$@" ;;
     documents) documents "$@" ;;
     export | import) archive "$command" "$@" ;;
     traffic) traffic "$@" ;;

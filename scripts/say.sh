@@ -33,6 +33,8 @@ Cursus: short links for each channel of a post, and which of them brought the pe
                                read an archive into a workspace without links; WHO is an owner of it
   ./cursus token --email WHO [--data DIR]
                                print an API token for a member
+  ./cursus password --email WHO [--data DIR]
+                               set a new password for an account and print it; ends its sign-ins
   ./cursus documents [--data DIR]
                                write docs/schema.md and docs/archive/schema.json anew, from a running Cursus
   ./cursus help                this text

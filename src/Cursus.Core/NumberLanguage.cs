@@ -25,6 +25,10 @@ public static class NumberLanguage
 
     private static readonly Dictionary<string, NumberFormatInfo> Numbers = Tags.ToDictionary(t => t, NumbersOf);
 
+    /// <summary>What is wrong with a tag that isn't one of them.</summary>
+    public static ValidationError Error(string? tag) =>
+        new("number-language", $"Numbers can’t be written in “{tag}”. Use one of {string.Join(", ", Tags)}.");
+
     /// <summary>By which numbers are written here.</summary>
     public static IFormatProvider Current => Chosen.Value ?? Numbers[Default];
 

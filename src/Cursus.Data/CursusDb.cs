@@ -21,6 +21,10 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<Member> Members => Set<Member>();
     public DbSet<ApiToken> ApiTokens => Set<ApiToken>();
     public DbSet<SignIn> SignIns => Set<SignIn>();
+    public DbSet<Invitation> Invitations => Set<Invitation>();
+    public DbSet<EmailChange> EmailChanges => Set<EmailChange>();
+    public DbSet<OutgoingMail> OutgoingMails => Set<OutgoingMail>();
+    public DbSet<AuditEntry> AuditEntries => Set<AuditEntry>();
     public DbSet<IdempotentAnswer> IdempotentAnswers => Set<IdempotentAnswer>();
     public DbSet<ShortDomain> Domains => Set<ShortDomain>();
     public DbSet<Channel> Channels => Set<Channel>();
@@ -70,6 +74,9 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<CheckedPage> CheckedPages => Set<CheckedPage>();
     public DbSet<LinkCheckSettings> LinkCheckSettings => Set<LinkCheckSettings>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    /// <summary>Members and whoever has been one: for the names of those who did something.</summary>
+    public IQueryable<Member> Everybody => Members.IgnoreQueryFilters();
 
     /// <summary>The connection and naming that every context of this database shares.</summary>
     public static void Configure(DbContextOptionsBuilder options, string connectionString) =>

@@ -45,24 +45,28 @@ internal sealed class Mailbox(int port) : BackgroundService
             )
         );
 
-        // A frame without any permission: what a letter holds is shown and not run.
+        // What a letter holds is shown and not run; its links lead on as they do in any mailbox.
         var letter = chosen is null
             ? ""
             : $"""
                 <h2>{Html.Text(chosen.Subject)}</h2>
-                <iframe sandbox title="The letter" style="width:100%;height:560px;border:1px solid #ccc" srcdoc="{Html.Text(
-                    chosen.HtmlBody ?? chosen.TextBody ?? ""
+                <iframe sandbox="allow-top-navigation-by-user-activation" title="The e-mail" style="width:100%;height:560px;border:1px solid #ccc" srcdoc="{Html.Text(
+                    "<base target=_top>" + (chosen.HtmlBody ?? chosen.TextBody ?? "")
                 )}"></iframe>
                 """;
         return Html.Write(
             context,
             StatusCodes.Status200OK,
-            "Hillfoot Post, your letters",
+            "Hillfoot Post, your e-mails",
             "#5a3d2b",
             $"""
             <header>Hillfoot Post, everybody's mailbox</header>
-            <main><h1>Letters</h1>
-            {(all.Count == 0 ? "<p>No letter has come yet.</p>" : $"<table><tr><th>To<th>Subject<th>Came</tr>{rows}</table>")}
+            <main><h1>E-mails</h1>
+            {(
+                all.Count == 0
+                    ? "<p>No e-mails yet.</p>"
+                    : $"<div style=\"max-height:260px;overflow:auto\"><table><tr><th>To<th>Subject<th>Came</tr>{rows}</table></div>"
+            )}
             {letter}</main>
             """
         );

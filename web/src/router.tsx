@@ -32,6 +32,36 @@ const signIn = createRoute({
   component: later('SignInPage', () => import('./features/access/SignInPage').then((m) => m.SignInPage)),
 })
 
+const forgottenPassword = createRoute({
+  getParentRoute: () => root,
+  path: '/forgotten-password',
+  component: later('ForgottenPasswordPage', () =>
+    import('./features/access/ForgottenPasswordPage').then((m) => m.ForgottenPasswordPage),
+  ),
+})
+
+const newPassword = createRoute({
+  getParentRoute: () => root,
+  path: '/new-password',
+  component: later('NewPasswordPage', () =>
+    import('./features/access/NewPasswordPage').then((m) => m.NewPasswordPage),
+  ),
+})
+
+const confirmEmail = createRoute({
+  getParentRoute: () => root,
+  path: '/confirm-email',
+  component: later('ConfirmEmailPage', () =>
+    import('./features/access/ConfirmEmailPage').then((m) => m.ConfirmEmailPage),
+  ),
+})
+
+const join = createRoute({
+  getParentRoute: () => root,
+  path: '/join',
+  component: later('JoinPage', () => import('./features/people/JoinPage').then((m) => m.JoinPage)),
+})
+
 /** A saved view for people without an account. */
 const shared = createRoute({
   getParentRoute: () => root,
@@ -90,9 +120,16 @@ const members = createRoute({
 const home = createRoute({
   getParentRoute: () => members,
   path: '/',
-  beforeLoad: () => {
-    throw redirect({ to: '/send' })
+  beforeLoad: async ({ context }) => {
+    const { startPage } = await context.queries.ensureQueryData(sessionQuery)
+    throw redirect({ to: `/${startPage}` })
   },
+})
+
+const account = createRoute({
+  getParentRoute: () => members,
+  path: '/account',
+  component: later('AccountPage', () => import('./features/account/AccountPage').then((m) => m.AccountPage)),
 })
 
 const send = createRoute({
@@ -243,6 +280,10 @@ export function makeRouter(queries: QueryClient) {
   return createRouter({
     routeTree: root.addChildren([
       signIn,
+      forgottenPassword,
+      newPassword,
+      confirmEmail,
+      join,
       shared,
       howCursusCounts,
       members.addChildren([
@@ -257,6 +298,7 @@ export function makeRouter(queries: QueryClient) {
         digest,
         audiences,
         pixel,
+        account,
         settings.addChildren([settingsHome, settingsSection]),
         formerSettings,
         formerNeedsAttention,

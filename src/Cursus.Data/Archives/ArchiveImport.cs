@@ -4,6 +4,7 @@ using Cursus.Core.Archives;
 using Cursus.Core.Clicks;
 using Cursus.Data.Clicks;
 using Cursus.Data.Clicks.Sums;
+using Cursus.Data.Workspaces;
 using NodaTime;
 using Npgsql;
 using NpgsqlTypes;
@@ -25,7 +26,7 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
 
     /// <param name="needsNoProof">Names of short domains that belong to whoever has them first.</param>
     /// <exception cref="ArchiveRefusedException">The workspace has links already, or the database refuses a line.</exception>
-    public async Task Run(ArchiveFile archive, Guid into, Func<string, bool> needsNoProof, Instant now, CancellationToken cancel)
+    public async Task Run(ArchiveFile archive, Guid into, Func<string, bool> needsNoProof, Instant now, AuditEntry? note, CancellationToken cancel)
     {
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -92,6 +93,7 @@ public sealed class ArchiveImport(NpgsqlDataSource dataSource)
             );
             await VerifyDomains(connection, into, needsNoProof, cancel);
             await RollUps.Make(connection, into, now, cancel);
+            await AuditRow.Write(connection, note, cancel);
             await transaction.CommitAsync(cancel);
         }
         catch (PostgresException e)

@@ -2409,6 +2409,11 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("character varying(256)")
                         .HasColumnName("normalized_user_name");
 
+                    b.Property<string>("NumberLanguage")
+                        .HasMaxLength(8)
+                        .HasColumnType("character varying(8)")
+                        .HasColumnName("number_language");
+
                     b.Property<string>("PasswordHash")
                         .HasColumnType("text")
                         .HasColumnName("password_hash");
@@ -2424,6 +2429,10 @@ namespace Cursus.Data.Migrations
                     b.Property<string>("SecurityStamp")
                         .HasColumnType("text")
                         .HasColumnName("security_stamp");
+
+                    b.Property<byte>("StartPage")
+                        .HasColumnType("smallint")
+                        .HasColumnName("start_page");
 
                     b.Property<bool>("TwoFactorEnabled")
                         .HasColumnType("boolean")
@@ -2495,6 +2504,97 @@ namespace Cursus.Data.Migrations
                     b.ToTable("api_tokens", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Workspaces.AuditEntry", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid?>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
+
+                    b.Property<byte>("Action")
+                        .HasColumnType("smallint")
+                        .HasColumnName("action");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Detail")
+                        .HasColumnType("text")
+                        .HasColumnName("detail");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Name")
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Thing")
+                        .HasColumnType("text")
+                        .HasColumnName("thing");
+
+                    b.Property<string>("Token")
+                        .HasColumnType("text")
+                        .HasColumnName("token");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("who");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_audit_entries");
+
+                    b.HasIndex("WorkspaceId", "At")
+                        .HasDatabaseName("ix_audit_entries_workspace_id_at");
+
+                    b.ToTable("audit_entries", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Workspaces.EmailChange", b =>
+                {
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
+
+                    b.Property<Instant>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("expires_at");
+
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<bool>("IsConfirmedByNew")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_confirmed_by_new");
+
+                    b.Property<bool>("IsConfirmedByOld")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_confirmed_by_old");
+
+                    b.Property<string>("NewEmail")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("new_email");
+
+                    b.HasKey("AccountId")
+                        .HasName("pk_email_changes");
+
+                    b.ToTable("email_changes", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Workspaces.IdempotentAnswer", b =>
                 {
                     b.Property<Guid>("MemberId")
@@ -2547,6 +2647,61 @@ namespace Cursus.Data.Migrations
                     b.ToTable("idempotent_answers", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Workspaces.Invitation", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("email");
+
+                    b.Property<Instant>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("expires_at");
+
+                    b.Property<Guid>("InvitedBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("invited_by");
+
+                    b.Property<string>("Message")
+                        .HasColumnType("text")
+                        .HasColumnName("message");
+
+                    b.Property<string>("NormalizedEmail")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("normalized_email");
+
+                    b.Property<byte>("Role")
+                        .HasColumnType("smallint")
+                        .HasColumnName("role");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_invitations");
+
+                    b.HasIndex("WorkspaceId", "NormalizedEmail")
+                        .IsUnique()
+                        .HasDatabaseName("ix_invitations_workspace_id_normalized_email");
+
+                    b.ToTable("invitations", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Workspaces.Member", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2565,6 +2720,10 @@ namespace Cursus.Data.Migrations
                     b.Property<LocalDate?>("DigestSentFor")
                         .HasColumnType("date")
                         .HasColumnName("digest_sent_for");
+
+                    b.Property<Instant?>("LeftAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("left_at");
 
                     b.Property<byte>("Role")
                         .HasColumnType("smallint")
@@ -2591,6 +2750,60 @@ namespace Cursus.Data.Migrations
                     b.ToTable("members", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Workspaces.OutgoingMail", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid?>("About")
+                        .HasColumnType("uuid")
+                        .HasColumnName("about");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<string>("Detail")
+                        .HasColumnType("text")
+                        .HasColumnName("detail");
+
+                    b.Property<string>("Failure")
+                        .HasColumnType("text")
+                        .HasColumnName("failure");
+
+                    b.Property<byte>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind");
+
+                    b.Property<Instant>("NextTryAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("next_try_at");
+
+                    b.Property<string>("Recipient")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("recipient");
+
+                    b.Property<Instant?>("SentAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("sent_at");
+
+                    b.Property<short>("Tries")
+                        .HasColumnType("smallint")
+                        .HasColumnName("tries");
+
+                    b.HasKey("Id")
+                        .HasName("pk_outgoing_mails");
+
+                    b.HasIndex("NextTryAt")
+                        .HasDatabaseName("ix_outgoing_mails_next_try_at")
+                        .HasFilter("sent_at is null");
+
+                    b.ToTable("outgoing_mails", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Workspaces.SignIn", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2602,9 +2815,21 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("account_id");
 
+                    b.Property<string>("Address")
+                        .HasColumnType("text")
+                        .HasColumnName("address");
+
+                    b.Property<string>("Country")
+                        .HasColumnType("text")
+                        .HasColumnName("country");
+
                     b.Property<Instant>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
+
+                    b.Property<string>("Device")
+                        .HasColumnType("text")
+                        .HasColumnName("device");
 
                     b.Property<Instant>("LastUsedAt")
                         .HasColumnType("timestamp with time zone")
@@ -3484,6 +3709,26 @@ namespace Cursus.Data.Migrations
                     b.Navigation("Member");
                 });
 
+            modelBuilder.Entity("Cursus.Data.Workspaces.AuditEntry", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_audit_entries_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Workspaces.EmailChange", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Account", null)
+                        .WithOne()
+                        .HasForeignKey("Cursus.Data.Workspaces.EmailChange", "AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_email_changes_accounts_account_id");
+                });
+
             modelBuilder.Entity("Cursus.Data.Workspaces.IdempotentAnswer", b =>
                 {
                     b.HasOne("Cursus.Data.Workspaces.Member", null)
@@ -3492,6 +3737,18 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_idempotent_answers_members_member_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Workspaces.Invitation", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", "Workspace")
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_invitations_workspaces_workspace_id");
+
+                    b.Navigation("Workspace");
                 });
 
             modelBuilder.Entity("Cursus.Data.Workspaces.Member", b =>

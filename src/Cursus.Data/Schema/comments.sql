@@ -8,6 +8,7 @@ comment on table ad_networks is 'Ad networks that a workspace described itself, 
 comment on table addresses is 'Every address on a short domain, once, with what it leads to. The database writes it itself.';
 comment on table agreed_values is 'UTM values that a workspace agreed on, by field.';
 comment on table api_tokens is 'Tokens by which programs act as a member; only their hashes.';
+comment on table audit_entries is 'Who did what in a workspace. Entries are never changed.';
 comment on table batch_lines is 'The lines of a list, and the link that each became.';
 comment on table batches is 'Lists that links are made from, with what was uploaded and how far a run is.';
 comment on table campaign_pixels is 'Pixels that fire for all links of a campaign.';
@@ -23,9 +24,11 @@ comment on table domain_pixels is 'Pixels that fire for all links of a short dom
 comment on table domains is 'Short domains, with what DNS said of them last.';
 comment on table drafts is 'Posts that somebody began to write.';
 comment on table ephemeral.visitor_salts is 'Keys of the visitor numbers of a day; deleted when it is over. Unlogged, so that no backup has them.';
+comment on table email_changes is 'New e-mail addresses that wait to be confirmed.';
 comment on table folders is 'Folders that links lie in.';
 comment on table handoff_settings is 'How the page that fires pixels looks and what it asks, by workspace.';
 comment on table idempotent_answers is 'Answers to requests with an idempotency key, to be given again for a day.';
+comment on table invitations is 'People who were asked to join a workspace and haven''t answered.';
 comment on table journals is 'How far each click journal has been shipped into the database.';
 comment on table link_aliases is 'Addresses that links had before, and under which they are still found.';
 comment on table link_changes is 'Changes of many links at once, to be undone as a whole.';
@@ -44,6 +47,7 @@ comment on table links is 'Short links: where they lead, how, and since when.';
 comment on table list_mappings is 'How a workspace reads the columns of a list.';
 comment on table members is 'Which account may do what in a workspace.';
 comment on table open_days is 'Roll-up: all that the clicks of a link tell, on a day that may still get some.';
+comment on table outgoing_mails is 'E-mails to people that are to be sent, or were on the last day; without their texts.';
 comment on table parted_clicks is 'Up to when clicks no longer lead to the text of their user agent.';
 comment on table pixel_days is 'Roll-up: what pixels did at visits, by link and day.';
 comment on table pixels is 'Pixels by which ad networks remember visitors.';

@@ -224,3 +224,12 @@ begin
     perform pg_notify('edge', '');
     return null;
 end $$;
+
+-- The audit log only grows: entries go when they are old, or with their workspace.
+create or replace function keep_audit_entries() returns trigger language plpgsql as $$
+begin
+    if tg_op = 'DELETE' and (old.at < now() - interval '399 days' or not exists (select from workspaces where id = old.workspace_id)) then
+        return old;
+    end if;
+    raise exception 'The audit log can''t be changed.';
+end $$;

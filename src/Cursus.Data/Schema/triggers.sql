@@ -81,3 +81,5 @@ create trigger note_routed_pages_changed after update on routed_pages
     referencing new table as changed for each statement execute function note_routed_pages();
 
 create trigger tell_edge_of_rule_people after insert on rule_people for each statement execute function tell_edge();
+
+create trigger keep_audit_entries before update or delete on audit_entries for each row execute function keep_audit_entries();

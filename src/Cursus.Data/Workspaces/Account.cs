@@ -9,4 +9,20 @@ public sealed class Account : IdentityUser<Guid>
 
     /// <summary>The person's name as shown to colleagues.</summary>
     public required string Name { get; set; }
+
+    /// <summary>How this person wants numbers written, one of <see cref="Core.NumberLanguage.Tags"/>; as their workspace writes them where
+    /// null.</summary>
+    public string? NumberLanguage { get; set; }
+
+    /// <summary>The view that sign-in leads to.</summary>
+    public StartPage StartPage { get; set; }
+}
+
+/// <summary>Views that people may begin with.</summary>
+public enum StartPage : byte
+{
+    Send = 0,
+    Links = 1,
+    Compare = 2,
+    Digest = 3,
 }

@@ -15,4 +15,13 @@ public sealed class SignIn
 
     /// <summary>When it was last used, to a day.</summary>
     public Instant LastUsedAt { get; set; }
+
+    /// <summary>The browser and the system it runs on, as far as it says.</summary>
+    public string? Device { get; init; }
+
+    /// <summary>The network address it signed in from.</summary>
+    public string? Address { get; init; }
+
+    /// <summary>The country of that address (ISO 3166-1); null where unknown.</summary>
+    public string? Country { get; init; }
 }

@@ -12,6 +12,10 @@ internal sealed class WorkspacesModel
         IEntityTypeConfiguration<ApiToken>,
         IEntityTypeConfiguration<IdempotentAnswer>,
         IEntityTypeConfiguration<SignIn>,
+        IEntityTypeConfiguration<Invitation>,
+        IEntityTypeConfiguration<EmailChange>,
+        IEntityTypeConfiguration<OutgoingMail>,
+        IEntityTypeConfiguration<AuditEntry>,
         IEntityTypeConfiguration<IdentityUserClaim<Guid>>,
         IEntityTypeConfiguration<IdentityUserLogin<Guid>>,
         IEntityTypeConfiguration<IdentityUserToken<Guid>>
@@ -26,6 +30,7 @@ internal sealed class WorkspacesModel
     public void Configure(EntityTypeBuilder<Account> account)
     {
         account.ToTable("accounts");
+        account.Property(a => a.NumberLanguage).HasMaxLength(NumberLanguage.MaxLength);
         account.HasIndex(a => a.NormalizedEmail).HasDatabaseName("ix_accounts_normalized_email").IsUnique();
         account.HasIndex(a => a.NormalizedUserName).HasDatabaseName("ix_accounts_normalized_user_name").IsUnique();
     }
@@ -41,6 +46,28 @@ internal sealed class WorkspacesModel
         member.HasIndex(m => new { m.WorkspaceId, m.AccountId }).IsUnique();
         member.HasOne(m => m.Workspace).WithMany().HasForeignKey(m => m.WorkspaceId);
         member.HasOne(m => m.Account).WithMany().HasForeignKey(m => m.AccountId);
+        // Whoever has left is nobody's member; only where names are asked for what was done before are they found (IgnoreQueryFilters).
+        member.HasQueryFilter(m => m.LeftAt == null);
+    }
+
+    public void Configure(EntityTypeBuilder<Invitation> invitation)
+    {
+        invitation.HasIndex(i => new { i.WorkspaceId, i.NormalizedEmail }).IsUnique();
+        invitation.HasOne(i => i.Workspace).WithMany().HasForeignKey(i => i.WorkspaceId);
+    }
+
+    public void Configure(EntityTypeBuilder<EmailChange> change)
+    {
+        change.HasKey(c => c.AccountId);
+        change.HasOne<Account>().WithOne().HasForeignKey<EmailChange>(c => c.AccountId);
+    }
+
+    public void Configure(EntityTypeBuilder<OutgoingMail> mail) => mail.HasIndex(m => m.NextTryAt).HasFilter("sent_at is null");
+
+    public void Configure(EntityTypeBuilder<AuditEntry> entry)
+    {
+        entry.HasOne<Workspace>().WithMany().HasForeignKey(e => e.WorkspaceId);
+        entry.HasIndex(e => new { e.WorkspaceId, e.At });
     }
 
     public void Configure(EntityTypeBuilder<ApiToken> token)

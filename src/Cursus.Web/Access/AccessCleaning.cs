@@ -6,13 +6,16 @@ using NodaTime;
 
 namespace Cursus.Web.Access;
 
-/// <summary>Deletes sign-ins that nobody has used for long, and answers that nobody asks for again.</summary>
+/// <summary>Deletes what is over: sign-ins that nobody uses, unanswered invitations, old entries of the audit log, stored answers.</summary>
 internal sealed class AccessCleaning(CursusDb db, IClock clock) : IRegularWork
 {
     public async Task Run(CancellationToken cancel)
     {
         var now = clock.GetCurrentInstant();
         await db.SignIns.Where(s => s.LastUsedAt < now - SignIn.Life).ExecuteDeleteAsync(cancel);
+        await db.Invitations.Where(i => i.ExpiresAt < now - Invitation.Life).ExecuteDeleteAsync(cancel);
+        await db.EmailChanges.Where(c => c.ExpiresAt < now).ExecuteDeleteAsync(cancel);
+        await db.AuditEntries.Where(e => e.At < now - AuditEntry.Life).ExecuteDeleteAsync(cancel);
         await db.IdempotentAnswers.Where(a => a.CreatedAt < now - IdempotentAnswer.Life).ExecuteDeleteAsync(cancel);
     }
 }

@@ -13,25 +13,32 @@ public static class AccessSetup
     internal const string SignInLimit = "sign-in";
     internal const string SharedLimit = "shared";
 
+    /// <summary>Names the <see cref="SignIn"/> that a cookie is of.</summary>
+    internal const string SignInClaim = "cursus-sign-in";
+
+    /// <summary>How long the link for a forgotten password works.</summary>
+    private static readonly TimeSpan ResetLife = TimeSpan.FromHours(1);
+
     private const int PasswordIterations = 210_000;
     private const string CookieOrToken = "cookie-or-token";
 
     public static void AddAccess(this WebApplicationBuilder builder)
     {
         var services = builder.Services;
+        // In place of Identity's own, which asks for kinds of characters.
+        services.AddScoped<IPasswordValidator<Account>, PasswordCheck>();
         services
             .AddIdentityCore<Account>(identity =>
             {
                 identity.User.RequireUniqueEmail = true;
-                identity.Password.RequiredLength = 10;
-                identity.Password.RequireDigit =
-                    identity.Password.RequireLowercase =
-                    identity.Password.RequireUppercase =
-                    identity.Password.RequireNonAlphanumeric =
-                        false;
+                // Not to be refused for its letters: people have the addresses they have.
+                identity.User.AllowedUserNameCharacters = "";
+                identity.Tokens.PasswordResetTokenProvider = TokenOptions.DefaultProvider;
             })
             .AddEntityFrameworkStores<CursusDb>()
+            .AddTokenProvider<DataProtectorTokenProvider<Account>>(TokenOptions.DefaultProvider)
             .AddSignInManager();
+        services.Configure<DataProtectionTokenProviderOptions>(tokens => tokens.TokenLifespan = ResetLife);
 
         // PBKDF2 with HMAC-SHA512: OWASP Password Storage Cheat Sheet, 2023.
         services.Configure<PasswordHasherOptions>(hasher => hasher.IterationCount = PasswordIterations);
@@ -41,6 +48,7 @@ public static class AccessSetup
         services.AddSingleton(cookies);
         services.AddSingleton<SignInGuard>();
         services.AddSingleton<SetupCode>();
+        services.AddSingleton<LinkSecret>();
         services
             .AddAuthentication(CookieOrToken)
             .AddPolicyScheme(CookieOrToken, null, policy =>
@@ -65,7 +73,7 @@ public static class AccessSetup
             stamps.OnRefreshingPrincipal = refreshed =>
             {
                 // The account is read anew; which browser it is signed in in stays.
-                refreshed.NewPrincipal!.Identities.First().AddClaims(refreshed.CurrentPrincipal!.FindAll(Session.SignInClaim));
+                refreshed.NewPrincipal!.Identities.First().AddClaims(refreshed.CurrentPrincipal!.FindAll(SignInClaim));
                 return Task.CompletedTask;
             }
         );
@@ -84,7 +92,7 @@ public static class AccessSetup
         services.AddRegularWork<AccessCleaning>(
             "clean-up",
             "Clean-up",
-            "Deletes expired sign-ins and stored answers to repeated requests.",
+            "Deletes expired sign-ins and invitations, old entries of the audit log, and stored answers to repeated requests.",
             TimeSpan.FromMinutes(5)
         );
 

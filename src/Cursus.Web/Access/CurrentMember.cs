@@ -8,6 +8,9 @@ public sealed class CurrentMember
 {
     private Member? member;
 
+    /// <summary>Name of the API token that the request came with; null in a browser.</summary>
+    public string? Token { get; private set; }
+
     public Guid Id => Known.Id;
 
     public Guid WorkspaceId => Known.WorkspaceId;
@@ -21,10 +24,13 @@ public sealed class CurrentMember
 
     public Account Account => Known.Account!;
 
+    /// <summary>How numbers are written for this person.</summary>
+    public string NumberLanguage => Account.NumberLanguage ?? Workspace.NumberLanguage;
+
     /// <summary>The zone in which this workspace's days are cut.</summary>
     public DateTimeZone Zone => DateTimeZoneProviders.Tzdb[Workspace.TimeZone];
 
     private Member Known => member ?? throw new InvalidOperationException("This endpoint does not ask for a member.");
 
-    internal void Is(Member who) => member = who;
+    internal void Is(Member who, string? token = null) => (member, Token) = (who, token);
 }

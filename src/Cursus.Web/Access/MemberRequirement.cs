@@ -37,7 +37,7 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
         }
         else
         {
-            current.Is(member);
+            current.Is(member, request.User.FindFirstValue(TokenSignIn.NameClaim));
             context.Succeed(requirement);
         }
     }
@@ -53,7 +53,7 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
 
         if (
             !Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var accountId)
-            || !Guid.TryParse(context.User.FindFirstValue(Session.SignInClaim), out var browser)
+            || !Guid.TryParse(context.User.FindFirstValue(AccessSetup.SignInClaim), out var browser)
         )
         {
             return null;

@@ -35,6 +35,9 @@ public static class RolePolicies
             _ => "viewer",
         };
 
+    /// <summary>“an owner”.</summary>
+    public static string NameWithArticle(Role role) => (role is Role.Viewer ? "a " : "an ") + Name(role);
+
     internal static void AddRolePolicies(this IServiceCollection services)
     {
         services.AddScoped<MemberHandler>();
@@ -67,7 +70,8 @@ public static class RolePolicies
             {
                 if (context.IsForMembers())
                 {
-                    NumberLanguage.Use(context.RequestServices.GetRequiredService<CurrentMember>().Workspace.NumberLanguage);
+                    var member = context.RequestServices.GetRequiredService<CurrentMember>();
+                    NumberLanguage.Use(member.NumberLanguage);
                 }
 
                 return next(context);

@@ -67,6 +67,9 @@ internal sealed class SignInGuard(IDataProtectionProvider protection) : IDisposa
         }
     }
 
+    /// <summary>Whether the account has been signed in in this browser before.</summary>
+    public bool IsKnown(HttpContext context, string email) => PlaceOf(context, email).IsMarked;
+
     /// <summary>Marks the browser in which the account has been signed in.</summary>
     public void Mark(HttpContext context, string email) =>
         context.Response.Cookies.Append(

@@ -20,6 +20,7 @@ internal sealed class TokenSignIn(
 {
     public const string SchemeName = "Bearer";
     public const string MemberClaim = "cursus:member";
+    public const string NameClaim = "cursus:token";
 
     protected override async Task<AuthenticateResult> HandleAuthenticateAsync()
     {
@@ -42,7 +43,7 @@ internal sealed class TokenSignIn(
             await db.SaveChangesAsync(Context.RequestAborted);
         }
 
-        var identity = new ClaimsIdentity([new Claim(MemberClaim, token.MemberId.ToString())], SchemeName);
+        var identity = new ClaimsIdentity([new Claim(MemberClaim, token.MemberId.ToString()), new Claim(NameClaim, token.Name)], SchemeName);
         return AuthenticateResult.Success(new AuthenticationTicket(new ClaimsPrincipal(identity), SchemeName));
     }
 }

@@ -4,6 +4,7 @@ using Cursus.Core.Addresses.Tagging;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -156,8 +157,14 @@ public static class AgreedValues
         return TypedResults.Ok(new Taken(added, problems));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await Mine(db, member).Where(v => v.Id == id).ExecuteDeleteAsync(cancel) == 1
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    ) =>
+        await audit.Delete(Mine(db, member).Where(v => v.Id == id), "agreed-values", id, v => v.Value, cancel)
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("agreed value");
 

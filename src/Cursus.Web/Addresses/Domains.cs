@@ -4,8 +4,10 @@ using Cursus.Core.Addresses.Urls;
 using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Addresses;
+using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Hosting;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
@@ -128,6 +130,7 @@ public static class Domains
         CursusDb db,
         LinkFeed feed,
         CursusOptions options,
+        AuditTrail audit,
         IClock clock,
         CancellationToken cancel
     )
@@ -157,6 +160,7 @@ public static class Domains
             IsDefault = isVerified && !await Mine(db, member).AnyAsync(d => d.IsDefault, cancel),
         };
         db.Add(domain);
+        audit.Add(AuditAction.DomainAdded, "domains", domain.Id, name);
         await db.SaveChangesAsync(cancel);
         await feed.CatchUp();
         return TypedResults.Created($"/api/v1/domains/{domain.Id}", Of(domain, options));
@@ -169,6 +173,8 @@ public static class Domains
         CursusDb db,
         LinkFeed feed,
         CursusOptions cursus,
+        AuditTrail audit,
+        AuditDetail details,
         CancellationToken cancel
     )
     {
@@ -177,6 +183,7 @@ public static class Domains
             return ApiProblem.NotFound("domain");
         }
 
+        var before = Settings.Of(domain);
         var errors = new FieldErrors();
         domain.BarePage = Page(request.BarePage, domain.BarePage, domain, errors, "barePage");
         domain.UnknownPage = Page(request.UnknownPage, domain.UnknownPage, domain, errors, "unknownPage");
@@ -208,6 +215,11 @@ public static class Domains
 
             await Mine(db, member).Where(d => d.IsDefault).ExecuteUpdateAsync(d => d.SetProperty(x => x.IsDefault, false), cancel);
             domain.IsDefault = true;
+        }
+
+        if (details.Of(before, Settings.Of(domain)) is { } detail)
+        {
+            audit.Add(AuditAction.DomainChanged, "domains", id, domain.Name, detail);
         }
 
         await db.SaveChangesAsync(cancel);
@@ -243,6 +255,7 @@ public static class Domains
         CurrentMember member,
         CursusDb db,
         LinkFeed feed,
+        AuditTrail audit,
         CancellationToken cancel
     )
     {
@@ -257,9 +270,24 @@ public static class Domains
         }
 
         db.Remove(domain);
+        audit.Add(AuditAction.Deleted, "domains", id, domain.Name);
         await db.SaveChangesAsync(cancel);
         await feed.CatchUp();
         return TypedResults.NoContent();
+    }
+
+    /// <summary>What can be changed of a domain, for the audit log.</summary>
+    private sealed record Settings(
+        bool IsDefault,
+        string? BarePage,
+        string? UnknownPage,
+        string? EndedPage,
+        short? Redirect,
+        bool HasOwnOptions,
+        LinkOptions Options
+    )
+    {
+        public static Settings Of(ShortDomain d) => new(d.IsDefault, d.BarePage, d.UnknownPage, d.EndedPage, d.Redirect, d.HasOwnOptions, d.Options);
     }
 
     /// <summary>A page of the owner's own in place of a plain one; an empty text takes it away.</summary>

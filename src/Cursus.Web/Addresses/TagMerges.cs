@@ -4,8 +4,10 @@ using Cursus.Core.Addresses.Tagging;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Links;
+using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -133,6 +135,7 @@ public static class TagMerges
         CurrentMember member,
         CursusDb db,
         LinkFeed feed,
+        AuditTrail audit,
         CancellationToken cancel
     )
     {
@@ -143,6 +146,7 @@ public static class TagMerges
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         db.Remove(merge);
+        audit.Add(AuditAction.Deleted, "tag-merges", id, merge.FromValue);
         await SendAgain(merge, db, cancel);
         await transaction.CommitAsync(cancel);
         await feed.CatchUp();
@@ -185,7 +189,7 @@ public static class TagMerges
             m.FromValue,
             m.IntoValue,
             m.MergedAt,
-            db.Members.Where(x => x.Id == m.MergedBy).Select(x => x.Account!.Name).FirstOrDefault(),
+            db.Everybody.Where(x => x.Id == m.MergedBy).Select(x => x.Account!.Name).FirstOrDefault(),
             db.Links.Count(l =>
                 l.WorkspaceId == m.WorkspaceId
                 && (

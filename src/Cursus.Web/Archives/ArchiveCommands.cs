@@ -51,6 +51,7 @@ internal static class ArchiveCommands
             var imported = await ArchiveOfWorkspace.Import(
                 path,
                 workspace.Id,
+                by: null,
                 services.GetRequiredService<ArchiveImport>(),
                 services.GetRequiredService<CursusDb>(),
                 services.GetRequiredService<IClock>(),

@@ -1,8 +1,10 @@
 using Cursus.Data;
 using Cursus.Data.Archives;
+using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Audit;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.Features;
@@ -23,6 +25,7 @@ public static class ArchiveOfWorkspace
         api.MapGet("/archive", Export)
             .ForOwners()
             .Holding(Held.Download)
+            .NotedAsExport("archive")
             .WithSummary("The whole workspace as a ZIP of NDJSON files; see docs/archive")
             .Produces(200, contentType: "application/zip");
         api.MapPost("/archive", TakeIn)
@@ -34,10 +37,24 @@ public static class ArchiveOfWorkspace
 
     /// <summary>Looks an archive through and brings it into a workspace.</summary>
     /// <exception cref="ArchiveRefusedException">It isn't taken; nothing was changed.</exception>
-    internal static async Task<Imported> Import(string path, Guid into, ArchiveImport import, CursusDb db, IClock clock, CancellationToken cancel)
+    /// <param name="by">Who does it; null on the command line.</param>
+    internal static async Task<Imported> Import(
+        string path,
+        Guid into,
+        CurrentMember? by,
+        ArchiveImport import,
+        CursusDb db,
+        IClock clock,
+        CancellationToken cancel
+    )
     {
+        var now = clock.GetCurrentInstant();
         await using var archive = await ArchiveFile.Open(path, new ArchivedLineRules().Against, cancel);
-        await import.Run(archive, into, DomainName.NeedsNoProof, clock.GetCurrentInstant(), cancel);
+        var (name, detail) = (archive.Manifest.Workspace, $"as of {archive.Manifest.MadeAt}");
+        var note = by is null
+            ? AuditTrail.ByCommand(into, now, AuditAction.Imported, "archive", name, detail)
+            : AuditTrail.Entry(by, now, AuditAction.Imported, "archive", null, name, detail);
+        await import.Run(archive, into, DomainName.NeedsNoProof, now, note, cancel);
         return new Imported(
             archive.Manifest.Workspace,
             archive.Manifest.MadeAt,
@@ -87,7 +104,7 @@ public static class ArchiveOfWorkspace
                 );
             }
 
-            var imported = await Import(path, member.WorkspaceId, import, db, clock, cancel);
+            var imported = await Import(path, member.WorkspaceId, member, import, db, clock, cancel);
             await feed.CatchUp();
             return TypedResults.Ok(imported);
         }

@@ -2,9 +2,11 @@ using Cursus.Core;
 using Cursus.Core.Checking;
 using Cursus.Data;
 using Cursus.Data.Checking;
+using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Audit;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -40,18 +42,25 @@ public static class HowLinksAreChecked
         CursusDb db,
         LinkFeed feed,
         CursusOptions options,
+        AuditTrail audit,
+        AuditDetail details,
         IClock clock,
         CancellationToken cancel
     )
     {
         var settings = await Find(db, member, cancel);
-        var errors = new FieldErrors();
+        var (errors, before) = (new FieldErrors(), Of(settings));
         settings.IsOn = request.IsOn ?? settings.IsOn;
         settings.GoneWords = request.GoneWords is null ? settings.GoneWords : ReadWords(request.GoneWords, errors);
         settings.Fallback = (await Vocabulary.Load(db, member, options, cancel)).Fallback(request.Fallback, settings.Fallback, errors);
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
+        }
+
+        if (details.Of(before, Of(settings)) is { } detail)
+        {
+            audit.Add(AuditAction.SettingsChanged, "link-check", detail: detail);
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);

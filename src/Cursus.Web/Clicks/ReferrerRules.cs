@@ -3,6 +3,7 @@ using Cursus.Core.Clicks.Requests;
 using Cursus.Data;
 using Cursus.Data.Clicks;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -83,8 +84,14 @@ public static class ReferrerRules
         return TypedResults.Created($"/api/v1/referrer-rules/{rule.Id}", new Response(rule.Id, rule.Host, channel?.Key));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await db.ReferrerRules.Where(r => r.Id == id && r.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 1
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    ) =>
+        await audit.Delete(db.ReferrerRules.Where(r => r.Id == id && r.WorkspaceId == member.WorkspaceId), "referrer-rules", id, r => r.Host, cancel)
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("rule");
 

@@ -1,6 +1,7 @@
 using Cursus.Data;
 using Cursus.Data.Codes;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Drawing;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
@@ -84,7 +85,13 @@ public static class CodeLogos
         return TypedResults.Created($"/api/v1/code-logos/{logo.Id}", new Response(logo.Id, logo.Name, art.Aspect, art.Png is null, logo.CreatedAt));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    )
     {
         if (
             await db.CodeStyles.Where(s => s.WorkspaceId == member.WorkspaceId && s.LogoId == id).Select(s => s.Name).FirstOrDefaultAsync(cancel) is
@@ -94,8 +101,8 @@ public static class CodeLogos
             return ApiProblem.Conflict("logo-used", $"The style “{style}” uses this logo. Remove it there first.");
         }
 
-        return await db.CodeLogos.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 0
-            ? ApiProblem.NotFound("logo")
-            : TypedResults.NoContent();
+        return await audit.Delete(db.CodeLogos.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId), "code-logos", id, l => l.Name, cancel)
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("logo");
     }
 }

@@ -4,6 +4,7 @@ using Cursus.Core.Codes;
 using Cursus.Data;
 using Cursus.Data.Codes;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Hosting;
 using Cursus.Web.Links;
 using Cursus.Web.Lists;
@@ -111,10 +112,16 @@ public static class CodeStyles
         return TypedResults.Ok(Of(await Rows(db, member).SingleAsync(r => r.Saved.Id == id, cancel)));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await db.CodeStyles.Where(s => s.Id == id && s.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 0
-            ? ApiProblem.NotFound("style")
-            : TypedResults.NoContent();
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    ) =>
+        await audit.Delete(db.CodeStyles.Where(s => s.Id == id && s.WorkspaceId == member.WorkspaceId), "code-styles", id, s => s.Name, cancel)
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("style");
 
     private static async Task<Results<Ok<Applied>, ProblemHttpResult>> Apply(
         ApplyRequest request,

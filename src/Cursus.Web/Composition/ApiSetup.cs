@@ -2,8 +2,10 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Cursus.Data.Archives;
 using Cursus.Web.Access;
+using Cursus.Web.Accounts;
 using Cursus.Web.Addresses;
 using Cursus.Web.Archives;
+using Cursus.Web.Audit;
 using Cursus.Web.Background;
 using Cursus.Web.Batches;
 using Cursus.Web.Checking;
@@ -15,7 +17,9 @@ using Cursus.Web.Links;
 using Cursus.Web.Links.Bulk;
 using Cursus.Web.Links.Routes;
 using Cursus.Web.Links.Saving;
+using Cursus.Web.Mail;
 using Cursus.Web.Outgoing;
+using Cursus.Web.People;
 using Cursus.Web.Posts;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Answers;
@@ -67,8 +71,15 @@ public static class ApiSetup
             "Looks up the DNS records of short domains that are due.",
             TimeSpan.FromSeconds(5)
         );
+        services.AddScoped<AuditTrail>();
+        services.AddSingleton<AuditDetail>();
+        services.AddScoped<BrowserSignIn>();
+        services.AddScoped<AccountChange>();
+        services.AddScoped<MailQueue>();
+        services.AddScoped<MailWriting>();
         if (builder.Configuration.GetSection("Cursus:Mail").Get<MailOptions>() is { Host: { Length: > 0 } })
         {
+            services.AddRegularWork<MailSending>("mails", "E-mails", "Sends invitations and e-mails about accounts.", TimeSpan.FromSeconds(3));
             services.AddRegularWork<DigestSending>(
                 "digests",
                 "Weekly digest",
@@ -161,8 +172,16 @@ public static class ApiSetup
         Session.Map(api);
         WorkspaceSettings.Map(api);
         TimeZoneChange.Map(api);
-        Members.Map(api);
+        Profile.Map(api);
+        Passwords.Map(api);
+        EmailChanges.Map(api);
+        SignIns.Map(api);
+        DeleteAccount.Map(api);
         Tokens.Map(api);
+        Members.Map(api);
+        Invitations.Map(api);
+        AcceptInvitation.Map(api);
+        AuditLog.Map(api);
         BackgroundWork.Map(api);
         CreatePost.Map(api);
         PreviewPost.Map(api);

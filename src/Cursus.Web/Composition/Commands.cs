@@ -1,17 +1,16 @@
 using Cursus.Data;
 using Cursus.Data.Clicks.Sums;
 using Cursus.Data.Schema;
-using Cursus.Data.Workspaces;
+using Cursus.Web.Accounts;
 using Cursus.Web.Archives;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
 
 namespace Cursus.Web.Composition;
 
 /// <summary>What the program does besides serving: <c>migrate</c> brings the database up to date, <c>check</c> holds the roll-ups against the clicks,
-/// <c>recount</c> makes them anew, <c>token</c> makes an API token, <c>export</c> and <c>import</c> write a workspace into an archive and read one,
-/// <c>archive-schema</c> prints how archives are laid out.</summary>
+/// <c>recount</c> makes them anew, <c>token</c> makes an API token, <c>password</c> sets a new password, <c>export</c> and <c>import</c> write a
+/// workspace into an archive and read one, <c>archive-schema</c> prints how archives are laid out.</summary>
 public static class Commands
 {
     private const int MostTold = 20;
@@ -29,7 +28,8 @@ public static class Commands
             "import" => await ArchiveCommands.Import(scope.ServiceProvider, app.Configuration["email"], app.Configuration["file"] ?? ""),
             "schema-document" => await WriteSchemaDocument(scope.ServiceProvider),
             "archive-schema" => await ArchiveCommands.Schema(scope.ServiceProvider),
-            "token" => await MakeToken(scope.ServiceProvider, app.Configuration["email"] ?? ""),
+            "token" => await AccountCommands.MakeToken(scope.ServiceProvider, app.Configuration["email"] ?? ""),
+            "password" => await AccountCommands.SetPassword(scope.ServiceProvider, app.Configuration["email"] ?? ""),
             _ => null,
         };
     }
@@ -86,24 +86,6 @@ public static class Commands
         var rollUps = services.GetRequiredService<RollUps>();
         await rollUps.Rebuild(services.GetRequiredService<IClock>().GetCurrentInstant(), CancellationToken.None);
         Console.WriteLine("The totals were rebuilt from the recorded clicks.");
-        return 0;
-    }
-
-    private static async Task<int> MakeToken(IServiceProvider services, string email)
-    {
-        var db = services.GetRequiredService<CursusDb>();
-        var normalized = email.Trim().ToUpperInvariant();
-        var member = await db.Members.Where(m => m.Account!.NormalizedEmail == normalized).OrderBy(m => m.CreatedAt).FirstOrDefaultAsync();
-        if (member is null)
-        {
-            await Console.Error.WriteLineAsync($"No member has the e-mail address “{email}”.");
-            return 1;
-        }
-
-        var (token, text) = ApiToken.Make(member.Id, "command line", services.GetRequiredService<IClock>().GetCurrentInstant());
-        db.Add(token);
-        await db.SaveChangesAsync();
-        Console.WriteLine(text);
         return 0;
     }
 }

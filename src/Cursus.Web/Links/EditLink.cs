@@ -88,7 +88,7 @@ public static class EditLink
         }
 
         rewriting.Write(link, before, asked.Over(before), now);
-        LinkVersions.Keep(db, link, before, member.Id, now);
+        LinkVersions.Keep(db, link, before, member, now);
         return await Save(link, member, db, feed, options, http, clock, transaction, cancel);
     }
 
@@ -115,7 +115,7 @@ public static class EditLink
 
         var (now, before) = (clock.GetCurrentInstant(), LinkVersions.StateOf(link));
         link.DeletedAt = now;
-        LinkVersions.Keep(db, link, before, member.Id, now);
+        LinkVersions.Keep(db, link, before, member, now);
         return (await Save(link, member, db, feed, options, http, clock, transaction: null, cancel)).Result is ProblemHttpResult problem
             ? problem
             : TypedResults.NoContent();
@@ -144,7 +144,7 @@ public static class EditLink
 
         var before = LinkVersions.StateOf(link);
         link.DeletedAt = null;
-        LinkVersions.Keep(db, link, before, member.Id, clock.GetCurrentInstant());
+        LinkVersions.Keep(db, link, before, member, clock.GetCurrentInstant());
         return await Save(link, member, db, feed, options, http, clock, transaction: null, cancel);
     }
 

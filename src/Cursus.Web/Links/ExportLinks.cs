@@ -7,6 +7,7 @@ using Cursus.Core.Links;
 using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Hosting;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
@@ -67,6 +68,7 @@ public static class ExportLinks
         api.MapPost("/links/files", Handle)
             .ForViewers()
             .Holding(Held.Download)
+            .NotedAsExport("links")
             .WithSummary("Export links as CSV, spreadsheet or JSON Lines")
             .Produces(200, contentType: "application/octet-stream");
 

@@ -2,6 +2,7 @@ using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Links;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -77,8 +78,14 @@ public static class Folders
             : ApiProblem.NotFound("folder");
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await db.Folders.Where(f => f.Id == id && f.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 1
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    ) =>
+        await audit.Delete(db.Folders.Where(f => f.Id == id && f.WorkspaceId == member.WorkspaceId), "folders", id, f => f.Name, cancel)
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("folder");
 

@@ -76,10 +76,7 @@ public static class LinkHistory
             State = LinkVersions.StateOf(link).ToJson(),
         };
         versions.Add(present);
-        var names = await db
-            .Members.Where(m => m.WorkspaceId == member.WorkspaceId)
-            .Select(m => new { m.Id, m.Account!.Name })
-            .ToDictionaryAsync(m => m.Id, m => m.Name, cancel);
+        var names = await MemberNames.Of(db, member, cancel);
         var changeIds = versions.Select(v => v.ChangeId).OfType<Guid>().ToList();
         var changes = await db.LinkChanges.Where(c => changeIds.Contains(c.Id)).ToDictionaryAsync(c => c.Id, c => c.What, cancel);
         var clicks = await Clicks(id, versions, db, cancel);
@@ -163,7 +160,7 @@ public static class LinkHistory
         }
 
         rewriting.Write(link, before, state, now);
-        LinkVersions.Keep(db, link, before, member.Id, now);
+        LinkVersions.Keep(db, link, before, member, now);
         return await EditLink.Save(link, member, db, feed, options, http, clock, transaction, cancel);
     }
 

@@ -124,7 +124,7 @@ internal static class LinkRows
             SlugFreedAt = l.SlugFreedAt,
             Tags = l.Tags.OrderBy(t => t.Name).Select(t => t.Name).ToList(),
             CreatedAt = l.CreatedAt,
-            CreatedBy = db.Members.Where(m => m.Id == l.CreatedBy).Select(m => m.Account!.Name).FirstOrDefault(),
+            CreatedBy = db.Everybody.Where(m => m.Id == l.CreatedBy).Select(m => m.Account!.Name).FirstOrDefault(),
             Clicks = l.Total == null ? 0 : l.Total.Clicks,
             LastClickAt = l.Total == null ? null : l.Total.LastClickAt,
             Aliases = l.Aliases.OrderByDescending(a => a.CreatedAt).Select(a => new AliasRow(a.Domain!.Name, a.Slug)).ToList(),
@@ -138,7 +138,7 @@ internal static class LinkRows
             RouteId = l.RouteId,
             ImportedClicks = l.ImportedClicks,
             Pages = db.CheckedPages.Where(p => p.WorkspaceId == l.WorkspaceId && p.Key == l.PageKey).ToList(),
-            ChangedBy = db.Members.Where(m => m.Id == l.ChangedBy).Select(m => m.Account!.Name).FirstOrDefault(),
+            ChangedBy = db.Everybody.Where(m => m.Id == l.ChangedBy).Select(m => m.Account!.Name).FirstOrDefault(),
             Post =
                 l.Placement == null
                     ? null

@@ -1,6 +1,9 @@
 using Cursus.Core.Links;
 using Cursus.Data;
 using Cursus.Data.Links;
+using Cursus.Data.Workspaces;
+using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
@@ -44,7 +47,7 @@ internal static class LinkVersions
     /// <summary>Makes the changed link a new version and keeps the one before; nothing where nothing is different. The caller saves.</summary>
     /// <param name="before">How it was.</param>
     /// <param name="change">The change of many links that this belongs to.</param>
-    public static bool Keep(CursusDb db, Link link, LinkState before, Guid by, Instant now, Guid? change = null)
+    public static bool Keep(CursusDb db, Link link, LinkState before, CurrentMember by, Instant now, Guid? change = null)
     {
         var former = before.ToJson();
         if (StateOf(link).ToJson() == former)
@@ -64,8 +67,24 @@ internal static class LinkVersions
                 State = former,
             }
         );
-        (link.Version, link.ChangedAt, link.ChangedBy, link.ChangeId) = (link.Version + 1, now, by, change);
+        (link.Version, link.ChangedAt, link.ChangedBy, link.ChangeId) = (link.Version + 1, now, by.Id, change);
+        Note(db, link, before, by, now);
         return true;
+    }
+
+    /// <summary>The audit log tells of where links lead and of those that are gone; all the rest is in the link's own history.</summary>
+    private static void Note(CursusDb db, Link link, LinkState before, CurrentMember by, Instant now)
+    {
+        if (link.DeletedAt is not null && !before.IsDeleted)
+        {
+            db.Add(AuditTrail.Entry(by, now, AuditAction.Deleted, "links", link.Id, link.Title, link.Destination));
+        }
+        else if (link.Destination != before.Destination)
+        {
+            db.Add(
+                AuditTrail.Entry(by, now, AuditAction.DestinationChanged, "links", link.Id, link.Title, $"{before.Destination} → {link.Destination}")
+            );
+        }
     }
 
     /// <summary>Whether saving failed because somebody else has changed the link meanwhile: its version is another, or the one before is kept

@@ -7,6 +7,7 @@ using Cursus.Core.Links;
 using Cursus.Core.Routing;
 using Cursus.Data;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -22,6 +23,7 @@ public static class RedirectFiles
         api.MapGet("/domains/{id:guid}/redirects", Handle)
             .ForViewers()
             .Holding(Held.Download)
+            .NotedAsExport("links")
             .WithSummary("All redirects of a short domain, for another server")
             .Produces(200, contentType: "application/octet-stream");
 

@@ -26,7 +26,7 @@ internal static class SeenVersion
     /// <summary>Tells who was quicker.</summary>
     public static async Task<ProblemHttpResult> Overtaken(Guid? by, CursusDb db, CancellationToken cancel)
     {
-        var name = await db.Members.Where(m => m.Id == by).Select(m => m.Account!.Name).FirstOrDefaultAsync(cancel) ?? "Somebody";
+        var name = await db.Everybody.Where(m => m.Id == by).Select(m => m.Account!.Name).FirstOrDefaultAsync(cancel) ?? "Somebody";
         return ApiProblem.Of(
             StatusCodes.Status412PreconditionFailed,
             "changed-meanwhile",

@@ -1,7 +1,9 @@
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Links;
+using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -111,6 +113,7 @@ public static class Tags
         MergeRequest request,
         CurrentMember member,
         CursusDb db,
+        AuditTrail audit,
         CancellationToken cancel
     )
     {
@@ -119,7 +122,7 @@ public static class Tags
             return ApiProblem.NotFound("tag");
         }
 
-        if (request.Into is not { } into || into == id || await Find(into, member, db, cancel) is null)
+        if (request.Into is not { } into || into == id || await Find(into, member, db, cancel) is not { } other)
         {
             return ApiProblem.Invalid("into", new ValidationError("tag-unknown", "Choose another tag to merge into."));
         }
@@ -130,13 +133,20 @@ public static class Tags
             cancel
         );
         db.Remove(tag);
+        audit.Add(AuditAction.Deleted, "tags", id, tag.Name, $"merged into “{other.Name}”");
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return TypedResults.Ok(await Read(db, member, into).SingleAsync(cancel));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await db.Tags.Where(t => t.Id == id && t.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 1
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    ) =>
+        await audit.Delete(db.Tags.Where(t => t.Id == id && t.WorkspaceId == member.WorkspaceId), "tags", id, t => t.Name, cancel)
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("tag");
 

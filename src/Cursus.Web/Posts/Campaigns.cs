@@ -7,6 +7,7 @@ using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Audit;
 using Cursus.Web.Hosting;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
@@ -188,14 +189,20 @@ public static class Campaigns
         return TypedResults.Ok((await Read(id, member, db, cancel))!);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    )
     {
         if (await db.Links.AnyAsync(l => l.CampaignId == id && l.WorkspaceId == member.WorkspaceId, cancel))
         {
             return ApiProblem.Conflict("campaign-in-use", "This campaign has links, so it can’t be deleted: their clicks would lose their name.");
         }
 
-        return await Mine(db, member).Where(c => c.Id == id).ExecuteDeleteAsync(cancel) == 1
+        return await audit.Delete(Mine(db, member).Where(c => c.Id == id), "campaigns", id, c => c.Name, cancel)
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("campaign");
     }

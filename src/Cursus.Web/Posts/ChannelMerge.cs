@@ -1,8 +1,10 @@
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Posts;
+using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Links.Bulk;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -69,6 +71,7 @@ internal static class ChannelMerge
         BulkEditRun links,
         SavedRequest saved,
         LinkFeed feed,
+        AuditTrail audit,
         IClock clock,
         CancellationToken cancel
     )
@@ -95,6 +98,7 @@ internal static class ChannelMerge
             cancel
         );
         await Rename(db, member, saved, from.Key, into.Key, cancel);
+        audit.Add(AuditAction.Deleted, "channels", id, from.Name, $"merged into “{into.Name}”");
         await db.SaveChangesAsync(cancel);
         await Channels.Mine(db, member).Where(c => c.Id == id).ExecuteDeleteAsync(cancel);
         await transaction.CommitAsync(cancel);

@@ -7,6 +7,7 @@ using Cursus.Data.Posts;
 using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Cursus.Web.Retargeting;
@@ -181,7 +182,13 @@ public static class Channels
         return TypedResults.Ok(Of(channel));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    )
     {
         if (await db.Links.AnyAsync(l => l.ChannelId == id && l.WorkspaceId == member.WorkspaceId, cancel))
         {
@@ -191,7 +198,7 @@ public static class Channels
             );
         }
 
-        return await Mine(db, member).Where(c => c.Id == id).ExecuteDeleteAsync(cancel) == 1
+        return await audit.Delete(Mine(db, member).Where(c => c.Id == id), "channels", id, c => c.Name, cancel)
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("channel");
     }

@@ -2,6 +2,7 @@ using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Posts;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -106,8 +107,16 @@ public static class Recipes
         return TypedResults.Ok(Of(recipe, saved));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await Mine(db, member).Where(r => r.Id == id).ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : ApiProblem.NotFound("recipe");
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    ) =>
+        await audit.Delete(Mine(db, member).Where(r => r.Id == id), "recipes", id, r => r.Name, cancel)
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("recipe");
 
     private static async Task<ProblemHttpResult?> Apply(Request request, Recipe recipe, CursusDb db, SavedRequest saved, CancellationToken cancel)
     {

@@ -1,8 +1,10 @@
 using Cursus.Core.Batches;
 using Cursus.Data;
 using Cursus.Data.Links;
+using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Links.Bulk;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -24,6 +26,8 @@ public static class UndoSending
     /// <summary>Many links take longer to look at.</summary>
     private static readonly Duration BatchWithin = Duration.FromMinutes(10);
 
+    private const string Undone = "undone right after it was saved";
+
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapPost("/posts/{id:guid}/undo", UndoPost).ForEditors().WithSummary("Undo a post that was just saved");
@@ -36,16 +40,21 @@ public static class UndoSending
         CurrentMember member,
         CursusDb db,
         LinkFeed feed,
+        AuditTrail audit,
         IClock clock,
         CancellationToken cancel
     )
     {
         var posts = db.Posts.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId);
-        return await posts.Select(p => (Instant?)p.CreatedAt).FirstOrDefaultAsync(cancel) is { } created
+        return await posts.Select(p => new { p.CreatedAt, p.Title }).FirstOrDefaultAsync(cancel) is { } post
             ? await Undo(
-                created + Within,
+                post.CreatedAt + Within,
                 db.Links.Where(l => l.Placement!.PostId == id),
-                () => posts.ExecuteDeleteAsync(cancel),
+                () =>
+                {
+                    audit.Add(AuditAction.Deleted, "posts", id, post.Title, Undone);
+                    return posts.ExecuteDeleteAsync(cancel);
+                },
                 db,
                 feed,
                 clock,
@@ -59,13 +68,26 @@ public static class UndoSending
         CurrentMember member,
         CursusDb db,
         LinkFeed feed,
+        AuditTrail audit,
         IClock clock,
         CancellationToken cancel
     )
     {
         var links = db.Links.Where(l => l.Id == id && l.WorkspaceId == member.WorkspaceId && l.Placement == null);
-        return await links.Select(l => (Instant?)l.CreatedAt).FirstOrDefaultAsync(cancel) is { } created
-            ? await Undo(created + Within, links, () => Task.CompletedTask, db, feed, clock, cancel)
+        return await links.Select(l => new { l.CreatedAt, l.Title }).FirstOrDefaultAsync(cancel) is { } link
+            ? await Undo(
+                link.CreatedAt + Within,
+                links,
+                () =>
+                {
+                    audit.Add(AuditAction.Deleted, "links", id, link.Title, Undone);
+                    return Task.CompletedTask;
+                },
+                db,
+                feed,
+                clock,
+                cancel
+            )
             : ApiProblem.NotFound("link");
     }
 
@@ -75,6 +97,7 @@ public static class UndoSending
         CursusDb db,
         BulkEditRun many,
         LinkFeed feed,
+        AuditTrail audit,
         IClock clock,
         CancellationToken cancel
     )
@@ -87,6 +110,7 @@ public static class UndoSending
                 links,
                 async () =>
                 {
+                    audit.Add(AuditAction.Deleted, "batches", detail: Undone);
                     await db.Posts.Where(p => p.Placements.Any(placement => links.Contains(placement.Link!))).ExecuteDeleteAsync(cancel);
                     await many.Restore(id, member, cancel);
                     await db
@@ -135,6 +159,7 @@ public static class UndoSending
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await alongside();
         await db.Links.Where(l => ids.Contains(l.Id)).ExecuteDeleteAsync(cancel);
+        await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         await feed.CatchUp();
         return TypedResults.NoContent();

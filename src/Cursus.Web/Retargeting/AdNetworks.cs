@@ -3,6 +3,7 @@ using Cursus.Core.Retargeting;
 using Cursus.Data;
 using Cursus.Data.Retargeting;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -109,7 +110,13 @@ public static class AdNetworks
         return TypedResults.Ok(new Response(described, IsOwn: true, pixels.Count));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(string key, CurrentMember member, CursusDb db, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        string key,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    )
     {
         if (
             await db.Pixels.Where(p => p.WorkspaceId == member.WorkspaceId && p.Network == key).Select(p => p.Name).FirstOrDefaultAsync(cancel) is
@@ -119,7 +126,9 @@ public static class AdNetworks
             return ApiProblem.Conflict("network-in-use", $"The pixel “{used}” belongs to this network. Remove its pixels first.");
         }
 
-        return await Mine(db, member, key).ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : ApiProblem.NotFound("ad network of your own");
+        return await audit.Delete(Mine(db, member, key), "ad-networks", key, n => n.Key, cancel)
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("ad network of your own");
     }
 
     private static ProblemHttpResult? Check(AdNetwork network)

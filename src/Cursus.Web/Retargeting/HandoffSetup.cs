@@ -5,9 +5,11 @@ using Cursus.Core.Clicks;
 using Cursus.Core.Retargeting;
 using Cursus.Data;
 using Cursus.Data.Retargeting;
+using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Edge.Handoff;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Drawing;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -69,11 +71,13 @@ public static class HandoffSetup
         CurrentMember member,
         CursusDb db,
         LinkFeed feed,
+        AuditTrail audit,
+        AuditDetail details,
         CancellationToken cancel
     )
     {
         var settings = await Find(db, member, cancel);
-        var errors = new FieldErrors();
+        var (errors, before) = (new FieldErrors(), Of(settings));
         settings.Consent = request.Consent ?? settings.Consent;
         settings.Countries = request.Countries is null ? settings.Countries : ReadCountries(request.Countries, errors);
         settings.Questions = request.Questions is null ? settings.Questions : ReadQuestions(request.Questions, errors);
@@ -93,6 +97,11 @@ public static class HandoffSetup
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
+        }
+
+        if (details.Of(before, Of(settings)) is { } detail)
+        {
+            audit.Add(AuditAction.SettingsChanged, "handoff", detail: detail);
         }
 
         await db.SaveChangesAsync(cancel);

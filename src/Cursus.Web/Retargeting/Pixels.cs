@@ -5,6 +5,7 @@ using Cursus.Data;
 using Cursus.Data.Retargeting;
 using Cursus.Edge;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -145,10 +146,11 @@ public static class Pixels
         CurrentMember member,
         CursusDb db,
         LinkFeed feed,
+        AuditTrail audit,
         CancellationToken cancel
     )
     {
-        if (await db.Pixels.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 0)
+        if (!await audit.Delete(db.Pixels.Where(p => p.Id == id && p.WorkspaceId == member.WorkspaceId), "pixels", id, p => p.Name, cancel))
         {
             return ApiProblem.NotFound("pixel");
         }

@@ -1,9 +1,11 @@
 using Cursus.Core;
+using Cursus.Core.Accounts;
 using Cursus.Data;
 using Cursus.Data.Addresses;
 using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Web.Access;
+using Cursus.Web.Accounts;
 using Cursus.Web.Addresses;
 using Cursus.Web.Demo;
 using Cursus.Web.Hosting;
@@ -95,9 +97,17 @@ public static class Installation
             return ApiProblem.Invalid(errors);
         }
 
-        Need(errors, "name", request.Name, "Type your name.");
-        Need(errors, "email", request.Email, "Type your e-mail address.");
-        Need(errors, "workspace", request.Workspace, "Enter your organisation’s name.");
+        var name = Profile.ReadName(request.Name, errors);
+        if (!EmailAddress.TryRead(request.Email, out var email))
+        {
+            errors.Add("email", EmailAddress.Error(request.Email));
+        }
+
+        if (string.IsNullOrWhiteSpace(request.Workspace))
+        {
+            errors.Add("workspace", new ValidationError("missing", "Enter your organisation’s name."));
+        }
+
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.TimeZone ?? "") is null)
         {
             errors.Add("timeZone", new ValidationError("time-zone", "Choose a time zone, such as Europe/London."));
@@ -118,22 +128,14 @@ public static class Installation
 
         var account = new Account
         {
-            Name = request.Name!.Trim(),
-            Email = request.Email!.Trim(),
-            UserName = request.Email!.Trim(),
+            Name = name,
+            Email = email,
+            UserName = email,
         };
         var made = await accounts.CreateAsync(account, request.Password ?? "");
         if (!made.Succeeded)
         {
-            foreach (var error in made.Errors)
-            {
-                errors.Add(
-                    error.Code.StartsWith("Password", StringComparison.Ordinal) ? "password" : "email",
-                    new ValidationError("account", error.Description)
-                );
-            }
-
-            return ApiProblem.Invalid(errors);
+            return ApiProblem.Invalid(AccountChange.Errors(made, "password"));
         }
 
         var now = clock.GetCurrentInstant();
@@ -176,12 +178,4 @@ public static class Installation
 
     private static ProblemHttpResult HasOwner() =>
         ApiProblem.Conflict("has-owner", "This installation already has an owner. Sign in, or ask the owner for an account.");
-
-    private static void Need(FieldErrors errors, string field, string? value, string text)
-    {
-        if (string.IsNullOrWhiteSpace(value))
-        {
-            errors.Add(field, new ValidationError("missing", text));
-        }
-    }
 }

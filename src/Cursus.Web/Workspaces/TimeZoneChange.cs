@@ -1,7 +1,9 @@
 using Cursus.Core;
 using Cursus.Data.Clicks.Sums;
+using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Problems;
 using Cursus.Web.Runs;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -41,6 +43,7 @@ public static class TimeZoneChange
         RollUps rollUps,
         LongRuns runs,
         LinkFeed feed,
+        IClock clock,
         CancellationToken cancel
     )
     {
@@ -55,6 +58,15 @@ public static class TimeZoneChange
         }
 
         var (workspace, clicks) = (member.WorkspaceId, await rollUps.ClicksOf(member.WorkspaceId, cancel));
+        var note = AuditTrail.Entry(
+            member,
+            clock.GetCurrentInstant(),
+            AuditAction.SettingsChanged,
+            "workspace",
+            null,
+            null,
+            $"timeZone: {member.Workspace.TimeZone} → {zone.Id}"
+        );
         var run = runs.Start(
             workspace,
             workspace,
@@ -62,7 +74,7 @@ public static class TimeZoneChange
             "the time zone is as before",
             async (_, run) =>
             {
-                await rollUps.ChangeZone(workspace, zone, run, run.Cancelled);
+                await rollUps.ChangeZone(workspace, zone, note, run, run.Cancelled);
                 await feed.CatchUp();
                 return null;
             },

@@ -8,6 +8,7 @@ using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Audit;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -80,23 +81,19 @@ public static class WorkspaceSettings
         CurrentMember member,
         CursusDb db,
         LinkFeed feed,
+        AuditTrail audit,
+        AuditDetail details,
         CancellationToken cancel
     )
     {
         var workspace = await db.Workspaces.SingleAsync(w => w.Id == member.WorkspaceId, cancel);
-        var errors = new FieldErrors();
+        var (errors, before) = (new FieldErrors(), Of(workspace));
         SetNames(workspace, request, errors);
         workspace.WeekStart = (IsoDayOfWeek?)request.WeekStart ?? workspace.WeekStart;
         workspace.NumberLanguage = request.NumberLanguage ?? workspace.NumberLanguage;
         if (!NumberLanguage.Tags.Contains(workspace.NumberLanguage))
         {
-            errors.Add(
-                "numberLanguage",
-                new ValidationError(
-                    "number-language",
-                    $"Numbers can’t be written in “{request.NumberLanguage}”. Use one of {string.Join(", ", NumberLanguage.Tags)}."
-                )
-            );
+            errors.Add("numberLanguage", NumberLanguage.Error(request.NumberLanguage));
         }
 
         workspace.SlugKind = request.SlugKind ?? workspace.SlugKind;
@@ -120,6 +117,11 @@ public static class WorkspaceSettings
         if (errors.Any)
         {
             return ApiProblem.Invalid(errors);
+        }
+
+        if (details.Of(before, Of(workspace)) is { } detail)
+        {
+            audit.Add(AuditAction.SettingsChanged, "workspace", detail: detail);
         }
 
         await db.SaveChangesAsync(cancel);

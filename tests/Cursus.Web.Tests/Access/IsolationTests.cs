@@ -3,6 +3,7 @@ using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Cursus.Core.Checking;
+using Cursus.Data.Workspaces;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.Routing;
@@ -158,6 +159,7 @@ public partial class IsolationTests(CursusApp app)
                 var key =
                     name != "id" ? name
                     : pattern is "/api/v1/batches/{id:guid}/undo" or "/api/v1/batches/{id:guid}/result.csv" ? "a batch that was run"
+                    : pattern.Contains("/sign-ins/", StringComparison.Ordinal) ? "account/sign-ins"
                     : pattern.Split('/')[3];
                 return ids.TryGetValue(key, out var value)
                     ? value
@@ -304,6 +306,16 @@ public partial class IsolationTests(CursusApp app)
                 .CheckedPages.Where(c => c.WorkspaceId == world.Workspace.Id)
                 .ExecuteUpdateAsync(c => c.SetProperty(x => x.Verdict, PageVerdict.Gone).SetProperty(x => x.NeedsCare, true), Cancel);
             await Make(world, "folders", new { name = $"Shop of {world.Domain}" });
+            await Make(world, "invitations", new { emails = new[] { $"ines@{world.Domain}" } });
+            db.Add(
+                new SignIn
+                {
+                    AccountId = await db.Users.Where(a => a.Email == world.OwnerEmail).Select(a => a.Id).SingleAsync(Cancel),
+                    LastUsedAt = NodaTime.SystemClock.Instance.GetCurrentInstant(),
+                    Device = $"Browser of {world.Domain}",
+                }
+            );
+            await db.SaveChangesAsync(Cancel);
         }
 
         var ids = new Dictionary<string, string> { ["channel"] = "guildhall", ["number"] = "1" };
@@ -317,6 +329,10 @@ public partial class IsolationTests(CursusApp app)
                 "domains",
                 "tags",
                 "tokens",
+                "members",
+                "invitations",
+                "account/sign-ins",
+                "audit/people",
                 "folders",
                 "recipes",
                 "drafts",

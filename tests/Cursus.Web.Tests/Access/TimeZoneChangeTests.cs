@@ -135,7 +135,13 @@ public class TimeZoneChangeTests
         using var cancelled = new CancellationTokenSource();
 
         await Should.ThrowAsync<OperationCanceledException>(() =>
-            rollUps.ChangeZone(world.Workspace.Id, DateTimeZoneProviders.Tzdb["Asia/Tokyo"], new CancelsAtOnce(cancelled), cancelled.Token)
+            rollUps.ChangeZone(
+                world.Workspace.Id,
+                DateTimeZoneProviders.Tzdb["Asia/Tokyo"],
+                note: null,
+                new CancelsAtOnce(cancelled),
+                cancelled.Token
+            )
         );
 
         (await Days(world)).ShouldBe(before);

@@ -26,6 +26,7 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
     private readonly string database = $"test_{Guid.NewGuid():N}";
     private readonly string server;
     private readonly bool isBeside;
+    private readonly Lazy<Mailing> mailing;
 
     public CursusApp()
         : this(throughLine: false) { }
@@ -34,6 +35,7 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
     /// <param name="commandSeconds">After how many seconds the application gives a statement up that has no other limit.</param>
     internal CursusApp(bool throughLine, int commandSeconds = 30)
     {
+        mailing = new(() => new Mailing(this));
         server = Environment.GetEnvironmentVariable("CURSUS_TEST_DATABASE")
             ?? throw new InvalidOperationException("CURSUS_TEST_DATABASE is not set. Run these tests with ./cursus test web.");
         var direct = new NpgsqlConnectionStringBuilder(server)
@@ -121,10 +123,18 @@ public sealed class CursusApp : WebApplicationFactory<Program>, IAsyncLifetime
     /// <summary>The name server that the application asks.</summary>
     public TestNames Names { get; } = new();
 
+    /// <summary>The same application with a mail server.</summary>
+    public Mailing Mailing => mailing.Value;
+
     public LinkFeed Feed => Services.GetRequiredService<LinkFeed>();
 
     public override async ValueTask DisposeAsync()
     {
+        if (mailing.IsValueCreated)
+        {
+            await Mailing.DisposeAsync();
+        }
+
         await base.DisposeAsync();
         Line?.Dispose();
         Names.Dispose();

@@ -86,6 +86,6 @@ test('the digest is read on its page and arrives by e-mail', async ({ page }) =>
   await expect(page.getByRole('heading', { level: 1 })).not.toHaveText(heading!)
 
   await page.goto(`http://mailbox.localhost:${standins}/`)
-  await expect(page.getByRole('link', { name: /Northmoor Observatory: .* led with/ }).first()).toBeVisible()
+  await page.getByRole('link', { name: /Northmoor Observatory: .* led with/ }).first().click()
   await expect(page.frameLocator('iframe').getByRole('heading', { name: 'What led' })).toBeVisible()
 })

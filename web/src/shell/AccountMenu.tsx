@@ -1,7 +1,7 @@
 import { Avatar, Menu, UnstyledButton, useMantineColorScheme } from '@mantine/core'
-import { IconCheck, IconDeviceDesktop, IconLogout, IconMoon, IconSun } from '@tabler/icons-react'
+import { IconCheck, IconDeviceDesktop, IconLogout, IconMoon, IconSun, IconUser } from '@tabler/icons-react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useNavigate } from '@tanstack/react-router'
+import { Link, useNavigate } from '@tanstack/react-router'
 import { api, read } from '../api/client'
 import { useSession } from '../features/access/session'
 
@@ -37,6 +37,9 @@ export function AccountMenu() {
           <br />
           {session.workspace}
         </Menu.Label>
+        <Menu.Item leftSection={<IconUser size={16} aria-hidden />} component={Link} to="/account">
+          Your account
+        </Menu.Item>
         <Menu.Divider />
         {schemes.map(({ value, label, icon: Icon }) => (
           <Menu.Item

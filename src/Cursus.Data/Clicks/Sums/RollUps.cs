@@ -1,4 +1,5 @@
 using Cursus.Core.Clicks.Tallies;
+using Cursus.Data.Workspaces;
 using NodaTime;
 using Npgsql;
 
@@ -55,7 +56,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
     /// day's key, so that somebody who came before and after the old midnight may count twice in one new day.
     /// </summary>
     /// <param name="progress">Told how many clicks have been counted so far.</param>
-    public async Task ChangeZone(Guid workspace, DateTimeZone zone, IProgress<int> progress, CancellationToken cancel)
+    public async Task ChangeZone(Guid workspace, DateTimeZone zone, AuditEntry? note, IProgress<int> progress, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(zone);
         await using var connection = await dataSource.OpenConnectionAsync(cancel);
@@ -74,6 +75,7 @@ public sealed class RollUps(NpgsqlDataSource dataSource)
             },
         };
         await move.ExecuteNonQueryAsync(cancel);
+        await AuditRow.Write(connection, note, cancel);
         await transaction.CommitAsync(cancel);
     }
 

@@ -65,7 +65,7 @@ internal sealed class BulkEditRun(CursusDb db, LinkFeed feed, CursusOptions opti
                 if (outcome.After is { } after)
                 {
                     rewriting.Write(link, outcome.Before, after, now);
-                    changed += LinkVersions.Keep(db, link, outcome.Before, member.Id, now, id) ? 1 : 0;
+                    changed += LinkVersions.Keep(db, link, outcome.Before, member, now, id) ? 1 : 0;
                 }
             }
         }
@@ -109,7 +109,7 @@ internal sealed class BulkEditRun(CursusDb db, LinkFeed feed, CursusOptions opti
             {
                 var before = LinkVersions.StateOf(link);
                 rewriting.Write(link, before, after(link, before), now);
-                changed += LinkVersions.Keep(db, link, before, member.Id, now, id) ? 1 : 0;
+                changed += LinkVersions.Keep(db, link, before, member, now, id) ? 1 : 0;
             }
         }
 
@@ -142,7 +142,7 @@ internal sealed class BulkEditRun(CursusDb db, LinkFeed feed, CursusOptions opti
             {
                 var before = LinkVersions.StateOf(link);
                 rewriting.Write(link, before, former[link.Id], now);
-                LinkVersions.Keep(db, link, before, member.Id, now);
+                LinkVersions.Keep(db, link, before, member, now);
             }
         }
 

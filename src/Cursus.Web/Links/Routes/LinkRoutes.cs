@@ -216,7 +216,7 @@ public static class LinkRoutes
             RouteId = Patch.To(savedRoute),
         };
         rewriting.Write(link, before, patch.Over(before), now);
-        LinkVersions.Keep(db, link, before, member.Id, now);
+        LinkVersions.Keep(db, link, before, member, now);
         return (await EditLink.Save(link, member, db, feed, options, http, clock, transaction: null, cancel)).Result is ProblemHttpResult problem
             ? problem
             : TypedResults.Ok(await Body(link, member, source, cancel));

@@ -6,6 +6,7 @@ using Cursus.Data.Links;
 using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Addresses;
+using Cursus.Web.Audit;
 using Cursus.Web.Hosting;
 using Cursus.Web.Links.Bulk;
 using Cursus.Web.Lists;
@@ -71,10 +72,7 @@ public static class SavedRoutes
             return ApiProblem.NotFound("saved route");
         }
 
-        var names = await db
-            .Members.Where(m => m.WorkspaceId == member.WorkspaceId)
-            .Select(m => new { m.Id, m.Account!.Name })
-            .ToDictionaryAsync(m => m.Id, m => m.Name, cancel);
+        var names = await MemberNames.Of(db, member, cancel);
         var former = await db.SavedRouteVersions.Where(v => v.RouteId == id).OrderByDescending(v => v.Number).AsNoTracking().ToListAsync(cancel);
         IReadOnlyList<Version> versions =
         [
@@ -206,8 +204,16 @@ public static class SavedRoutes
         return TypedResults.Ok(await Of(route, member, db, cancel));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await Mine(db, member).Where(r => r.Id == id).ExecuteDeleteAsync(cancel) == 1 ? TypedResults.NoContent() : ApiProblem.NotFound("saved route");
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    ) =>
+        await audit.Delete(Mine(db, member).Where(r => r.Id == id), "routes", id, r => r.Name, cancel)
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("saved route");
 
     private static SavedRouteVersion Kept(SavedRoute route, Instant until) =>
         new()

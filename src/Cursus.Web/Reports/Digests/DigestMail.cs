@@ -1,8 +1,8 @@
 using System.Globalization;
 using System.Text;
-using System.Text.Encodings.Web;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Hosting;
+using Cursus.Web.Mail;
 using MimeKit;
 using NodaTime;
 using NodaTime.Text;
@@ -42,25 +42,21 @@ internal sealed class DigestMail(CursusOptions options)
 
     private static string Html(Digest digest, string days, string? page, string workspace)
     {
-        static string Safe(string text) => HtmlEncoder.Default.Encode(text);
         var sections = string.Concat(
             digest.Sections.Select(s =>
                 $"""
-                    <h2 style="font-size:17px;margin:22px 0 6px">{Safe(s.Heading)}</h2>
-                    <ul style="margin:0;padding-left:20px;line-height:1.5">{string.Concat(s.Lines.Select(l => $"<li>{Safe(l.Text)}</li>"))}</ul>
+                    <h2 style="font-size:17px;margin:22px 0 6px">{MailLayout.Safe(s.Heading)}</h2>
+                    <ul style="margin:0;padding-left:20px;line-height:1.5">{string.Concat(
+                        s.Lines.Select(l => $"<li>{MailLayout.Safe(l.Text)}</li>")
+                    )}</ul>
                     """
             )
         );
-        var onward = page is null
-            ? ""
-            : $"""<p style="margin:26px 0 0"><a href="{Safe(page)}" style="color:#6e2a5b">Read on, or switch this e-mail off</a></p>""";
-        return $"""
-            <!doctype html><html lang="en"><body style="margin:0;background:#f7f4ee;color:#231b22;font:15px/1.5 sans-serif">
-            <div style="max-width:600px;margin:0 auto;padding:28px 20px">
-            <p style="margin:0;color:#655a62">{Safe(workspace)}</p>
-            <h1 style="font-size:22px;margin:2px 0 0">What the week of {Safe(days)} brought</h1>
-            {sections}{onward}
-            </div></body></html>
-            """;
+        return MailLayout.Html(
+            workspace,
+            $"What the week of {days} brought",
+            sections,
+            page is null ? null : ("See the full digest, or turn off this e-mail", page)
+        );
     }
 }

@@ -4,6 +4,7 @@ using Cursus.Core;
 using Cursus.Data.Reports.Counts;
 using Cursus.Data.Reports.Questions;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Counts;
@@ -23,8 +24,12 @@ public static class ClickFiles
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/reports/clicks.csv", Csv).ForViewers().Holding(Held.Download).WithSummary("Individual clicks as CSV");
-        api.MapGet("/reports/clicks.ndjson", Lines).ForViewers().Holding(Held.Download).WithSummary("Individual clicks as JSON Lines");
+        api.MapGet("/reports/clicks.csv", Csv).ForViewers().Holding(Held.Download).NotedAsExport("clicks").WithSummary("Individual clicks as CSV");
+        api.MapGet("/reports/clicks.ndjson", Lines)
+            .ForViewers()
+            .Holding(Held.Download)
+            .NotedAsExport("clicks")
+            .WithSummary("Individual clicks as JSON Lines");
     }
 
     /// <param name="kinds"><c>people</c>, or <c>all</c> for those that don't count too; people if omitted.</param>

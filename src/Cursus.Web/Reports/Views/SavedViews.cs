@@ -2,6 +2,7 @@ using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Reports;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Questions;
@@ -102,8 +103,14 @@ public static class SavedViews
         return TypedResults.Ok(Of(view));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await db.SavedViews.Where(v => v.Id == id && v.WorkspaceId == member.WorkspaceId).ExecuteDeleteAsync(cancel) == 1
+    private static async Task<Results<NoContent, ProblemHttpResult>> Remove(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    ) =>
+        await audit.Delete(db.SavedViews.Where(v => v.Id == id && v.WorkspaceId == member.WorkspaceId), "views", id, v => v.Name, cancel)
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("view");
 

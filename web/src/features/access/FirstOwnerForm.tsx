@@ -1,9 +1,10 @@
-import { Alert, Button, PasswordInput, Select, Stack, Text, TextInput, Title } from '@mantine/core'
+import { Alert, Button, Select, Stack, Text, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
 import { api, fieldErrors, read } from '../../api/client'
 import { ownZone, timeZones } from '../../parts/format/timeZones'
 import { proposedDomain } from '../addresses/proposedDomain'
+import { NewPasswordField } from './NewPasswordField'
 import { useSignIn } from './useSignIn'
 
 /** The first page of an empty installation. */
@@ -30,9 +31,6 @@ export function FirstOwnerForm() {
   })
   return (
     <Stack>
-      <Title order={1} size={24}>
-        Create the first owner
-      </Title>
       <Text c="dimmed">There are no accounts here yet. The first owner sets up the workspace.</Text>
       {make.isError && (
         <Alert role="alert" variant="default" title="Can’t create it yet">
@@ -49,13 +47,7 @@ export function FirstOwnerForm() {
             required
             {...form.getInputProps('email')}
           />
-          <PasswordInput
-            label="Password"
-            description="At least ten characters"
-            autoComplete="new-password"
-            required
-            {...form.getInputProps('password')}
-          />
+          <NewPasswordField {...form.getInputProps('password')} />
           <TextInput
             label="Organisation"
             required

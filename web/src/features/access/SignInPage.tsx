@@ -1,11 +1,11 @@
-import { Alert, Button, Group, Paper, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/core'
+import { Alert, Anchor, Button, Group, PasswordInput, Stack, Text, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
-import { useDocumentTitle } from '@mantine/hooks'
 import { useQuery } from '@tanstack/react-query'
+import { Link } from '@tanstack/react-router'
 import { api, read } from '../../api/client'
 import { Failed, Loading } from '../../parts/States'
-import { Wordmark } from '../../shell/Wordmark'
 import classes from './Access.module.css'
+import { AccessPage } from './AccessPage'
 import { FirstOwnerForm } from './FirstOwnerForm'
 import { useSignIn } from './useSignIn'
 
@@ -14,21 +14,17 @@ export function SignInPage() {
     queryKey: ['installation'],
     queryFn: () => read(api.GET('/api/v1/installation')),
   })
-  useDocumentTitle('Sign in · Cursus')
   return (
-    <main className={classes.page}>
-      <Paper withBorder className={classes.sheet}>
-        <Wordmark />
-        {installation.isPending && <Loading rows={3} />}
-        {installation.isError && (
-          <Failed error={installation.error} onRetry={() => void installation.refetch()} />
-        )}
-        {installation.data?.needsOwner && <FirstOwnerForm />}
-        {installation.data && !installation.data.needsOwner && (
-          <SignInForm demo={installation.data.demoSignIns} />
-        )}
-      </Paper>
-    </main>
+    <AccessPage title={installation.data?.needsOwner ? 'Create the first owner' : 'Sign in'}>
+      {installation.isPending && <Loading rows={3} />}
+      {installation.isError && (
+        <Failed error={installation.error} onRetry={() => void installation.refetch()} />
+      )}
+      {installation.data?.needsOwner && <FirstOwnerForm />}
+      {installation.data && !installation.data.needsOwner && (
+        <SignInForm demo={installation.data.demoSignIns} />
+      )}
+    </AccessPage>
   )
 }
 
@@ -44,9 +40,6 @@ function SignInForm({ demo }: { demo: DemoSignIn[] }) {
   const form = useForm({ initialValues: { email: '', password: '' } })
   return (
     <Stack>
-      <Title order={1} size={24}>
-        Sign in
-      </Title>
       {signIn.isError && (
         <Alert role="alert" variant="default" title="Not signed in">
           {signIn.error.message}
@@ -70,6 +63,9 @@ function SignInForm({ demo }: { demo: DemoSignIn[] }) {
           <Button type="submit" size="md" loading={signIn.isPending}>
             Sign in
           </Button>
+          <Anchor component={Link} to="/forgotten-password" size="sm">
+            Forgotten your password?
+          </Anchor>
         </Stack>
       </form>
       {demo.length > 0 && (

@@ -5,14 +5,20 @@ import { introduce, sessionQuery } from './session'
 
 /** Signs in and goes where the person wanted to go. */
 export function useSignIn() {
-  const queries = useQueryClient()
+  const enter = useEnter()
   const { then } = useSearch({ from: '/sign-in' })
   return useMutation({
     mutationFn: (body: { email: string; password: string }) => read(api.POST('/api/v1/session', { body })),
-    onSuccess: async () => {
-      queries.clear()
-      const session = await queries.fetchQuery(sessionQuery)
-      await introduce(session.shortDomains, then ?? '/send')
-    },
+    onSuccess: () => enter(then),
   })
+}
+
+/** Goes into the application in a browser that has just been signed in: to a place, or to where this person likes to begin. */
+export function useEnter() {
+  const queries = useQueryClient()
+  return async (then?: string) => {
+    queries.clear()
+    const session = await queries.fetchQuery(sessionQuery)
+    await introduce(session.shortDomains, then ?? `/${session.startPage}`)
+  }
 }

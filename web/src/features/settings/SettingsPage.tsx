@@ -3,17 +3,18 @@ import { Link, useNavigate, useParams } from '@tanstack/react-router'
 import type { ComponentType } from 'react'
 import { NotFound } from '../../parts/NotFound'
 import { Page } from '../../parts/Page'
-import { MembersSection } from '../access/MembersSection'
 import { TokensSection } from '../access/TokensSection'
 import { DomainsSection } from '../addresses/DomainsSection'
 import { VocabularySection } from '../addresses/VocabularySection'
 import { ArchiveSection } from '../archives/ArchiveSection'
+import { AuditSection } from '../audit/AuditSection'
 import { BackgroundSection } from '../background/BackgroundSection'
 import { LinkCheckSection } from '../checking/LinkCheckSection'
 import { CountingSection } from '../clicks/CountingSection'
 import { ReferrersSection } from '../clicks/ReferrersSection'
 import { SavedRoutesSection } from '../links/routes/SavedRoutesSection'
 import { TagsSection } from '../links/TagsSection'
+import { MembersSection } from '../people/MembersSection'
 import { CampaignsSection } from '../posts/CampaignsSection'
 import { ChannelsSection } from '../posts/channels/ChannelsSection'
 import { RecipesSection } from '../posts/RecipesSection'
@@ -39,6 +40,7 @@ const contents: Record<SectionId, ComponentType> = {
   handoff: HandoffSection,
   'ad-networks': AdNetworksSection,
   members: MembersSection,
+  audit: AuditSection,
   counting: CountingSection,
   referrers: ReferrersSection,
   'any-page': SendThisPage,

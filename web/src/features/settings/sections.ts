@@ -49,7 +49,10 @@ export const groups = [
   },
   {
     label: 'People',
-    sections: [{ id: 'members', label: 'Members', words: 'team roles owners editors viewers' }],
+    sections: [
+      { id: 'members', label: 'Members', words: 'team roles owners editors viewers invite people' },
+      { id: 'audit', label: 'Audit log', words: 'who did what history security deleted exported' },
+    ],
   },
   {
     label: 'Data and programs',

@@ -3,6 +3,7 @@ import { useForm } from '@mantine/form'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, fieldErrors, read, type Schema } from '../../api/client'
 import { vocabulary } from '../../api/vocabulary'
+import { numbersOf } from '../../parts/format/numbers'
 import { Failed, Loading } from '../../parts/States'
 import { useSession } from '../access/session'
 import { TimeZoneField } from './TimeZoneField'
@@ -15,14 +16,6 @@ const weekStarts = [
   { value: 'saturday', label: 'Saturday' },
   { value: 'sunday', label: 'Sunday' },
 ]
-
-const languageName = new Intl.DisplayNames('en-GB', { type: 'language' })
-
-/** A language’s numbers, shown by example. */
-const numbersOf = (tag: string) => ({
-  value: tag,
-  label: `${(1234567.8).toLocaleString(tag)} · ${languageName.of(tag)}`,
-})
 
 /** What the workspace is called, and by which clock, week and numbers its reports are written. */
 export function WorkspaceSection() {
@@ -84,7 +77,7 @@ function WorkspaceForm({ workspace }: { workspace: Workspace }) {
           label="Numbers"
           description="On screen, in answers and in PDF reports. Exported tables always use plain digits and a decimal point."
           allowDeselect={false}
-          data={workspace.numberLanguages.map(numbersOf)}
+          data={workspace.numberLanguages.map((value) => ({ value, label: numbersOf(value) }))}
           readOnly={!mayChange}
           {...form.getInputProps('numberLanguage')}
         />

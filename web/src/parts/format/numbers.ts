@@ -50,3 +50,7 @@ export const clockOf = (at: string) =>
 
 /** Day and time of a moment by the workspace's clock. */
 export const timeOf = (at: string) => `${dayOf(at)}, ${clockOf(at)}`
+
+/** How a language writes numbers, by example, with its name. */
+export const numbersOf = (tag: string) =>
+  `${(1234567.8).toLocaleString(tag)} · ${new Intl.DisplayNames('en-GB', { type: 'language' }).of(tag)}`

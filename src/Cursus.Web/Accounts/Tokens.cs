@@ -1,13 +1,15 @@
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
+using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Cursus.Web.Access;
+namespace Cursus.Web.Accounts;
 
 /// <summary>/tokens: a member's own keys for programs.</summary>
 public static class Tokens
@@ -45,6 +47,7 @@ public static class Tokens
         Request request,
         CurrentMember member,
         CursusDb db,
+        AuditTrail audit,
         IClock clock,
         CancellationToken cancel
     )
@@ -59,12 +62,27 @@ public static class Tokens
 
         var (token, text) = ApiToken.Make(member.Id, name, clock.GetCurrentInstant());
         db.Add(token);
+        audit.Add(AuditAction.TokenCreated, "tokens", name: name);
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created($"/api/v1/tokens/{token.Id}", new Made(token.Id, token.Name, text));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Revoke(Guid id, CurrentMember member, CursusDb db, CancellationToken cancel) =>
-        await db.ApiTokens.Where(t => t.Id == id && t.MemberId == member.Id).ExecuteDeleteAsync(cancel) == 1
-            ? TypedResults.NoContent()
-            : ApiProblem.NotFound("token");
+    private static async Task<Results<NoContent, ProblemHttpResult>> Revoke(
+        Guid id,
+        CurrentMember member,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    )
+    {
+        if (await db.ApiTokens.SingleOrDefaultAsync(t => t.Id == id && t.MemberId == member.Id, cancel) is not { } token)
+        {
+            return ApiProblem.NotFound("token");
+        }
+
+        db.Remove(token);
+        audit.Add(AuditAction.TokenRevoked, "tokens", name: token.Name);
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.NoContent();
+    }
 }

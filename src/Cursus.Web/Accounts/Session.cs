@@ -4,6 +4,7 @@ using Cursus.Core.Reports;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Edge;
+using Cursus.Web.Access;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Antiforgery;
@@ -11,22 +12,19 @@ using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 
-namespace Cursus.Web.Access;
+namespace Cursus.Web.Accounts;
 
 /// <summary>/session: signing in and out in a browser, and who is signed in.</summary>
 public static class Session
 {
-    /// <summary>Names the <see cref="Data.Workspaces.SignIn"/> that a cookie is of.</summary>
-    internal const string SignInClaim = "cursus-sign-in";
-
     private static readonly Account Nobody = new() { Name = "" };
     private static string? nobodysHash;
 
     /// <param name="Email">The account's e-mail address.</param>
     public sealed record SignInRequest(string? Email, string? Password);
 
+    /// <param name="StartPage">The view to begin with.</param>
     /// <param name="CsrfToken">Send it as <c>X-CSRF-Token</c> with each request that changes something.</param>
     /// <param name="ShortDomains">Where to introduce this browser, so its visits there count as the team's.</param>
     public sealed record Response(
@@ -37,6 +35,7 @@ public static class Session
         string TimeZone,
         WeekStart WeekStart,
         string NumberLanguage,
+        StartPage StartPage,
         bool IsDemo,
         string CsrfToken,
         IReadOnlyList<ShortDomain> ShortDomains
@@ -74,7 +73,8 @@ public static class Session
                 member.Workspace.Name,
                 member.Workspace.TimeZone,
                 (WeekStart)member.Workspace.WeekStart,
-                member.Workspace.NumberLanguage,
+                member.NumberLanguage,
+                member.Account.StartPage,
                 member.Workspace.IsDemo,
                 antiforgery.GetAndStoreTokens(context).RequestToken!,
                 [.. domains.Select(d => new ShortDomain(d, options.ShortUrl(d, TeamMark.Path)))]
@@ -87,15 +87,14 @@ public static class Session
         HttpContext context,
         SignInManager<Account> signIn,
         SignInGuard guard,
+        BrowserSignIn browsers,
         CursusDb db,
-        IClock clock,
         CancellationToken cancel
     )
     {
-        // A page of another site can post a form here, but it cannot make the browser hide where it comes from.
-        if (context.Request.Headers.Origin.ToString() is { Length: > 0 } origin && origin != $"{context.Request.Scheme}://{context.Request.Host}")
+        if (OwnPage.Error(context.Request) is { } foreign)
         {
-            return ApiProblem.Of(403, "csrf", "Sign in on the application’s own page.");
+            return foreign;
         }
 
         var errors = new FieldErrors();
@@ -134,18 +133,12 @@ public static class Session
             return ApiProblem.Of(401, "wrong-sign-in", "Wrong e-mail address or password. Check both and try again.");
         }
 
-        var now = clock.GetCurrentInstant();
-        var browser = new Data.Workspaces.SignIn
+        if (!await db.Members.AnyAsync(m => m.AccountId == account.Id, cancel))
         {
-            AccountId = account.Id,
-            CreatedAt = now,
-            LastUsedAt = now,
-        };
-        db.Add(browser);
-        await db.SaveChangesAsync(cancel);
-        guard.Mark(context, email);
-        signIn.AuthenticationScheme = IdentityConstants.ApplicationScheme;
-        await signIn.SignInWithClaimsAsync(account, isPersistent: true, [new Claim(SignInClaim, browser.Id.ToString())]);
+            return ApiProblem.Of(403, "no-workspace", "Your account is in no workspace any more. Ask an owner of one to invite you.");
+        }
+
+        await browsers.SignIn(context, account, isNewAccount: false, cancel);
         return TypedResults.NoContent();
     }
 
@@ -183,7 +176,7 @@ public static class Session
 
     private static async Task<NoContent> SignOut(HttpContext context, CursusDb db, CancellationToken cancel)
     {
-        if (Guid.TryParse(context.User.FindFirstValue(SignInClaim), out var browser))
+        if (Guid.TryParse(context.User.FindFirstValue(AccessSetup.SignInClaim), out var browser))
         {
             await db.SignIns.Where(s => s.Id == browser).ExecuteDeleteAsync(cancel);
         }

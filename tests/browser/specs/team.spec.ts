@@ -1,0 +1,122 @@
+import { expect, test, type Browser, type Page } from '@playwright/test'
+import { address, setBox, signIn, signInByHand, standins, stranger, unique } from './people'
+
+const mailbox = `http://mailbox.localhost:${standins}/`
+const password = 'moss on old stones'
+
+/** The newest e-mail to an address, and where its link leads. The stand-in sends within seconds. */
+async function linkTo(page: Page, email: string, subject: string | RegExp): Promise<string> {
+  const row = page.getByRole('row').filter({ hasText: email }).filter({ hasText: subject }).first()
+  await expect(async () => {
+    await page.goto(mailbox)
+    await expect(row).toBeVisible({ timeout: 1000 })
+  }).toPass()
+  await row.getByRole('link').click()
+  const link = page.frameLocator('iframe').getByRole('link').last()
+  return (await link.getAttribute('href'))!
+}
+
+/** Opens a link of an e-mail here: it names the port that the application was started on. */
+const here = (link: string) => address + new URL(link).pathname + new URL(link).hash
+
+async function invite(page: Page, email: string, message?: string) {
+  await signIn(page)
+  await page.goto('/settings/members')
+  await page.getByLabel('E-mail addresses').fill(email)
+  if (message) await page.getByLabel('Message (optional)').fill(message)
+  await page.getByRole('button', { name: 'Invite', exact: true }).click()
+  await expect(page.getByText(`Invitation on its way to ${email}`)).toBeVisible()
+}
+
+/** A colleague's browser, come in by the invitation. */
+async function join(browser: Browser, page: Page, email: string, name: string) {
+  const link = await linkTo(page, email, 'invites you to')
+  const colleague = await (await stranger(browser)).newPage()
+  await colleague.goto(here(link))
+  await colleague.getByLabel('Your name').fill(name)
+  await colleague.locator('input[type=password]').fill(password)
+  await colleague.getByRole('button', { name: /^Join / }).press('Enter')
+  await colleague.waitForURL('**/send')
+  return colleague
+}
+
+test('a colleague is invited, joins and saves a first link; then is removed and out', async ({ page, browser }) => {
+  const name = unique('Ines')
+  const email = `${unique('ines').replace(' ', '-')}@harbour.example`
+  await invite(page, email, 'We start on Monday.')
+  await expect(page.getByRole('table').last()).toContainText(email)
+  const colleague = await join(browser, page, email, name)
+
+  await colleague.getByLabel('Destination').fill(`www.northmoor.localhost:${standins}/visit`)
+  await colleague.getByLabel('Campaign', { exact: true }).fill('winter members')
+  await colleague.keyboard.press('Enter')
+  for (const box of await colleague.getByRole('checkbox', { name: /^Include / }).all())
+    await setBox(box, (await box.getAttribute('aria-label')) === 'Include Perch')
+  await colleague.getByRole('button', { name: 'Save one link' }).click()
+  await expect(colleague.getByRole('button', { name: 'Copy all' })).toBeVisible()
+
+  await page.goto('/settings/members')
+  await expect(page.getByRole('combobox', { name: `Role of ${name}` })).toBeVisible()
+  await expect(page.getByRole('button', { name: `Withdraw the invitation of ${email}` })).toBeHidden()
+  await page.getByRole('combobox', { name: `Role of ${name}` }).click()
+  await page.getByRole('option', { name: 'Viewer' }).click()
+  await expect(page.getByRole('combobox', { name: `Role of ${name}` })).toHaveValue('Viewer')
+  await page.getByRole('button', { name: `Remove ${name}` }).click()
+  await page.getByRole('button', { name: 'Remove', exact: true }).click()
+  await expect(page.getByText(email)).toBeHidden()
+  await colleague.goto('/links')
+  await expect(colleague).toHaveURL(/sign-in/)
+
+  await page.goto('/settings/audit')
+  const log = page.getByRole('table')
+  for (const told of [`invited ${email}`, `${name} joined`, `changed the role of ${name}`, `removed ${name}`])
+    await expect(log).toContainText(told)
+  await page.getByLabel('Name or change').fill(name)
+  await expect(log.getByRole('row')).toHaveCount(4)
+})
+
+test('a forgotten password is set anew, and the account’s page changes it and lists sign-ins', async ({ page, browser }) => {
+  const email = `${unique('omar').replace(' ', '-')}@harbour.example`
+  await invite(page, email)
+  const colleague = await join(browser, page, email, 'Omar Vance')
+  await colleague.goto('/account')
+  await expect(colleague.getByRole('heading', { level: 1, name: 'Your account' })).toBeVisible()
+  await expect(colleague.getByRole('region', { name: 'Where you’re signed in' })).toContainText('now, here')
+  await colleague.getByLabel('Current password').fill(password)
+  await colleague.getByLabel('New password').fill('omar vance')
+  await colleague.getByRole('button', { name: 'Change password' }).click()
+  await expect(colleague.getByText(/made of your own name/)).toBeVisible()
+
+  const elsewhere = await (await stranger(browser)).newPage()
+  await elsewhere.goto('/sign-in')
+  await elsewhere.getByRole('link', { name: 'Forgotten your password?' }).press('Enter')
+  await elsewhere.getByLabel('E-mail').fill(email)
+  await elsewhere.getByRole('button', { name: 'Send link' }).press('Enter')
+  await expect(elsewhere.getByText(/an e-mail is on its way/)).toBeVisible()
+  await elsewhere.goto(here(await linkTo(page, email, 'Set a new Cursus password')))
+  await elsewhere.locator('input[type=password]').fill('three owls in a barn')
+  await elsewhere.getByRole('button', { name: 'Save password' }).press('Enter')
+  await elsewhere.getByRole('link', { name: 'Sign in' }).press('Enter')
+  await elsewhere.getByLabel('E-mail').fill(email)
+  await elsewhere.locator('input[type=password]').fill('three owls in a barn')
+  await elsewhere.getByRole('button', { name: 'Sign in', exact: true }).press('Enter')
+  await elsewhere.waitForURL('**/send')
+  await colleague.goto('/links')
+  await expect(colleague).toHaveURL(/sign-in/)
+
+  await elsewhere.goto('/account')
+  await elsewhere.getByRole('button', { name: 'Delete account' }).click()
+  await elsewhere.getByLabel('Your password').fill('three owls in a barn')
+  await elsewhere.getByRole('button', { name: 'Delete account for good' }).click()
+  await elsewhere.waitForURL('**/sign-in')
+})
+
+test('viewers and editors see members, and neither invitations nor the audit log', async ({ page }) => {
+  await signInByHand(page, 'Tobias Finch')
+  await page.goto('/settings/members')
+  await expect(page.getByRole('table')).toContainText('Maren Holloway')
+  await expect(page.getByText('Invite people')).toBeHidden()
+  await expect(page.getByRole('button', { name: /^Remove / })).toBeHidden()
+  await page.goto('/settings/audit')
+  await expect(page.getByText('Only owners can see')).toBeVisible()
+})
