@@ -26,6 +26,7 @@ if (await Commands.Run(app, args) is { } exitCode)
 app.UseEdge();
 app.UseMemberThreads();
 app.UseTrustedProxies();
+app.UseWorkspaceAddresses();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseSecurityHeaders();

@@ -10,13 +10,15 @@ import {
   type ErrorComponentProps,
 } from '@tanstack/react-router'
 import { Problem } from './api/client'
-import { sessionQuery } from './features/access/session'
+import { base } from './api/address'
+import { ownAddress, sessionQuery } from './features/access/session'
 import { periods, readQuestion, type PeriodName } from './features/reports/question/question'
 import { readLinksSearch } from './features/links/filter/linksSearch'
 import { NotFound } from './parts/NotFound'
 import { Failed } from './parts/States'
 import { text } from './parts/format/addressText'
 import { later } from './parts/later'
+import { toLink } from './parts/toLink'
 import { Shell } from './shell/Shell'
 
 const root = createRootRouteWithContext<{ queries: QueryClient }>()({ component: Outlet })
@@ -99,12 +101,17 @@ const members = createRoute({
   id: 'members',
   // The link whose QR code is shown beside whatever else is.
   validateSearch: (search: Record<string, unknown>): { qr?: string } => ({ qr: text(search.qr) }),
-  beforeLoad: async ({ context, location }) => {
+  beforeLoad: async ({ context, location: { href } }) => {
     try {
-      await context.queries.ensureQueryData(sessionQuery)
+      const address = ownAddress(await context.queries.ensureQueryData(sessionQuery))
+      if (address) {
+        location.replace(address)
+        // Nothing of the page that is being left is shown any more.
+        await new Promise(() => {})
+      }
     } catch (error) {
       if (error instanceof Problem && error.status === 401)
-        throw redirect({ to: '/sign-in', search: location.href === '/' ? {} : { then: location.href } })
+        throw redirect({ to: '/sign-in', search: href === '/' ? {} : { then: href } })
       throw error
     }
   },
@@ -113,6 +120,13 @@ const members = createRoute({
     <main style={{ maxWidth: 560, margin: '12vh auto', padding: 16 }}>
       <h1 style={{ fontSize: 24 }}>Cursus couldn’t load</h1>
       <FailedView error={error} reset={reset} />
+      {error instanceof Problem && error.code === 'no-such-workspace' && (
+        <p>
+          <a href="/" style={toLink}>
+            Go to your workspaces
+          </a>
+        </p>
+      )}
     </main>
   ),
 })
@@ -130,6 +144,14 @@ const account = createRoute({
   getParentRoute: () => members,
   path: '/account',
   component: later('AccountPage', () => import('./features/account/AccountPage').then((m) => m.AccountPage)),
+})
+
+const workspaces = createRoute({
+  getParentRoute: () => members,
+  path: '/workspaces',
+  component: later('WorkspacesPage', () =>
+    import('./features/workspace/WorkspacesPage').then((m) => m.WorkspacesPage),
+  ),
 })
 
 const send = createRoute({
@@ -299,6 +321,7 @@ export function makeRouter(queries: QueryClient) {
         audiences,
         pixel,
         account,
+        workspaces,
         settings.addChildren([settingsHome, settingsSection]),
         formerSettings,
         formerNeedsAttention,
@@ -306,6 +329,7 @@ export function makeRouter(queries: QueryClient) {
       ]),
     ]),
     context: { queries },
+    basepath: base || '/',
     defaultPreload: 'intent',
     scrollRestoration: true,
     // What a view's own reading of the address passes over must not reach it by another way.

@@ -2874,6 +2874,11 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("is_vocabulary_locked");
 
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("key");
+
                     b.Property<bool>("LeavesOutByBehaviour")
                         .HasColumnType("boolean")
                         .HasColumnName("leaves_out_by_behaviour");
@@ -2965,6 +2970,10 @@ namespace Cursus.Data.Migrations
 
                     b.HasKey("Id")
                         .HasName("pk_workspaces");
+
+                    b.HasIndex("Key")
+                        .IsUnique()
+                        .HasDatabaseName("ix_workspaces_key");
 
                     b.ToTable("workspaces", (string)null);
                 });

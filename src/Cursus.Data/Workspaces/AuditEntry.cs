@@ -61,4 +61,5 @@ public enum AuditAction : byte
     Exported = 60,
     Imported = 61,
     SettingsChanged = 70,
+    WorkspaceCreated = 71,
 }

@@ -24,7 +24,7 @@ public sealed class OutgoingMail
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public MailKind Kind { get; init; }
 
-    /// <summary>The address; for a forgotten password what was typed as Identity compares addresses, whether or not there is such an account.</summary>
+    /// <summary>The address; for a forgotten password as Identity compares addresses, whether or not there is such an account.</summary>
     public required string Recipient { get; init; }
 
     /// <summary>The invitation, account or change of address that it is about.</summary>

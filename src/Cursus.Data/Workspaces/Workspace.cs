@@ -10,6 +10,13 @@ public sealed class Workspace
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public required string Name { get; set; }
 
+    /// <summary>Names it in addresses, as in <c>/w/northmoor/links</c>; made of its first name, and the same for ever, since people keep such
+    /// addresses.</summary>
+    public required string Key { get; init; }
+
+    /// <summary>Longest key, in characters.</summary>
+    public const int MaxKey = 40;
+
     /// <summary>What visitors and readers of shared views are told its name is; <see cref="Name"/> where null.</summary>
     public string? PublicName { get; set; }
 

@@ -25,6 +25,7 @@ internal sealed class WorkspacesModel
         workspace.Property(w => w.WeekStart).HasConversion<short>();
         workspace.Property(w => w.NumberLanguage).HasMaxLength(NumberLanguage.MaxLength);
         workspace.ComplexProperty(w => w.Options);
+        workspace.HasIndex(w => w.Key).IsUnique();
     }
 
     public void Configure(EntityTypeBuilder<Account> account)

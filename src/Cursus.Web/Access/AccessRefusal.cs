@@ -19,6 +19,12 @@ internal sealed class AccessRefusal : IAuthorizationMiddlewareResultHandler
 
     public static AuthorizationFailureReason NotSignedIn(IAuthorizationHandler handler) => new Reason(handler, NotSignedInProblem);
 
+    public static AuthorizationFailureReason NoSuchWorkspace(IAuthorizationHandler handler) =>
+        new Reason(
+            handler,
+            ApiProblem.Of(404, "no-such-workspace", "There is no workspace at this address, or you aren’t a member of it. Choose one of yours.")
+        );
+
     public static AuthorizationFailureReason Role(IAuthorizationHandler handler, Role needed, Role has) =>
         new Reason(
             handler,

@@ -25,7 +25,8 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
 
         if (await Find(request) is not { } member)
         {
-            context.Fail(AccessRefusal.NotSignedIn(this));
+            var isElsewhere = WorkspaceAddress.KeyOf(request) is not null && await IsSignedIn(request);
+            context.Fail(isElsewhere ? AccessRefusal.NoSuchWorkspace(this) : AccessRefusal.NotSignedIn(this));
         }
         else if (member.Role < requirement.Role)
         {
@@ -42,10 +43,16 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
         }
     }
 
-    /// <summary>The member who makes a request; null where nobody is signed in, or not any more.</summary>
+    /// <summary>The member who makes a request, in the workspace that its address names, else in the person's first; null where nobody is signed in,
+    /// or not any more, or is no member of it.</summary>
     public async Task<Member?> Find(HttpContext context)
     {
         var members = db.Members.Include(m => m.Workspace).Include(m => m.Account).AsNoTracking();
+        if (WorkspaceAddress.KeyOf(context) is { } key)
+        {
+            members = members.Where(m => m.Workspace!.Key == key);
+        }
+
         if (Guid.TryParse(context.User.FindFirstValue(TokenSignIn.MemberClaim), out var memberId))
         {
             return await members.FirstOrDefaultAsync(m => m.Id == memberId, context.RequestAborted);
@@ -76,6 +83,14 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
 
         return found?.SignIn is null ? null : found.Member;
     }
+
+    /// <summary>Whether the request comes from somebody at all.</summary>
+    private async Task<bool> IsSignedIn(HttpContext context) =>
+        context.User.HasClaim(c => c.Type == TokenSignIn.MemberClaim)
+        || (
+            Guid.TryParse(context.User.FindFirstValue(AccessSetup.SignInClaim), out var browser)
+            && await db.SignIns.AnyAsync(s => s.Id == browser, context.RequestAborted)
+        );
 
     /// <summary>A browser sends its cookie with requests of other sites too; a program that sends a token means what it says.</summary>
     private async Task<bool> IsMeant(HttpContext context) =>

@@ -66,7 +66,7 @@ public static class Passwords
         return result is null ? TypedResults.NoContent() : result;
     }
 
-    /// <summary>The same answer, after the same work, whether or not there is such an account: that is found out when the e-mail is written.</summary>
+    /// <summary>The same answer, after the same work, whether or not there is such an account: that comes out when the e-mail is written.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> Ask(
         ResetRequest request,
         CursusDb db,

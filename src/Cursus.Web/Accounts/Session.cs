@@ -24,6 +24,7 @@ public static class Session
     /// <param name="Email">The account's e-mail address.</param>
     public sealed record SignInRequest(string? Email, string? Password);
 
+    /// <param name="Workspaces">All workspaces of the person, by name.</param>
     /// <param name="StartPage">The view to begin with.</param>
     /// <param name="CsrfToken">Send it as <c>X-CSRF-Token</c> with each request that changes something.</param>
     /// <param name="ShortDomains">Where to introduce this browser, so its visits there count as the team's.</param>
@@ -32,6 +33,8 @@ public static class Session
         string Email,
         string Role,
         string Workspace,
+        string WorkspaceKey,
+        IReadOnlyList<OwnWorkspace> Workspaces,
         string TimeZone,
         WeekStart WeekStart,
         string NumberLanguage,
@@ -40,6 +43,10 @@ public static class Session
         string CsrfToken,
         IReadOnlyList<ShortDomain> ShortDomains
     );
+
+    /// <summary>A workspace that the person is a member of.</summary>
+    /// <param name="Key">Its part of addresses, as in /w/northmoor.</param>
+    public sealed record OwnWorkspace(string Key, string Name);
 
     /// <param name="Probe">A picture that loads only if the domain can be reached.</param>
     public sealed record ShortDomain(string Name, string Probe);
@@ -65,12 +72,19 @@ public static class Session
             .Domains.Where(d => d.WorkspaceId == member.WorkspaceId && d.VerifiedAt != null)
             .Select(d => d.Name)
             .ToListAsync(cancel);
+        var workspaces = await db
+            .Members.Where(m => m.AccountId == member.Account.Id)
+            .OrderBy(m => m.Workspace!.Name)
+            .Select(m => new OwnWorkspace(m.Workspace!.Key, m.Workspace.Name))
+            .ToListAsync(cancel);
         return TypedResults.Ok(
             new Response(
                 member.Account.Name,
                 member.Account.Email!,
                 RolePolicies.Name(member.Role),
                 member.Workspace.Name,
+                member.Workspace.Key,
+                workspaces,
                 member.Workspace.TimeZone,
                 (WeekStart)member.Workspace.WeekStart,
                 member.NumberLanguage,
@@ -171,7 +185,9 @@ public static class Session
             .. domain.SkipWhile(d => d != next).Skip(1).Select(d => KeyValuePair.Create("domain", (string?)d)),
             KeyValuePair.Create("then", then),
         ]);
-        return TypedResults.Redirect(mark.IntroductionUrl(next, member.WorkspaceId, $"{request.Scheme}://{request.Host}{request.Path}{rest}"));
+        return TypedResults.Redirect(
+            mark.IntroductionUrl(next, member.WorkspaceId, $"{request.Scheme}://{request.Host}{request.PathBase}{request.Path}{rest}")
+        );
     }
 
     private static async Task<NoContent> SignOut(HttpContext context, CursusDb db, CancellationToken cancel)

@@ -57,6 +57,22 @@ internal sealed class AuditTrail(CursusDb db, CurrentMember member, IClock clock
     public static AuditEntry Entry(CurrentMember member, Instant at, AuditAction action, string kind, object? thing, string? name, string? detail) =>
         Entry(member.WorkspaceId, member.Account.Id, member.Account.Name, member.Token, at, action, kind, thing, name, detail);
 
+    /// <summary>The first entry of a new workspace, which the member who asks isn't in yet.</summary>
+    /// <param name="like">Name of the workspace that it is set up as; null where it is empty.</param>
+    public static AuditEntry Created(CurrentMember by, Guid workspaceId, Instant at, string name, string? like) =>
+        Entry(
+            workspaceId,
+            by.Account.Id,
+            by.Account.Name,
+            by.Token,
+            at,
+            AuditAction.WorkspaceCreated,
+            "workspace",
+            null,
+            name,
+            like is null ? null : $"set up as “{like}”"
+        );
+
     /// <summary>An entry for what is done on the command line, by whoever runs the installation.</summary>
     public static AuditEntry ByCommand(Guid workspaceId, Instant at, AuditAction action, string kind, string? name, string? detail) =>
         Entry(workspaceId, null, "Command line", null, at, action, kind, null, name, detail);

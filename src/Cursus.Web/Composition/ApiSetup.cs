@@ -170,6 +170,7 @@ public static class ApiSetup
         RequestCheck.AddTo(api);
         Installation.Map(api);
         Session.Map(api);
+        Workspaces.Workspaces.Map(api);
         WorkspaceSettings.Map(api);
         TimeZoneChange.Map(api);
         Profile.Map(api);

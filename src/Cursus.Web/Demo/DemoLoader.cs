@@ -74,6 +74,7 @@ internal sealed class DemoLoader(CursusDb db, UserManager<Account> accounts, Cur
         var workspace = new Workspace
         {
             Name = scenario.Workspace.Name,
+            Key = AsciiWords.Hyphenated(scenario.Workspace.Name, Workspace.MaxKey),
             TimeZone = scenario.Workspace.TimeZone,
             IsDemo = true,
             CreatedAt = begun,

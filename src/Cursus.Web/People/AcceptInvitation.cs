@@ -36,6 +36,9 @@ public static class AcceptInvitation
     /// <param name="Password">A password for the new account, or that of the account there is; not needed if signed in with it.</param>
     public sealed record Request(string? Secret, string? Name = null, string? Password = null);
 
+    /// <param name="WorkspaceKey">The workspace’s part of addresses, as in /w/northmoor.</param>
+    public sealed record Accepted(string WorkspaceKey);
+
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapPost("/invitations/look", Look)
@@ -80,7 +83,7 @@ public static class AcceptInvitation
         );
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Accept(
+    private static async Task<Results<Ok<Accepted>, ProblemHttpResult>> Accept(
         Request request,
         HttpContext context,
         CursusDb db,
@@ -132,7 +135,8 @@ public static class AcceptInvitation
         }
 
         await transaction.CommitAsync(cancel);
-        return TypedResults.NoContent();
+        var key = await db.Workspaces.Where(w => w.Id == invitation.WorkspaceId).Select(w => w.Key).SingleAsync(cancel);
+        return TypedResults.Ok(new Accepted(key));
     }
 
     private static async Task<(Account Account, FieldErrors Errors)> Make(Request request, Invitation invitation, UserManager<Account> accounts)

@@ -142,6 +142,7 @@ public static class Installation
         var workspace = new Workspace
         {
             Name = request.Workspace!.Trim(),
+            Key = await WorkspaceKeys.Free(db, request.Workspace, cancel),
             TimeZone = request.TimeZone!,
             CreatedAt = now,
         };

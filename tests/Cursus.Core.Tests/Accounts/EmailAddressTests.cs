@@ -2,8 +2,8 @@ using Cursus.Core.Accounts;
 
 namespace Cursus.Core.Tests.Accounts;
 
-/// <summary>Addresses as a field of type e-mail takes them: the examples of web-platform-tests' <c>html/semantics/forms/the-input-element/email.html</c>
-/// and of its <c>form-validation-validity-typeMismatch.html</c>, from memory, and the lengths of RFC 5321.</summary>
+/// <summary>Addresses as a field of type e-mail takes them (WHATWG HTML Standard, “valid e-mail address”), in the manner of web-platform-tests'
+/// <c>the-input-element/email.html</c>, from memory; and the lengths of RFC 5321.</summary>
 public class EmailAddressTests
 {
     [Theory]

@@ -2,7 +2,7 @@ using Cursus.Core.Accounts;
 
 namespace Cursus.Core.Tests.Accounts;
 
-/// <summary>Which passwords may be chosen: NIST SP 800-63B-4, section 3.1.1.2, requirements 1 to 9 as far as they concern the password itself.</summary>
+/// <summary>Which passwords may be chosen: NIST SP 800-63B-4, section 3.1.1.2, as far as it is about the password itself.</summary>
 public class PasswordRuleTests
 {
     [Theory]

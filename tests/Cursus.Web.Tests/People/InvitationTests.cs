@@ -40,7 +40,7 @@ public class InvitationTests(CursusApp app)
                 password = Password,
             }
         );
-        joined.StatusCode.ShouldBe(HttpStatusCode.NoContent, await joined.Content.ReadAsStringAsync(Cancel));
+        joined.StatusCode.ShouldBe(HttpStatusCode.OK, await joined.Content.ReadAsStringAsync(Cancel));
         ((string)(await browser.Session())!["workspace"]!).ShouldBe(world.Workspace.Name);
         (await browser.Post("links", new { destination = "https://www.northmoor.example/visit" })).StatusCode.ShouldBe(HttpStatusCode.Created);
         (await browser.Post("invitations", new { emails = new[] { NewEmail() } })).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
@@ -55,12 +55,12 @@ public class InvitationTests(CursusApp app)
         var secrets = invitations.Select(i => SecretOf((string)i!["path"]!)).ToList();
         var owner = mailing.As(world.Owner);
 
-        (await Accept(secrets[0])).ShouldBe(HttpStatusCode.NoContent);
+        (await Accept(secrets[0])).ShouldBe(HttpStatusCode.OK);
         (await Accept(secrets[0])).ShouldBe(HttpStatusCode.Conflict, "used");
 
         var again = await World.Read(await owner.PostAsync($"/api/v1/invitations/{invitations[1]!["id"]}/resend", null, Cancel));
         (await Accept(secrets[1])).ShouldBe(HttpStatusCode.Conflict, "sent again");
-        (await Accept(SecretOf((string)again["invitations"]![0]!["path"]!))).ShouldBe(HttpStatusCode.NoContent);
+        (await Accept(SecretOf((string)again["invitations"]![0]!["path"]!))).ShouldBe(HttpStatusCode.OK);
 
         (await owner.DeleteAsync($"/api/v1/invitations/{invitations[2]!["id"]}", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await Accept(secrets[2])).ShouldBe(HttpStatusCode.Conflict, "withdrawn");
@@ -79,7 +79,7 @@ public class InvitationTests(CursusApp app)
         var (world, email) = (await World.Make(app), NewEmail());
         var secret = SecretOf((string)(await Invite(world, "editor", null, email))["invitations"]![0]!["path"]!);
         var answers = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Accept(secret)));
-        answers.Order().ShouldBe([HttpStatusCode.NoContent, HttpStatusCode.Conflict, HttpStatusCode.Conflict, HttpStatusCode.Conflict]);
+        answers.Order().ShouldBe([HttpStatusCode.OK, HttpStatusCode.Conflict, HttpStatusCode.Conflict, HttpStatusCode.Conflict]);
         await using var db = app.Database();
         var key = email.ToUpperInvariant();
         (await db.Users.CountAsync(a => a.NormalizedEmail == key, Cancel)).ShouldBe(1);
@@ -95,7 +95,7 @@ public class InvitationTests(CursusApp app)
             SecretOf((string)(await Invite(there, "viewer", null, email))["invitations"]![0]!["path"]!),
         };
         var answers = await Task.WhenAll(secrets.Select(Accept));
-        answers.ShouldAllBe(a => a == HttpStatusCode.NoContent);
+        answers.ShouldAllBe(a => a == HttpStatusCode.OK);
         await using var db = app.Database();
         var key = email.ToUpperInvariant();
         (await db.Members.CountAsync(m => m.Account!.NormalizedEmail == key, Cancel)).ShouldBe(2);
@@ -120,7 +120,7 @@ public class InvitationTests(CursusApp app)
         (await browser.SignIn(home.OwnerEmail, World.Password)).ShouldBe(HttpStatusCode.NoContent);
         var seen = await World.Read(await browser.Post("invitations/look", new { secret }));
         ((bool)seen["hasAccount"]!, (bool)seen["isSignedIn"]!).ShouldBe((true, true));
-        (await browser.Post("invitations/accept", new { secret })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await browser.Post("invitations/accept", new { secret })).StatusCode.ShouldBe(HttpStatusCode.OK);
         await using var db = app.Database();
         (
             await db
@@ -153,7 +153,7 @@ public class InvitationTests(CursusApp app)
         var answer = await world.Owner.PostAsJsonAsync("/api/v1/invitations", new { emails = new[] { NewEmail() } }, Cancel);
         var made = await World.Read(answer);
         ((bool)made["isMailed"]!).ShouldBeFalse();
-        (await Accept(SecretOf((string)made["invitations"]![0]!["path"]!))).ShouldBe(HttpStatusCode.NoContent);
+        (await Accept(SecretOf((string)made["invitations"]![0]!["path"]!))).ShouldBe(HttpStatusCode.OK);
     }
 
     private static string NewEmail() => $"guest-{Interlocked.Increment(ref made)}-{Guid.NewGuid():N}@harbour.example";

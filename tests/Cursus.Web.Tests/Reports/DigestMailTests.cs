@@ -45,7 +45,7 @@ public class DigestMailTests(CursusApp app)
         var letters = server.Letters.Where(l => l.Subject!.StartsWith(world.Workspace.Name + ":", StringComparison.Ordinal)).ToList();
         letters.Select(l => l.To.Mailboxes.Single().Address).ShouldBe([world.OwnerEmail]);
         letters[0].TextBody!.ShouldContain("The week of 25 Jan 2027 to 31 Jan 2027");
-        letters[0].HtmlBody!.ShouldContain("http://localhost:5080/digest?week=2027-01-25");
+        letters[0].HtmlBody!.ShouldContain($"http://localhost:5080/w/{world.Workspace.Key}/digest?week=2027-01-25");
     }
 
     [Fact]
@@ -71,7 +71,12 @@ public class DigestMailTests(CursusApp app)
         var letter = new DigestMail(new CursusOptions()).Write(
             digest,
             new(2026, 11, 16),
-            "North<b>moor",
+            new Workspace
+            {
+                Name = "North<b>moor",
+                Key = "northmoor",
+                TimeZone = "Europe/London",
+            },
             new Account { Name = "Maren\r\nBcc: all@northmoor.example", Email = "maren@northmoor.example" }
         );
         letter.HtmlBody!.ShouldNotContain("<img");

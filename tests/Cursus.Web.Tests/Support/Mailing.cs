@@ -79,13 +79,16 @@ public sealed partial class Mailing : IAsyncDisposable
 }
 
 /// <summary>A browser of one person, with its cookies.</summary>
-public sealed class Browser(HttpClient client)
+public sealed class Browser(HttpClient client, string below = "")
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
+    /// <summary>The same browser at the addresses of one workspace.</summary>
+    public Browser At(string workspace) => new(client, $"/w/{workspace}");
+
     public async Task<HttpResponseMessage> Send(HttpMethod method, string path, object? body = null)
     {
-        var request = new HttpRequestMessage(method, $"/api/v1/{path}") { Content = body is null ? null : JsonContent.Create(body) };
+        var request = new HttpRequestMessage(method, $"{below}/api/v1/{path}") { Content = body is null ? null : JsonContent.Create(body) };
         if (method != HttpMethod.Get && await Session() is { } session)
         {
             request.Headers.Add("X-CSRF-Token", (string)session["csrfToken"]!);
@@ -101,7 +104,7 @@ public sealed class Browser(HttpClient client)
     /// <summary>Who is signed in; null where nobody is.</summary>
     public async Task<JsonNode?> Session()
     {
-        var answer = await client.GetAsync("/api/v1/session", Cancel);
+        var answer = await client.GetAsync($"{below}/api/v1/session", Cancel);
         return answer.StatusCode == HttpStatusCode.OK ? await World.Read(answer) : null;
     }
 

@@ -39,6 +39,7 @@ public sealed class World
         var workspace = new Workspace
         {
             Name = $"Observatory {number}",
+            Key = $"observatory-{number}",
             TimeZone = timeZone,
             CreatedAt = now,
         };

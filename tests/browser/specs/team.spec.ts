@@ -19,10 +19,12 @@ async function linkTo(page: Page, email: string, subject: string | RegExp): Prom
 /** Opens a link of an e-mail here: it names the port that the application was started on. */
 const here = (link: string) => address + new URL(link).pathname + new URL(link).hash
 
-async function invite(page: Page, email: string, message?: string) {
+async function invite(page: Page, email: string, message?: string, role = 'Editor') {
   await signIn(page)
   await page.goto('/settings/members')
   await page.getByLabel('E-mail addresses').fill(email)
+  await page.getByRole('combobox', { name: 'Role', exact: true }).click()
+  await page.getByRole('option', { name: role }).click()
   if (message) await page.getByLabel('Message (optional)').fill(message)
   await page.getByRole('button', { name: 'Invite', exact: true }).click()
   await expect(page.getByText(`Invitation on its way to ${email}`)).toBeVisible()
@@ -119,4 +121,40 @@ test('viewers and editors see members, and neither invitations nor the audit log
   await expect(page.getByRole('button', { name: /^Remove / })).toBeHidden()
   await page.goto('/settings/audit')
   await expect(page.getByText('Only owners can see')).toBeVisible()
+})
+
+test('a new client’s workspace is set up as the present one, has addresses of its own, and is switched to by keyboard', async ({ page, browser }) => {
+  const email = `${unique('elin').replace(' ', '-')}@harbour.example`
+  await invite(page, email, undefined, 'Owner')
+  const agency = await join(browser, page, email, unique('Elin'))
+  const client = unique('Harbour Museum')
+  await agency.goto('/workspaces')
+  const form = agency.getByRole('form', { name: 'New workspace' })
+  await form.getByLabel('Name').fill(client)
+  await form.getByRole('combobox', { name: 'Set up as' }).click()
+  await agency.getByRole('option', { name: 'Northmoor Observatory' }).click()
+  await form.getByRole('button', { name: 'Create workspace' }).click()
+  await agency.waitForURL(/\/w\/harbour-museum-.*\/send$/)
+  await expect(agency.getByRole('button', { name: `Workspace: ${client}. Switch` })).toBeVisible()
+  await agency.goto(new URL('settings/channels', agency.url()).href)
+  await expect(agency.getByRole('table').first()).toContainText('Guildhall')
+
+  // Two tabs show two workspaces.
+  const other = await agency.context().newPage()
+  await other.goto('/w/northmoor-observatory/links')
+  await expect(other.getByText(/^[\d,]+ links$/)).not.toHaveText('0 links')
+  await agency.goto(new URL('../links', agency.url()).href)
+  await expect(agency.getByText('No links yet')).toBeVisible()
+
+  await agency.keyboard.press('/')
+  await agency.getByLabel('Paste an address or search').fill('northmoor obs')
+  await expect(agency.getByRole('option', { name: 'Go to Northmoor Observatory' })).toBeVisible()
+  await agency.keyboard.press('Enter')
+  await agency.waitForURL('**/w/northmoor-observatory/send')
+
+  await agency.goto('/workspaces')
+  const row = agency.getByRole('row').filter({ hasText: 'Northmoor Observatory' })
+  await expect(row).toContainText(/[\d,]+ before/)
+  await agency.goto('/w/no-such-place/links')
+  await expect(agency.getByText('There is no workspace at this address')).toBeVisible()
 })

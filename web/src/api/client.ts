@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch'
+import { base } from './address'
 import { fileName } from './fileName'
 import type { components, paths } from './schema'
 
@@ -58,8 +59,14 @@ const withCsrf: Middleware = {
   },
 }
 
-export const api = createClient<paths>({ baseUrl: location.origin })
-api.use(withCsrf)
+/** The API within the workspace whose addresses begin with this. */
+export function apiBelow(base: string) {
+  const client = createClient<paths>({ baseUrl: location.origin + base })
+  client.use(withCsrf)
+  return client
+}
+
+export const api = apiBelow(base)
 
 /** A file as the body of a request, sent as it is; the description of the API knows bodies as text only. */
 export const asFile = (file: Blob, type = 'application/octet-stream') => ({

@@ -1,5 +1,13 @@
 import { Avatar, Menu, UnstyledButton, useMantineColorScheme } from '@mantine/core'
-import { IconCheck, IconDeviceDesktop, IconLogout, IconMoon, IconSun, IconUser } from '@tabler/icons-react'
+import {
+  IconBuilding,
+  IconCheck,
+  IconDeviceDesktop,
+  IconLogout,
+  IconMoon,
+  IconSun,
+  IconUser,
+} from '@tabler/icons-react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Link, useNavigate } from '@tanstack/react-router'
 import { api, read } from '../api/client'
@@ -39,6 +47,9 @@ export function AccountMenu() {
         </Menu.Label>
         <Menu.Item leftSection={<IconUser size={16} aria-hidden />} component={Link} to="/account">
           Your account
+        </Menu.Item>
+        <Menu.Item leftSection={<IconBuilding size={16} aria-hidden />} component={Link} to="/workspaces">
+          Workspaces
         </Menu.Item>
         <Menu.Divider />
         {schemes.map(({ value, label, icon: Icon }) => (

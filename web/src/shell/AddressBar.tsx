@@ -5,9 +5,11 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
 import { useEffect, useRef, useState } from 'react'
 import { api, read, type Schema } from '../api/client'
-import { mayEdit, useSession } from '../features/access/session'
+import { enterWorkspace, mayEdit, useSession } from '../features/access/session'
+import { workspacesLike } from '../features/workspace/workspacesLike'
 import { useQuickLink } from '../features/links/useQuickLink'
 import { sectionsLike } from '../features/settings/sections'
+import { tellFailure } from '../parts/tellFailure'
 import { looksLikeAddress } from './pasted'
 import classes from './Shell.module.css'
 
@@ -23,6 +25,8 @@ const commands = [
   { label: 'Show all links', words: 'links all list', go: '/links' },
   { label: 'Compare channels', words: 'compare channels report clicks', go: '/compare' },
   { label: 'Weekly digest', words: 'digest last week summary', go: '/digest' },
+  { label: 'Workspaces', words: 'workspaces clients switch new workspace', go: '/workspaces' },
+  { label: 'Your account', words: 'account password profile sign-ins e-mail', go: '/account' },
 ] as const
 
 const groups = [
@@ -57,6 +61,7 @@ export function AddressBar() {
     ...commands.filter((c) => text.trim() !== '' && c.words.includes(text.trim().toLowerCase())),
     ...sectionsLike(text).map(({ id, label }) => ({ label: `Settings: ${label}`, go: `/settings/${id}` })),
   ]
+  const elsewhere = workspacesLike(text, session)
   const hits = text.trim() === '' || isAddress ? [] : (found.data ?? [])
 
   // The first option is chosen by Enter; it has to be drawn before it can be picked out.
@@ -73,6 +78,7 @@ export function AddressBar() {
     if (kind === 'quick') makeQuickLink(key)
     else if (kind === 'address') void navigate({ to: '/send', search: { to: key } })
     else if (kind === 'go') void navigate({ to: key })
+    else if (kind === 'workspace') enterWorkspace(key).catch(tellFailure)
     else if (kind === 'campaign')
       void navigate({ to: '/campaigns/$campaignKey', params: { campaignKey: key } })
     else if (kind === 'post') void navigate({ to: '/posts/$postId', params: { postId: key } })
@@ -121,8 +127,13 @@ export function AddressBar() {
                 {c.label}
               </Combobox.Option>
             ))}
+            {elsewhere.map(({ key, name }) => (
+              <Combobox.Option key={key} value={`workspace:${key}`}>
+                Go to {name}
+              </Combobox.Option>
+            ))}
             <Hits hits={hits} />
-            {!isAddress && matching.length === 0 && hits.length === 0 && found.isFetched && (
+            {!isAddress && matching.length + elsewhere.length + hits.length === 0 && found.isFetched && (
               <Combobox.Empty>No matches.</Combobox.Empty>
             )}
             {found.isError && <Combobox.Empty>{found.error.message}</Combobox.Empty>}

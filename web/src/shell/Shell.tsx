@@ -7,6 +7,7 @@ import { AddressBar } from './AddressBar'
 import { ConditionBanner } from './ConditionBanner'
 import { usePasteAnywhere } from './usePasteAnywhere'
 import { Wordmark } from './Wordmark'
+import { WorkspaceMenu } from './WorkspaceMenu'
 import classes from './Shell.module.css'
 
 /** The places, in the order in which the work is done. */
@@ -43,6 +44,7 @@ export function Shell() {
             </Link>
           ))}
         </nav>
+        <WorkspaceMenu />
         <AddressBar />
         <LivePulse />
         <AccountMenu />

@@ -15,14 +15,14 @@ internal sealed class DigestMail(CursusOptions options)
 {
     private static readonly LocalDatePattern Day = LocalDatePattern.Create("d MMM uuuu", CultureInfo.GetCultureInfo("en-GB"));
 
-    public MimeMessage Write(Digest digest, LocalDate monday, string workspace, Account to)
+    public MimeMessage Write(Digest digest, LocalDate monday, Workspace workspace, Account to)
     {
         var days = $"{Day.Format(monday)} to {Day.Format(monday.PlusDays(6))}";
-        var page = options.AppAddress is { } app ? $"{app.TrimEnd('/')}/digest?week={LocalDatePattern.Iso.Format(monday)}" : null;
+        var page = options.AppAddress is { } app ? $"{app.TrimEnd('/')}/w/{workspace.Key}/digest?week={LocalDatePattern.Iso.Format(monday)}" : null;
         var message = new MimeMessage
         {
-            Subject = $"{workspace}: {digest.Headline}",
-            Body = new BodyBuilder { TextBody = Text(digest, days, page), HtmlBody = Html(digest, days, page, workspace) }.ToMessageBody(),
+            Subject = $"{workspace.Name}: {digest.Headline}",
+            Body = new BodyBuilder { TextBody = Text(digest, days, page), HtmlBody = Html(digest, days, page, workspace.Name) }.ToMessageBody(),
         };
         message.To.Add(new MailboxAddress(to.Name, to.Email!));
         return message;

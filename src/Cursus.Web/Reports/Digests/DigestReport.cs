@@ -130,7 +130,7 @@ public static class DigestReport
         var digest = await Of(member.Workspace, week, now, counting, db, cancel);
         try
         {
-            await mail.Send(letters.Write(digest, week, member.Workspace.Name, member.Account), cancel);
+            await mail.Send(letters.Write(digest, week, member.Workspace, member.Account), cancel);
         }
         catch (MailException e)
         {

@@ -74,7 +74,7 @@ internal sealed class DigestSending(CursusDb db, Counting counting, MailSender m
                 continue;
             }
 
-            await mail.Send(letters.Write(digest, week, workspace.Name, member.Account!), cancel);
+            await mail.Send(letters.Write(digest, week, workspace, member.Account!), cancel);
             member.DigestSentFor = week;
             await db.SaveChangesAsync(cancel);
             await transaction.CommitAsync(cancel);

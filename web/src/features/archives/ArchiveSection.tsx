@@ -1,5 +1,6 @@
 import { Alert, Button, FileButton, Group, Stack, Text } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { within } from '../../api/address'
 import { api, asFile, read } from '../../api/client'
 import { count, timeOf } from '../../parts/format/numbers'
 import { Failed } from '../../parts/States'
@@ -21,7 +22,7 @@ export function ArchiveSection() {
         pixels, QR codes and every click. Passwords and tokens are not included.
       </Text>
       <Group gap={8}>
-        <Button component="a" href="/api/v1/archive" download variant="default">
+        <Button component="a" href={within('/api/v1/archive')} download variant="default">
           Export the workspace
         </Button>
         <FileButton onChange={(file) => file && bringIn.mutate(file)} accept="application/zip,.zip">

@@ -3,6 +3,7 @@ import { useDebouncedValue } from '@mantine/hooks'
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
+import { within } from '../../api/address'
 import { api, read } from '../../api/client'
 import { counted, timeOf } from '../../parts/format/numbers'
 import { Sheet } from '../../parts/Sheet'
@@ -79,7 +80,7 @@ function AuditLog() {
                 Show more
               </Button>
             )}
-            <Anchor href={`/api/v1/audit.csv?${new URLSearchParams(asked)}`} download>
+            <Anchor href={within(`/api/v1/audit.csv?${new URLSearchParams(asked)}`)} download>
               Export as CSV
             </Anchor>
           </Group>

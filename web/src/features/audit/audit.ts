@@ -23,6 +23,7 @@ export const actions: Record<Action, string> = {
   exported: 'exported',
   imported: 'imported',
   'settings-changed': 'changed',
+  'workspace-created': 'created the workspace',
 }
 
 /** What it was done to where it has no name of its own, by the API’s word for it. */

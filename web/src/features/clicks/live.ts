@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react'
+import { within } from '../../api/address'
 import type { Schema } from '../../api/client'
 
 type Arrivals = Schema['Arrivals']
@@ -41,7 +42,7 @@ export function withArrivals(before: Live, arrivals: Arrivals): Live {
 
 /** Watches clicks arrive, over one connection for the whole application, until the returned function is called. */
 export function watch(onArrivals: (links: string[]) => void): () => void {
-  const events = new EventSource('/api/v1/clicks/live')
+  const events = new EventSource(within('/api/v1/clicks/live'))
   events.onopen = () => become({ ...live, isOpen: true })
   events.onerror = () => become({ ...live, isOpen: false })
   events.addEventListener('recent', (event: MessageEvent<string>) => {

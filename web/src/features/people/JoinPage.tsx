@@ -7,7 +7,7 @@ import { Failed, Loading } from '../../parts/States'
 import { AccessPage } from '../access/AccessPage'
 import { linkSecret } from '../access/linkSecret'
 import { NewPasswordField } from '../access/NewPasswordField'
-import { useEnter } from '../access/useSignIn'
+import { enterWorkspace } from '../access/session'
 import { withArticle } from './roles'
 
 type Invitation = Schema['AcceptInvitationResponse']
@@ -37,12 +37,11 @@ export function JoinPage() {
 }
 
 function JoinForm({ invitation, secret }: { invitation: Invitation; secret: string }) {
-  const enter = useEnter()
   const form = useForm({ initialValues: { name: '', password: '' } })
   const accept = useMutation({
     mutationFn: (values: typeof form.values) =>
       read(api.POST('/api/v1/invitations/accept', { body: { secret, ...values } })),
-    onSuccess: () => enter(),
+    onSuccess: ({ workspaceKey }) => enterWorkspace(workspaceKey),
     onError: (error) => form.setErrors(fieldErrors(error)),
   })
   const { hasAccount, isSignedIn } = invitation

@@ -1,8 +1,9 @@
+import { within } from '../../api/address'
 import { Text } from '@mantine/core'
 
 /** A bookmark that begins a post with the page one is looking at, to be dragged to the bookmarks bar. */
 export function SendThisPage() {
-  const script = `javascript:void(location.href='${location.origin}/send?to='+encodeURIComponent(location.href))`
+  const script = `javascript:void(location.href='${location.origin}${within('/send')}?to='+encodeURIComponent(location.href))`
   return (
     <>
       <Text c="dimmed" mb="sm" maw={720}>

@@ -1,4 +1,5 @@
 import type { MouseEvent } from 'react'
+import { within } from '../../api/address'
 import { readFile } from '../../api/client'
 import { saveFile } from './saveFile'
 import { tellFailure } from '../tellFailure'
@@ -8,9 +9,9 @@ import { tellFailure } from '../tellFailure'
  * For what fits in memory: where a file may be of any size, a plain anchor lets the browser write as it reads.
  */
 export const takeFile = (address: string) => ({
-  href: address,
+  href: within(address),
   onClick: (event: MouseEvent) => {
     event.preventDefault()
-    readFile(address).then(({ file, name }) => saveFile(file, name), tellFailure)
+    readFile(within(address)).then(({ file, name }) => saveFile(file, name), tellFailure)
   },
 })

@@ -12,6 +12,7 @@ import {
 } from '@tabler/icons-react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
+import { within } from '../../../api/address'
 import { api, read } from '../../../api/client'
 import { tellFailure } from '../../../parts/tellFailure'
 import { addressOf } from '../../../parts/format/addressText'
@@ -76,7 +77,7 @@ export function LinkActions({ link, mayChange, onChange, onDelete }: Props) {
           {!link.deletedAt && (
             <Menu.Item
               component="a"
-              href={`/api/v1/links/${link.id}/open`}
+              href={within(`/api/v1/links/${link.id}/open`)}
               target="_blank"
               rel="noreferrer"
               leftSection={<IconExternalLink size={16} aria-hidden />}

@@ -1,3 +1,4 @@
+import { within } from '../../../api/address'
 import { addressOf } from '../../../parts/format/addressText'
 import { Button, Menu, Textarea } from '@mantine/core'
 import { useClipboard } from '@mantine/hooks'
@@ -94,7 +95,7 @@ export function HandOutRow({ placement, channel }: { placement: Placement; chann
           size="sm"
           variant="default"
           component="a"
-          href={`/api/v1/links/${link.id}/open`}
+          href={within(`/api/v1/links/${link.id}/open`)}
           target="_blank"
           rel="noreferrer"
           leftSection={<IconExternalLink size={16} aria-hidden />}

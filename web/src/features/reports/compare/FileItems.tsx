@@ -1,4 +1,5 @@
 import { Menu } from '@mantine/core'
+import { within } from '../../../api/address'
 import { takeFile } from '../../../parts/files/takeFile'
 
 /** Addresses of files with what people call them. */
@@ -16,7 +17,7 @@ export const FileItems = ({ files, areLarge }: Props) =>
     <Menu.Item
       key={address}
       component="a"
-      {...(areLarge ? { href: address, download: true } : takeFile(address))}
+      {...(areLarge ? { href: within(address), download: true } : takeFile(address))}
     >
       {words}
     </Menu.Item>
