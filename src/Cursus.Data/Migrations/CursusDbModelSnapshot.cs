@@ -2468,6 +2468,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
 
+                    b.Property<Instant?>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("expires_at");
+
                     b.Property<byte[]>("Hash")
                         .IsRequired()
                         .HasColumnType("bytea")
@@ -2485,6 +2489,14 @@ namespace Cursus.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name");
+
+                    b.Property<byte>("Role")
+                        .HasColumnType("smallint")
+                        .HasColumnName("role");
+
+                    b.Property<byte>("Scope")
+                        .HasColumnType("smallint")
+                        .HasColumnName("scope");
 
                     b.Property<string>("Start")
                         .IsRequired()

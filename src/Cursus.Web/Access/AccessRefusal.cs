@@ -35,6 +35,18 @@ internal sealed class AccessRefusal : IAuthorizationMiddlewareResultHandler
             )
         );
 
+    public static AuthorizationFailureReason Scope(IAuthorizationHandler handler, TokenScope has) =>
+        new Reason(
+            handler,
+            ApiProblem.Of(
+                403,
+                "scope",
+                has == TokenScope.Read
+                    ? "This token only reads. Create one that may do more, in Settings under API tokens."
+                    : "This token only reads and makes links. Create one that may do more, in Settings under API tokens."
+            )
+        );
+
     public static AuthorizationFailureReason NotMeant(IAuthorizationHandler handler) =>
         new Reason(
             handler,

@@ -11,6 +11,9 @@ public sealed class CurrentMember
     /// <summary>Name of the API token that the request came with; null in a browser.</summary>
     public string? Token { get; private set; }
 
+    /// <summary>Who is given so many requests a second: each token by itself, and a person in all browsers.</summary>
+    public Guid AskedBy { get; private set; }
+
     public Guid Id => Known.Id;
 
     public Guid WorkspaceId => Known.WorkspaceId;
@@ -32,5 +35,5 @@ public sealed class CurrentMember
 
     private Member Known => member ?? throw new InvalidOperationException("This endpoint does not ask for a member.");
 
-    internal void Is(Member who, string? token = null) => (member, Token) = (who, token);
+    internal void Is(Member who, string? token = null, Guid? tokenId = null) => (member, Token, AskedBy) = (who, token, tokenId ?? who.Id);
 }

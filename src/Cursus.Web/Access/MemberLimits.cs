@@ -17,7 +17,7 @@ public enum Held
 internal sealed class MemberLimits(CursusOptions options) : IDisposable
 {
     private readonly PartitionedRateLimiter<CurrentMember> requests = PartitionedRateLimiter.Create<CurrentMember, Guid>(member =>
-        RateLimitPartition.GetTokenBucketLimiter(member.Id, _ => new()
+        RateLimitPartition.GetTokenBucketLimiter(member.AskedBy, _ => new()
             {
                 TokenLimit = options.Limits.RequestsAtOnce,
                 TokensPerPeriod = options.Limits.RequestsEachSecond,
@@ -53,6 +53,7 @@ internal sealed class MemberLimits(CursusOptions options) : IDisposable
 
         var member = context.RequestServices.GetRequiredService<CurrentMember>();
         using var request = requests.AttemptAcquire(member);
+        Tell(context, member);
         if (!request.IsAcquired)
         {
             var seconds = request.TryGetMetadata(MetadataName.RetryAfter, out var after) ? (int)Math.Ceiling(after.TotalSeconds) : 1;
@@ -83,6 +84,20 @@ internal sealed class MemberLimits(CursusOptions options) : IDisposable
         }
 
         await next(context);
+    }
+
+    /// <summary>How many requests are left, in the words of the IETF's draft “RateLimit header fields for HTTP”
+    /// (draft-ietf-httpapi-ratelimit-headers-10): the quota and the seconds in which it fills, what is left, and when it is full again.</summary>
+    private void Tell(HttpContext context, CurrentMember member)
+    {
+        var (most, each) = (options.Limits.RequestsAtOnce, options.Limits.RequestsEachSecond);
+        var left = requests.GetStatistics(member)?.CurrentAvailablePermits ?? most;
+        var headers = context.Response.Headers;
+        headers["RateLimit-Policy"] = string.Create(CultureInfo.InvariantCulture, $"\"requests\";q={most};w={Math.Max(1, most / each)}");
+        headers["RateLimit"] = string.Create(
+            CultureInfo.InvariantCulture,
+            $"\"requests\";r={left};t={(int)Math.Ceiling((most - left) / (double)each)}"
+        );
     }
 
     private static Task Refuse(HttpContext context, int seconds, string code, string text)

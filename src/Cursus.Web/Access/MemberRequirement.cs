@@ -28,6 +28,10 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
             var isElsewhere = WorkspaceAddress.KeyOf(request) is not null && await IsSignedIn(request);
             context.Fail(isElsewhere ? AccessRefusal.NoSuchWorkspace(this) : AccessRefusal.NotSignedIn(this));
         }
+        else if (!TokenScopes.Allows(ScopeOf(request), request))
+        {
+            context.Fail(AccessRefusal.Scope(this, ScopeOf(request)));
+        }
         else if (member.Role < requirement.Role)
         {
             context.Fail(AccessRefusal.Role(this, requirement.Role, member.Role));
@@ -38,7 +42,8 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
         }
         else
         {
-            current.Is(member, request.User.FindFirstValue(TokenSignIn.NameClaim));
+            var tokenId = Guid.TryParse(request.User.FindFirstValue(TokenSignIn.IdClaim), out var id) ? id : (Guid?)null;
+            current.Is(member, request.User.FindFirstValue(TokenSignIn.NameClaim), tokenId);
             context.Succeed(requirement);
         }
     }
@@ -55,7 +60,13 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
 
         if (Guid.TryParse(context.User.FindFirstValue(TokenSignIn.MemberClaim), out var memberId))
         {
-            return await members.FirstOrDefaultAsync(m => m.Id == memberId, context.RequestAborted);
+            var member = await members.FirstOrDefaultAsync(m => m.Id == memberId, context.RequestAborted);
+            if (member is not null && Enum.TryParse<Role>(context.User.FindFirstValue(TokenSignIn.RoleClaim), out var most) && most < member.Role)
+            {
+                member.Role = most;
+            }
+
+            return member;
         }
 
         if (
@@ -83,6 +94,9 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
 
         return found?.SignIn is null ? null : found.Member;
     }
+
+    private static TokenScope ScopeOf(HttpContext context) =>
+        Enum.TryParse<TokenScope>(context.User.FindFirstValue(TokenSignIn.ScopeClaim), out var scope) ? scope : TokenScope.Everything;
 
     /// <summary>Whether the request comes from somebody at all.</summary>
     private async Task<bool> IsSignedIn(HttpContext context) =>

@@ -21,6 +21,9 @@ internal sealed class TokenSignIn(
     public const string SchemeName = "Bearer";
     public const string MemberClaim = "cursus:member";
     public const string NameClaim = "cursus:token";
+    public const string IdClaim = "cursus:token-id";
+    public const string RoleClaim = "cursus:token-role";
+    public const string ScopeClaim = "cursus:token-scope";
 
     protected override async Task<AuthenticateResult> HandleAuthenticateAsync()
     {
@@ -37,13 +40,27 @@ internal sealed class TokenSignIn(
         }
 
         var now = clock.GetCurrentInstant();
+        if (token.ExpiresAt <= now)
+        {
+            return AuthenticateResult.Fail("The token has expired.");
+        }
+
         if (token.LastUsedAt is not { } last || now - last > Duration.FromMinutes(10))
         {
             token.LastUsedAt = now;
             await db.SaveChangesAsync(Context.RequestAborted);
         }
 
-        var identity = new ClaimsIdentity([new Claim(MemberClaim, token.MemberId.ToString()), new Claim(NameClaim, token.Name)], SchemeName);
+        var identity = new ClaimsIdentity(
+            [
+                new Claim(MemberClaim, token.MemberId.ToString()),
+                new Claim(NameClaim, token.Name),
+                new Claim(IdClaim, token.Id.ToString()),
+                new Claim(RoleClaim, token.Role.ToString()),
+                new Claim(ScopeClaim, token.Scope.ToString()),
+            ],
+            SchemeName
+        );
         return AuthenticateResult.Success(new AuthenticationTicket(new ClaimsPrincipal(identity), SchemeName));
     }
 }

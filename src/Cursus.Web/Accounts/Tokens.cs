@@ -14,10 +14,25 @@ namespace Cursus.Web.Accounts;
 /// <summary>/tokens: a member's own keys for programs.</summary>
 public static class Tokens
 {
-    public sealed record Request(string? Name);
+    /// <param name="Name">What program it is for.</param>
+    /// <param name="Role">The most it may do; your own role if omitted, and never more.</param>
+    /// <param name="ExpiresAt">When it stops working; never if omitted.</param>
+    /// <param name="Scope">everything its role may (if omitted), read, or make-links: reading, and making posts and links.</param>
+    public sealed record Request(string? Name, Role? Role = null, Instant? ExpiresAt = null, TokenScope? Scope = null);
 
     /// <param name="Start">First characters, to tell tokens apart.</param>
-    public sealed record Response(Guid Id, string Name, string Start, Instant CreatedAt, Instant? LastUsedAt);
+    /// <param name="Role">The most it may do.</param>
+    /// <param name="ExpiresAt">When it stops working; null for never.</param>
+    public sealed record Response(
+        Guid Id,
+        string Name,
+        string Start,
+        string Role,
+        TokenScope Scope,
+        Instant? ExpiresAt,
+        Instant CreatedAt,
+        Instant? LastUsedAt
+    );
 
     /// <param name="Token">The token itself, shown this once.</param>
     public sealed record Made(Guid Id, string Name, string Token);
@@ -38,7 +53,16 @@ public static class Tokens
         TypedResults.Ok(
             await page.Of(
                 db.ApiTokens.Where(t => t.MemberId == member.Id).OrderByDescending(t => t.CreatedAt),
-                t => new Response(t.Id, t.Name, t.Start, t.CreatedAt, t.LastUsedAt),
+                t => new Response(
+                    t.Id,
+                    t.Name,
+                    t.Start,
+                    RolePolicies.Name(t.Role < member.Role ? t.Role : member.Role),
+                    t.Scope,
+                    t.ExpiresAt,
+                    t.CreatedAt,
+                    t.LastUsedAt
+                ),
                 cancel
             )
         );
@@ -60,9 +84,40 @@ public static class Tokens
             );
         }
 
-        var (token, text) = ApiToken.Make(member.Id, name, clock.GetCurrentInstant());
+        var now = clock.GetCurrentInstant();
+        if (request.Role > member.Role)
+        {
+            return ApiProblem.Invalid(
+                "role",
+                new ValidationError("role", $"A token can’t do more than you: your role is “{RolePolicies.Name(member.Role)}”.")
+            );
+        }
+
+        if (request.ExpiresAt <= now)
+        {
+            return ApiProblem.Invalid("expiresAt", new ValidationError("expires-at", "Choose a moment in the future, or leave it out."));
+        }
+
+        var (token, text) = ApiToken.Make(
+            member.Id,
+            name,
+            now,
+            request.Role ?? member.Role,
+            request.Scope ?? TokenScope.Everything,
+            request.ExpiresAt
+        );
         db.Add(token);
-        audit.Add(AuditAction.TokenCreated, "tokens", name: name);
+        audit.Add(
+            AuditAction.TokenCreated,
+            "tokens",
+            name: name,
+            detail: $"{RolePolicies.Name(token.Role)}, {token.Scope switch
+        {
+            TokenScope.Read => "reads",
+            TokenScope.MakeLinks => "makes links",
+            _ => "everything",
+        }}"
+        );
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created($"/api/v1/tokens/{token.Id}", new Made(token.Id, token.Name, text));
     }

@@ -22,7 +22,7 @@ public static class CleanDestination
     public sealed record Response(string Address, bool IsChanged);
 
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapPost("/destinations/clean", Handle).ForEditors().WithSummary("The address in a pasted text");
+        api.MapPost("/destinations/clean", Handle).ForEditors().MakingLinks().WithSummary("The address in a pasted text");
 
     private static Results<Ok<Response>, ProblemHttpResult> Handle(Request request)
     {

@@ -67,6 +67,7 @@ public static class Batches
         api.MapGet("/batches", List).ForEditors().WithSummary("Bulk lists, newest first");
         api.MapPost("/batches", Upload)
             .ForEditors()
+            .MakingLinks()
             .Accepts<IFormFile>(
                 "application/octet-stream",
                 "text/plain",

@@ -73,12 +73,18 @@ public static class RunBatch
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPost("/batches/{id:guid}/preview", PreviewIt).ForEditors().WithSummary("Preview a list, with everything wrong with its lines");
+        api.MapPost("/batches/{id:guid}/preview", PreviewIt)
+            .ForEditors()
+            .MakingLinks()
+            .WithSummary("Preview a list, with everything wrong with its lines");
         api.MapPost("/batches/{id:guid}/report", Report)
             .ForEditors()
             .WithSummary("Preview a list line by line, as CSV")
             .Produces(200, contentType: CsvFile.ContentType);
-        api.MapPost("/batches/{id:guid}/run", Run).ForEditors().WithSummary("Create the links of a list, all or none; poll the list for progress");
+        api.MapPost("/batches/{id:guid}/run", Run)
+            .ForEditors()
+            .MakingLinks()
+            .WithSummary("Create the links of a list, all or none; poll the list for progress");
     }
 
     private static async Task<Results<Ok<Preview>, ProblemHttpResult>> PreviewIt(

@@ -36,11 +36,13 @@ public static class CodeBundle
     {
         api.MapPost("/codes/files", Files)
             .ForViewers()
+            .OnlyReading()
             .Holding(Held.Download)
             .Produces(StatusCodes.Status200OK, contentType: "application/zip")
             .WithSummary("The codes of many links as files in a ZIP, named after post and channel");
         api.MapPost("/codes/labels", Labels)
             .ForViewers()
+            .OnlyReading()
             .Holding(Held.Download)
             .Produces(StatusCodes.Status200OK, contentType: "application/pdf")
             .WithSummary("The codes of many links as labels on A4 pages");

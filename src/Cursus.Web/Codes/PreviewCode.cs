@@ -48,8 +48,8 @@ public static class PreviewCode
         api.MapGet("/codes/places", () => TypedResults.Ok(PrintPlace.All.Select(p => new PlaceResponse(p.Key, p.Name, p.WidthMm, p.DistanceMetres))))
             .ForViewers()
             .WithSummary("Viewing distances and the code width each one needs");
-        api.MapPost("/codes/preview", Preview).ForViewers().WithSummary("Preview a style as SVG, with findings");
-        api.MapPost("/codes/check", Check).ForViewers().WithSummary("Test whether a code scans when its picture is degraded");
+        api.MapPost("/codes/preview", Preview).ForViewers().OnlyReading().WithSummary("Preview a style as SVG, with findings");
+        api.MapPost("/codes/check", Check).ForViewers().OnlyReading().WithSummary("Test whether a code scans when its picture is degraded");
     }
 
     private static async Task<Results<Ok<Response>, ProblemHttpResult>> Preview(

@@ -67,6 +67,7 @@ public static class ExportLinks
     public static void Map(IEndpointRouteBuilder api) =>
         api.MapPost("/links/files", Handle)
             .ForViewers()
+            .OnlyReading()
             .Holding(Held.Download)
             .NotedAsExport("links")
             .WithSummary("Export links as CSV, spreadsheet or JSON Lines")

@@ -16,7 +16,7 @@ namespace Cursus.Web.Posts;
 public static class CreatePost
 {
     public static void Map(IEndpointRouteBuilder api) =>
-        api.MapPost("/posts", Handle).ForEditors().WithSummary("Create a post with one link per placement");
+        api.MapPost("/posts", Handle).ForEditors().MakingLinks().WithSummary("Create a post with one link per placement");
 
     private static async Task<Results<Created<PostResponse>, ProblemHttpResult>> Handle(
         PostRequest request,

@@ -56,7 +56,8 @@ public static class PreviewPost
         IReadOnlyList<TagHint> Hints
     );
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapPost("/posts/preview", Handle).ForEditors().WithSummary("Preview a post");
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapPost("/posts/preview", Handle).ForEditors().MakingLinks().WithSummary("Preview a post");
 
     private static async Task<Ok<Response>> Handle(
         PostRequest request,

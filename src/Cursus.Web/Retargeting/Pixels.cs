@@ -51,7 +51,10 @@ public static class Pixels
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/pixels", List).ForViewers().WithSummary("Retargeting pixels");
-        api.MapPost("/pixels/reading", Read).ForViewers().WithSummary("Recognise a pasted pixel ID or code; the code is neither stored nor run");
+        api.MapPost("/pixels/reading", Read)
+            .ForViewers()
+            .OnlyReading()
+            .WithSummary("Recognise a pasted pixel ID or code; the code is neither stored nor run");
         api.MapPost("/pixels", Add).ForOwners().WithSummary("Add a pixel");
         api.MapGet("/pixels/{id:guid}", Get).ForViewers().WithSummary("One pixel");
         api.MapPatch("/pixels/{id:guid}", Change).ForOwners().WithSummary("Rename a pixel, or correct its ID");

@@ -11,7 +11,7 @@ namespace Cursus.Web.Tests.Access;
 public class RolePoliciesTests(CursusApp app)
 {
     /// <summary>What anybody may call, signed in or not.</summary>
-    private static readonly string[] Open =
+    internal static readonly string[] Open =
     [
         "GET /api/v1/installation",
         "POST /api/v1/installation",

@@ -1,10 +1,5 @@
 using System.Net;
-using System.Net.Http.Headers;
-using System.Text.RegularExpressions;
-using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.AspNetCore.Mvc.Testing;
-using Microsoft.AspNetCore.Routing;
-using Microsoft.Extensions.DependencyInjection;
 
 namespace Cursus.Web.Tests.Access;
 
@@ -29,7 +24,7 @@ public partial class RolesTableTests(CursusApp app)
             {
                 // Whoever leaves is asked no more.
                 var asked = operation.EndsWith("/leave", StringComparison.Ordinal) ? await World.Make(app) : world;
-                var status = await Ask(ClientOf(asked, role), operation, served[operation]);
+                var status = await Ask(ClientOf(asked, role), served[operation]);
                 var isRefused = status is HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden;
                 if (isRefused == may.Contains(role))
                 {
@@ -41,21 +36,7 @@ public partial class RolesTableTests(CursusApp app)
         wrong.ShouldBeEmpty();
     }
 
-    /// <summary>Operations with the kind of content that they take.</summary>
-    private Dictionary<string, string> Served() =>
-        app
-            .Services.GetRequiredService<EndpointDataSource>()
-            .Endpoints.OfType<RouteEndpoint>()
-            .Where(e => e.RoutePattern.RawText!.TrimStart('/').StartsWith("api/v1/", StringComparison.Ordinal))
-            .SelectMany(
-                e => e.Metadata.GetRequiredMetadata<IHttpMethodMetadata>().HttpMethods,
-                (e, method) =>
-                    (
-                        $"{method} /{Constraint().Replace(e.RoutePattern.RawText!.TrimStart('/'), "")}",
-                        e.Metadata.GetMetadata<IAcceptsMetadata>()?.ContentTypes[0] ?? "application/json"
-                    )
-            )
-            .ToDictionary();
+    private Dictionary<string, ApiOperation> Served() => ApiOperation.Of(app).ToDictionary(o => $"{o}");
 
     /// <summary>Operations with the roles that may call them.</summary>
     private static List<(string Operation, IReadOnlyList<string> May)> Table() =>
@@ -78,25 +59,9 @@ public partial class RolesTableTests(CursusApp app)
         };
 
     /// <summary>Asks for something that isn't there, with nothing to do: whoever may ask is told so.</summary>
-    private static async Task<HttpStatusCode> Ask(HttpClient client, string operation, string content)
+    private static async Task<HttpStatusCode> Ask(HttpClient client, ApiOperation operation)
     {
-        var (method, path) = (
-            operation.Split(' ')[0],
-            Parameter().Replace(operation.Split(' ')[1], p => p.Value is "{number}" ? "1" : $"{Guid.NewGuid()}")
-        );
-        var request = new HttpRequestMessage(new HttpMethod(method), path);
-        if (method is not ("GET" or "DELETE"))
-        {
-            request.Content = new StringContent("{}", new MediaTypeHeaderValue(content));
-        }
-
-        using var answer = await client.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, Cancel);
+        using var answer = await client.SendAsync(operation.Request(), HttpCompletionOption.ResponseHeadersRead, Cancel);
         return answer.StatusCode;
     }
-
-    [GeneratedRegex(@":\w+(?=\})")]
-    private static partial Regex Constraint();
-
-    [GeneratedRegex(@"\{\w+\}")]
-    private static partial Regex Parameter();
 }

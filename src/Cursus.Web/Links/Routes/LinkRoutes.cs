@@ -51,7 +51,7 @@ public static class LinkRoutes
         api.MapPut("/links/{id:guid}/routes", Put).ForEditors().WithSummary("Set the rules of a link; If-Match names the version you last saw");
         api.MapDelete("/links/{id:guid}/routes", Delete).ForEditors().WithSummary("Lead everybody to the link’s destination again");
         api.MapPost("/routes/check", Check).ForEditors().WithSummary("Check rules before a link has them; answers with each in words");
-        api.MapPost("/links/{id:guid}/routes/try", Try).ForViewers().WithSummary("Try a link’s rules on a made-up visit");
+        api.MapPost("/links/{id:guid}/routes/try", Try).ForViewers().OnlyReading().WithSummary("Try a link’s rules on a made-up visit");
     }
 
     private static async Task<Results<Ok<RouteBody>, ProblemHttpResult>> Show(

@@ -50,7 +50,8 @@ public static class CreateLink
         Guid? RouteId = null
     );
 
-    public static void Map(IEndpointRouteBuilder api) => api.MapPost("/links", Handle).ForEditors().WithSummary("Create a link without a post");
+    public static void Map(IEndpointRouteBuilder api) =>
+        api.MapPost("/links", Handle).ForEditors().MakingLinks().WithSummary("Create a link without a post");
 
     private static async Task<Results<Created<LinkResponse>, ProblemHttpResult>> Handle(
         Request request,

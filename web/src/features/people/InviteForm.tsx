@@ -5,7 +5,7 @@ import { counted } from '../../parts/format/numbers'
 import { MadeLinks } from './MadeLinks'
 import { pastedEmails } from './pastedEmails'
 import { useChange } from './people'
-import { roles, type Role } from './roles'
+import { roles, type Role } from '../access/roles'
 
 /** Invites one person or a pasted list of them. */
 export function InviteForm() {

@@ -8,7 +8,7 @@ import { AccessPage } from '../access/AccessPage'
 import { linkSecret } from '../access/linkSecret'
 import { NewPasswordField } from '../access/NewPasswordField'
 import { enterWorkspace } from '../access/session'
-import { withArticle } from './roles'
+import { withArticle } from '../access/roles'
 
 type Invitation = Schema['AcceptInvitationResponse']
 

@@ -10,7 +10,7 @@ import { membersQuery, useSession } from '../access/session'
 import { InviteForm } from './InviteForm'
 import { useChange, type Member } from './people'
 import { PendingInvitations } from './PendingInvitations'
-import { roleName, roles, type Role } from './roles'
+import { roleName, roles, type Role } from '../access/roles'
 
 /** Who works here, in which role, and who has been asked to. */
 export function MembersSection() {

@@ -6,7 +6,7 @@ import { Sheet } from '../../parts/Sheet'
 import { Failed } from '../../parts/States'
 import { MadeLinks } from './MadeLinks'
 import { invitationsQuery, useChange, type Invitation } from './people'
-import { roleName } from './roles'
+import { roleName } from '../access/roles'
 
 /** People who have been asked and haven’t answered; nothing where there are none. */
 export function PendingInvitations() {

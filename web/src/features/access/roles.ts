@@ -1,8 +1,8 @@
 /** What members may do, from least to most. */
 export const roles = [
-  { value: 'viewer', label: 'Viewer', may: 'reads everything' },
-  { value: 'editor', label: 'Editor', may: 'creates and changes posts and links' },
-  { value: 'owner', label: 'Owner', may: 'also changes settings and decides who belongs here' },
+  { value: 'viewer', label: 'Viewer' },
+  { value: 'editor', label: 'Editor' },
+  { value: 'owner', label: 'Owner' },
 ] as const
 
 export type Role = (typeof roles)[number]['value']
@@ -11,3 +11,10 @@ export const roleName = (role: string) => roles.find((r) => r.value === role)?.l
 
 /** “an owner”, “a viewer”. */
 export const withArticle = (role: string) => `${/^[aeiou]/.test(role) ? 'an' : 'a'} ${role}`
+
+/** The roles below somebody’s own, which a program may have instead. */
+export const rolesBelow = (role: string | undefined) =>
+  roles.slice(
+    0,
+    roles.findIndex((r) => r.value === role),
+  )

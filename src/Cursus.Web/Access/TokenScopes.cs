@@ -1,0 +1,33 @@
+using Cursus.Data.Workspaces;
+
+namespace Cursus.Web.Access;
+
+/// <summary>What API tokens of a narrower <see cref="TokenScope"/> may call. Whatever only reads they may, and beyond that what says so here.</summary>
+internal static class TokenScopes
+{
+    /// <summary>Tokens that only read may call this too: it takes a request's body, and changes nothing.</summary>
+    public static TBuilder OnlyReading<TBuilder>(this TBuilder endpoint)
+        where TBuilder : IEndpointConventionBuilder => endpoint.WithMetadata(new Reading());
+
+    /// <summary>Tokens that make links may call this.</summary>
+    public static TBuilder MakingLinks<TBuilder>(this TBuilder endpoint)
+        where TBuilder : IEndpointConventionBuilder => endpoint.WithMetadata(new Making());
+
+    /// <summary>Whether a token of this scope may make this request.</summary>
+    public static bool Allows(TokenScope scope, HttpContext context)
+    {
+        var metadata = context.GetEndpoint()?.Metadata;
+        var reads =
+            HttpMethods.IsGet(context.Request.Method) || HttpMethods.IsHead(context.Request.Method) || metadata?.GetMetadata<Reading>() is not null;
+        return scope switch
+        {
+            TokenScope.Everything => true,
+            TokenScope.MakeLinks => reads || metadata?.GetMetadata<Making>() is not null,
+            _ => reads,
+        };
+    }
+
+    private sealed record Reading;
+
+    private sealed record Making;
+}
