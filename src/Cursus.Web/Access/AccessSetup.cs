@@ -61,6 +61,8 @@ public static class AccessSetup
                 cookie.Cookie.Name = cookies.Session;
                 cookie.Cookie.SecurePolicy = cookies.SecurePolicy;
                 cookie.Cookie.HttpOnly = true;
+                // Signed in is signed in, in whatever workspace's addresses; and browsers take __Host- cookies with this path alone.
+                cookie.Cookie.Path = "/";
                 cookie.Cookie.SameSite = SameSiteMode.Lax;
                 cookie.ExpireTimeSpan = SignIn.Life.ToTimeSpan();
                 cookie.SlidingExpiration = true;
@@ -83,6 +85,7 @@ public static class AccessSetup
             csrf.HeaderName = "X-CSRF-Token";
             csrf.Cookie.Name = cookies.Csrf;
             csrf.Cookie.SecurePolicy = cookies.SecurePolicy;
+            csrf.Cookie.Path = "/";
             csrf.Cookie.SameSite = SameSiteMode.Lax;
         });
         AddProtection(services, options.KeyFile);

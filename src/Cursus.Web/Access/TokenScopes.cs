@@ -2,7 +2,7 @@ using Cursus.Data.Workspaces;
 
 namespace Cursus.Web.Access;
 
-/// <summary>What API tokens of a narrower <see cref="TokenScope"/> may call. Whatever only reads they may, and beyond that what says so here.</summary>
+/// <summary>What API tokens of a narrower <see cref="TokenScope"/> may call: whatever only reads, and beyond that what says so here.</summary>
 internal static class TokenScopes
 {
     /// <summary>Tokens that only read may call this too: it takes a request's body, and changes nothing.</summary>

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Cursus.Data.Workspaces;
 using Microsoft.EntityFrameworkCore;
@@ -46,6 +47,20 @@ public class WorkspacesTests(CursusApp app)
         (await mine.Owner.GetAsync($"/w/{other.Workspace.Key}/api/v1/links", Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound, "a token");
         (await mine.Owner.GetAsync($"/w/{mine.Workspace.Key}/api/v1/links", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await app.CreateClient().GetAsync($"/w/{other.Workspace.Key}/api/v1/links", Cancel)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+    }
+
+    [Fact]
+    public async Task Whoever_signs_in_at_one_workspaces_address_is_signed_in_everywhere()
+    {
+        var world = await World.Make(app);
+        using var client = World.FromAnyNetwork(app.CreateClient());
+        var path = $"/w/{world.Workspace.Key}/api/v1/session";
+        var signedIn = await client.PostAsJsonAsync(path, new { email = world.OwnerEmail, password = World.Password }, Cancel);
+        var session = await client.GetAsync(path, Cancel);
+        var cookies = signedIn.Headers.GetValues("Set-Cookie").Concat(session.Headers.GetValues("Set-Cookie")).ToList();
+        cookies.Select(c => c.Split('=')[0]).ShouldBe(["cursus-browser", "cursus-session", "cursus-csrf"], ignoreOrder: true);
+        cookies.ShouldAllBe(c => c.Contains("path=/;", StringComparison.Ordinal));
+        (await client.GetAsync("/api/v1/session", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
     [Fact]
@@ -151,6 +166,8 @@ public class WorkspacesTests(CursusApp app)
     {
         var browser = app.Mailing.NewBrowser();
         (await browser.SignIn(world.OwnerEmail, World.Password)).ShouldBe(HttpStatusCode.NoContent);
+        // As the application does: the CSRF cookie is there before the first change.
+        (await browser.Session()).ShouldNotBeNull();
         return browser;
     }
 
