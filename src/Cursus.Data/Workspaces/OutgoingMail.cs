@@ -36,6 +36,8 @@ public sealed class OutgoingMail
     public Instant CreatedAt { get; init; }
     public Instant NextTryAt { get; set; }
     public short Tries { get; set; }
+
+    /// <summary>When the mail server took it, or there turned out to be nothing to send.</summary>
     public Instant? SentAt { get; set; }
 
     /// <summary>What the mail server said last; null where it took it, or wasn't asked.</summary>

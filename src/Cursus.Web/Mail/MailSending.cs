@@ -40,7 +40,8 @@ internal sealed class MailSending(CursusDb db, MailSender sender, MailWriting wr
 
         if (await writing.Write(mail, cancel) is not { } message)
         {
-            db.Remove(mail);
+            // There is nothing to send; but it stays as long as others do, so that asking again means the same work whoever was asked for.
+            mail.SentAt = now;
         }
         else
         {

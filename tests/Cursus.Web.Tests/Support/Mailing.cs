@@ -17,7 +17,8 @@ public sealed partial class Mailing : IAsyncDisposable
     private readonly WebApplicationFactory<Program> app;
     private int browsers;
 
-    internal Mailing(CursusApp on) =>
+    internal Mailing(CursusApp on)
+    {
         app = on.WithWebHostBuilder(builder =>
             builder
                 .UseSetting("Cursus:Mail:Host", "127.0.0.1")
@@ -27,6 +28,10 @@ public sealed partial class Mailing : IAsyncDisposable
                 .UseSetting("Cursus:JournalFolder", on.Folder("journal-mailing"))
                 .UseSetting("Cursus:SnapshotFile", on.Folder("mailing.snapshot"))
         );
+
+        // Started once, here: tests that ask for it at the same time would start one each.
+        _ = app.Server;
+    }
 
     public async ValueTask DisposeAsync()
     {

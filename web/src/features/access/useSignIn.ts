@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useSearch } from '@tanstack/react-router'
-import { api, read } from '../../api/client'
+import { api, Problem, read } from '../../api/client'
 import { introduce, sessionQuery } from './session'
 
 /** Signs in and goes where the person wanted to go. */
@@ -18,7 +18,15 @@ export function useEnter() {
   const queries = useQueryClient()
   return async (then?: string) => {
     queries.clear()
-    const session = await queries.fetchQuery(sessionQuery)
+    let session
+    try {
+      session = await queries.fetchQuery(sessionQuery)
+    } catch (error) {
+      // Signed in, but at the address of a workspace that isn’t this person’s.
+      if (!(error instanceof Problem) || error.code !== 'no-such-workspace') throw error
+      location.assign('/')
+      return
+    }
     await introduce(session.shortDomains, then ?? `/${session.startPage}`)
   }
 }

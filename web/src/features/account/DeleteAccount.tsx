@@ -1,22 +1,16 @@
 import { Button, Group, PasswordInput, Stack } from '@mantine/core'
 import { useForm } from '@mantine/form'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useNavigate } from '@tanstack/react-router'
+import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, fieldErrors, read, wordsOf } from '../../api/client'
 
 /** Deletes the account, for which the password is asked: nothing brings it back. */
 export function DeleteAccount() {
   const [isOpen, setIsOpen] = useState(false)
-  const queries = useQueryClient()
-  const navigate = useNavigate()
   const form = useForm({ initialValues: { password: '' } })
   const remove = useMutation({
     mutationFn: (body: typeof form.values) => read(api.POST('/api/v1/account/delete', { body })),
-    onSuccess: async () => {
-      queries.clear()
-      await navigate({ to: '/sign-in' })
-    },
+    onSuccess: () => location.assign('/sign-in'),
     onError: (error) => form.setErrors(fieldErrors(error)),
   })
   if (!isOpen)

@@ -1,6 +1,5 @@
 import { Button, Group, Select, Text } from '@mantine/core'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useNavigate } from '@tanstack/react-router'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, read, wordsOf } from '../../api/client'
 import { dayOf } from '../../parts/format/numbers'
@@ -80,8 +79,6 @@ function MemberRow({ member, isOwner }: { member: Member; isOwner: boolean }) {
 /** Removes a member, or lets people leave by themselves; asked once more, since their tokens are gone with them. */
 function EndMembership({ member }: { member: Member }) {
   const [isSure, setIsSure] = useState(false)
-  const queries = useQueryClient()
-  const navigate = useNavigate()
   const end = useChange(() =>
     read(
       member.isMe
@@ -91,9 +88,8 @@ function EndMembership({ member }: { member: Member }) {
   )
   const leave = async () => {
     await end.mutateAsync()
-    if (!member.isMe) return
-    queries.clear()
-    await navigate({ to: '/sign-in' })
+    // To another workspace of one’s own, or to signing in where there is none.
+    if (member.isMe) location.assign('/')
   }
   const word = member.isMe ? 'Leave' : 'Remove'
   return (
