@@ -14,8 +14,12 @@ internal sealed class AuditDetail(IOptions<JsonOptions> json)
     public string? Of<T>(T before, T after)
     {
         var (was, now) = (Fields(before), Fields(after));
-        var changes = now.Where(f => !JsonNode.DeepEquals(was[f.Key], f.Value))
-            .Select(f => $"{f.Key}: {Text(was[f.Key])} → {Text(f.Value)}")
+        var changes = was
+            .Keys.Union(now.Keys)
+            .Order(StringComparer.Ordinal)
+            .Select(key => (Key: key, Was: was.GetValueOrDefault(key), Now: now.GetValueOrDefault(key)))
+            .Where(f => !JsonNode.DeepEquals(f.Was, f.Now))
+            .Select(f => $"{f.Key}: {Text(f.Was)} → {Text(f.Now)}")
             .ToList();
         return changes.Count == 0 ? null : string.Join("; ", changes);
     }
@@ -31,8 +35,8 @@ internal sealed class AuditDetail(IOptions<JsonOptions> json)
 
     /// <summary>Fields of fields stand by themselves, so that one changed option isn't told as all of them.</summary>
     private Dictionary<string, JsonNode?> Fields<T>(T state) =>
-        Flat(JsonSerializer.SerializeToNode(state, json.Value.SerializerOptions)!.AsObject()).ToDictionary();
+        Flat(JsonSerializer.SerializeToNode(state, json.Value.SerializerOptions)!.AsObject(), "").ToDictionary();
 
-    private static IEnumerable<(string Key, JsonNode? Value)> Flat(JsonObject state) =>
-        state.SelectMany(f => f.Value is JsonObject inner ? Flat(inner) : [(f.Key, f.Value)]);
+    private static IEnumerable<(string Key, JsonNode? Value)> Flat(JsonObject state, string above) =>
+        state.SelectMany(f => f.Value is JsonObject inner ? Flat(inner, $"{above}{f.Key}.") : [(above + f.Key, f.Value)]);
 }

@@ -63,6 +63,23 @@ public class AuditTests(CursusApp app)
     }
 
     [Fact]
+    public async Task Settings_within_settings_are_told_one_by_one_also_where_they_come_and_go()
+    {
+        var world = await World.Make(app);
+        await Ok(world.Owner.PatchAsJsonAsync("/api/v1/handoff", new { questions = new { en = "May we?", de = "Dürfen wir?" } }, Cancel));
+        await Ok(world.Owner.PatchAsJsonAsync("/api/v1/handoff", new { questions = new { en = "May we count you?" } }, Cancel));
+        await Ok(world.Owner.PatchAsJsonAsync("/api/v1/workspace", new { options = new { newTab = true } }, Cancel));
+        (await Log(world.Owner))
+            .Select(e => (string)e["detail"]!)
+            .Reverse()
+            .ShouldBe([
+                "questions.de: none → Dürfen wir?; questions.en: none → May we?",
+                "questions.de: Dürfen wir? → none; questions.en: May we? → May we count you?",
+                "options.newTab: false → true",
+            ]);
+    }
+
+    [Fact]
     public async Task What_was_refused_is_not_in_it_and_what_it_tells_of_has_happened()
     {
         var world = await World.Make(app);
