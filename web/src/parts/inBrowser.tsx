@@ -7,7 +7,7 @@ import {
   createRouter,
   RouterProvider,
 } from '@tanstack/react-router'
-import { cleanup, render } from '@testing-library/react'
+import { cleanup, configure, render } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import type { Middleware } from 'openapi-fetch'
 import type { ReactNode } from 'react'
@@ -40,6 +40,9 @@ Object.assign(window, {
   },
 })
 Element.prototype.scrollIntoView = nothing
+
+// What is waited for comes when it comes, on a busy machine too.
+configure({ asyncUtilTimeout: 30_000 })
 
 let server: Middleware | undefined
 
