@@ -52,7 +52,7 @@ test('a viewer sees the agreed words and nothing to change them with', async ({ 
   await expect(page.getByRole('button', { name: 'Add channel' })).toBeHidden()
   await page.getByRole('navigation', { name: 'Settings' }).getByRole('link', { name: 'Members' }).click()
   await expect(page).toHaveURL(/settings\/members$/)
-  await expect(page.getByRole('row', { name: /Maren Holloway/ })).toContainText('owner')
+  await expect(page.getByRole('row', { name: /Maren Holloway/ })).toContainText('Owner')
 })
 
 test('the scheme is chosen in the account menu and stays', async ({ page }) => {
