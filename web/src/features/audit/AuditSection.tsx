@@ -147,7 +147,7 @@ function EntryRow({ entry }: { entry: Entry }) {
       <td>
         <b>{entry.who}</b> {actions[entry.action]}{' '}
         {thing && place ? (
-          <Anchor component={Link} to={place}>
+          <Anchor component={Link} to={place} underline="always">
             {thing}
           </Anchor>
         ) : (
