@@ -1,3 +1,5 @@
+using System.Security.Claims;
+using Cursus.Data.Workspaces;
 using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Access;
@@ -15,6 +17,9 @@ internal sealed class AccessCookies(CursusOptions options)
     public string KnownBrowser => Name("cursus-browser");
 
     public CookieSecurePolicy SecurePolicy => IsSecure ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
+
+    /// <summary>The <see cref="SignIn"/> that a request's cookie names; null where it has none.</summary>
+    public static Guid? SignInOf(HttpContext context) => Guid.TryParse(context.User.FindFirstValue(AccessSetup.SignInClaim), out var id) ? id : null;
 
     public static AccessCookies Of(HttpContext context) => context.RequestServices.GetRequiredService<AccessCookies>();
 

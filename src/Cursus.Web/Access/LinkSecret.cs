@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using Cursus.Data.Workspaces;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.WebUtilities;
 
@@ -18,6 +19,9 @@ internal enum LinkPurpose
 /// </summary>
 internal sealed class LinkSecret(IDataProtectionProvider protection)
 {
+    /// <summary>Path of the page where an invitation can be accepted, with its secret.</summary>
+    public string PathOf(Invitation invitation) => $"join#{Make(LinkPurpose.Invitation, $"{invitation.Id} {invitation.Version}")}";
+
     /// <summary>Seals what the link names.</summary>
     public string Make(LinkPurpose purpose, string names) =>
         WebEncoders.Base64UrlEncode(Protector(purpose).Protect(System.Text.Encoding.UTF8.GetBytes(names)));

@@ -71,7 +71,7 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
 
         if (
             !Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var accountId)
-            || !Guid.TryParse(context.User.FindFirstValue(AccessSetup.SignInClaim), out var browser)
+            || AccessCookies.SignInOf(context) is not { } browser
         )
         {
             return null;
@@ -101,10 +101,7 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
     /// <summary>Whether the request comes from somebody at all.</summary>
     private async Task<bool> IsSignedIn(HttpContext context) =>
         context.User.HasClaim(c => c.Type == TokenSignIn.MemberClaim)
-        || (
-            Guid.TryParse(context.User.FindFirstValue(AccessSetup.SignInClaim), out var browser)
-            && await db.SignIns.AnyAsync(s => s.Id == browser, context.RequestAborted)
-        );
+        || (AccessCookies.SignInOf(context) is { } browser && await db.SignIns.AnyAsync(s => s.Id == browser, context.RequestAborted));
 
     /// <summary>A browser sends its cookie with requests of other sites too; a program that sends a token means what it says.</summary>
     private async Task<bool> IsMeant(HttpContext context) =>

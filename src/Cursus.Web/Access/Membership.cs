@@ -15,6 +15,10 @@ internal static class Membership
     public static Task<bool> HasOtherOwner(CursusDb db, Member member, CancellationToken cancel) =>
         db.Members.AnyAsync(m => m.WorkspaceId == member.WorkspaceId && m.Role == Role.Owner && m.Id != member.Id, cancel);
 
+    /// <summary>The workspaces that an account is in.</summary>
+    public static Task<List<Guid>> WorkspacesOf(CursusDb db, Account account, CancellationToken cancel) =>
+        db.Members.Where(m => m.AccountId == account.Id).Select(m => m.WorkspaceId).ToListAsync(cancel);
+
     /// <summary>Brings an account into a workspace, or back into it.</summary>
     public static async Task<Member> Begin(CursusDb db, Guid workspace, Guid account, Role role, NodaTime.Instant now, CancellationToken cancel)
     {

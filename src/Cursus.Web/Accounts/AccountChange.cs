@@ -34,12 +34,12 @@ internal sealed class AccountChange(CursusDb db, UserManager<Account> accounts, 
 
     /// <summary>Sets a new password, ends all sign-ins but one, notes it and tells the person; all of it or nothing.</summary>
     /// <param name="field">The field that a refused password came in.</param>
-    /// <param name="kept">The sign-in that goes on.</param>
+    /// <param name="kept">The sign-in that goes on; null for none.</param>
     public async Task<ProblemHttpResult?> Save(
         Account account,
         string field,
         Func<Account, Task<IdentityResult>> set,
-        Guid kept,
+        Guid? kept,
         CancellationToken cancel
     )
     {
@@ -51,20 +51,11 @@ internal sealed class AccountChange(CursusDb db, UserManager<Account> accounts, 
         }
 
         await db.SignIns.Where(s => s.AccountId == account.Id && s.Id != kept).ExecuteDeleteAsync(cancel);
-        await NoteEverywhere(account, AuditAction.PasswordChanged, null, cancel);
+        await audit.AddEverywhere(account, AuditAction.PasswordChanged, "account", account.Name, null, cancel);
         mails.Add(MailKind.PasswordChanged, account.Email!);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return null;
-    }
-
-    /// <summary>Adds an entry to the audit log of each workspace of the account.</summary>
-    public async Task NoteEverywhere(Account account, AuditAction action, string? detail, CancellationToken cancel)
-    {
-        foreach (var workspace in await db.Members.Where(m => m.AccountId == account.Id).Select(m => m.WorkspaceId).ToListAsync(cancel))
-        {
-            audit.Add(workspace, account, action, "account", name: account.Name, detail: detail);
-        }
     }
 
     /// <summary>What Identity refuses, at the fields it is about.</summary>

@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
+using Cursus.Web.Access;
 using Cursus.Web.Audit;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -48,7 +49,7 @@ internal static class AccountCommands
         await using var transaction = await db.Database.BeginTransactionAsync();
         await accounts.ResetPasswordAsync(account, await accounts.GeneratePasswordResetTokenAsync(account), password);
         await db.SignIns.Where(s => s.AccountId == account.Id).ExecuteDeleteAsync();
-        foreach (var workspace in await db.Members.Where(m => m.AccountId == account.Id).Select(m => m.WorkspaceId).ToListAsync())
+        foreach (var workspace in await Membership.WorkspacesOf(db, account, CancellationToken.None))
         {
             db.Add(AuditTrail.ByCommand(workspace, now, AuditAction.PasswordChanged, "account", account.Name, account.Email));
         }

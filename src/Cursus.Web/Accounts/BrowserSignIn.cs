@@ -7,7 +7,6 @@ using Cursus.Web.Access;
 using Cursus.Web.Audit;
 using Cursus.Web.Mail;
 using Microsoft.AspNetCore.Identity;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Cursus.Web.Accounts;
@@ -40,11 +39,7 @@ internal sealed class BrowserSignIn(
             Country = countries.Find(address).ToString() is { Length: > 0 } country ? country : null,
         };
         db.Add(signIn);
-        foreach (var workspace in await db.Members.Where(m => m.AccountId == account.Id).Select(m => m.WorkspaceId).ToListAsync(cancel))
-        {
-            audit.Add(workspace, account, AuditAction.SignedIn, "session", detail: signIn.Device);
-        }
-
+        await audit.AddEverywhere(account, AuditAction.SignedIn, "session", null, signIn.Device, cancel);
         if (!isNewAccount && !guard.IsKnown(context, account.Email!))
         {
             mails.Add(MailKind.NewSignIn, account.Email!, account.Id, Where(signIn));

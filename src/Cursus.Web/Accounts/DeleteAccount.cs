@@ -11,7 +11,7 @@ using NodaTime;
 
 namespace Cursus.Web.Accounts;
 
-/// <summary>DELETE /account: a person goes, and what they made stays.</summary>
+/// <summary>POST /account/delete: a person goes, and what they made stays.</summary>
 public static class DeleteAccount
 {
     /// <summary>What history calls whoever has deleted their account.</summary>

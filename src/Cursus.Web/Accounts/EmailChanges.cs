@@ -3,6 +3,7 @@ using Cursus.Core.Accounts;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
+using Cursus.Web.Audit;
 using Cursus.Web.Mail;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -93,7 +94,7 @@ public static class EmailChanges
         CursusDb db,
         UserManager<Account> accounts,
         LinkSecret secrets,
-        AccountChange noting,
+        AuditTrail audit,
         MailQueue mails,
         IClock clock,
         CancellationToken cancel
@@ -132,7 +133,7 @@ public static class EmailChanges
             return ApiProblem.Invalid(AccountChange.Errors(result, "password"));
         }
 
-        await noting.NoteEverywhere(account, AuditAction.EmailChanged, $"{before} → {change.NewEmail}", cancel);
+        await audit.AddEverywhere(account, AuditAction.EmailChanged, "account", account.Name, $"{before} → {change.NewEmail}", cancel);
         mails.Add(MailKind.EmailChanged, before);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);

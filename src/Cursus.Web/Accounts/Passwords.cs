@@ -1,4 +1,3 @@
-using System.Security.Claims;
 using Cursus.Core.Accounts;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
@@ -56,11 +55,11 @@ public static class Passwords
         }
 
         var account = (await accounts.FindByIdAsync(member.Account.Id.ToString()))!;
-        var signIn = Guid.TryParse(context.User.FindFirstValue(AccessSetup.SignInClaim), out var id) ? id : Guid.Empty;
+        var signIn = AccessCookies.SignInOf(context);
         var result = await change.Save(account, "new", a => accounts.ChangePasswordAsync(a, request.Current!, request.New ?? ""), signIn, cancel);
-        if (result is null && signIn != Guid.Empty)
+        if (result is null && signIn is { } kept)
         {
-            await browsers.Keep(account, signIn);
+            await browsers.Keep(account, kept);
         }
 
         return result is null ? TypedResults.NoContent() : result;
@@ -118,7 +117,7 @@ public static class Passwords
             return ApiProblem.Conflict("reset-over", "This link has been used or is more than an hour old. Ask for a new one on the sign-in page.");
         }
 
-        var result = await change.Save(account, "password", a => accounts.ResetPasswordAsync(a, token, request.Password ?? ""), Guid.Empty, cancel);
+        var result = await change.Save(account, "password", a => accounts.ResetPasswordAsync(a, token, request.Password ?? ""), kept: null, cancel);
         return result is null ? TypedResults.NoContent() : result;
     }
 }

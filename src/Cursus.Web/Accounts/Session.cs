@@ -1,4 +1,3 @@
-using System.Security.Claims;
 using Cursus.Core;
 using Cursus.Core.Reports;
 using Cursus.Data;
@@ -192,7 +191,7 @@ public static class Session
 
     private static async Task<NoContent> SignOut(HttpContext context, CursusDb db, CancellationToken cancel)
     {
-        if (Guid.TryParse(context.User.FindFirstValue(AccessSetup.SignInClaim), out var browser))
+        if (AccessCookies.SignInOf(context) is { } browser)
         {
             await db.SignIns.Where(s => s.Id == browser).ExecuteDeleteAsync(cancel);
         }

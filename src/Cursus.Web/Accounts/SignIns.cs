@@ -1,4 +1,3 @@
-using System.Security.Claims;
 using Cursus.Core.Clicks;
 using Cursus.Data;
 using Cursus.Web.Access;
@@ -34,7 +33,7 @@ public static class SignIns
         CancellationToken cancel
     )
     {
-        var current = Current(context);
+        var current = AccessCookies.SignInOf(context);
         return TypedResults.Ok(
             await page.Of(
                 db.SignIns.Where(s => s.AccountId == member.Account.Id).OrderByDescending(s => s.Id == current).ThenByDescending(s => s.LastUsedAt),
@@ -54,7 +53,7 @@ public static class SignIns
 
     private static async Task<NoContent> EndOthers(HttpContext context, CurrentMember member, CursusDb db, CancellationToken cancel)
     {
-        var current = Current(context);
+        var current = AccessCookies.SignInOf(context);
         await db.SignIns.Where(s => s.AccountId == member.Account.Id && s.Id != current).ExecuteDeleteAsync(cancel);
         return TypedResults.NoContent();
     }
@@ -63,7 +62,4 @@ public static class SignIns
         await db.SignIns.Where(s => s.AccountId == member.Account.Id && s.Id == id).ExecuteDeleteAsync(cancel) == 1
             ? TypedResults.NoContent()
             : ApiProblem.NotFound("sign-in");
-
-    private static Guid Current(HttpContext context) =>
-        Guid.TryParse(context.User.FindFirstValue(AccessSetup.SignInClaim), out var id) ? id : Guid.Empty;
 }

@@ -6,7 +6,6 @@ using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Cursus.Web.Accounts;
@@ -107,17 +106,7 @@ public static class Tokens
             request.ExpiresAt
         );
         db.Add(token);
-        audit.Add(
-            AuditAction.TokenCreated,
-            "tokens",
-            name: name,
-            detail: $"{RolePolicies.Name(token.Role)}, {token.Scope switch
-        {
-            TokenScope.Read => "reads",
-            TokenScope.MakeLinks => "makes links",
-            _ => "everything",
-        }}"
-        );
+        audit.Add(AuditAction.TokenCreated, "tokens", name: name, detail: $"{RolePolicies.Name(token.Role)}, {Words(token.Scope)}");
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created($"/api/v1/tokens/{token.Id}", new Made(token.Id, token.Name, text));
     }
@@ -128,16 +117,23 @@ public static class Tokens
         CursusDb db,
         AuditTrail audit,
         CancellationToken cancel
-    )
-    {
-        if (await db.ApiTokens.SingleOrDefaultAsync(t => t.Id == id && t.MemberId == member.Id, cancel) is not { } token)
-        {
-            return ApiProblem.NotFound("token");
-        }
+    ) =>
+        await audit.Delete(
+            AuditAction.TokenRevoked,
+            db.ApiTokens.Where(t => t.Id == id && t.MemberId == member.Id),
+            "tokens",
+            null,
+            t => t.Name,
+            cancel
+        )
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("token");
 
-        db.Remove(token);
-        audit.Add(AuditAction.TokenRevoked, "tokens", name: token.Name);
-        await db.SaveChangesAsync(cancel);
-        return TypedResults.NoContent();
-    }
+    private static string Words(TokenScope scope) =>
+        scope switch
+        {
+            TokenScope.Read => "reads",
+            TokenScope.MakeLinks => "makes links",
+            _ => "everything",
+        };
 }

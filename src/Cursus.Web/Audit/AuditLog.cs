@@ -8,7 +8,6 @@ using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using NodaTime.Text;
 
 namespace Cursus.Web.Audit;
 
@@ -147,13 +146,13 @@ public static class AuditLog
             entries = entries.Where(e => EF.Functions.ILike(e.Name ?? "", like) || EF.Functions.ILike(e.Detail ?? "", like));
         }
 
-        if (Day(filter.From, "from", errors) is { } from)
+        if (DayField.Read(filter.From, "from", errors) is { } from)
         {
             var begin = member.Zone.AtStartOfDay(from).ToInstant();
             entries = entries.Where(e => e.At >= begin);
         }
 
-        if (Day(filter.To, "to", errors) is { } to)
+        if (DayField.Read(filter.To, "to", errors) is { } to)
         {
             var end = member.Zone.AtStartOfDay(to.PlusDays(1)).ToInstant();
             entries = entries.Where(e => e.At < end);
@@ -164,22 +163,6 @@ public static class AuditLog
 
     /// <summary>As JSON writes it: <c>signed-in</c>.</summary>
     private static string NameOf(AuditAction action) => JsonNamingPolicy.KebabCaseLower.ConvertName(action.ToString());
-
-    private static LocalDate? Day(string? text, string field, FieldErrors errors)
-    {
-        if (text is null or "")
-        {
-            return null;
-        }
-
-        if (LocalDatePattern.Iso.Parse(text) is { Success: true, Value: { Year: > 1970 and < 9000 } day })
-        {
-            return day;
-        }
-
-        errors.Add(field, new ValidationError("day", $"“{text}” is no day. Write it as year-month-day, such as 2026-11-23."));
-        return null;
-    }
 
     private static Response Of(AuditEntry e) => new(e.Id, e.At, e.Action, e.AccountId, e.Who, e.Token, e.Kind, e.Thing, e.Name, e.Detail);
 }

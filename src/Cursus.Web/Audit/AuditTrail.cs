@@ -29,9 +29,29 @@ internal sealed class AuditTrail(CursusDb db, CurrentMember member, IClock clock
         string? token = null
     ) => db.Add(Entry(workspaceId, account.Id, account.Name, token, clock.GetCurrentInstant(), action, kind, thing, name, detail));
 
+    /// <summary>Adds it to the log of each workspace of an account.</summary>
+    public async Task AddEverywhere(Account account, AuditAction action, string kind, string? name, string? detail, CancellationToken cancel)
+    {
+        foreach (var workspace in await Membership.WorkspacesOf(db, account, cancel))
+        {
+            Add(workspace, account, action, kind, name: name, detail: detail);
+        }
+    }
+
     /// <summary>Deletes one thing and notes it, together or not at all; false where there is none, or not any more.</summary>
     /// <param name="found">The one thing, among the workspace's own.</param>
-    public async Task<bool> Delete<T>(IQueryable<T> found, string kind, object thing, Func<T, string> name, CancellationToken cancel)
+    public Task<bool> Delete<T>(IQueryable<T> found, string kind, object thing, Func<T, string> name, CancellationToken cancel)
+        where T : class => Delete(AuditAction.Deleted, found, kind, thing, name, cancel);
+
+    /// <summary>The same, for what has another word for it.</summary>
+    public async Task<bool> Delete<T>(
+        AuditAction action,
+        IQueryable<T> found,
+        string kind,
+        object? thing,
+        Func<T, string> name,
+        CancellationToken cancel
+    )
         where T : class
     {
         if (await found.SingleOrDefaultAsync(cancel) is not { } row)
@@ -40,7 +60,7 @@ internal sealed class AuditTrail(CursusDb db, CurrentMember member, IClock clock
         }
 
         db.Remove(row);
-        Add(AuditAction.Deleted, kind, thing, name(row));
+        Add(action, kind, thing, name(row));
         try
         {
             await db.SaveChangesAsync(cancel);

@@ -88,7 +88,7 @@ internal sealed class MailWriting(CursusDb db, UserManager<Account> accounts, Li
             $"{by} has invited you to work in “{found.Workspace}” on Cursus, where its team makes short links and sees which channels bring people. You would join as {RolePolicies.NameWithArticle(invitation.Role)}."
                 + (invitation.Message is { } message ? $"\n“{message}”" : "")
                 + $"\nThe link works once, until {until}. If you don’t know what this is about, ignore this e-mail.",
-            ("Accept the invitation", App($"join#{secrets.Make(LinkPurpose.Invitation, $"{invitation.Id} {invitation.Version}")}"))
+            ("Accept the invitation", App(secrets.PathOf(invitation)))
         );
     }
 

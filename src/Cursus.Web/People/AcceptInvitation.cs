@@ -179,7 +179,7 @@ public static class AcceptInvitation
     {
         if (
             !Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var account)
-            || !Guid.TryParse(context.User.FindFirstValue(AccessSetup.SignInClaim), out var browser)
+            || AccessCookies.SignInOf(context) is not { } browser
         )
         {
             return null;

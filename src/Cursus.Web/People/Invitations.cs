@@ -60,10 +60,6 @@ public static class Invitations
         api.MapDelete("/invitations/{id:guid}", Withdraw).ForOwners().WithSummary("Withdraw an invitation");
     }
 
-    /// <summary>Path of the page where an invitation can be accepted.</summary>
-    internal static string PathOf(Invitation invitation, LinkSecret secrets) =>
-        $"/join#{secrets.Make(LinkPurpose.Invitation, $"{invitation.Id} {invitation.Version}")}";
-
     private static async Task<Ok<Page<Response>>> List(
         [AsParameters] PageRequest page,
         CurrentMember member,
@@ -181,7 +177,7 @@ public static class Invitations
         await transaction.CommitAsync(cancel);
         return TypedResults.Created(
             "/api/v1/invitations",
-            new MadeAll(mails.IsSetUp, [.. made.Select(i => new Made(i.Id, i.Email, PathOf(i, secrets)))])
+            new MadeAll(mails.IsSetUp, [.. made.Select(i => new Made(i.Id, i.Email, "/" + secrets.PathOf(i)))])
         );
     }
 
@@ -196,7 +192,7 @@ public static class Invitations
         CancellationToken cancel
     )
     {
-        if (await Find(db, member, id, cancel) is not { } invitation)
+        if (await Mine(db, member, id).SingleOrDefaultAsync(cancel) is not { } invitation)
         {
             return ApiProblem.NotFound("invitation");
         }
@@ -204,7 +200,7 @@ public static class Invitations
         invitation.Version++;
         Send(invitation, member, mails, audit, clock);
         await db.SaveChangesAsync(cancel);
-        return TypedResults.Ok(new MadeAll(mails.IsSetUp, [new Made(invitation.Id, invitation.Email, PathOf(invitation, secrets))]));
+        return TypedResults.Ok(new MadeAll(mails.IsSetUp, [new Made(invitation.Id, invitation.Email, "/" + secrets.PathOf(invitation))]));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Withdraw(
@@ -213,18 +209,10 @@ public static class Invitations
         CursusDb db,
         AuditTrail audit,
         CancellationToken cancel
-    )
-    {
-        if (await Find(db, member, id, cancel) is not { } invitation)
-        {
-            return ApiProblem.NotFound("invitation");
-        }
-
-        db.Remove(invitation);
-        audit.Add(AuditAction.InvitationWithdrawn, "invitations", name: invitation.Email);
-        await db.SaveChangesAsync(cancel);
-        return TypedResults.NoContent();
-    }
+    ) =>
+        await audit.Delete(AuditAction.InvitationWithdrawn, Mine(db, member, id), "invitations", null, i => i.Email, cancel)
+            ? TypedResults.NoContent()
+            : ApiProblem.NotFound("invitation");
 
     private static void Send(Invitation invitation, CurrentMember member, MailQueue mails, AuditTrail audit, IClock clock)
     {
@@ -233,8 +221,8 @@ public static class Invitations
         audit.Add(AuditAction.Invited, "invitations", name: invitation.Email, detail: RolePolicies.Name(invitation.Role));
     }
 
-    private static Task<Invitation?> Find(CursusDb db, CurrentMember member, Guid id, CancellationToken cancel) =>
-        db.Invitations.SingleOrDefaultAsync(i => i.Id == id && i.WorkspaceId == member.WorkspaceId, cancel);
+    private static IQueryable<Invitation> Mine(CursusDb db, CurrentMember member, Guid id) =>
+        db.Invitations.Where(i => i.Id == id && i.WorkspaceId == member.WorkspaceId);
 
     private static List<string> ReadEmails(IReadOnlyList<string> typed, FieldErrors errors)
     {

@@ -110,7 +110,7 @@ public static class Installation
 
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.TimeZone ?? "") is null)
         {
-            errors.Add("timeZone", new ValidationError("time-zone", "Choose a time zone, such as Europe/London."));
+            errors.Add("timeZone", WorkspaceSettings.NoTimeZone);
         }
 
         var domain = string.IsNullOrWhiteSpace(request.Domain) ? null : DomainName.Parse(request.Domain, options, errors, "domain");

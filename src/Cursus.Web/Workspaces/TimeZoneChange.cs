@@ -1,4 +1,3 @@
-using Cursus.Core;
 using Cursus.Data.Clicks.Sums;
 using Cursus.Data.Workspaces;
 using Cursus.Edge;
@@ -49,7 +48,7 @@ public static class TimeZoneChange
     {
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.TimeZone ?? "") is not { } zone)
         {
-            return ApiProblem.Invalid("timeZone", new ValidationError("time-zone", "Choose a time zone, such as Europe/London."));
+            return ApiProblem.Invalid("timeZone", WorkspaceSettings.NoTimeZone);
         }
 
         if (zone.Id == member.Workspace.TimeZone)

@@ -70,6 +70,9 @@ public static class WorkspaceSettings
 
     private const int MostNetworks = 50;
 
+    internal static readonly ValidationError NoName = new("workspace-name", $"Enter a name of at most {MaxName} characters.");
+    internal static readonly ValidationError NoTimeZone = new("time-zone", "Choose a time zone, such as Europe/London.");
+
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/workspace", (CurrentMember member) => Of(member.Workspace)).ForViewers().WithSummary("The workspace and its defaults");
@@ -138,12 +141,12 @@ public static class WorkspaceSettings
             : null;
         if (workspace.Name.Length is 0 or > MaxName)
         {
-            errors.Add("name", new ValidationError("workspace-name", $"Enter a name of at most {MaxName} characters."));
+            errors.Add("name", NoName);
         }
 
         if (workspace.PublicName?.Length > MaxName)
         {
-            errors.Add("publicName", new ValidationError("workspace-name", $"Enter a name of at most {MaxName} characters."));
+            errors.Add("publicName", NoName);
         }
     }
 

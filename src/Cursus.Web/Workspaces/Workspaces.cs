@@ -60,7 +60,7 @@ public static class Workspaces
         var (errors, name) = (new FieldErrors(), request.Name?.Trim() ?? "");
         if (name.Length is 0 or > WorkspaceSettings.MaxName)
         {
-            errors.Add("name", new ValidationError("workspace-name", $"Enter a name of at most {WorkspaceSettings.MaxName} characters."));
+            errors.Add("name", WorkspaceSettings.NoName);
         }
 
         var copied = string.IsNullOrEmpty(request.CopyFrom)
@@ -77,7 +77,7 @@ public static class Workspaces
         var zone = string.IsNullOrEmpty(request.TimeZone) ? (copied ?? member.Workspace).TimeZone : request.TimeZone;
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone) is null)
         {
-            errors.Add("timeZone", new ValidationError("time-zone", "Choose a time zone, such as Europe/London."));
+            errors.Add("timeZone", WorkspaceSettings.NoTimeZone);
         }
 
         if (errors.Any)

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Cursus.Data.Workspaces;
+using Cursus.Web.Access;
 using Cursus.Web.Hosting;
 using Cursus.Web.Mail;
 using MimeKit;
@@ -18,7 +19,9 @@ internal sealed class DigestMail(CursusOptions options)
     public MimeMessage Write(Digest digest, LocalDate monday, Workspace workspace, Account to)
     {
         var days = $"{Day.Format(monday)} to {Day.Format(monday.PlusDays(6))}";
-        var page = options.AppAddress is { } app ? $"{app.TrimEnd('/')}/w/{workspace.Key}/digest?week={LocalDatePattern.Iso.Format(monday)}" : null;
+        var page = options.AppAddress is { } app
+            ? $"{app.TrimEnd('/')}{WorkspaceAddress.PathOf(workspace)}/digest?week={LocalDatePattern.Iso.Format(monday)}"
+            : null;
         var message = new MimeMessage
         {
             Subject = $"{workspace.Name}: {digest.Headline}",

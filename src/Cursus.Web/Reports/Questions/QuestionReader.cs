@@ -1,4 +1,3 @@
-using System.Globalization;
 using Cursus.Core;
 using Cursus.Core.Reports;
 using Cursus.Data.Reports.Questions;
@@ -7,7 +6,6 @@ using Cursus.Web.Access;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.WebUtilities;
 using NodaTime;
-using NodaTime.Text;
 
 namespace Cursus.Web.Reports.Questions;
 
@@ -91,8 +89,8 @@ internal static class QuestionReader
             );
         }
 
-        var to = Day(query["to"], "to", errors) ?? today;
-        var from = Day(query["from"], "from", errors) ?? to.PlusDays(1 - DefaultDays);
+        var to = DayField.Read(query["to"], "to", errors) ?? today;
+        var from = DayField.Read(query["from"], "from", errors) ?? to.PlusDays(1 - DefaultDays);
         if (Core.Reports.Period.Check(from, to) is { } error)
         {
             errors.Add("from", error);
@@ -146,27 +144,5 @@ internal static class QuestionReader
                 ClicksKeptFrom: workspace.ClicksKeptFrom,
                 WeekStart: workspace.WeekStart
             );
-    }
-
-    private static LocalDate? Day(string? text, string field, FieldErrors errors)
-    {
-        if (string.IsNullOrEmpty(text))
-        {
-            return null;
-        }
-
-        if (LocalDatePattern.Iso.Parse(text) is { Success: true, Value: var day } && day.Year is > 1970 and < 9000)
-        {
-            return day;
-        }
-
-        errors.Add(
-            field,
-            new ValidationError(
-                "day",
-                string.Create(CultureInfo.InvariantCulture, $"“{text}” isn’t a valid date. Write it as year-month-day, such as 2026-11-23.")
-            )
-        );
-        return null;
     }
 }

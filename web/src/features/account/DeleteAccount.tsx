@@ -2,7 +2,8 @@ import { Button, Group, PasswordInput, Stack } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, fieldErrors, read, wordsOf } from '../../api/client'
+import { api, fieldErrors, read } from '../../api/client'
+import { FormError } from '../../parts/FormError'
 
 /** Deletes the account, for which the password is asked: nothing brings it back. */
 export function DeleteAccount() {
@@ -29,9 +30,7 @@ export function DeleteAccount() {
           required
           {...form.getInputProps('password')}
         />
-        {remove.isError && Object.keys(form.errors).length === 0 && (
-          <div role="alert">{wordsOf(remove.error)}</div>
-        )}
+        <FormError error={remove.error} form={form} />
         <Group gap={8}>
           <Button type="submit" color="red" loading={remove.isPending}>
             Delete account for good

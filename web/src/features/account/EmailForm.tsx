@@ -2,7 +2,8 @@ import { Alert, Button, Group, PasswordInput, Stack, Text, TextInput } from '@ma
 import { useForm } from '@mantine/form'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, fieldErrors, read, wordsOf } from '../../api/client'
+import { api, fieldErrors, read } from '../../api/client'
+import { FormError } from '../../parts/FormError'
 import type { Account } from './account'
 
 /** The address one signs in with. Another one holds when it is confirmed at both. */
@@ -73,9 +74,7 @@ export function EmailForm({ account }: { account: Account }) {
               required
               {...form.getInputProps('password')}
             />
-            {ask.isError && Object.keys(form.errors).length === 0 && (
-              <div role="alert">{wordsOf(ask.error)}</div>
-            )}
+            <FormError error={ask.error} form={form} />
             <Group gap={8}>
               <Button type="submit" loading={ask.isPending}>
                 Send the links

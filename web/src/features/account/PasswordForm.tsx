@@ -1,7 +1,8 @@
 import { Button, Group, PasswordInput, Stack, Text } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { api, fieldErrors, read, wordsOf } from '../../api/client'
+import { api, fieldErrors, read } from '../../api/client'
+import { FormError } from '../../parts/FormError'
 import { NewPasswordField } from '../access/NewPasswordField'
 
 /** Another password, for which the present one is asked. */
@@ -26,9 +27,7 @@ export function PasswordForm() {
           {...form.getInputProps('current')}
         />
         <NewPasswordField label="New password" {...form.getInputProps('new')} />
-        {save.isError && Object.keys(form.errors).length === 0 && (
-          <div role="alert">{wordsOf(save.error)}</div>
-        )}
+        <FormError error={save.error} form={form} />
         {save.isSuccess && (
           <Text role="status" size="sm">
             Your password is changed, and you are signed out in all other browsers.

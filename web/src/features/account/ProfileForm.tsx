@@ -1,7 +1,8 @@
 import { Button, Group, Select, Stack, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { api, fieldErrors, read, wordsOf } from '../../api/client'
+import { api, fieldErrors, read } from '../../api/client'
+import { FormError } from '../../parts/FormError'
 import { numbersOf } from '../../parts/format/numbers'
 import type { Account } from './account'
 
@@ -54,9 +55,7 @@ export function ProfileForm({ account }: { account: Account }) {
           data={startPages}
           {...form.getInputProps('startPage')}
         />
-        {save.isError && Object.keys(form.errors).length === 0 && (
-          <div role="alert">{wordsOf(save.error)}</div>
-        )}
+        <FormError error={save.error} form={form} />
         <Group>
           <Button type="submit" loading={save.isPending} disabled={!form.isDirty()}>
             Save

@@ -3,6 +3,7 @@ import { useForm } from '@mantine/form'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { baseOf } from '../../api/address'
 import { api, apiBelow, fieldErrors, read, wordsOf, type Schema } from '../../api/client'
+import { FormError } from '../../parts/FormError'
 import { count } from '../../parts/format/numbers'
 import { timeZones } from '../../parts/format/timeZones'
 import { Page } from '../../parts/Page'
@@ -130,9 +131,7 @@ function NewWorkspace({ owned }: { owned: Workspace[] }) {
             ]}
             {...form.getInputProps('timeZone')}
           />
-          {make.isError && Object.keys(form.errors).length === 0 && (
-            <div role="alert">{wordsOf(make.error)}</div>
-          )}
+          <FormError error={make.error} form={form} />
           <Group>
             <Button type="submit" loading={make.isPending || make.isSuccess}>
               Create workspace
