@@ -1,5 +1,6 @@
 -- A workspace with so many :links on one short domain, as the database of an installation that has been at work for years.
-insert into workspaces (id, name, time_zone, is_demo, created_at) values ('00000000-0000-7000-8000-000000000001', 'Northmoor Observatory', 'Europe/London', false, now());
+insert into workspaces (id, name, key, time_zone, is_demo, created_at)
+values ('00000000-0000-7000-8000-000000000001', 'Northmoor Observatory', 'northmoor-observatory', 'Europe/London', false, now());
 insert into domains (id, workspace_id, name, verified_at, is_default, created_at)
 values ('00000000-0000-7000-8000-000000000002', '00000000-0000-7000-8000-000000000001', 'nmoor.localhost', now(), true, now());
 insert into links (id, workspace_id, domain_id, slug, slug_key, title, destination, final_url, source, medium, redirect, created_at)

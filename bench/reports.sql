@@ -2,7 +2,8 @@
 -- clicks; half of a link's clicks come in its first days, as after a post. Agents and referrers are told at the next start, which also adds the days up.
 select setseed(0.42);
 set work_mem = '1GB';
-insert into workspaces (id, name, time_zone, is_demo, created_at) values ('00000000-0000-7000-8000-000000000001', 'Northmoor Observatory', 'Europe/London', false, now());
+insert into workspaces (id, name, key, time_zone, is_demo, created_at)
+values ('00000000-0000-7000-8000-000000000001', 'Northmoor Observatory', 'northmoor-observatory', 'Europe/London', false, now());
 insert into domains (id, workspace_id, name, verified_at, is_default, created_at)
 values ('00000000-0000-7000-8000-000000000002', '00000000-0000-7000-8000-000000000001', 'nmoor.localhost', now(), true, now());
 insert into accounts (id, name, user_name, normalized_user_name, email, normalized_email, email_confirmed, security_stamp, phone_number_confirmed, two_factor_enabled, lockout_enabled, access_failed_count)
