@@ -33,8 +33,9 @@ Cursus: short links for each channel of a post, and which of them brought the pe
                                read an archive into a workspace without links; WHO is an owner of it
   ./cursus token --email WHO [--data DIR]
                                print an API token for a member
-  ./cursus password --email WHO [--data DIR]
-                               set a new password for an account and print it; ends its sign-ins
+  ./cursus password --email WHO [--one-step] [--data DIR]
+                               set a new password for an account and print it; ends its sign-ins,
+                               and with --one-step its two-step sign-in
   ./cursus documents [--data DIR]
                                write docs/schema.md and docs/archive/schema.json anew, from a running Cursus
   ./cursus help                this text

@@ -21,6 +21,7 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<Member> Members => Set<Member>();
     public DbSet<ApiToken> ApiTokens => Set<ApiToken>();
     public DbSet<SignIn> SignIns => Set<SignIn>();
+    public DbSet<UsedCode> UsedCodes => Set<UsedCode>();
     public DbSet<Invitation> Invitations => Set<Invitation>();
     public DbSet<EmailChange> EmailChanges => Set<EmailChange>();
     public DbSet<OutgoingMail> OutgoingMails => Set<OutgoingMail>();

@@ -101,14 +101,17 @@ const members = createRoute({
   id: 'members',
   // The link whose QR code is shown beside whatever else is.
   validateSearch: (search: Record<string, unknown>): { qr?: string } => ({ qr: text(search.qr) }),
-  beforeLoad: async ({ context, location: { href } }) => {
+  beforeLoad: async ({ context, location: { href, pathname } }) => {
     try {
-      const address = ownAddress(await context.queries.ensureQueryData(sessionQuery))
+      const session = await context.queries.ensureQueryData(sessionQuery)
+      const address = ownAddress(session)
       if (address) {
         location.replace(address)
         // Nothing of the page that is being left is shown any more.
         await new Promise(() => {})
       }
+      // Nothing else opens until it is set up.
+      if (session.needsTwoSteps && pathname !== '/account') throw redirect({ to: '/account' })
     } catch (error) {
       if (error instanceof Problem && error.status === 401)
         throw redirect({ to: '/sign-in', search: href === '/' ? {} : { then: href } })

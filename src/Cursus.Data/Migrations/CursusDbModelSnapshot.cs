@@ -2386,6 +2386,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("email_confirmed");
 
+                    b.Property<bool>("HasAuthenticator")
+                        .HasColumnType("boolean")
+                        .HasColumnName("has_authenticator");
+
                     b.Property<bool>("LockoutEnabled")
                         .HasColumnType("boolean")
                         .HasColumnName("lockout_enabled");
@@ -2859,6 +2863,26 @@ namespace Cursus.Data.Migrations
                     b.ToTable("sign_ins", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Workspaces.UsedCode", b =>
+                {
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
+
+                    b.Property<string>("Code")
+                        .HasColumnType("text")
+                        .HasColumnName("code");
+
+                    b.Property<Instant>("UsedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("used_at");
+
+                    b.HasKey("AccountId", "Code")
+                        .HasName("pk_used_codes");
+
+                    b.ToTable("used_codes", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Workspaces.Workspace", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2927,6 +2951,10 @@ namespace Cursus.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("time_zone");
+
+                    b.Property<byte>("TwoStepOf")
+                        .HasColumnType("smallint")
+                        .HasColumnName("two_step_of");
 
                     b.Property<short>("WeekStart")
                         .HasColumnType("smallint")
@@ -3068,6 +3096,25 @@ namespace Cursus.Data.Migrations
                         .HasDatabaseName("ix_account_logins_user_id");
 
                     b.ToTable("account_logins", (string)null);
+                });
+
+            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserPasskey<System.Guid>", b =>
+                {
+                    b.Property<byte[]>("CredentialId")
+                        .HasColumnType("bytea")
+                        .HasColumnName("credential_id");
+
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("user_id");
+
+                    b.HasKey("CredentialId")
+                        .HasName("pk_account_passkeys");
+
+                    b.HasIndex("UserId")
+                        .HasDatabaseName("ix_account_passkeys_user_id");
+
+                    b.ToTable("account_passkeys", (string)null);
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserToken<System.Guid>", b =>
@@ -3803,6 +3850,16 @@ namespace Cursus.Data.Migrations
                         .HasConstraintName("fk_sign_ins_accounts_account_id");
                 });
 
+            modelBuilder.Entity("Cursus.Data.Workspaces.UsedCode", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_used_codes_accounts_account_id");
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<System.Guid>", b =>
                 {
                     b.HasOne("Cursus.Data.Workspaces.Account", null)
@@ -3821,6 +3878,59 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_account_logins_accounts_user_id");
+                });
+
+            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserPasskey<System.Guid>", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Account", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_account_passkeys_accounts_user_id");
+
+                    b.OwnsOne("Microsoft.AspNetCore.Identity.IdentityPasskeyData", "Data", b1 =>
+                        {
+                            b1.Property<byte[]>("IdentityUserPasskeyCredentialId");
+
+                            b1.Property<byte[]>("AttestationObject")
+                                .IsRequired();
+
+                            b1.Property<byte[]>("ClientDataJson")
+                                .IsRequired();
+
+                            b1.Property<DateTimeOffset>("CreatedAt");
+
+                            b1.Property<bool>("IsBackedUp");
+
+                            b1.Property<bool>("IsBackupEligible");
+
+                            b1.Property<bool>("IsUserVerified");
+
+                            b1.Property<string>("Name");
+
+                            b1.Property<byte[]>("PublicKey")
+                                .IsRequired();
+
+                            b1.Property<long>("SignCount");
+
+                            b1.PrimitiveCollection<string>("Transports");
+
+                            b1.HasKey("IdentityUserPasskeyCredentialId");
+
+                            b1.ToTable("account_passkeys");
+
+                            b1
+                                .ToJson("data")
+                                .HasColumnType("jsonb");
+
+                            b1.WithOwner()
+                                .HasForeignKey("IdentityUserPasskeyCredentialId")
+                                .HasConstraintName("fk_account_passkeys_account_passkeys_credential_id");
+                        });
+
+                    b.Navigation("Data")
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserToken<System.Guid>", b =>

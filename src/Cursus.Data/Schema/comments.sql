@@ -2,7 +2,8 @@
 
 comment on table account_claims is 'ASP.NET Core Identity: facts about an account; none so far.';
 comment on table account_logins is 'ASP.NET Core Identity: sign-ins at other providers; none so far.';
-comment on table account_tokens is 'ASP.NET Core Identity: tokens that it keeps for an account.';
+comment on table account_passkeys is 'ASP.NET Core Identity: passkeys, by the public key of each.';
+comment on table account_tokens is 'ASP.NET Core Identity: the sealed secret of an authenticator app, and recovery codes.';
 comment on table accounts is 'People who sign in. One account may be a member of several workspaces.';
 comment on table ad_networks is 'Ad networks that a workspace described itself, beside those that Cursus knows.';
 comment on table addresses is 'Every address on a short domain, once, with what it leads to. The database writes it itself.';
@@ -67,6 +68,7 @@ comment on table sealed_days is 'Up to which day roll-ups are sealed.';
 comment on table sign_ins is 'Sign-ins that hold, by account.';
 comment on table tag_merges is 'UTM values that count under others in reports.';
 comment on table tags is 'Coloured words on links.';
+comment on table used_codes is 'Codes of authenticator apps that have been signed in with, for some minutes: each counts once.';
 comment on table user_agents is 'What browsers and programs introduced themselves as, and what it tells.';
 comment on table view_shares is 'Secret addresses under which saved views are read without an account; only their hashes.';
 comment on table workspaces is 'Organisations, with their settings and clock.';

@@ -14,6 +14,9 @@ public sealed class Account : IdentityUser<Guid>
     /// null.</summary>
     public string? NumberLanguage { get; set; }
 
+    /// <summary>Whether an authenticator app has been set up. Identity's <c>TwoFactorEnabled</c> is true with either this or a passkey.</summary>
+    public bool HasAuthenticator { get; set; }
+
     /// <summary>The view that sign-in leads to.</summary>
     public StartPage StartPage { get; set; }
 }

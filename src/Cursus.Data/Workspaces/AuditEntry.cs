@@ -46,6 +46,7 @@ public enum AuditAction : byte
     SignedIn = 1,
     PasswordChanged = 2,
     EmailChanged = 3,
+    TwoStepChanged = 4,
     Invited = 10,
     InvitationWithdrawn = 11,
     Joined = 12,

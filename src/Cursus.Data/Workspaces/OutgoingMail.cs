@@ -12,6 +12,7 @@ public enum MailKind : byte
     ConfirmOldEmail = 5,
     ConfirmNewEmail = 6,
     EmailChanged = 7,
+    TwoStepChanged = 8,
 }
 
 /// <summary>An e-mail that is to be sent, saved together with what it tells of. It is written when it goes out, so that no link with a secret in it
@@ -30,7 +31,7 @@ public sealed class OutgoingMail
     /// <summary>The invitation, account or change of address that it is about.</summary>
     public Guid? About { get; init; }
 
-    /// <summary>Where a sign-in was, in words: whoever signs out at once must not take the e-mail about it away.</summary>
+    /// <summary>Where a sign-in was, or what was changed, in words: whoever signs out at once must not take the e-mail about it away.</summary>
     public string? Detail { get; init; }
 
     public Instant CreatedAt { get; init; }

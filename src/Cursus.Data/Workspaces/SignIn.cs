@@ -9,6 +9,9 @@ public sealed class SignIn
     /// <summary>How long a browser that isn't used stays signed in.</summary>
     public static readonly Duration Life = Duration.FromDays(30);
 
+    /// <summary>How long a browser stays signed in however much it is used.</summary>
+    public static readonly Duration LongestLife = Duration.FromDays(180);
+
     public Guid Id { get; init; } = Guid.NewGuid();
     public Guid AccountId { get; init; }
     public Instant CreatedAt { get; init; }

@@ -41,6 +41,9 @@ public sealed class Workspace
     /// <summary>How slugs of new posts are generated.</summary>
     public SlugKind SlugKind { get; set; }
 
+    /// <summary>Who must sign in in two steps to work in it.</summary>
+    public TwoStepRule TwoStepOf { get; set; }
+
     /// <summary>True where only owners may use words that are not agreed.</summary>
     public bool IsVocabularyLocked { get; set; }
 

@@ -15,10 +15,12 @@ internal sealed class WorkspacesModel
         IEntityTypeConfiguration<Invitation>,
         IEntityTypeConfiguration<EmailChange>,
         IEntityTypeConfiguration<OutgoingMail>,
+        IEntityTypeConfiguration<UsedCode>,
         IEntityTypeConfiguration<AuditEntry>,
         IEntityTypeConfiguration<IdentityUserClaim<Guid>>,
         IEntityTypeConfiguration<IdentityUserLogin<Guid>>,
-        IEntityTypeConfiguration<IdentityUserToken<Guid>>
+        IEntityTypeConfiguration<IdentityUserToken<Guid>>,
+        IEntityTypeConfiguration<IdentityUserPasskey<Guid>>
 {
     public void Configure(EntityTypeBuilder<Workspace> workspace)
     {
@@ -41,6 +43,19 @@ internal sealed class WorkspacesModel
     public void Configure(EntityTypeBuilder<IdentityUserLogin<Guid>> login) => login.ToTable("account_logins");
 
     public void Configure(EntityTypeBuilder<IdentityUserToken<Guid>> token) => token.ToTable("account_tokens");
+
+    public void Configure(EntityTypeBuilder<IdentityUserPasskey<Guid>> passkey)
+    {
+        passkey.ToTable("account_passkeys").HasKey(p => p.CredentialId);
+        passkey.HasOne<Account>().WithMany().HasForeignKey(p => p.UserId);
+        passkey.OwnsOne(p => p.Data).ToJson();
+    }
+
+    public void Configure(EntityTypeBuilder<UsedCode> code)
+    {
+        code.HasKey(c => new { c.AccountId, c.Code });
+        code.HasOne<Account>().WithMany().HasForeignKey(c => c.AccountId);
+    }
 
     public void Configure(EntityTypeBuilder<Member> member)
     {

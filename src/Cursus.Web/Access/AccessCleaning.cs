@@ -12,7 +12,8 @@ internal sealed class AccessCleaning(CursusDb db, IClock clock) : IRegularWork
     public async Task Run(CancellationToken cancel)
     {
         var now = clock.GetCurrentInstant();
-        await db.SignIns.Where(s => s.LastUsedAt < now - SignIn.Life).ExecuteDeleteAsync(cancel);
+        await db.SignIns.Where(s => s.LastUsedAt < now - SignIn.Life || s.CreatedAt < now - SignIn.LongestLife).ExecuteDeleteAsync(cancel);
+        await db.UsedCodes.Where(c => c.UsedAt < now - UsedCode.Life).ExecuteDeleteAsync(cancel);
         await db.Invitations.Where(i => i.ExpiresAt < now - Invitation.Life).ExecuteDeleteAsync(cancel);
         await db.EmailChanges.Where(c => c.ExpiresAt < now).ExecuteDeleteAsync(cancel);
         await db.AuditEntries.Where(e => e.At < now - AuditEntry.Life).ExecuteDeleteAsync(cancel);

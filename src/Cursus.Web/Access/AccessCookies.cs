@@ -16,6 +16,8 @@ internal sealed class AccessCookies(CursusOptions options)
 
     public string KnownBrowser => Name("cursus-browser");
 
+    public string Passkey => Name("cursus-passkey");
+
     public CookieSecurePolicy SecurePolicy => IsSecure ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
 
     /// <summary>The <see cref="SignIn"/> that a request's cookie names; null where it has none.</summary>

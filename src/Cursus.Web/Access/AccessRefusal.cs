@@ -47,6 +47,9 @@ internal sealed class AccessRefusal : IAuthorizationMiddlewareResultHandler
             )
         );
 
+    public static AuthorizationFailureReason TwoSteps(IAuthorizationHandler handler, string workspace) =>
+        new Reason(handler, ApiProblem.Of(403, "two-step", $"“{workspace}” asks for two-step sign-in. Set it up in your account, then go on."));
+
     public static AuthorizationFailureReason NotMeant(IAuthorizationHandler handler) =>
         new Reason(
             handler,

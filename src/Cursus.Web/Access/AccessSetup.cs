@@ -19,6 +19,8 @@ public static class AccessSetup
     /// <summary>How long the link for a forgotten password works.</summary>
     private static readonly TimeSpan ResetLife = TimeSpan.FromHours(1);
 
+    private static readonly TimeSpan PasskeyPatience = TimeSpan.FromMinutes(5);
+
     private const int PasswordIterations = 210_000;
     private const string CookieOrToken = "cookie-or-token";
 
@@ -35,8 +37,9 @@ public static class AccessSetup
                 identity.User.AllowedUserNameCharacters = "";
                 identity.Tokens.PasswordResetTokenProvider = TokenOptions.DefaultProvider;
             })
-            .AddEntityFrameworkStores<CursusDb>()
+            .AddUserStore<AccountStore>()
             .AddTokenProvider<DataProtectorTokenProvider<Account>>(TokenOptions.DefaultProvider)
+            .AddTokenProvider<AuthenticatorTokenProvider<Account>>(TokenOptions.DefaultAuthenticatorProvider)
             .AddSignInManager();
         services.Configure<DataProtectionTokenProviderOptions>(tokens => tokens.TokenLifespan = ResetLife);
 
@@ -70,6 +73,7 @@ public static class AccessSetup
                 cookie.Events.OnRedirectToAccessDenied = Plain(StatusCodes.Status403Forbidden);
                 cookie.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
             });
+        AddPasskeys(services, options, cookies);
         services.AddScoped<ISecurityStampValidator, SecurityStampValidator<Account>>();
         services.Configure<SecurityStampValidatorOptions>(stamps =>
             stamps.OnRefreshingPrincipal = refreshed =>
@@ -118,6 +122,31 @@ public static class AccessSetup
                 rejected.HttpContext.Response.Headers.RetryAfter = "60";
                 await Problems.ApiProblem.Of(429, "too-many", "Too many attempts. Wait a minute, then try again.").ExecuteAsync(rejected.HttpContext);
             };
+        });
+    }
+
+    /// <summary>A passkey stands for both steps: something one has, opened by something one knows or is (WebAuthn Level 3, user verification).</summary>
+    private static void AddPasskeys(IServiceCollection services, CursusOptions options, AccessCookies cookies)
+    {
+        // Remembers in the browser, sealed, what a passkey was asked for.
+        services
+            .AddAuthentication()
+            .AddCookie(IdentityConstants.TwoFactorUserIdScheme, cookie =>
+            {
+                cookie.Cookie.Name = cookies.Passkey;
+                cookie.Cookie.SecurePolicy = cookies.SecurePolicy;
+                cookie.Cookie.HttpOnly = true;
+                cookie.Cookie.Path = "/";
+                cookie.Cookie.SameSite = SameSiteMode.Strict;
+                cookie.ExpireTimeSpan = PasskeyPatience;
+            });
+        services.Configure<IdentityPasskeyOptions>(passkeys =>
+        {
+            passkeys.UserVerificationRequirement = "required";
+            passkeys.ResidentKeyRequirement = "required";
+            passkeys.AuthenticatorTimeout = PasskeyPatience;
+            // Otherwise the host that the request names.
+            passkeys.ServerDomain = options.AppAddress is { } address ? new Uri(address).Host : null;
         });
     }
 

@@ -33,6 +33,9 @@ public sealed class CurrentMember
     /// <summary>The zone in which this workspace's days are cut.</summary>
     public DateTimeZone Zone => DateTimeZoneProviders.Tzdb[Workspace.TimeZone];
 
+    /// <summary>Whether they have yet to set up two-step sign-in, which the workspace asks for.</summary>
+    public bool NeedsTwoSteps => MemberHandler.NeedsTwoSteps(Known);
+
     private Member Known => member ?? throw new InvalidOperationException("This endpoint does not ask for a member.");
 
     internal void Is(Member who, string? token = null, Guid? tokenId = null) => (member, Token, AskedBy) = (who, token, tokenId ?? who.Id);

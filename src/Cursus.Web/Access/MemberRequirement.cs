@@ -36,6 +36,10 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
         {
             context.Fail(AccessRefusal.Role(this, requirement.Role, member.Role));
         }
+        else if (NeedsTwoSteps(member) && IsInBrowser(request) && !IsOpenBefore(request))
+        {
+            context.Fail(AccessRefusal.TwoSteps(this, member.Workspace!.Name));
+        }
         else if (!await IsMeant(request))
         {
             context.Fail(AccessRefusal.NotMeant(this));
@@ -84,7 +88,9 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
             .Select(m => new
             {
                 Member = m,
-                SignIn = db.SignIns.FirstOrDefault(s => s.Id == browser && s.AccountId == accountId && s.LastUsedAt > now - SignIn.Life),
+                SignIn = db.SignIns.FirstOrDefault(s =>
+                    s.Id == browser && s.AccountId == accountId && s.LastUsedAt > now - SignIn.Life && s.CreatedAt > now - SignIn.LongestLife
+                ),
             })
             .FirstOrDefaultAsync(context.RequestAborted);
         if (found?.SignIn is { } signIn && signIn.LastUsedAt < now - Duration.FromDays(1))
@@ -94,6 +100,22 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
 
         return found?.SignIn is null ? null : found.Member;
     }
+
+    /// <summary>Whether somebody has yet to set up two-step sign-in before they may work in the workspace.</summary>
+    public static bool NeedsTwoSteps(Member member) => !member.Account!.TwoFactorEnabled && MustSignInInTwoSteps(member);
+
+    /// <summary>Whether the workspace asks it of somebody in this role.</summary>
+    public static bool MustSignInInTwoSteps(Member member) =>
+        member.Workspace!.TwoStepOf switch
+        {
+            TwoStepRule.Everybody => true,
+            TwoStepRule.Owners => member.Role == Role.Owner,
+            _ => false,
+        };
+
+    private static bool IsOpenBefore(HttpContext context) => context.GetEndpoint()?.Metadata.GetMetadata<RolePolicies.WithoutTwoSteps>() is not null;
+
+    private static bool IsInBrowser(HttpContext context) => context.User.Identity?.AuthenticationType == IdentityConstants.ApplicationScheme;
 
     private static TokenScope ScopeOf(HttpContext context) =>
         Enum.TryParse<TokenScope>(context.User.FindFirstValue(TokenSignIn.ScopeClaim), out var scope) ? scope : TokenScope.Everything;
@@ -107,6 +129,6 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
     private async Task<bool> IsMeant(HttpContext context) =>
         HttpMethods.IsGet(context.Request.Method)
         || HttpMethods.IsHead(context.Request.Method)
-        || context.User.Identity?.AuthenticationType != IdentityConstants.ApplicationScheme
+        || !IsInBrowser(context)
         || await antiforgery.IsRequestValidAsync(context);
 }

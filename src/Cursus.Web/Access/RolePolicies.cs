@@ -26,6 +26,10 @@ public static class RolePolicies
     public static TBuilder ForAnybody<TBuilder>(this TBuilder endpoint)
         where TBuilder : IEndpointConventionBuilder => endpoint.AllowAnonymous();
 
+    /// <summary>May also be called by members who have yet to set up two-step sign-in, where their workspace asks for it.</summary>
+    internal static TBuilder BeforeTwoSteps<TBuilder>(this TBuilder endpoint)
+        where TBuilder : IEndpointConventionBuilder => endpoint.WithMetadata(new WithoutTwoSteps());
+
     /// <summary>The role as it is written in the API.</summary>
     public static string Name(Role role) =>
         role switch
@@ -56,6 +60,8 @@ public static class RolePolicies
             authorization.AddPolicy(Name(role), policy => policy.AddRequirements(new MemberRequirement(role)));
         }
     }
+
+    internal sealed record WithoutTwoSteps;
 
     /// <summary>Whether an endpoint is for members, in whatever role.</summary>
     internal static bool IsForMembers(this HttpContext context) => context.GetEndpoint()?.Metadata.GetMetadata<IAuthorizeData>() is not null;

@@ -35,7 +35,8 @@ internal static class AccountCommands
     }
 
     /// <summary>Draws a new password for an account, ends its sign-ins, and prints it: the way back in where no e-mails are sent.</summary>
-    public static async Task<int> SetPassword(IServiceProvider services, string email)
+    /// <param name="isOneStep">Whether two-step sign-in is ended too, for whoever has lost their phone and their recovery codes.</param>
+    public static async Task<int> SetPassword(IServiceProvider services, string email, bool isOneStep)
     {
         var (db, accounts) = (services.GetRequiredService<CursusDb>(), services.GetRequiredService<UserManager<Account>>());
         if (await accounts.FindByEmailAsync(email.Trim()) is not { } account)
@@ -49,9 +50,20 @@ internal static class AccountCommands
         await using var transaction = await db.Database.BeginTransactionAsync();
         await accounts.ResetPasswordAsync(account, await accounts.GeneratePasswordResetTokenAsync(account), password);
         await db.SignIns.Where(s => s.AccountId == account.Id).ExecuteDeleteAsync();
+        if (isOneStep)
+        {
+            await db.UserTokens.Where(t => t.UserId == account.Id).ExecuteDeleteAsync();
+            await db.UserPasskeys.Where(p => p.UserId == account.Id).ExecuteDeleteAsync();
+            (account.TwoFactorEnabled, account.HasAuthenticator) = (false, false);
+        }
+
         foreach (var workspace in await Membership.WorkspacesOf(db, account, CancellationToken.None))
         {
             db.Add(AuditTrail.ByCommand(workspace, now, AuditAction.PasswordChanged, "account", account.Name, account.Email));
+            if (isOneStep)
+            {
+                db.Add(AuditTrail.ByCommand(workspace, now, AuditAction.TwoStepChanged, "account", account.Name, account.Email));
+            }
         }
 
         await db.SaveChangesAsync();

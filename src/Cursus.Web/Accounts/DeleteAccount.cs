@@ -23,6 +23,7 @@ public static class DeleteAccount
     public static void Map(IEndpointRouteBuilder api) =>
         api.MapPost("/account/delete", Handle)
             .ForViewers()
+            .BeforeTwoSteps()
             .WithSummary("Delete my account; links and posts stay. The last owner of a workspace can’t");
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Handle(
@@ -76,8 +77,11 @@ public static class DeleteAccount
         // The row stays for history, without anything that says who it was.
         (account.Name, account.Email, account.NormalizedEmail) = (NameAfterwards, null, null);
         account.UserName = account.NormalizedUserName = $"DELETED-{id:N}";
+        (account.TwoFactorEnabled, account.HasAuthenticator) = (false, false);
         (account.PasswordHash, account.SecurityStamp) = (null, Guid.NewGuid().ToString("N"));
         await db.SignIns.Where(s => s.AccountId == id).ExecuteDeleteAsync(cancel);
+        await db.UserTokens.Where(t => t.UserId == id).ExecuteDeleteAsync(cancel);
+        await db.UserPasskeys.Where(p => p.UserId == id).ExecuteDeleteAsync(cancel);
         await db.EmailChanges.Where(c => c.AccountId == id).ExecuteDeleteAsync(cancel);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);

@@ -26,8 +26,11 @@ public static class EmailChanges
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPut("/account/email", Ask).ForViewers().WithSummary("Ask for another e-mail address; both addresses get a link to confirm it");
-        api.MapDelete("/account/email", Cancel).ForViewers().WithSummary("Keep the e-mail address after all");
+        api.MapPut("/account/email", Ask)
+            .ForViewers()
+            .BeforeTwoSteps()
+            .WithSummary("Ask for another e-mail address; both addresses get a link to confirm it");
+        api.MapDelete("/account/email", Cancel).ForViewers().BeforeTwoSteps().WithSummary("Keep the e-mail address after all");
         api.MapPost("/account/email/confirm", Confirm)
             .ForAnybody()
             .RequireRateLimiting(AccessSetup.SignInLimit)

@@ -28,7 +28,7 @@ public static class Passwords
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapPut("/account/password", Change).ForViewers().WithSummary("Change my password; ends all other sign-ins");
+        api.MapPut("/account/password", Change).ForViewers().BeforeTwoSteps().WithSummary("Change my password; ends all other sign-ins");
         api.MapPost("/account/reset", Ask)
             .ForAnybody()
             .RequireRateLimiting(AccessSetup.SignInLimit)

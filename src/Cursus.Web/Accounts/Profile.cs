@@ -37,8 +37,8 @@ public static class Profile
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/account", Get).ForViewers().WithSummary("My account");
-        api.MapPatch("/account", Change).ForViewers().WithSummary("Change my name and what I like");
+        api.MapGet("/account", Get).ForViewers().BeforeTwoSteps().WithSummary("My account");
+        api.MapPatch("/account", Change).ForViewers().BeforeTwoSteps().WithSummary("Change my name and what I like");
     }
 
     private static async Task<Ok<Response>> Get(CurrentMember member, CursusDb db, MailQueue mails, IClock clock, CancellationToken cancel) =>

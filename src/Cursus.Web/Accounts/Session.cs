@@ -4,6 +4,7 @@ using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Edge;
 using Cursus.Web.Access;
+using Cursus.Web.Accounts.TwoStep;
 using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Antiforgery;
@@ -21,10 +22,12 @@ public static class Session
     private static string? nobodysHash;
 
     /// <param name="Email">The account's e-mail address.</param>
-    public sealed record SignInRequest(string? Email, string? Password);
+    /// <param name="Code">Where two-step sign-in is on, the code of the authenticator app, or a recovery code.</param>
+    public sealed record SignInRequest(string? Email, string? Password, string? Code = null);
 
     /// <param name="Workspaces">All workspaces of the person, by name.</param>
     /// <param name="StartPage">The view to begin with.</param>
+    /// <param name="NeedsTwoSteps">Whether the workspace asks for two-step sign-in, which the person has yet to set up.</param>
     /// <param name="CsrfToken">Send it as <c>X-CSRF-Token</c> with each request that changes something.</param>
     /// <param name="ShortDomains">Where to introduce this browser, so its visits there count as the team's.</param>
     public sealed record Response(
@@ -39,6 +42,7 @@ public static class Session
         string NumberLanguage,
         StartPage StartPage,
         bool IsDemo,
+        bool NeedsTwoSteps,
         string CsrfToken,
         IReadOnlyList<ShortDomain> ShortDomains
     );
@@ -52,10 +56,10 @@ public static class Session
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/session", Get).ForViewers().WithSummary("Who is signed in");
+        api.MapGet("/session", Get).ForViewers().BeforeTwoSteps().WithSummary("Who is signed in");
         api.MapPost("/session", SignIn).ForAnybody().RequireRateLimiting(AccessSetup.SignInLimit).WithSummary("Sign in in a browser");
-        api.MapGet("/session/introduction", Introduce).ForViewers().ExcludeFromDescription();
-        api.MapDelete("/session", SignOut).ForViewers().WithSummary("Sign out");
+        api.MapGet("/session/introduction", Introduce).ForViewers().BeforeTwoSteps().ExcludeFromDescription();
+        api.MapDelete("/session", SignOut).ForViewers().BeforeTwoSteps().WithSummary("Sign out");
     }
 
     private static async Task<Ok<Response>> Get(
@@ -89,6 +93,7 @@ public static class Session
                 member.NumberLanguage,
                 member.Account.StartPage,
                 member.Workspace.IsDemo,
+                member.NeedsTwoSteps,
                 antiforgery.GetAndStoreTokens(context).RequestToken!,
                 [.. domains.Select(d => new ShortDomain(d, options.ShortUrl(d, TeamMark.Path)))]
             )
@@ -101,6 +106,7 @@ public static class Session
         SignInManager<Account> signIn,
         SignInGuard guard,
         BrowserSignIn browsers,
+        SecondStep step,
         CursusDb db,
         CancellationToken cancel
     )
@@ -146,14 +152,25 @@ public static class Session
             return ApiProblem.Of(401, "wrong-sign-in", "Wrong e-mail address or password. Check both and try again.");
         }
 
-        if (!await db.Members.AnyAsync(m => m.AccountId == account.Id, cancel))
+        if (await step.Missing(context, account, request.Code) is { } missing)
         {
-            return ApiProblem.Of(403, "no-workspace", "Your account is in no workspace any more. Ask an owner of one to invite you.");
+            return missing;
+        }
+
+        if (await WithoutWorkspace(db, account, cancel) is { } refused)
+        {
+            return refused;
         }
 
         await browsers.SignIn(context, account, isNewAccount: false, cancel);
         return TypedResults.NoContent();
     }
+
+    /// <summary>Why somebody who is in no workspace can't sign in; null for everybody else.</summary>
+    internal static async Task<ProblemHttpResult?> WithoutWorkspace(CursusDb db, Account account, CancellationToken cancel) =>
+        await db.Members.AnyAsync(m => m.AccountId == account.Id, cancel)
+            ? null
+            : ApiProblem.Of(403, "no-workspace", "Your account is in no workspace any more. Ask an owner of one to invite you.");
 
     private static string NobodysHash(IPasswordHasher<Account> hasher) => nobodysHash ??= hasher.HashPassword(Nobody, Guid.NewGuid().ToString());
 

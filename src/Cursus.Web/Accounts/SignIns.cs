@@ -20,9 +20,9 @@ public static class SignIns
 
     public static void Map(IEndpointRouteBuilder api)
     {
-        api.MapGet("/account/sign-ins", List).ForViewers().WithSummary("Where I am signed in");
-        api.MapDelete("/account/sign-ins", EndOthers).ForViewers().WithSummary("Sign out in all other browsers");
-        api.MapDelete("/account/sign-ins/{id:guid}", End).ForViewers().WithSummary("Sign out in one browser");
+        api.MapGet("/account/sign-ins", List).ForViewers().BeforeTwoSteps().WithSummary("Where I am signed in");
+        api.MapDelete("/account/sign-ins", EndOthers).ForViewers().BeforeTwoSteps().WithSummary("Sign out in all other browsers");
+        api.MapDelete("/account/sign-ins/{id:guid}", End).ForViewers().BeforeTwoSteps().WithSummary("Sign out in one browser");
     }
 
     private static async Task<Ok<Page<Response>>> List(

@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Cursus.Data.Archives;
 using Cursus.Web.Access;
 using Cursus.Web.Accounts;
+using Cursus.Web.Accounts.TwoStep;
 using Cursus.Web.Addresses;
 using Cursus.Web.Archives;
 using Cursus.Web.Audit;
@@ -75,6 +76,7 @@ public static class ApiSetup
         services.AddSingleton<AuditDetail>();
         services.AddScoped<BrowserSignIn>();
         services.AddScoped<AccountChange>();
+        services.AddScoped<SecondStep>();
         services.AddScoped<MailQueue>();
         services.AddScoped<MailWriting>();
         if (builder.Configuration.GetSection("Cursus:Mail").Get<MailOptions>() is { Host: { Length: > 0 } })
@@ -177,6 +179,10 @@ public static class ApiSetup
         Passwords.Map(api);
         EmailChanges.Map(api);
         SignIns.Map(api);
+        TwoStepState.Map(api);
+        AuthenticatorApp.Map(api);
+        Passkeys.Map(api);
+        PasskeySignIn.Map(api);
         DeleteAccount.Map(api);
         Tokens.Map(api);
         Members.Map(api);

@@ -29,7 +29,11 @@ public static class Commands
             "schema-document" => await WriteSchemaDocument(scope.ServiceProvider),
             "archive-schema" => await ArchiveCommands.Schema(scope.ServiceProvider),
             "token" => await AccountCommands.MakeToken(scope.ServiceProvider, app.Configuration["email"] ?? ""),
-            "password" => await AccountCommands.SetPassword(scope.ServiceProvider, app.Configuration["email"] ?? ""),
+            "password" => await AccountCommands.SetPassword(
+                scope.ServiceProvider,
+                app.Configuration["email"] ?? "",
+                app.Configuration["one-step"] is not null
+            ),
             _ => null,
         };
     }

@@ -33,6 +33,12 @@ internal sealed class MailWriting(CursusDb db, UserManager<Account> accounts, Li
                 "The password of your account was changed, and all other browsers were signed out. If it wasn’t you, set a new password now.",
                 ("Set a new password", App("forgotten-password"))
             ),
+            MailKind.TwoStepChanged => new(
+                "Two-step sign-in to your Cursus account was changed",
+                "Two-step sign-in was changed",
+                $"{mail.Detail}\nIf it wasn’t you, set a new password now, and look at how you sign in.",
+                ("See how you sign in", App("account"))
+            ),
             MailKind.NewSignIn => await NewSignIn(mail, cancel),
             MailKind.ConfirmOldEmail or MailKind.ConfirmNewEmail => await EmailChange(mail.Kind, mail.About, cancel),
             MailKind.EmailChanged => new(

@@ -3,6 +3,7 @@ using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
 using Cursus.Web.Accounts;
+using Cursus.Web.Accounts.TwoStep;
 using Cursus.Web.Audit;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -34,7 +35,8 @@ public static class AcceptInvitation
 
     /// <param name="Name">The person’s name, for a new account.</param>
     /// <param name="Password">A password for the new account, or that of the account there is; not needed if signed in with it.</param>
-    public sealed record Request(string? Secret, string? Name = null, string? Password = null);
+    /// <param name="Code">Where two-step sign-in of that account is on, the code of its authenticator app, or a recovery code.</param>
+    public sealed record Request(string? Secret, string? Name = null, string? Password = null, string? Code = null);
 
     /// <param name="WorkspaceKey">The workspace’s part of addresses, as in /w/northmoor.</param>
     public sealed record Accepted(string WorkspaceKey);
@@ -90,6 +92,7 @@ public static class AcceptInvitation
         LinkSecret secrets,
         UserManager<Account> accounts,
         AccountChange change,
+        SecondStep step,
         BrowserSignIn browsers,
         AuditTrail audit,
         IClock clock,
@@ -123,6 +126,10 @@ public static class AcceptInvitation
         else if (signedIn?.Id != account.Id && await change.Unproven(context, account, request.Password, "password") is { } wrong)
         {
             return wrong;
+        }
+        else if (signedIn?.Id != account.Id && await step.Missing(context, account, request.Code) is { } missing)
+        {
+            return missing;
         }
 
         var member = await Membership.Begin(db, invitation.WorkspaceId, account.Id, invitation.Role, clock.GetCurrentInstant(), cancel);

@@ -15,7 +15,8 @@ namespace Cursus.Web.People;
 public static class Members
 {
     /// <param name="IsMe">Whether it is the member who asks.</param>
-    public sealed record Response(Guid Id, string Name, string Email, string Role, Instant JoinedAt, bool IsMe);
+    /// <param name="HasTwoSteps">Whether they sign in in two steps; told to owners only.</param>
+    public sealed record Response(Guid Id, string Name, string Email, string Role, Instant JoinedAt, bool IsMe, bool? HasTwoSteps);
 
     /// <param name="Role">viewer, editor or owner.</param>
     public sealed record Edit(Role? Role);
@@ -40,7 +41,15 @@ public static class Members
                     .Where(m => m.WorkspaceId == member.WorkspaceId)
                     .OrderByDescending(m => m.Role)
                     .ThenBy(m => m.Account!.Name),
-                m => new Response(m.Id, m.Account!.Name, m.Account.Email!, RolePolicies.Name(m.Role), m.CreatedAt, m.Id == member.Id),
+                m => new Response(
+                    m.Id,
+                    m.Account!.Name,
+                    m.Account.Email!,
+                    RolePolicies.Name(m.Role),
+                    m.CreatedAt,
+                    m.Id == member.Id,
+                    member.Role == Role.Owner ? m.Account.TwoFactorEnabled : null
+                ),
                 cancel
             )
         );

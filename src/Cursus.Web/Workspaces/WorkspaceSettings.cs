@@ -27,6 +27,7 @@ public static class WorkspaceSettings
     /// <param name="SlugKind">How slugs of new posts are generated.</param>
     /// <param name="Options">Options of new links whose domain has none of its own.</param>
     /// <param name="IsVocabularyLocked">Whether editors must use agreed words.</param>
+    /// <param name="TwoStepOf">Who must sign in in two steps to work here.</param>
     /// <param name="OfficeNetworks">Networks whose visitors are the team's and are not counted.</param>
     /// <param name="LeavesOutByBehaviour">Whether clicks are excluded because of visitors' behaviour, as mail scanners' are.</param>
     /// <param name="ClicksKeptMonths">How many months individual clicks are kept; 0 for ever. Their totals stay.</param>
@@ -42,6 +43,7 @@ public static class WorkspaceSettings
         SlugKind SlugKind,
         LinkOptions Options,
         bool IsVocabularyLocked,
+        TwoStepRule TwoStepOf,
         IReadOnlyList<string> OfficeNetworks,
         bool LeavesOutByBehaviour,
         int ClicksKeptMonths,
@@ -60,6 +62,7 @@ public static class WorkspaceSettings
         SlugKind? SlugKind = null,
         LinkOptionsPatch? Options = null,
         bool? IsVocabularyLocked = null,
+        TwoStepRule? TwoStepOf = null,
         IReadOnlyList<string>? OfficeNetworks = null,
         bool? LeavesOutByBehaviour = null,
         int? ClicksKeptMonths = null
@@ -103,6 +106,15 @@ public static class WorkspaceSettings
         workspace.Options = Vocabulary.ReadOptions(request.Options, errors).Over(workspace.Options);
         workspace.Redirect = Vocabulary.ReadRedirect(request.Redirect, workspace.Redirect, errors);
         workspace.IsVocabularyLocked = request.IsVocabularyLocked ?? workspace.IsVocabularyLocked;
+        workspace.TwoStepOf = request.TwoStepOf ?? workspace.TwoStepOf;
+        if (workspace.TwoStepOf > before.TwoStepOf && !member.Account.TwoFactorEnabled)
+        {
+            errors.Add(
+                "twoStepOf",
+                new ValidationError("two-step-off", "Set up two-step sign-in in your own account first; otherwise this would shut you out.")
+            );
+        }
+
         workspace.OfficeNetworks = request.OfficeNetworks is null ? workspace.OfficeNetworks : ReadNetworks(request.OfficeNetworks, errors);
         workspace.LeavesOutByBehaviour = request.LeavesOutByBehaviour ?? workspace.LeavesOutByBehaviour;
         workspace.ClicksKeptMonths = (short)(request.ClicksKeptMonths ?? workspace.ClicksKeptMonths);
@@ -185,6 +197,7 @@ public static class WorkspaceSettings
             w.SlugKind,
             w.Options,
             w.IsVocabularyLocked,
+            w.TwoStepOf,
             w.OfficeNetworks,
             w.LeavesOutByBehaviour,
             w.ClicksKeptMonths,

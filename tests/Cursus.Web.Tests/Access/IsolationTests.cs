@@ -5,6 +5,7 @@ using System.Text.RegularExpressions;
 using Cursus.Core.Checking;
 using Cursus.Data.Workspaces;
 using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
@@ -160,6 +161,7 @@ public partial class IsolationTests(CursusApp app)
                     name != "id" ? name
                     : pattern is "/api/v1/batches/{id:guid}/undo" or "/api/v1/batches/{id:guid}/result.csv" ? "a batch that was run"
                     : pattern.Contains("/sign-ins/", StringComparison.Ordinal) ? "account/sign-ins"
+                    : pattern.Contains("/passkeys/", StringComparison.Ordinal) ? "account/passkeys"
                     : pattern.Split('/')[3];
                 return ids.TryGetValue(key, out var value)
                     ? value
@@ -307,10 +309,25 @@ public partial class IsolationTests(CursusApp app)
                 .ExecuteUpdateAsync(c => c.SetProperty(x => x.Verdict, PageVerdict.Gone).SetProperty(x => x.NeedsCare, true), Cancel);
             await Make(world, "folders", new { name = $"Shop of {world.Domain}" });
             await Make(world, "invitations", new { emails = new[] { $"ines@{world.Domain}" } });
+            var owner = await db.Users.Where(a => a.Email == world.OwnerEmail).Select(a => a.Id).SingleAsync(Cancel);
+            db.Add(
+                new IdentityUserPasskey<Guid>
+                {
+                    UserId = owner,
+                    CredentialId = owner.ToByteArray(),
+                    Data = new IdentityPasskeyData
+                    {
+                        Name = $"Laptop at {world.Domain}",
+                        PublicKey = [],
+                        AttestationObject = [],
+                        ClientDataJson = [],
+                    },
+                }
+            );
             db.Add(
                 new SignIn
                 {
-                    AccountId = await db.Users.Where(a => a.Email == world.OwnerEmail).Select(a => a.Id).SingleAsync(Cancel),
+                    AccountId = owner,
                     LastUsedAt = NodaTime.SystemClock.Instance.GetCurrentInstant(),
                     Device = $"Browser of {world.Domain}",
                 }
@@ -355,6 +372,7 @@ public partial class IsolationTests(CursusApp app)
             ids[feature] = (string)list["items"]![0]!["id"]!;
         }
 
+        ids["account/passkeys"] = (string)(await World.Read(await world.Owner.GetAsync("/api/v1/account/two-step", Cancel)))["passkeys"]![0]!["id"]!;
         ids["a batch that was run"] = (string)(await World.Read(await world.Owner.GetAsync("/api/v1/batches", Cancel)))["items"]![1]!["id"]!;
         if (make)
         {

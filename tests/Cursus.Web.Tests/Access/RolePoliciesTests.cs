@@ -16,6 +16,8 @@ public class RolePoliciesTests(CursusApp app)
         "GET /api/v1/installation",
         "POST /api/v1/installation",
         "POST /api/v1/session",
+        "POST /api/v1/session/passkey/begin",
+        "POST /api/v1/session/passkey",
         "POST /api/v1/account/reset",
         "POST /api/v1/account/reset/confirm",
         "POST /api/v1/account/email/confirm",

@@ -66,6 +66,20 @@ public partial class SignInTests(CursusApp app)
     }
 
     [Fact]
+    public async Task A_browser_that_signed_in_half_a_year_ago_signs_in_anew_however_much_it_is_used()
+    {
+        var world = await World.Make(app);
+        var cookie = await SignIn(world.OwnerEmail);
+        await using var db = app.Database();
+        var longAgo = NodaTime.SystemClock.Instance.GetCurrentInstant() - Cursus.Data.Workspaces.SignIn.LongestLife;
+        var account = await db.Users.SingleAsync(a => a.Email == world.OwnerEmail, Cancel);
+        await db.SignIns.Where(s => s.AccountId == account.Id).ExecuteUpdateAsync(s => s.SetProperty(x => x.CreatedAt, longAgo), Cancel);
+        (await Session(cookie)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        await new AccessCleaning(db, NodaTime.SystemClock.Instance).Run(Cancel);
+        (await db.SignIns.CountAsync(s => s.AccountId == account.Id, Cancel)).ShouldBe(0);
+    }
+
+    [Fact]
     public async Task Guessing_is_slowed_down_by_network_and_keeps_nobody_out_of_their_own_browser()
     {
         var world = await World.Make(app);

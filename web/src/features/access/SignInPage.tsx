@@ -2,12 +2,15 @@ import { Alert, Anchor, Button, Group, PasswordInput, Stack, Text, TextInput } f
 import { useForm } from '@mantine/form'
 import { useQuery } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
-import { api, read } from '../../api/client'
+import { useState } from 'react'
+import { api, Problem, read } from '../../api/client'
 import { Failed, Loading } from '../../parts/States'
 import classes from './Access.module.css'
 import { AccessPage } from './AccessPage'
 import { FirstOwnerForm } from './FirstOwnerForm'
-import { useSignIn } from './useSignIn'
+import { CodeField } from './CodeField'
+import { canUsePasskeys } from './passkeys'
+import { asksSecondStep, usePasskeySignIn, useSignIn } from './useSignIn'
 
 export function SignInPage() {
   const installation = useQuery({
@@ -37,15 +40,28 @@ interface DemoSignIn {
 
 function SignInForm({ demo }: { demo: DemoSignIn[] }) {
   const signIn = useSignIn()
-  const form = useForm({ initialValues: { email: '', password: '' } })
+  const passkey = usePasskeySignIn()
+  const form = useForm({ initialValues: { email: '', password: '', code: '' } })
+  const [asksCode, setAsksCode] = useState(false)
+  if (asksSecondStep(signIn.error) && !asksCode) setAsksCode(true)
+  const error = passkey.error ?? signIn.error
   return (
     <Stack>
-      {signIn.isError && (
-        <Alert role="alert" variant="default" title="Not signed in">
-          {signIn.error.message}
+      {error && (
+        <Alert
+          role="alert"
+          variant="default"
+          title={error instanceof Problem && error.code === 'second-step' ? 'One more step' : 'Not signed in'}
+        >
+          {error.message}
         </Alert>
       )}
-      <form onSubmit={form.onSubmit((values) => signIn.mutate(values))}>
+      <form
+        onSubmit={form.onSubmit((values) => {
+          passkey.reset()
+          signIn.mutate(values)
+        })}
+      >
         <Stack>
           <TextInput
             label="E-mail"
@@ -60,9 +76,15 @@ function SignInForm({ demo }: { demo: DemoSignIn[] }) {
             required
             {...form.getInputProps('password')}
           />
+          {asksCode && <CodeField autoFocus {...form.getInputProps('code')} />}
           <Button type="submit" size="md" loading={signIn.isPending}>
             Sign in
           </Button>
+          {canUsePasskeys() && (
+            <Button size="md" variant="default" loading={passkey.isPending} onClick={() => passkey.mutate()}>
+              Sign in with a passkey
+            </Button>
+          )}
           <Anchor component={Link} to="/forgotten-password" size="sm">
             Forgotten your password?
           </Anchor>

@@ -10,6 +10,7 @@ import { EmailForm } from './EmailForm'
 import { PasswordForm } from './PasswordForm'
 import { ProfileForm } from './ProfileForm'
 import { SignInsList } from './SignInsList'
+import { TwoStepPart } from './twostep/TwoStepPart'
 
 /** What belongs to the person and not to a workspace: name, address, password, and where they are signed in. */
 export function AccountPage() {
@@ -28,6 +29,12 @@ export function AccountPage() {
           </Part>
           <Part title="Password" about="Changing it signs you out in all other browsers.">
             <PasswordForm />
+          </Part>
+          <Part
+            title="Two-step sign-in"
+            about="With a passkey, or a code from your phone besides the password, nobody gets in who only knows your password."
+          >
+            <TwoStepPart />
           </Part>
           <Part
             title="Where you’re signed in"

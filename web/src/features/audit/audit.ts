@@ -8,6 +8,7 @@ export const actions: Record<Action, string> = {
   'signed-in': 'signed in',
   'password-changed': 'changed the password',
   'email-changed': 'changed the e-mail address',
+  'two-step-changed': 'changed two-step sign-in',
   invited: 'invited',
   'invitation-withdrawn': 'withdrew the invitation of',
   joined: 'joined',

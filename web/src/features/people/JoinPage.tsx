@@ -6,6 +6,8 @@ import { api, fieldErrors, read, wordsOf, type Schema } from '../../api/client'
 import { Failed, Loading } from '../../parts/States'
 import { AccessPage } from '../access/AccessPage'
 import { linkSecret } from '../access/linkSecret'
+import { CodeField } from '../access/CodeField'
+import { asksSecondStep } from '../access/useSignIn'
 import { NewPasswordField } from '../access/NewPasswordField'
 import { enterWorkspace } from '../access/session'
 import { withArticle } from '../access/roles'
@@ -37,7 +39,7 @@ export function JoinPage() {
 }
 
 function JoinForm({ invitation, secret }: { invitation: Invitation; secret: string }) {
-  const form = useForm({ initialValues: { name: '', password: '' } })
+  const form = useForm({ initialValues: { name: '', password: '', code: '' } })
   const accept = useMutation({
     mutationFn: (values: typeof form.values) =>
       read(api.POST('/api/v1/invitations/accept', { body: { secret, ...values } })),
@@ -85,6 +87,7 @@ function JoinForm({ invitation, secret }: { invitation: Invitation; secret: stri
             {...form.getInputProps('password')}
           />
         )}
+        {asksSecondStep(accept.error) && <CodeField autoFocus {...form.getInputProps('code')} />}
         <Button type="submit" size="md" loading={accept.isPending || accept.isSuccess}>
           Join {invitation.workspace}
         </Button>

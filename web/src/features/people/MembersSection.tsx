@@ -53,6 +53,7 @@ function MemberRow({ member, isOwner }: { member: Member; isOwner: boolean }) {
         )}
         <Text size="sm" c="dimmed" style={{ overflowWrap: 'anywhere' }}>
           {member.email} · since {dayOf(member.joinedAt)}
+          {member.hasTwoSteps && ' · signs in in two steps'}
         </Text>
       </td>
       <td>

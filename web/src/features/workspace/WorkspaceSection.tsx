@@ -17,6 +17,12 @@ const weekStarts = [
   { value: 'sunday', label: 'Sunday' },
 ]
 
+const twoStepRules = [
+  { value: 'nobody', label: 'Nobody' },
+  { value: 'owners', label: 'Owners' },
+  { value: 'everybody', label: 'Everybody' },
+]
+
 /** What the workspace is called, and by which clock, week and numbers its reports are written. */
 export function WorkspaceSection() {
   const workspace = useQuery(vocabulary.workspace)
@@ -40,6 +46,7 @@ function WorkspaceForm({ workspace }: { workspace: Workspace }) {
       publicName: workspace.publicName ?? '',
       weekStart: workspace.weekStart,
       numberLanguage: workspace.numberLanguage,
+      twoStepOf: workspace.twoStepOf,
     },
   })
   const save = useMutation({
@@ -80,6 +87,14 @@ function WorkspaceForm({ workspace }: { workspace: Workspace }) {
           data={workspace.numberLanguages.map((value) => ({ value, label: numbersOf(value) }))}
           readOnly={!mayChange}
           {...form.getInputProps('numberLanguage')}
+        />
+        <Select
+          label="Require two-step sign-in of"
+          description="Whoever hasn’t set it up does so before they go on. API tokens work as before."
+          allowDeselect={false}
+          data={twoStepRules}
+          readOnly={!mayChange}
+          {...form.getInputProps('twoStepOf')}
         />
         {save.isError && Object.keys(form.errors).length === 0 && <Failed error={save.error} />}
         {mayChange && (
