@@ -7,6 +7,7 @@ using Cursus.Data.Links;
 using Cursus.Data.Posts;
 using Cursus.Data.Reports;
 using Cursus.Data.Retargeting;
+using Cursus.Data.Webhooks;
 using Cursus.Data.Workspaces;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
@@ -74,6 +75,9 @@ public sealed class CursusDb(DbContextOptions<CursusDb> options) : IdentityUserC
     public DbSet<VisitorSalt> VisitorSalts => Set<VisitorSalt>();
     public DbSet<CheckedPage> CheckedPages => Set<CheckedPage>();
     public DbSet<LinkCheckSettings> LinkCheckSettings => Set<LinkCheckSettings>();
+    public DbSet<Webhook> Webhooks => Set<Webhook>();
+    public DbSet<WebhookEvent> WebhookEvents => Set<WebhookEvent>();
+    public DbSet<WebhookDelivery> WebhookDeliveries => Set<WebhookDelivery>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     /// <summary>Members and whoever has been one: for the names of those who did something.</summary>

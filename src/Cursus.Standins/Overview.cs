@@ -23,7 +23,7 @@ internal static class Overview
             <main><h1>Networks</h1><p>Post a text with a short link, then follow it from there.</p><ul>{List(networks)}</ul>
             <h1>Sites</h1><p>Where links lead. Each page shows how its visitor arrived.</p><ul>{List(sites)}</ul>
             <h1>Ad networks</h1><p>Where audiences are defined; the networks above show their adverts.</p><ul>{List(adNetworks)}</ul>
-            <h1>Registrar, mailbox, moods</h1><p>Where the records of a domain are set, by a real name server on this machine; where e-mails arrive; and where pages of the sites are let die and brought back.</p><ul>{List(
+            <h1>Registrar, mailbox, moods, receiver</h1><p>Where the records of a domain are set, by a real name server on this machine; where e-mails arrive; where pages of the sites are let die and brought back; and a program that webhooks tell things.</p><ul>{List(
                 helpers
             )}</ul></main>
             """

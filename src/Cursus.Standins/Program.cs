@@ -25,6 +25,7 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 
 var app = builder.Build();
 var moods = new Moods();
+var receiver = new Receiver();
 var networks = new SocialNetworks(TimeProvider.System);
 var adNetworks = new AdNetworks(TimeProvider.System);
 
@@ -37,7 +38,14 @@ app.Run(context =>
         Registrar.Host => Registrar.Answer(context, zones),
         Mailbox.Host => mailbox.Answer(context),
         Moods.Host => moods.Answer(context),
-        _ => Overview.Answer(context, DestinationSites.Hosts, SocialNetworks.Hosts, AdNetworks.Hosts, [Registrar.Host, Mailbox.Host, Moods.Host]),
+        Receiver.Host => receiver.Answer(context),
+        _ => Overview.Answer(
+            context,
+            DestinationSites.Hosts,
+            SocialNetworks.Hosts,
+            AdNetworks.Hosts,
+            [Registrar.Host, Mailbox.Host, Moods.Host, Receiver.Host]
+        ),
     }
 );
 app.Run();

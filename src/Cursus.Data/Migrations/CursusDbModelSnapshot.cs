@@ -2361,6 +2361,152 @@ namespace Cursus.Data.Migrations
                     b.ToView("pixels_of_links", (string)null);
                 });
 
+            modelBuilder.Entity("Cursus.Data.Webhooks.Webhook", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("address");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.PrimitiveCollection<short[]>("Events")
+                        .IsRequired()
+                        .HasColumnType("smallint[]")
+                        .HasColumnName("events");
+
+                    b.Property<Instant?>("FailingSince")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("failing_since");
+
+                    b.Property<Instant?>("PausedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("paused_at");
+
+                    b.Property<string>("PausedWhy")
+                        .HasColumnType("text")
+                        .HasColumnName("paused_why");
+
+                    b.Property<string>("Secret")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("secret");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_webhooks");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_webhooks_workspace_id");
+
+                    b.ToTable("webhooks", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Webhooks.WebhookDelivery", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Body")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("body");
+
+                    b.Property<Instant>("CreatedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("created_at");
+
+                    b.Property<Instant?>("DeliveredAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("delivered_at");
+
+                    b.Property<string>("Failure")
+                        .HasColumnType("text")
+                        .HasColumnName("failure");
+
+                    b.Property<short>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind");
+
+                    b.Property<Instant?>("NextTryAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("next_try_at");
+
+                    b.Property<int?>("Status")
+                        .HasColumnType("integer")
+                        .HasColumnName("status");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer")
+                        .HasColumnName("tries");
+
+                    b.Property<Guid>("WebhookId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("webhook_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_webhook_deliveries");
+
+                    b.HasIndex("NextTryAt")
+                        .HasDatabaseName("ix_webhook_deliveries_next_try_at")
+                        .HasFilter("next_try_at is not null");
+
+                    b.HasIndex("WebhookId", "CreatedAt")
+                        .HasDatabaseName("ix_webhook_deliveries_webhook_id_created_at");
+
+                    b.ToTable("webhook_deliveries", (string)null);
+                });
+
+            modelBuilder.Entity("Cursus.Data.Webhooks.WebhookEvent", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Detail")
+                        .HasColumnType("text")
+                        .HasColumnName("detail");
+
+                    b.Property<short>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind");
+
+                    b.Property<Guid?>("Thing")
+                        .HasColumnType("uuid")
+                        .HasColumnName("thing");
+
+                    b.Property<Guid>("WorkspaceId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("workspace_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_webhook_events");
+
+                    b.HasIndex("WorkspaceId")
+                        .HasDatabaseName("ix_webhook_events_workspace_id");
+
+                    b.ToTable("webhook_events", (string)null);
+                });
+
             modelBuilder.Entity("Cursus.Data.Workspaces.Account", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2901,6 +3047,10 @@ namespace Cursus.Data.Migrations
                     b.Property<Instant>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
+
+                    b.Property<LocalDate?>("DigestToldFor")
+                        .HasColumnType("date")
+                        .HasColumnName("digest_told_for");
 
                     b.Property<bool>("IsDemo")
                         .HasColumnType("boolean")
@@ -3763,6 +3913,38 @@ namespace Cursus.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_pixel_days_pixels_pixel_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Webhooks.Webhook", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_webhooks_workspaces_workspace_id");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Webhooks.WebhookDelivery", b =>
+                {
+                    b.HasOne("Cursus.Data.Webhooks.Webhook", "Webhook")
+                        .WithMany()
+                        .HasForeignKey("WebhookId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_webhook_deliveries_webhooks_webhook_id");
+
+                    b.Navigation("Webhook");
+                });
+
+            modelBuilder.Entity("Cursus.Data.Webhooks.WebhookEvent", b =>
+                {
+                    b.HasOne("Cursus.Data.Workspaces.Workspace", null)
+                        .WithMany()
+                        .HasForeignKey("WorkspaceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_webhook_events_workspaces_workspace_id");
                 });
 
             modelBuilder.Entity("Cursus.Data.Workspaces.ApiToken", b =>

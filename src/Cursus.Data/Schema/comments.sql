@@ -71,4 +71,8 @@ comment on table tags is 'Coloured words on links.';
 comment on table used_codes is 'Codes of authenticator apps that have been signed in with, for some minutes: each counts once.';
 comment on table user_agents is 'What browsers and programs introduced themselves as, and what it tells.';
 comment on table view_shares is 'Secret addresses under which saved views are read without an account; only their hashes.';
+comment on table webhook_deliveries is 'Messages to webhooks and what came of them, for 30 days.';
+comment on table webhook_events is 'What happened and has yet to be told to webhooks; written by triggers where one asks for it.';
+comment on table webhook_milestones is 'The highest milestone that each link has reached, so that webhooks are told once.';
+comment on table webhooks is 'Addresses of other programs that are told what happens in a workspace.';
 comment on table workspaces is 'Organisations, with their settings and clock.';

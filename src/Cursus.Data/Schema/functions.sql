@@ -233,3 +233,31 @@ begin
     end if;
     raise exception 'The audit log can''t be changed.';
 end $$;
+
+-- Webhooks are told of new links. Where none asks for it, nothing is written.
+create or replace function tell_webhooks_of_new_links() returns trigger language plpgsql as $$
+begin
+    insert into webhook_events (workspace_id, kind, thing, at)
+    select c.workspace_id, 1, c.id, now() from changed c
+    where exists (select 1 from webhooks w where w.workspace_id = c.workspace_id and 1 = any (w.events));
+    return null;
+end $$;
+
+-- And of links that lead elsewhere.
+create or replace function tell_webhooks_of_changed_links() returns trigger language plpgsql as $$
+begin
+    insert into webhook_events (workspace_id, kind, thing, detail, at)
+    select c.workspace_id, 2, c.id, f.destination, now() from changed c join former f on f.id = c.id
+    where c.destination <> f.destination and exists (select 1 from webhooks w where w.workspace_id = c.workspace_id and 2 = any (w.events));
+    return null;
+end $$;
+
+-- And of pages that died or came back, whether or not somebody has chosen to ignore it.
+create or replace function tell_webhooks_of_page() returns trigger language plpgsql as $$
+declare happened smallint := case when is_dead(new.verdict, null) then 3 else 4 end;
+begin
+    insert into webhook_events (workspace_id, kind, thing, at)
+    select new.workspace_id, happened, new.id, now()
+    where exists (select 1 from webhooks w where w.workspace_id = new.workspace_id and happened = any (w.events));
+    return null;
+end $$;

@@ -16,6 +16,9 @@ create trigger note_dead_page after update on checked_pages
     for each row
     when (is_dead(old.verdict, old.ignored_until) is distinct from is_dead(new.verdict, new.ignored_until)) execute function note_dead_page();
 
+create trigger tell_webhooks_of_page after update on checked_pages
+    for each row when (is_dead(old.verdict, null) is distinct from is_dead(new.verdict, null)) execute function tell_webhooks_of_page();
+
 create trigger tell_edge_of_domain_pixels after insert or delete on domain_pixels for each statement execute function tell_edge();
 
 create trigger tell_edge_of_domains after insert or delete or update on domains for each statement execute function tell_edge();
@@ -63,6 +66,10 @@ create trigger note_pages_of_new_links after insert on links
 create trigger note_slug_removal after update of slug_key, domain_id, slug_freed_at on links for each row
     when ((old.domain_id, old.slug_key, old.slug_freed_at) is distinct from (new.domain_id, new.slug_key, new.slug_freed_at))
     execute function note_link_removal();
+create trigger tell_webhooks_of_new_links after insert on links
+    referencing new table as changed for each statement execute function tell_webhooks_of_new_links();
+create trigger tell_webhooks_of_changed_links after update on links
+    referencing old table as former new table as changed for each statement execute function tell_webhooks_of_changed_links();
 create trigger tell_edge_of_links after insert or delete or update on links for each statement execute function tell_edge();
 
 create trigger tell_edge_of_pixels after insert or delete or update on pixels for each statement execute function tell_edge();

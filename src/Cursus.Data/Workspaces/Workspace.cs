@@ -60,6 +60,9 @@ public sealed class Workspace
     /// <summary>The first day, by the workspace's clock, of which single clicks are still there; null where none have been deleted.</summary>
     public LocalDate? ClicksKeptFrom { get; init; }
 
+    /// <summary>The week whose digest webhooks were told of last.</summary>
+    public LocalDate? DigestToldFor { get; set; }
+
     /// <summary>True where the data is the shipped demo, whose sign-in may be shown on the sign-in page.</summary>
     public bool IsDemo { get; init; }
 

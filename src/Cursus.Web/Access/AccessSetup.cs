@@ -125,7 +125,7 @@ public static class AccessSetup
         });
     }
 
-    /// <summary>A passkey stands for both steps: something one has, opened by something one knows or is (WebAuthn Level 3, user verification).</summary>
+    /// <summary>A passkey stands for both steps: something one has, opened by something one knows or is (WebAuthn, user verification).</summary>
     private static void AddPasskeys(IServiceCollection services, CursusOptions options, AccessCookies cookies)
     {
         // Remembers in the browser, sealed, what a passkey was asked for.

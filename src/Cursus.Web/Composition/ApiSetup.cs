@@ -32,6 +32,7 @@ using Cursus.Web.Reports.Questions;
 using Cursus.Web.Reports.Views;
 using Cursus.Web.Retargeting;
 using Cursus.Web.Runs;
+using Cursus.Web.Webhooks;
 using Cursus.Web.Workspaces;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
@@ -79,6 +80,7 @@ public static class ApiSetup
         services.AddScoped<SecondStep>();
         services.AddScoped<MailQueue>();
         services.AddScoped<MailWriting>();
+        services.AddWebhooks();
         if (builder.Configuration.GetSection("Cursus:Mail").Get<MailOptions>() is { Host: { Length: > 0 } })
         {
             services.AddRegularWork<MailSending>("mails", "E-mails", "Sends invitations and e-mails about accounts.", TimeSpan.FromSeconds(3));
@@ -186,6 +188,8 @@ public static class ApiSetup
         DeleteAccount.Map(api);
         Tokens.Map(api);
         Members.Map(api);
+        Webhooks.Webhooks.Map(api);
+        WebhookLog.Map(api);
         Invitations.Map(api);
         AcceptInvitation.Map(api);
         AuditLog.Map(api);

@@ -146,18 +146,35 @@ public sealed class OutgoingClient : IDisposable
         }
         catch (HttpRequestException e)
         {
-            throw new PageNotFetchedException(
-                (e.InnerException as PageNotFetchedException)?.Error
-                    ?? (
-                        e.HttpRequestError == HttpRequestError.SecureConnectionError
-                            ? OutgoingErrors.Insecure(way[^1].Host)
-                            : OutgoingErrors.Silent(way[^1].Host)
-                    )
-            );
+            throw NotFetched(e, way[^1].Host);
         }
         catch (IOException)
         {
             throw new PageNotFetchedException(OutgoingErrors.Silent(way[^1].Host));
+        }
+    }
+
+    /// <summary>Sends another program something, and returns the status of its answer. Redirects are not followed: what is sent is for this address
+    /// alone.</summary>
+    /// <exception cref="PageNotFetchedException">It does not answer, in time or at all, or must not be asked.</exception>
+    public async Task<int> Post(WebAddress address, HttpContent content, string userAgent, TimeSpan within, CancellationToken cancel)
+    {
+        using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        patience.CancelAfter(within);
+        using var request = new HttpRequestMessage(HttpMethod.Post, Allowed(address)) { Content = content };
+        request.Headers.TryAddWithoutValidation("User-Agent", userAgent);
+        try
+        {
+            using var response = await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, patience.Token);
+            return (int)response.StatusCode;
+        }
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        {
+            throw new PageNotFetchedException(OutgoingErrors.TooSlow);
+        }
+        catch (HttpRequestException e)
+        {
+            throw NotFetched(e, address.Host);
         }
     }
 
@@ -196,7 +213,14 @@ public sealed class OutgoingClient : IDisposable
         return end;
     }
 
-    private Task<HttpResponseMessage> Ask(WebAddress address, string mediaType, Asking asking, CancellationToken cancel)
+    private static PageNotFetchedException NotFetched(HttpRequestException e, string host) =>
+        new(
+            (e.InnerException as PageNotFetchedException)?.Error
+                ?? (e.HttpRequestError == HttpRequestError.SecureConnectionError ? OutgoingErrors.Insecure(host) : OutgoingErrors.Silent(host))
+        );
+
+    /// <summary>The address as it is asked, where it may be.</summary>
+    private Uri Allowed(WebAddress address)
     {
         if (PrivateNetwork.IsPrivate(address.Host) && !PrivateNetwork.IsAllowed(address.Host, allowed))
         {
@@ -208,7 +232,12 @@ public sealed class OutgoingClient : IDisposable
             throw new PageNotFetchedException(OutgoingErrors.Silent(address.Host));
         }
 
-        var request = new HttpRequestMessage(asking.IsHeadOnly ? HttpMethod.Head : HttpMethod.Get, uri);
+        return uri;
+    }
+
+    private Task<HttpResponseMessage> Ask(WebAddress address, string mediaType, Asking asking, CancellationToken cancel)
+    {
+        var request = new HttpRequestMessage(asking.IsHeadOnly ? HttpMethod.Head : HttpMethod.Get, Allowed(address));
         request.Headers.TryAddWithoutValidation("User-Agent", asking.UserAgent);
         request.Headers.TryAddWithoutValidation("Accept", mediaType + ", */*;q=0.1");
         return http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, cancel);

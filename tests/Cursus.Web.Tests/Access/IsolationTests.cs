@@ -307,6 +307,7 @@ public partial class IsolationTests(CursusApp app)
             await db
                 .CheckedPages.Where(c => c.WorkspaceId == world.Workspace.Id)
                 .ExecuteUpdateAsync(c => c.SetProperty(x => x.Verdict, PageVerdict.Gone).SetProperty(x => x.NeedsCare, true), Cancel);
+            await Make(world, "webhooks", new { address = $"https://hook.{world.Domain}/", events = new[] { "link-created" } });
             await Make(world, "folders", new { name = $"Shop of {world.Domain}" });
             await Make(world, "invitations", new { emails = new[] { $"ines@{world.Domain}" } });
             var owner = await db.Users.Where(a => a.Email == world.OwnerEmail).Select(a => a.Id).SingleAsync(Cancel);
@@ -346,6 +347,7 @@ public partial class IsolationTests(CursusApp app)
                 "domains",
                 "tags",
                 "tokens",
+                "webhooks",
                 "members",
                 "invitations",
                 "account/sign-ins",
@@ -372,6 +374,13 @@ public partial class IsolationTests(CursusApp app)
             ids[feature] = (string)list["items"]![0]!["id"]!;
         }
 
+        if (make)
+        {
+            await world.Owner.PostAsync($"/api/v1/webhooks/{ids["webhooks"]}/test", null, Cancel);
+        }
+
+        ids["delivery"] = (string)
+            (await World.Read(await world.Owner.GetAsync($"/api/v1/webhooks/{ids["webhooks"]}/deliveries", Cancel)))["items"]![0]!["id"]!;
         ids["account/passkeys"] = (string)(await World.Read(await world.Owner.GetAsync("/api/v1/account/two-step", Cancel)))["passkeys"]![0]!["id"]!;
         ids["a batch that was run"] = (string)(await World.Read(await world.Owner.GetAsync("/api/v1/batches", Cancel)))["items"]![1]!["id"]!;
         if (make)

@@ -59,6 +59,7 @@ const things: Record<string, string> = {
   'tag-merges': 'merged UTM value',
   tags: 'tag',
   views: 'saved view',
+  webhooks: 'webhook',
 }
 
 /** What an entry is about, in words; its own people’s doings are about nobody else. */

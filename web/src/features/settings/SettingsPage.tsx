@@ -20,6 +20,7 @@ import { ChannelsSection } from '../posts/channels/ChannelsSection'
 import { RecipesSection } from '../posts/RecipesSection'
 import { AdNetworksSection } from '../retargeting/AdNetworksSection'
 import { HandoffSection } from '../retargeting/HandoffSection'
+import { WebhooksSection } from '../webhooks/WebhooksSection'
 import { NewLinksSection } from '../workspace/NewLinksSection'
 import { WorkspaceSection } from '../workspace/WorkspaceSection'
 import { groups, sections, type SectionId } from './sections'
@@ -45,6 +46,7 @@ const contents: Record<SectionId, ComponentType> = {
   referrers: ReferrersSection,
   'any-page': SendThisPage,
   tokens: TokensSection,
+  webhooks: WebhooksSection,
   background: BackgroundSection,
   archive: ArchiveSection,
 }

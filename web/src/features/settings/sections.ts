@@ -61,6 +61,7 @@ export const groups = [
       { id: 'referrers', label: 'Referring sites', words: 'where clicks come from hosts channel' },
       { id: 'any-page', label: 'Post from any page', words: 'bookmark bookmarklet phone share' },
       { id: 'tokens', label: 'API tokens', words: 'programs access' },
+      { id: 'webhooks', label: 'Webhooks', words: 'programs notify events integrations automation' },
       { id: 'background', label: 'Background work', words: 'jobs schedule failed last run digest sealing' },
       { id: 'archive', label: 'Archive', words: 'export import backup whole workspace zip' },
     ],
