@@ -5,7 +5,7 @@ using System.Text;
 
 namespace Cursus.Standins;
 
-/// <summary>Somebody's own program that webhooks tell things. Its page shows what has come, checks signatures with a secret that is typed in, and lets
+/// <summary>A program that webhooks tell things. Its page shows what has come, checks signatures with a secret, and lets it be out of order.</summary>
 /// it be out of order.</summary>
 internal sealed class Receiver
 {

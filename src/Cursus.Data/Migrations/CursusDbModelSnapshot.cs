@@ -2879,6 +2879,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
 
+                    b.Property<LocalDate?>("DigestReadFor")
+                        .HasColumnType("date")
+                        .HasColumnName("digest_read_for");
+
                     b.Property<LocalDate?>("DigestSentFor")
                         .HasColumnType("date")
                         .HasColumnName("digest_sent_for");
@@ -3036,6 +3040,10 @@ namespace Cursus.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<Instant?>("ArchivedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("archived_at");
+
                     b.Property<LocalDate?>("ClicksKeptFrom")
                         .HasColumnType("date")
                         .HasColumnName("clicks_kept_from");
@@ -3047,6 +3055,10 @@ namespace Cursus.Data.Migrations
                     b.Property<Instant>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
+
+                    b.Property<Instant?>("DeleteAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("delete_at");
 
                     b.Property<LocalDate?>("DigestToldFor")
                         .HasColumnType("date")

@@ -40,7 +40,7 @@ public enum WebhookEventKind : short
     DigestReady = 6,
 }
 
-/// <summary>Something that happened, not yet told. Triggers write most of them, in the transaction that did it, where a webhook asks for it.</summary>
+/// <summary>Something that happened, not yet told. Triggers write most of them, in the transaction that did it, where a webhook asks.</summary>
 public sealed class WebhookEvent
 {
     public long Id { get; init; }

@@ -30,6 +30,9 @@ public sealed class Member
     /// <summary>Monday of the last week of which the digest was sent.</summary>
     public LocalDate? DigestSentFor { get; set; }
 
+    /// <summary>First day of the last week whose digest the person has read.</summary>
+    public LocalDate? DigestReadFor { get; set; }
+
     /// <summary>When the person left or was removed. The entry stays, since history says who did what; see <see cref="WorkspacesModel"/>.</summary>
     public Instant? LeftAt { get; set; }
 

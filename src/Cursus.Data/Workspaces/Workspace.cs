@@ -67,4 +67,10 @@ public sealed class Workspace
     public bool IsDemo { get; init; }
 
     public Instant CreatedAt { get; init; }
+
+    /// <summary>Since when nothing in it can be changed; null where it is at work. Its links lead where they lead.</summary>
+    public Instant? ArchivedAt { get; set; }
+
+    /// <summary>When it is deleted with all that is in it; null where it is not going to be.</summary>
+    public Instant? DeleteAt { get; set; }
 }

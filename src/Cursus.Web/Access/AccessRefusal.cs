@@ -50,6 +50,16 @@ internal sealed class AccessRefusal : IAuthorizationMiddlewareResultHandler
     public static AuthorizationFailureReason TwoSteps(IAuthorizationHandler handler, string workspace) =>
         new Reason(handler, ApiProblem.Of(403, "two-step", $"“{workspace}” asks for two-step sign-in. Set it up in your account, then go on."));
 
+    public static AuthorizationFailureReason Archived(IAuthorizationHandler handler, string workspace) =>
+        new Reason(
+            handler,
+            ApiProblem.Of(
+                403,
+                "workspace-archived",
+                $"“{workspace}” is archived, so nothing in it can be changed. An owner can restore it in Settings under Workspace."
+            )
+        );
+
     public static AuthorizationFailureReason NotMeant(IAuthorizationHandler handler) =>
         new Reason(
             handler,

@@ -40,6 +40,10 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
         {
             context.Fail(AccessRefusal.TwoSteps(this, member.Workspace!.Name));
         }
+        else if (member.Workspace!.ArchivedAt is not null && !TokenScopes.Reads(request) && !IsOpenInArchive(request))
+        {
+            context.Fail(AccessRefusal.Archived(this, member.Workspace.Name));
+        }
         else if (!await IsMeant(request))
         {
             context.Fail(AccessRefusal.NotMeant(this));
@@ -84,7 +88,8 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
         var now = clock.GetCurrentInstant();
         var found = await members
             .Where(m => m.AccountId == accountId)
-            .OrderBy(m => m.CreatedAt)
+            .OrderBy(m => m.Workspace!.ArchivedAt != null)
+            .ThenBy(m => m.CreatedAt)
             .Select(m => new
             {
                 Member = m,
@@ -114,6 +119,9 @@ internal sealed class MemberHandler(CursusDb db, IClock clock, IAntiforgery anti
         };
 
     private static bool IsOpenBefore(HttpContext context) => context.GetEndpoint()?.Metadata.GetMetadata<RolePolicies.WithoutTwoSteps>() is not null;
+
+    private static bool IsOpenInArchive(HttpContext context) =>
+        IsOpenBefore(context) || context.GetEndpoint()?.Metadata.GetMetadata<RolePolicies.InArchive>() is not null;
 
     private static bool IsInBrowser(HttpContext context) => context.User.Identity?.AuthenticationType == IdentityConstants.ApplicationScheme;
 

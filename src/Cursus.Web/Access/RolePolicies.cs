@@ -30,6 +30,10 @@ public static class RolePolicies
     internal static TBuilder BeforeTwoSteps<TBuilder>(this TBuilder endpoint)
         where TBuilder : IEndpointConventionBuilder => endpoint.WithMetadata(new WithoutTwoSteps());
 
+    /// <summary>Changes something, and may be called in an archived workspace too.</summary>
+    internal static TBuilder WhileArchived<TBuilder>(this TBuilder endpoint)
+        where TBuilder : IEndpointConventionBuilder => endpoint.WithMetadata(new InArchive());
+
     /// <summary>The role as it is written in the API.</summary>
     public static string Name(Role role) =>
         role switch
@@ -62,6 +66,8 @@ public static class RolePolicies
     }
 
     internal sealed record WithoutTwoSteps;
+
+    internal sealed record InArchive;
 
     /// <summary>Whether an endpoint is for members, in whatever role.</summary>
     internal static bool IsForMembers(this HttpContext context) => context.GetEndpoint()?.Metadata.GetMetadata<IAuthorizeData>() is not null;

@@ -16,9 +16,7 @@ internal static class TokenScopes
     /// <summary>Whether a token of this scope may make this request.</summary>
     public static bool Allows(TokenScope scope, HttpContext context)
     {
-        var metadata = context.GetEndpoint()?.Metadata;
-        var reads =
-            HttpMethods.IsGet(context.Request.Method) || HttpMethods.IsHead(context.Request.Method) || metadata?.GetMetadata<Reading>() is not null;
+        var (metadata, reads) = (context.GetEndpoint()?.Metadata, Reads(context));
         return scope switch
         {
             TokenScope.Everything => true,
@@ -26,6 +24,12 @@ internal static class TokenScopes
             _ => reads,
         };
     }
+
+    /// <summary>Whether a request changes nothing.</summary>
+    public static bool Reads(HttpContext context) =>
+        HttpMethods.IsGet(context.Request.Method)
+        || HttpMethods.IsHead(context.Request.Method)
+        || context.GetEndpoint()?.Metadata.GetMetadata<Reading>() is not null;
 
     private sealed record Reading;
 

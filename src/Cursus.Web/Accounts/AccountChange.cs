@@ -23,7 +23,8 @@ internal sealed class AccountChange(CursusDb db, UserManager<Account> accounts, 
             return ApiProblem.Of(429, "too-many", "Too many wrong passwords. Wait five minutes, then try again.");
         }
 
-        if (await accounts.CheckPasswordAsync(account, password ?? ""))
+        // As the database knows it: a hash that is out of date is saved anew.
+        if (await accounts.FindByIdAsync(account.Id.ToString()) is { } known && await accounts.CheckPasswordAsync(known, password ?? ""))
         {
             return null;
         }

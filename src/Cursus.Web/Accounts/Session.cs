@@ -12,6 +12,7 @@ using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Cursus.Web.Accounts;
 
@@ -27,6 +28,8 @@ public static class Session
 
     /// <param name="Workspaces">All workspaces of the person, by name.</param>
     /// <param name="StartPage">The view to begin with.</param>
+    /// <param name="ArchivedAt">Since when nothing in the workspace can be changed; null where it is at work.</param>
+    /// <param name="DeleteAt">When the workspace is deleted; null where it is not going to be.</param>
     /// <param name="NeedsTwoSteps">Whether the workspace asks for two-step sign-in, which the person has yet to set up.</param>
     /// <param name="CsrfToken">Send it as <c>X-CSRF-Token</c> with each request that changes something.</param>
     /// <param name="ShortDomains">Where to introduce this browser, so its visits there count as the team's.</param>
@@ -42,6 +45,8 @@ public static class Session
         string NumberLanguage,
         StartPage StartPage,
         bool IsDemo,
+        Instant? ArchivedAt,
+        Instant? DeleteAt,
         bool NeedsTwoSteps,
         string CsrfToken,
         IReadOnlyList<ShortDomain> ShortDomains
@@ -49,7 +54,8 @@ public static class Session
 
     /// <summary>A workspace that the person is a member of.</summary>
     /// <param name="Key">Its part of addresses, as in /w/northmoor.</param>
-    public sealed record OwnWorkspace(string Key, string Name);
+    /// <param name="IsArchived">Whether it is put away, and nothing in it can be changed.</param>
+    public sealed record OwnWorkspace(string Key, string Name, bool IsArchived);
 
     /// <param name="Probe">A picture that loads only if the domain can be reached.</param>
     public sealed record ShortDomain(string Name, string Probe);
@@ -78,7 +84,7 @@ public static class Session
         var workspaces = await db
             .Members.Where(m => m.AccountId == member.Account.Id)
             .OrderBy(m => m.Workspace!.Name)
-            .Select(m => new OwnWorkspace(m.Workspace!.Key, m.Workspace.Name))
+            .Select(m => new OwnWorkspace(m.Workspace!.Key, m.Workspace.Name, m.Workspace.ArchivedAt != null))
             .ToListAsync(cancel);
         return TypedResults.Ok(
             new Response(
@@ -93,6 +99,8 @@ public static class Session
                 member.NumberLanguage,
                 member.Account.StartPage,
                 member.Workspace.IsDemo,
+                member.Workspace.ArchivedAt,
+                member.Workspace.DeleteAt,
                 member.NeedsTwoSteps,
                 antiforgery.GetAndStoreTokens(context).RequestToken!,
                 [.. domains.Select(d => new ShortDomain(d, options.ShortUrl(d, TeamMark.Path)))]

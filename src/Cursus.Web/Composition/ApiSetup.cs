@@ -81,6 +81,12 @@ public static class ApiSetup
         services.AddScoped<MailQueue>();
         services.AddScoped<MailWriting>();
         services.AddWebhooks();
+        services.AddRegularWork<WorkspaceDeletion>(
+            "workspace-deletion",
+            "Deletion of workspaces",
+            "Deletes workspaces 30 days after an owner has asked for it.",
+            TimeSpan.FromHours(1)
+        );
         if (builder.Configuration.GetSection("Cursus:Mail").Get<MailOptions>() is { Host: { Length: > 0 } })
         {
             services.AddRegularWork<MailSending>("mails", "E-mails", "Sends invitations and e-mails about accounts.", TimeSpan.FromSeconds(3));
@@ -177,6 +183,7 @@ public static class ApiSetup
         Workspaces.Workspaces.Map(api);
         WorkspaceSettings.Map(api);
         TimeZoneChange.Map(api);
+        WorkspaceEnding.Map(api);
         Profile.Map(api);
         Passwords.Map(api);
         EmailChanges.Map(api);

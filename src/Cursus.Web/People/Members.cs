@@ -25,8 +25,9 @@ public static class Members
     {
         api.MapGet("/members", List).ForViewers().WithSummary("Members of the workspace");
         api.MapPatch("/members/{id:guid}", ChangeRole).ForOwners().WithSummary("Change a member’s role");
+        api.MapPost("/members/{id:guid}/hand-over", HandOver).ForOwners().WithSummary("Make a member an owner in my place; I become an editor");
         api.MapDelete("/members/{id:guid}", Remove).ForOwners().WithSummary("Remove a member; what they made stays");
-        api.MapPost("/members/leave", Leave).ForViewers().WithSummary("Leave the workspace; its last owner can’t");
+        api.MapPost("/members/leave", Leave).ForViewers().WhileArchived().WithSummary("Leave the workspace; its last owner can’t");
     }
 
     private static async Task<Ok<Page<Response>>> List(
@@ -87,6 +88,45 @@ public static class Members
 
         audit.Add(AuditAction.RoleChanged, "members", id, member.Account!.Name, $"{RolePolicies.Name(member.Role)} → {RolePolicies.Name(role)}");
         member.Role = role;
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> HandOver(
+        Guid id,
+        CurrentMember current,
+        CursusDb db,
+        AuditTrail audit,
+        CancellationToken cancel
+    )
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await Membership.Hold(db, current.WorkspaceId, cancel);
+        if (await Find(db, current, id, cancel) is not { } heir)
+        {
+            return ApiProblem.NotFound("member");
+        }
+
+        if (id == current.Id)
+        {
+            return ApiProblem.Conflict("hand-over-to-oneself", "You are an owner already. Choose somebody else.");
+        }
+
+        var self = await db.Members.SingleAsync(m => m.Id == current.Id, cancel);
+        if (self.Role != Role.Owner)
+        {
+            return ApiProblem.Conflict("not-owner-any-more", "You are no longer an owner. Reload the page.");
+        }
+
+        audit.Add(
+            AuditAction.RoleChanged,
+            "members",
+            id,
+            heir.Account!.Name,
+            $"{RolePolicies.Name(heir.Role)} → owner, in place of {current.Account.Name}"
+        );
+        (heir.Role, self.Role) = (Role.Owner, Role.Editor);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return TypedResults.NoContent();

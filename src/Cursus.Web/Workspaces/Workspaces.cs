@@ -7,6 +7,7 @@ using Cursus.Web.Audit;
 using Cursus.Web.Lists;
 using Cursus.Web.Posts;
 using Cursus.Web.Problems;
+using Cursus.Web.Reports.Digests;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -20,7 +21,20 @@ public static class Workspaces
     /// <param name="Key">Its part of addresses, as in /w/northmoor.</param>
     /// <param name="Role">The person’s role in it.</param>
     /// <param name="IsCurrent">Whether the request was made in it.</param>
-    public sealed record Response(string Key, string Name, string Role, string TimeZone, Instant CreatedAt, bool IsCurrent);
+    /// <param name="ArchivedAt">Since when nothing in it can be changed; null where it is at work.</param>
+    /// <param name="DeleteAt">When it is deleted; null where it is not going to be.</param>
+    /// <param name="UnreadDigest">First day of the last week that is over, where the person has not read its digest; null where they have.</param>
+    public sealed record Response(
+        string Key,
+        string Name,
+        string Role,
+        string TimeZone,
+        Instant CreatedAt,
+        bool IsCurrent,
+        Instant? ArchivedAt,
+        Instant? DeleteAt,
+        LocalDate? UnreadDigest
+    );
 
     /// <param name="TimeZone">IANA name; as in the workspace that is copied, or in the present one, if omitted.</param>
     /// <param name="CopyFrom">Key of a workspace you own, whose channels, tags, folders, UTM values, recipes, QR code styles and settings are
@@ -37,15 +51,19 @@ public static class Workspaces
         [AsParameters] PageRequest page,
         CurrentMember member,
         CursusDb db,
+        IClock clock,
         CancellationToken cancel
-    ) =>
-        TypedResults.Ok(
+    )
+    {
+        var now = clock.GetCurrentInstant();
+        return TypedResults.Ok(
             await page.Of(
                 db.Members.Include(m => m.Workspace).Where(m => m.AccountId == member.Account.Id).OrderBy(m => m.Workspace!.Name),
-                m => Of(m.Workspace!, m.Role, member),
+                m => Of(m, member, now),
                 cancel
             )
         );
+    }
 
     private static async Task<Results<Created<Response>, ProblemHttpResult>> Make(
         Request request,
@@ -96,7 +114,7 @@ public static class Workspaces
             CreatedAt = now,
         };
         db.Add(workspace);
-        await Membership.Begin(db, workspace.Id, member.Account.Id, Role.Owner, now, cancel);
+        var owner = await Membership.Begin(db, workspace.Id, member.Account.Id, Role.Owner, now, cancel);
         db.Add(AuditTrail.Created(member, workspace.Id, now, name, copied?.Name));
         await db.SaveChangesAsync(cancel);
         if (copied is not null)
@@ -107,7 +125,7 @@ public static class Workspaces
 
         await transaction.CommitAsync(cancel);
         await feed.CatchUp();
-        return TypedResults.Created("/api/v1/workspaces", Of(workspace, Role.Owner, member));
+        return TypedResults.Created("/api/v1/workspaces", Of(owner, member, now));
     }
 
     /// <summary>Recipes name pixels, saved routes and short domains by what they are in the workspace they come from.</summary>
@@ -132,6 +150,20 @@ public static class Workspaces
         await db.SaveChangesAsync(cancel);
     }
 
-    private static Response Of(Workspace workspace, Role role, CurrentMember member) =>
-        new(workspace.Key, workspace.Name, RolePolicies.Name(role), workspace.TimeZone, workspace.CreatedAt, workspace.Id == member.WorkspaceId);
+    private static Response Of(Member of, CurrentMember asking, Instant now)
+    {
+        var workspace = of.Workspace!;
+        var week = DigestReport.LastWeek(now.InZone(DateTimeZoneProviders.Tzdb[workspace.TimeZone]).Date, workspace);
+        return new(
+            workspace.Key,
+            workspace.Name,
+            RolePolicies.Name(of.Role),
+            workspace.TimeZone,
+            workspace.CreatedAt,
+            workspace.Id == asking.WorkspaceId,
+            workspace.ArchivedAt,
+            workspace.DeleteAt,
+            of.DigestReadFor >= week ? null : week
+        );
+    }
 }

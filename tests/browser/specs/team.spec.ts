@@ -106,11 +106,22 @@ test('a new client’s workspace is set up as the present one, has addresses of 
   await agency.goto(new URL('../links', agency.url()).href)
   await expect(agency.getByText('No links yet')).toBeVisible()
 
+  const clientLinks = agency.url()
+
   await agency.keyboard.press('/')
   await agency.getByLabel('Paste an address or search').fill('northmoor obs')
   await expect(agency.getByRole('option', { name: 'Go to Northmoor Observatory' })).toBeVisible()
   await agency.keyboard.press('Enter')
   await agency.waitForURL('**/w/northmoor-observatory/send')
+
+  // Put away, and brought back.
+  await other.goto(new URL('settings/workspace', clientLinks).href)
+  await other.getByRole('button', { name: 'Archive workspace' }).press('Enter')
+  await expect(other.getByText(`${client} is archived`)).toBeVisible()
+  await agency.goto('/workspaces')
+  await expect(agency.getByRole('table').filter({ hasText: 'Archived' })).toContainText(client)
+  await other.getByRole('button', { name: 'Restore workspace' }).press('Enter')
+  await expect(other.getByText(`${client} is archived`)).toBeHidden()
 
   await agency.goto('/workspaces')
   const row = agency.getByRole('row').filter({ hasText: 'Northmoor Observatory' })

@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { signIn } from './people'
 
-const views = ['/send', '/send/many', '/links', '/links?view=flat&query=night', '/compare', '/compare?by=post&course=stacked', '/campaigns/winter-members', '/digest', '/needs-attention', '/settings', '/settings/workspace', '/settings/new-links', '/settings/campaigns', '/settings/utm', '/settings/recipes', '/settings/tags', '/settings/domains', '/settings/link-check', '/settings/referrers', '/settings/counting', '/settings/any-page', '/settings/members', '/settings/audit', '/settings/routes', '/account', '/settings/tokens', '/settings/archive', '/no-such-page']
+const views = ['/send', '/send/many', '/links', '/links?view=flat&query=night', '/compare', '/compare?by=post&course=stacked', '/campaigns/winter-members', '/digest', '/needs-attention', '/settings', '/settings/workspace', '/settings/new-links', '/settings/campaigns', '/settings/utm', '/settings/recipes', '/settings/tags', '/settings/domains', '/settings/link-check', '/settings/referrers', '/settings/counting', '/settings/any-page', '/settings/members', '/settings/audit', '/settings/routes', '/account', '/settings/tokens', '/settings/webhooks', '/settings/archive', '/workspaces', '/no-such-page']
 
 /** Half of all views, loaded; with the second half come one link's sheet and one post's hand-out. */
 async function* allViews(page: Page, half: number) {

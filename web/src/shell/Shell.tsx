@@ -4,6 +4,7 @@ import { CodeDrawer } from '../features/codes/CodeDrawer'
 import { LivePulse } from '../features/clicks/LivePulse'
 import { AccountMenu } from './AccountMenu'
 import { AddressBar } from './AddressBar'
+import { ArchivedBanner } from './ArchivedBanner'
 import { ConditionBanner } from './ConditionBanner'
 import { usePasteAnywhere } from './usePasteAnywhere'
 import { Wordmark } from './Wordmark'
@@ -50,6 +51,7 @@ export function Shell() {
         <AccountMenu />
       </header>
       <ConditionBanner />
+      <ArchivedBanner />
       <main id="content" tabIndex={-1} className={classes.content}>
         <Outlet />
       </main>

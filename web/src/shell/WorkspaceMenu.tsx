@@ -8,7 +8,8 @@ import classes from './Shell.module.css'
 /** Which workspace this tab shows, and the way to the others; nothing for people who have one. On phones the account’s menu leads to them. */
 export function WorkspaceMenu() {
   const session = useSession()
-  if (!session || session.workspaces.length < 2) return null
+  const atWork = session?.workspaces.filter((w) => !w.isArchived || w.key === session.workspaceKey) ?? []
+  if (!session || atWork.length < 2) return null
   return (
     <Menu position="bottom-start" width={280}>
       <Menu.Target>
@@ -24,7 +25,7 @@ export function WorkspaceMenu() {
         </Button>
       </Menu.Target>
       <Menu.Dropdown mah={420} style={{ overflowY: 'auto' }}>
-        {session.workspaces.map(({ key, name }) => (
+        {atWork.map(({ key, name }) => (
           <Menu.Item
             key={key}
             rightSection={key === session.workspaceKey ? <IconCheck size={16} aria-label="shown" /> : null}

@@ -9,6 +9,7 @@ using Cursus.Web.Outgoing;
 using Cursus.Web.Problems;
 using Cursus.Web.Reports.Counts;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Text;
 using Digest = Cursus.Core.Reports.Digest;
@@ -39,6 +40,7 @@ public static class DigestReport
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/reports/digest", Get).ForViewers().WithSummary("Weekly digest");
+        api.MapPost("/reports/digest/read", Read).ForViewers().WhileArchived().WithSummary("Note that you have read last week’s digest");
         api.MapPatch("/reports/digest/mail", Switch).ForViewers().WithSummary("Turn your weekly digest e-mail on or off");
         api.MapPost("/reports/digest/mail", SendNow).ForViewers().WithSummary("Send yourself last week’s digest now");
     }
@@ -87,6 +89,13 @@ public static class DigestReport
         return TypedResults.Ok(
             new Response(first, first.PlusDays(6), member.Zone.Id, digest.Headline, digest.Sections, mail.IsSetUp, member.WantsDigest)
         );
+    }
+
+    private static async Task<NoContent> Read(CurrentMember member, CursusDb db, IClock clock, CancellationToken cancel)
+    {
+        var week = LastWeek(clock.GetCurrentInstant().InZone(member.Zone).Date, member.Workspace);
+        await db.Members.Where(m => m.Id == member.Id).ExecuteUpdateAsync(m => m.SetProperty(x => x.DigestReadFor, week), cancel);
+        return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Switch(

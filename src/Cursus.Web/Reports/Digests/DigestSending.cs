@@ -25,7 +25,7 @@ internal sealed class DigestSending(CursusDb db, Counting counting, MailSender m
     public async Task<int> SendDue(CancellationToken cancel)
     {
         var sent = 0;
-        foreach (var workspace in await db.Workspaces.AsNoTracking().ToListAsync(cancel))
+        foreach (var workspace in await db.Workspaces.AsNoTracking().Where(w => w.ArchivedAt == null).ToListAsync(cancel))
         {
             NumberLanguage.Use(workspace.NumberLanguage);
             var zone = DateTimeZoneProviders.Tzdb[workspace.TimeZone];

@@ -25,7 +25,7 @@ export function useSession(): Session | undefined {
 
 /** Whether the signed-in member may make and change things. */
 export const mayEdit = (session: Session | undefined) =>
-  session?.role === 'owner' || session?.role === 'editor'
+  (session?.role === 'owner' || session?.role === 'editor') && session.archivedAt == null
 
 export const membersQuery = queryOptions({
   queryKey: ['members'],

@@ -37,10 +37,17 @@ export function MembersSection() {
   )
 }
 
+/** Chosen in place of a role: the member becomes an owner, and whoever chooses it an editor. */
+const inMyPlace = 'in-my-place'
+
 function MemberRow({ member, isOwner }: { member: Member; isOwner: boolean }) {
   const change = useChange((role: Role) =>
     read(api.PATCH('/api/v1/members/{id}', { params: { path: { id: member.id } }, body: { role } })),
   )
+  const handOver = useChange(() =>
+    read(api.POST('/api/v1/members/{id}/hand-over', { params: { path: { id: member.id } } })),
+  )
+  const failure = change.error ?? handOver.error
   return (
     <tr>
       <td>
@@ -63,10 +70,19 @@ function MemberRow({ member, isOwner }: { member: Member; isOwner: boolean }) {
             size="sm"
             w={110}
             allowDeselect={false}
-            data={roles.map(({ value, label }) => ({ value, label }))}
+            data={[
+              ...roles.map(({ value, label }) => ({ value, label })),
+              ...(member.isMe || member.role === 'owner'
+                ? []
+                : [{ value: inMyPlace, label: 'Owner in my place' }]),
+            ]}
             value={member.role}
-            onChange={(role) => role && role !== member.role && change.mutate(role as Role)}
-            error={change.error && wordsOf(change.error)}
+            onChange={(role) => {
+              if (role === inMyPlace) handOver.mutate()
+              else if (role && role !== member.role) change.mutate(role as Role)
+            }}
+            comboboxProps={{ width: 'max-content', position: 'bottom-start' }}
+            error={failure && wordsOf(failure)}
           />
         ) : (
           roleName(member.role)

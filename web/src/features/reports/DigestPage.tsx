@@ -3,6 +3,7 @@ import { notifications } from '@mantine/notifications'
 import { IconChevronLeft, IconChevronRight } from '@tabler/icons-react'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link, useSearch } from '@tanstack/react-router'
+import { useEffect } from 'react'
 import { api, read, type Schema } from '../../api/client'
 import { day } from '../../parts/format/numbers'
 import { Page } from '../../parts/Page'
@@ -19,6 +20,7 @@ export function DigestPage() {
     queryKey: ['digest', week],
     queryFn: () => read(api.GET('/api/v1/reports/digest', { params: { query: { week } } })),
   })
+  useReadMark(week === undefined && digest.isSuccess)
   if (digest.isError)
     return (
       <Page title="Digest">
@@ -55,6 +57,18 @@ export function DigestPage() {
       <ByMail digest={digest.data} week={week} />
     </Page>
   )
+}
+
+/** Notes that last week’s digest has been on screen, for the overview of workspaces. */
+function useReadMark(isRead: boolean) {
+  const queries = useQueryClient()
+  const { mutate } = useMutation({
+    mutationFn: () => read(api.POST('/api/v1/reports/digest/read')),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['workspaces'] }),
+  })
+  useEffect(() => {
+    if (isRead) mutate()
+  }, [isRead, mutate])
 }
 
 function LineText({ line, from, to }: { line: Line; from: string; to: string }) {

@@ -6,6 +6,7 @@ import { vocabulary } from '../../api/vocabulary'
 import { numbersOf } from '../../parts/format/numbers'
 import { Failed, Loading } from '../../parts/States'
 import { useSession } from '../access/session'
+import { EndWorkspace } from './EndWorkspace'
 import { TimeZoneField } from './TimeZoneField'
 import { WorkspaceLogo } from './WorkspaceLogo'
 
@@ -33,6 +34,7 @@ export function WorkspaceSection() {
       <WorkspaceForm key={JSON.stringify(workspace.data)} workspace={workspace.data} />
       <WorkspaceLogo />
       <TimeZoneField keptFrom={workspace.data.clicksKeptFrom} />
+      <EndWorkspace />
     </>
   )
 }

@@ -4,7 +4,7 @@ import { useMutation, useQuery } from '@tanstack/react-query'
 import { baseOf } from '../../api/address'
 import { api, apiBelow, fieldErrors, read, wordsOf, type Schema } from '../../api/client'
 import { FormError } from '../../parts/FormError'
-import { count } from '../../parts/format/numbers'
+import { count, dayOf } from '../../parts/format/numbers'
 import { timeZones } from '../../parts/format/timeZones'
 import { Page } from '../../parts/Page'
 import { Sheet } from '../../parts/Sheet'
@@ -29,14 +29,8 @@ export function WorkspacesPage() {
       {workspaces.isError && <Failed error={workspaces.error} onRetry={() => void workspaces.refetch()} />}
       {workspaces.data && (
         <>
-          <Sheet
-            about="Clicks of the last 28 days against the 28 days before, the channel that most came from, and destinations that need attention."
-            columns={['Workspace', 'Clicks', 'Most from', 'Needs attention']}
-          >
-            {workspaces.data.map((workspace) => (
-              <WorkspaceRow key={workspace.key} workspace={workspace} />
-            ))}
-          </Sheet>
+          <AtWork workspaces={workspaces.data.filter((w) => w.archivedAt == null)} />
+          <Archived workspaces={workspaces.data.filter((w) => w.archivedAt != null)} />
           {isOwner && <NewWorkspace owned={workspaces.data.filter((w) => w.role === 'owner')} />}
         </>
       )}
@@ -44,8 +38,22 @@ export function WorkspacesPage() {
   )
 }
 
+function AtWork({ workspaces }: { workspaces: Workspace[] }) {
+  if (workspaces.length === 0) return <Text>All your workspaces are archived.</Text>
+  return (
+    <Sheet
+      about="Clicks of the last 28 days against the 28 days before, the channel that most came from, and destinations that need attention."
+      columns={['Workspace', 'Clicks', 'Most from', 'Needs attention']}
+    >
+      {workspaces.map((workspace) => (
+        <WorkspaceRow key={workspace.key} workspace={workspace} />
+      ))}
+    </Sheet>
+  )
+}
+
 /** One workspace, asked within its own addresses, so that each row comes when it is there. */
-function WorkspaceRow({ workspace: { key, name, role, isCurrent } }: { workspace: Workspace }) {
+function WorkspaceRow({ workspace: { key, name, role, isCurrent, unreadDigest } }: { workspace: Workspace }) {
   const below = apiBelow(baseOf(key))
   const clicks = useQuery({
     queryKey: ['workspaces', key, 'clicks'],
@@ -68,6 +76,14 @@ function WorkspaceRow({ workspace: { key, name, role, isCurrent } }: { workspace
         <Text size="sm" c="dimmed">
           {role}
           {isCurrent && ', shown here'}
+          {unreadDigest && (
+            <>
+              {' · '}
+              <Anchor href={`${baseOf(key)}/digest`} underline="always" inherit>
+                unread digest
+              </Anchor>
+            </>
+          )}
         </Text>
       </td>
       <td>
@@ -88,6 +104,29 @@ function WorkspaceRow({ workspace: { key, name, role, isCurrent } }: { workspace
           ))}
       </td>
     </tr>
+  )
+}
+
+/** Those that are put away. They are restored in their own settings. */
+function Archived({ workspaces }: { workspaces: Workspace[] }) {
+  if (workspaces.length === 0) return null
+  return (
+    <>
+      <Title order={2} size={18} mt="xl" mb="sm">
+        Archived
+      </Title>
+      <Sheet columns={['Workspace', 'Archived', 'Deleted']}>
+        {workspaces.map((w) => (
+          <tr key={w.key}>
+            <td>
+              <Anchor href={`${baseOf(w.key)}/settings/workspace`}>{w.name}</Anchor>
+            </td>
+            <td>{dayOf(w.archivedAt!)}</td>
+            <td>{w.deleteAt ? dayOf(w.deleteAt) : 'no'}</td>
+          </tr>
+        ))}
+      </Sheet>
+    </>
   )
 }
 

@@ -5,6 +5,7 @@ export function workspacesLike(typed: string, session: Session | undefined) {
   const words = typed.trim().toLowerCase()
   if (!session || words === '') return []
   return session.workspaces.filter(
-    ({ key, name }) => key !== session.workspaceKey && name.toLowerCase().includes(words),
+    ({ key, name, isArchived }) =>
+      key !== session.workspaceKey && !isArchived && name.toLowerCase().includes(words),
   )
 }
