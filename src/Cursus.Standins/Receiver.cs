@@ -5,8 +5,7 @@ using System.Text;
 
 namespace Cursus.Standins;
 
-/// <summary>A program that webhooks tell things. Its page shows what has come, checks signatures with a secret, and lets it be out of order.</summary>
-/// it be out of order.</summary>
+/// <summary>A program that webhooks tell things. Its page shows what has come, checks signatures, and lets it be out of order.</summary>
 internal sealed class Receiver
 {
     public const string Host = "receiver.localhost";

@@ -145,6 +145,7 @@ public static class ApiSetup
                 (operation, context, _) =>
                 {
                     AskedQuestion.Describe(operation, context.Description.ActionDescriptor.EndpointMetadata);
+                    ReferenceExamples.Add(operation, $"{context.Description.HttpMethod}", $"{context.Description.RelativePath}");
                     foreach (var parameter in (operation.Parameters ?? []).OfType<OpenApiParameter>().Where(p => p.In == ParameterLocation.Query))
                     {
                         parameter.Name = JsonNamingPolicy.CamelCase.ConvertName(parameter.Name!);
@@ -276,13 +277,15 @@ public static class ApiSetup
         Find.Map(api);
 
         app.MapOpenApi("/api/openapi.json").ForAnybody();
-        app.MapScalarApiReference("/api/reference", reference =>
-                reference
+        app.MapScalarApiReference("/api/reference", reference => reference
                     .WithTitle("Cursus API")
                     .WithOpenApiRoutePattern("/api/openapi.json")
                     .WithDefaultHttpClient(ScalarTarget.Shell, ScalarClient.Curl)
                     .DisableDefaultFonts()
-            )
+                    // Nothing of it leaves this installation.
+                    .DisableAgent()
+                    .DisableMcp()
+                    .DisableTelemetry())
             .ForAnybody();
     }
 

@@ -82,6 +82,7 @@ public class IdempotencyTests(CursusApp app)
         var again = await Post(world, "/api/v1/folders", new { name = "Winter" }, "folder");
         again.StatusCode.ShouldBe(HttpStatusCode.Created);
         again.Headers.Location.ShouldNotBeNull().ShouldBe(first.Headers.Location);
+        HeadersOf(again).ShouldBe(HeadersOf(first), ignoreOrder: true);
         (await again.Content.ReadAsStringAsync(Cancel)).ShouldBe(await first.Content.ReadAsStringAsync(Cancel));
         (await world.Editor.GetAsync(again.Headers.Location, Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);
 
@@ -106,6 +107,15 @@ public class IdempotencyTests(CursusApp app)
         (await db.IdempotentAnswers.CountAsync(a => a.Key == "hour", Cancel)).ShouldBe(0);
         ((string)(await World.Read(await Post(world, "/api/v1/posts", World.Post(), "hour")))["id"]!).ShouldNotBe((string)first["id"]!);
     }
+
+    /// <summary>All headers of an answer but those that tell of the moment: when it was, and how many requests are left.</summary>
+    private static List<string> HeadersOf(HttpResponseMessage answer) =>
+        [
+            .. answer
+                .Headers.Concat(answer.Content.Headers)
+                .Where(h => h.Key is not ("Date" or "RateLimit"))
+                .Select(h => $"{h.Key}: {string.Join(", ", h.Value)}"),
+        ];
 
     private static async Task<HttpResponseMessage> Post(World world, string path, object? body, string key, string? text = null) =>
         await world.Editor.SendAsync(
