@@ -25,7 +25,20 @@ public static class SetupCopy
     private static readonly string[] Single = ["handoff_settings", "link_check_settings"];
 
     /// <summary>Settings in the workspace's own row.</summary>
-    private static readonly string[] Left = ["id", "name", "public_name", "key", "time_zone", "is_demo", "created_at", "clicks_kept_from"];
+    private static readonly string[] Left =
+    [
+        "id",
+        "name",
+        "public_name",
+        "key",
+        "time_zone",
+        "is_demo",
+        "created_at",
+        "clicks_kept_from",
+        "digest_told_for",
+        "archived_at",
+        "delete_at",
+    ];
 
     /// <summary>Copies everything, within whatever transaction the connection is in.</summary>
     public static async Task Run(NpgsqlConnection connection, Guid from, Guid into, CancellationToken cancel)

@@ -93,12 +93,19 @@ internal sealed class WebhookReceiver(CursusDb db, OutgoingClient client, Webhoo
             .OrderBy(d => d.CreatedAt)
             .Take(AtOnce)
             .ToListAsync(cancel);
-        foreach (var delivery in due)
+        try
         {
-            if (webhook is null || !await Send(webhook, delivery, cancel))
+            foreach (var delivery in due)
             {
-                return;
+                if (webhook is null || !await Send(webhook, delivery, cancel))
+                {
+                    return;
+                }
             }
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            // Somebody has deleted the webhook while it was being told.
         }
     }
 

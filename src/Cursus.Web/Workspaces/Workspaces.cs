@@ -44,7 +44,7 @@ public static class Workspaces
     public static void Map(IEndpointRouteBuilder api)
     {
         api.MapGet("/workspaces", List).ForViewers().WithSummary("My workspaces");
-        api.MapPost("/workspaces", Make).ForOwners().WithSummary("Create a workspace, perhaps set up as another one");
+        api.MapPost("/workspaces", Make).ForOwners().WhileArchived().WithSummary("Create a workspace, perhaps set up as another one");
     }
 
     private static async Task<Ok<Page<Response>>> List(

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 using System.Text;
 using Cursus.Data.Workspaces;
 using Microsoft.EntityFrameworkCore;
@@ -36,6 +37,8 @@ public class TwoStepTests(CursusApp app)
         var answers = await Task.WhenAll(others.Select(b => Code(b, email, code)));
         answers.Order().ShouldBe(["signed in", "wrong-code"]);
         (await Code(mailing.NewBrowser(), email, code)).ShouldBe("wrong-code", "used");
+        (await Code(mailing.NewBrowser(), email, $"0{code}")).ShouldBe("wrong-code", "the same number");
+        (await Code(mailing.NewBrowser(), email, code.TrimStart('0'))).ShouldBe("wrong-code", "the same number");
         (await mailing.MailsOf(email)).ShouldContain(m => m.Subject == "Two-step sign-in to your Cursus account was changed");
     }
 
@@ -123,6 +126,36 @@ public class TwoStepTests(CursusApp app)
         members.Count(m => (bool?)m!["hasTwoSteps"] == true).ShouldBe(2);
         await using var db = app.Database();
         (await db.AuditEntries.CountAsync(e => e.Action == AuditAction.TwoStepChanged && e.WorkspaceId == world.Workspace.Id, Cancel)).ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task An_invitation_is_accepted_with_both_steps_by_whoever_has_set_them_up()
+    {
+        var (email, here, there) = await TwoBrowsers();
+        var (key, _) = await SetUp(here);
+        var client = await World.Make(app);
+        var invited = await mailing
+            .As(client.Owner)
+            .PostAsJsonAsync("/api/v1/invitations", new { emails = new[] { email }, role = "viewer" }, Cancel);
+        var secret = ((string)(await World.Read(invited))["invitations"]![0]!["path"]!).Split('#')[1];
+
+        (await Accept(null)).ShouldBe(HttpStatusCode.Unauthorized);
+        (await there.Session()).ShouldBeNull();
+        (await Accept(AuthenticatorCode.Now(key, 1))).ShouldBe(HttpStatusCode.OK);
+        (await there.Session())!["workspaces"]!.AsArray().Count.ShouldBe(2);
+
+        async Task<HttpStatusCode> Accept(string? code) =>
+            (
+                await there.Post(
+                    "invitations/accept",
+                    new
+                    {
+                        secret,
+                        password = World.Password,
+                        code,
+                    }
+                )
+            ).StatusCode;
     }
 
     [Fact]

@@ -77,6 +77,17 @@ public class WorkspaceEndingTests(CursusApp app)
     }
 
     [Fact]
+    public async Task A_workspace_that_is_set_up_as_an_archived_one_is_at_work()
+    {
+        var world = await World.Make(app);
+        (await Delete(world, world.Workspace.Name)).ShouldBe(HttpStatusCode.OK);
+        (await Post(world.Owner, "workspaces", new { name = "Harbour Museum", copyFrom = world.Workspace.Key })).ShouldBe(HttpStatusCode.Created);
+        var made = (await Read(world, "workspaces"))["items"]!.AsArray().Single(w => (string)w!["name"]! == "Harbour Museum")!;
+        made["archivedAt"].ShouldBeNull();
+        made["deleteAt"].ShouldBeNull();
+    }
+
+    [Fact]
     public async Task An_owner_hands_over_in_one_step_and_two_at_once_leave_an_owner()
     {
         var world = await World.Make(app);

@@ -25,6 +25,7 @@ internal sealed class SecondStep(
 {
     private const int RecoveryCodes = 10;
     private const int RecoveryHalf = 5;
+    private const int CodeDigits = 6;
 
     /// <summary>What is missing from a sign-in whose password is right; null where nothing is.</summary>
     public async Task<ProblemHttpResult?> Missing(HttpContext context, Account account, string? code)
@@ -62,7 +63,9 @@ internal sealed class SecondStep(
     public async Task<bool> RedeemOfApp(Account account, string code)
     {
         var digits = string.Concat(code.Where(char.IsAsciiDigit));
-        return await accounts.VerifyTwoFactorTokenAsync(account, TokenOptions.DefaultAuthenticatorProvider, digits)
+        // Identity compares numbers: a zero more in front would be the same code, and another one here.
+        return digits.Length == CodeDigits
+            && await accounts.VerifyTwoFactorTokenAsync(account, TokenOptions.DefaultAuthenticatorProvider, digits)
             && await db.Database.ExecuteSqlAsync(
                 $"insert into used_codes (account_id, code, used_at) values ({account.Id}, {digits}, {clock.GetCurrentInstant()}) on conflict do nothing"
             ) == 1;

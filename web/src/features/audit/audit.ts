@@ -85,5 +85,6 @@ const sectionsOf: Record<string, string> = {
   invitations: 'members',
   'link-check': 'link-check',
   members: 'members',
+  webhooks: 'webhooks',
   workspace: 'workspace',
 }
