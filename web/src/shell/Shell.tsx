@@ -4,10 +4,10 @@ import { CodeDrawer } from '../features/codes/CodeDrawer'
 import { LivePulse } from '../features/clicks/LivePulse'
 import { AccountMenu } from './AccountMenu'
 import { AddressBar } from './AddressBar'
-import { ArchivedBanner } from './ArchivedBanner'
 import { ConditionBanner } from './ConditionBanner'
 import { usePasteAnywhere } from './usePasteAnywhere'
 import { Wordmark } from './Wordmark'
+import { WorkspaceBanner } from './WorkspaceBanner'
 import { WorkspaceMenu } from './WorkspaceMenu'
 import classes from './Shell.module.css'
 
@@ -51,7 +51,7 @@ export function Shell() {
         <AccountMenu />
       </header>
       <ConditionBanner />
-      <ArchivedBanner />
+      <WorkspaceBanner />
       <main id="content" tabIndex={-1} className={classes.content}>
         <Outlet />
       </main>
