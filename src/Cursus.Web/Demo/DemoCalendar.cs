@@ -8,6 +8,10 @@ internal static class DemoCalendar
 {
     private const int Days = 400;
 
+    /// <summary>How well the posts of a series do one after the other, so that they differ, and what the story rests on is the same on whatever day it
+    /// is loaded.</summary>
+    private static readonly double[] Moods = [1, 0.8, 1.15, 0.9, 1.2, 0.85];
+
     /// <summary>One post on its day, with the campaign it belongs to.</summary>
     public sealed record DatedPost(LocalDate Day, DemoScenario.PostFile Post, DemoScenario.CampaignFile Campaign);
 
@@ -35,6 +39,7 @@ internal static class DemoCalendar
                 continue;
             }
 
+            var mood = Moods[i % Moods.Length];
             string Fill(string text) =>
                 text.Replace("{month}", day.ToString("MMMM uuuu", CultureInfo.InvariantCulture), StringComparison.Ordinal)
                     .Replace("{yyyy-mm}", day.ToString("uuuu-MM", CultureInfo.InvariantCulture), StringComparison.Ordinal)
@@ -43,7 +48,16 @@ internal static class DemoCalendar
             var campaign = new DemoScenario.CampaignFile(Fill(series.CampaignKey), Fill(series.CampaignName));
             yield return new DatedPost(
                 day,
-                new DemoScenario.PostFile(0, Fill(series.Title), Fill(series.Page), campaign.Key, series.Channels, series.Tags, series.By),
+                new DemoScenario.PostFile(
+                    0,
+                    Fill(series.Title),
+                    Fill(series.Page),
+                    campaign.Key,
+                    series.Channels,
+                    series.Tags,
+                    series.By,
+                    Clicks: series.Clicks?.ToDictionary(c => c.Key, c => (int)(c.Value * mood))
+                ),
                 campaign
             );
         }

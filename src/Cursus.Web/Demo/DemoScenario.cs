@@ -108,6 +108,7 @@ public sealed record DemoScenario(
 
     /// <summary>Posts that come again each month or week. Braces are filled in: <c>{month}</c>, <c>{yyyy-mm}</c>, <c>{yyyy-mm-dd}</c>,
     /// <c>{topic}</c>.</summary>
+    /// <param name="Clicks">How many people click on each channel, more or less from one post to the next; see <see cref="DemoCalendar"/>.</param>
     public sealed record SeriesFile(
         string Title,
         string Page,
@@ -118,7 +119,8 @@ public sealed record DemoScenario(
         string By,
         bool EveryMonth = false,
         bool EveryWeek = false,
-        IReadOnlyList<string>? Topics = null
+        IReadOnlyList<string>? Topics = null,
+        IReadOnlyDictionary<string, int>? Clicks = null
     );
 
     /// <param name="Network">Key of an ad network of the demo's own, in <c>ad-networks.json</c>.</param>

@@ -27,6 +27,20 @@ public class DemoScenarioTests
     }
 
     [Fact]
+    public void What_the_story_of_the_last_days_rests_on_is_not_left_to_chance_on_whatever_day_it_is_loaded()
+    {
+        foreach (var today in Enumerable.Range(0, 366).Select(new LocalDate(2027, 12, 1).PlusDays))
+        {
+            var told = DemoCalendar.Of(Scenario, today).Where(p => p.Day > today.PlusDays(-56)).ToList();
+            told.ShouldAllBe(p => p.Post.Clicks != null && p.Post.Channels.All(p.Post.Clicks.ContainsKey), $"{today}");
+            var (first, second) = (Sum("guildhall"), Sum("hearthside"));
+            first.ShouldBeGreaterThan(second * 3 / 2, $"{today}");
+
+            int Sum(string channel) => told.Where(p => p.Day > today.PlusDays(-28)).Sum(p => p.Post.Clicks!.GetValueOrDefault(channel));
+        }
+    }
+
+    [Fact]
     public void Every_name_in_a_post_exists_and_every_value_is_a_good_tag()
     {
         var channels = Scenario.Channels.Select(c => c.Key).ToHashSet();
