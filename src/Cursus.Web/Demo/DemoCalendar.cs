@@ -8,8 +8,8 @@ internal static class DemoCalendar
 {
     private const int Days = 400;
 
-    /// <summary>How well the posts of a series do one after the other, so that they differ, and what the story rests on is the same on whatever day it
-    /// is loaded.</summary>
+    /// <summary>How well the posts of a series do one after the other, so that they differ, and what the story rests on is the same on whatever
+    /// day it is loaded.</summary>
     private static readonly double[] Moods = [1, 0.8, 1.15, 0.9, 1.2, 0.85];
 
     /// <summary>One post on its day, with the campaign it belongs to.</summary>
