@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
+using Cursus.Web.Accounts.TwoStep;
 using Cursus.Web.Audit;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -52,9 +53,7 @@ internal static class AccountCommands
         await db.SignIns.Where(s => s.AccountId == account.Id).ExecuteDeleteAsync();
         if (isOneStep)
         {
-            await db.UserTokens.Where(t => t.UserId == account.Id).ExecuteDeleteAsync();
-            await db.UserPasskeys.Where(p => p.UserId == account.Id).ExecuteDeleteAsync();
-            (account.TwoFactorEnabled, account.HasAuthenticator) = (false, false);
+            await SecondStep.Forget(db, account, CancellationToken.None);
         }
 
         foreach (var workspace in await Membership.WorkspacesOf(db, account, CancellationToken.None))

@@ -1,6 +1,7 @@
 using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
+using Cursus.Web.Accounts.TwoStep;
 using Cursus.Web.Audit;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Authentication;
@@ -77,11 +78,9 @@ public static class DeleteAccount
         // The row stays for history, without anything that says who it was.
         (account.Name, account.Email, account.NormalizedEmail) = (NameAfterwards, null, null);
         account.UserName = account.NormalizedUserName = $"DELETED-{id:N}";
-        (account.TwoFactorEnabled, account.HasAuthenticator) = (false, false);
         (account.PasswordHash, account.SecurityStamp) = (null, Guid.NewGuid().ToString("N"));
         await db.SignIns.Where(s => s.AccountId == id).ExecuteDeleteAsync(cancel);
-        await db.UserTokens.Where(t => t.UserId == id).ExecuteDeleteAsync(cancel);
-        await db.UserPasskeys.Where(p => p.UserId == id).ExecuteDeleteAsync(cancel);
+        await SecondStep.Forget(db, account, cancel);
         await db.EmailChanges.Where(c => c.AccountId == id).ExecuteDeleteAsync(cancel);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);

@@ -1,8 +1,8 @@
-using System.Text.Json;
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
 using Cursus.Web.Access;
+using Cursus.Web.Hosting;
 using Cursus.Web.Lists;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -16,7 +16,7 @@ public static class AuditLog
 {
     private const int MostInFile = 100_000;
 
-    private static readonly Dictionary<string, AuditAction> Actions = Enum.GetValues<AuditAction>().ToDictionary(NameOf);
+    private static readonly Dictionary<string, AuditAction> Actions = Enum.GetValues<AuditAction>().ToDictionary(a => ApiNames.Of(a));
 
     /// <param name="Action">What was done.</param>
     /// <param name="Who">Name at the time.</param>
@@ -108,7 +108,7 @@ public static class AuditLog
             [
                 [$"time ({member.Zone.Id})", "who", "token", "action", "kind", "thing", "name", "detail"],
                 .. entries.Select(e =>
-                    new[] { CsvFile.Time(e.At, member.Zone), e.Who, e.Token, NameOf(e.Action), e.Kind, e.Thing, e.Name, e.Detail }
+                    new[] { CsvFile.Time(e.At, member.Zone), e.Who, e.Token, ApiNames.Of(e.Action), e.Kind, e.Thing, e.Name, e.Detail }
                 ),
             ],
             "audit-log.csv"
@@ -162,7 +162,5 @@ public static class AuditLog
     }
 
     /// <summary>As JSON writes it: <c>signed-in</c>.</summary>
-    private static string NameOf(AuditAction action) => JsonNamingPolicy.KebabCaseLower.ConvertName(action.ToString());
-
     private static Response Of(AuditEntry e) => new(e.Id, e.At, e.Action, e.AccountId, e.Who, e.Token, e.Kind, e.Thing, e.Name, e.Detail);
 }

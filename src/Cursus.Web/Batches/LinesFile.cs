@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Cursus.Core.Batches;
 using Cursus.Core.Links;
 using Cursus.Web.Hosting;
@@ -92,7 +91,7 @@ internal static class LinesFile
         [
             CsvFile.Text(line.Number),
             line.ShortUrl,
-            JsonNamingPolicy.KebabCaseLower.ConvertName($"{line.Outcome}"),
+            ApiNames.Of(line.Outcome),
             line.Remark,
             line.FinalUrl,
             line.Destination,

@@ -212,7 +212,7 @@ public static class ExportLinks
             link.CreatedBy,
             CsvFile.Text(link.Clicks),
             link.LastClickAt is { } last ? CsvFile.Time(last, zone) : null,
-            JsonNamingPolicy.KebabCaseLower.ConvertName($"{link.State}"),
+            ApiNames.Of(link.State),
             string.Join(", ", link.Aliases),
             link.ImportedClicks is { } elsewhere ? CsvFile.Text(elsewhere) : null,
             link.OpensAt is { } opens ? CsvFile.Time(opens, zone) : null,

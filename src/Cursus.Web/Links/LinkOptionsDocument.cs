@@ -1,7 +1,7 @@
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using Cursus.Core.Batches;
 using Cursus.Core.Links;
+using Cursus.Web.Hosting;
 
 namespace Cursus.Web.Links;
 
@@ -13,12 +13,12 @@ internal static class LinkOptionsDocument
             .. LinkOptionFields.All.Select(o => new JsonObject
             {
                 ["key"] = o.Key,
-                ["field"] = Wire(o.Field),
-                ["column"] = Wire(ColumnNames.ColumnOf(o)),
+                ["field"] = ApiNames.Of(o.Field),
+                ["column"] = ApiNames.Of(ColumnNames.ColumnOf(o)),
                 ["label"] = o.Label,
                 ["name"] = o.Name,
-                ["kind"] = Wire(o.Kind),
-                ["section"] = Wire(o.Section),
+                ["kind"] = ApiNames.Of(o.Kind),
+                ["section"] = ApiNames.Of(o.Section),
                 ["choices"] = new JsonArray([.. o.Choices.Select(c => new JsonObject { ["value"] = c.Value, ["label"] = c.Label })]),
                 ["max"] = o.Max,
                 ["usual"] = o.Usual,
@@ -26,6 +26,4 @@ internal static class LinkOptionsDocument
                 ["description"] = o.Description,
             }),
         ];
-
-    private static string Wire(Enum value) => JsonNamingPolicy.KebabCaseLower.ConvertName($"{value}");
 }

@@ -22,7 +22,7 @@ internal sealed class WebhookBody(CursusDb db, CursusOptions options)
         var body = new JsonObject
         {
             ["id"] = id,
-            ["event"] = WebhookEventNames.Of(happened.Kind),
+            ["event"] = ApiNames.Of(happened.Kind),
             ["at"] = happened.At.ToString(),
             ["workspace"] = new JsonObject { ["key"] = workspace.Key, ["name"] = workspace.Name },
         };

@@ -1,11 +1,9 @@
 using Cursus.Core;
 using Cursus.Data;
 using Cursus.Data.Workspaces;
-using Cursus.Edge;
 using Cursus.Web.Access;
 using Cursus.Web.Accounts;
 using Cursus.Web.Audit;
-using Cursus.Web.Hosting;
 using Cursus.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -101,19 +99,5 @@ public static class WorkspaceEnding
         audit.Add(AuditAction.SettingsChanged, "workspace", detail: detail);
         await db.SaveChangesAsync(cancel);
         return TypedResults.Ok(new Response(archivedAt, deleteAt));
-    }
-}
-
-/// <summary>Deletes workspaces whose time is up.</summary>
-internal sealed class WorkspaceDeletion(CursusDb db, LinkFeed feed, IClock clock) : IRegularWork
-{
-    public async Task Run(CancellationToken cancel)
-    {
-        var now = clock.GetCurrentInstant();
-        foreach (var id in await db.Workspaces.Where(w => w.DeleteAt <= now).Select(w => w.Id).ToListAsync(cancel))
-        {
-            await WorkspaceEnd.Delete(db, id, cancel);
-            await feed.CatchUp();
-        }
     }
 }

@@ -117,6 +117,14 @@ internal sealed class SecondStep(
         await db.SaveChangesAsync(cancel);
     }
 
+    /// <summary>Takes all ways of the second step from an account that is about to be saved: only its password is left.</summary>
+    public static async Task Forget(CursusDb db, Account account, CancellationToken cancel)
+    {
+        await db.UserTokens.Where(t => t.UserId == account.Id).ExecuteDeleteAsync(cancel);
+        await db.UserPasskeys.Where(p => p.UserId == account.Id).ExecuteDeleteAsync(cancel);
+        (account.TwoFactorEnabled, account.HasAuthenticator) = (false, false);
+    }
+
     private async Task<bool> Redeem(Account account, string code)
     {
         if (account.HasAuthenticator && await RedeemOfApp(account, code))

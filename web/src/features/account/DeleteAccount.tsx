@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core'
 import { useState } from 'react'
 import { api, read } from '../../api/client'
-import { ProofForm } from './ProofForm'
+import { ProofForm } from '../access/ProofForm'
 
 /** Deletes the account, for which the password is asked: nothing brings it back. */
 export function DeleteAccount() {

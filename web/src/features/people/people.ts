@@ -1,5 +1,6 @@
-import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
+import { queryOptions } from '@tanstack/react-query'
 import { api, read, type Schema } from '../../api/client'
+import { useChangeOf } from '../../api/useChangeOf'
 
 export type Member = Schema['MembersResponse']
 export type Invitation = Schema['InvitationsResponse']
@@ -13,15 +14,6 @@ export const invitationsQuery = queryOptions({
 })
 
 /** A change of who belongs here: afterwards both lists are read again, and who is asking, whose role may have changed. */
-export function useChange<Variables = void, Data = unknown>(change: (variables: Variables) => Promise<Data>) {
-  const queries = useQueryClient()
-  return useMutation({
-    mutationFn: change,
-    onSuccess: () =>
-      Promise.all(
-        [['members'], ['invitations'], ['session']].map((queryKey) =>
-          queries.invalidateQueries({ queryKey }),
-        ),
-      ),
-  })
-}
+export const useChange = <Variables = void, Data = unknown>(
+  change: (variables: Variables) => Promise<Data>,
+) => useChangeOf(['members', 'invitations', 'session'], change)

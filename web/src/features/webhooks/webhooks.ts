@@ -1,5 +1,6 @@
-import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query'
+import { queryOptions } from '@tanstack/react-query'
 import { api, read, type Schema } from '../../api/client'
+import { useChangeOf } from '../../api/useChangeOf'
 
 export type Webhook = Schema['WebhooksResponse']
 export type Delivery = Schema['WebhookLogResponse']
@@ -37,10 +38,6 @@ export const deliveriesQuery = (id: string) =>
   })
 
 /** A change of webhooks: afterwards they and their logs are read again. */
-export function useChange<Variables = void, Data = unknown>(change: (variables: Variables) => Promise<Data>) {
-  const queries = useQueryClient()
-  return useMutation({
-    mutationFn: change,
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['webhooks'] }),
-  })
-}
+export const useChange = <Variables = void, Data = unknown>(
+  change: (variables: Variables) => Promise<Data>,
+) => useChangeOf(['webhooks'], change)

@@ -1,10 +1,9 @@
-import { Button, Group, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/core'
-import { useForm } from '@mantine/form'
+import { Button, Group, Text, Title } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, fieldErrors, read, wordsOf } from '../../api/client'
+import { api, read, wordsOf } from '../../api/client'
 import { dayOf } from '../../parts/format/numbers'
-import { FormError } from '../../parts/FormError'
+import { ProofForm } from '../access/ProofForm'
 import { useSession } from '../access/session'
 
 /** Puts the workspace away, for a time or for good. */
@@ -28,7 +27,18 @@ export function EndWorkspace() {
           : 'In an archived workspace links go on working and reports can be read, but nothing can be changed. A deleted one can be restored for 30 days; then its links, clicks and members’ places are gone for good.'}
       </Text>
       {isDeleting ? (
-        <DeleteForm name={session.workspace} onDone={() => setIsDeleting(false)} />
+        <ProofForm
+          title="Delete workspace"
+          submit="Delete in 30 days"
+          color="red"
+          name={{ label: 'Name of the workspace', description: `Type “${session.workspace}”` }}
+          run={(body) => read(api.POST('/api/v1/workspace/delete', { body }))}
+          onDone={() => {
+            setIsDeleting(false)
+            void queries.invalidateQueries()
+          }}
+          onCancel={() => setIsDeleting(false)}
+        />
       ) : (
         <Group gap={8}>
           <Button
@@ -47,47 +57,5 @@ export function EndWorkspace() {
       )}
       {end.error && <div role="alert">{wordsOf(end.error)}</div>}
     </section>
-  )
-}
-
-function DeleteForm({ name, onDone }: { name: string; onDone: () => void }) {
-  const queries = useQueryClient()
-  const form = useForm({ initialValues: { name: '', password: '' } })
-  const remove = useMutation({
-    mutationFn: (body: typeof form.values) => read(api.POST('/api/v1/workspace/delete', { body })),
-    onSuccess: async () => {
-      onDone()
-      await queries.invalidateQueries()
-    },
-    onError: (error) => form.setErrors(fieldErrors(error)),
-  })
-  return (
-    <form aria-label="Delete workspace" onSubmit={form.onSubmit((values) => remove.mutate(values))}>
-      <Stack gap="sm" maw={420}>
-        <TextInput
-          label="Name of the workspace"
-          description={`Type “${name}”`}
-          autoComplete="off"
-          autoFocus
-          required
-          {...form.getInputProps('name')}
-        />
-        <PasswordInput
-          label="Your password"
-          autoComplete="current-password"
-          required
-          {...form.getInputProps('password')}
-        />
-        <FormError error={remove.error} form={form} />
-        <Group gap={8}>
-          <Button type="submit" color="red" loading={remove.isPending}>
-            Delete in 30 days
-          </Button>
-          <Button variant="default" onClick={onDone}>
-            Cancel
-          </Button>
-        </Group>
-      </Stack>
-    </form>
   )
 }

@@ -4,7 +4,7 @@ import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, fieldErrors, read, type Schema } from '../../../api/client'
 import { FormError } from '../../../parts/FormError'
-import { ProofForm } from '../ProofForm'
+import { ProofForm } from '../../access/ProofForm'
 
 type Setup = Schema['AuthenticatorAppSetup']
 

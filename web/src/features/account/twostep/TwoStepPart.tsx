@@ -6,7 +6,7 @@ import { dayOf } from '../../../parts/format/numbers'
 import { Sheet } from '../../../parts/Sheet'
 import { Failed, Loading } from '../../../parts/States'
 import { canUsePasskeys, makePasskey } from '../../access/passkeys'
-import { ProofForm } from '../ProofForm'
+import { ProofForm } from '../../access/ProofForm'
 import { AuthenticatorSetup } from './AuthenticatorSetup'
 import { RecoveryCodes } from './RecoveryCodes'
 import { twoStepQuery, useTwoStepChanged, type TwoStep } from './twoStep'
@@ -37,7 +37,7 @@ export function TwoStepPart() {
         <ProofForm
           title="Add passkey"
           submit="Continue"
-          name={{ label: 'Name of this passkey', placeholder: 'Laptop' }}
+          name={{ label: 'Name of this passkey', placeholder: 'Laptop', maxLength: 50 }}
           run={addPasskey}
           onDone={({ recoveryCodes }) => void done(recoveryCodes)}
           onCancel={stop}

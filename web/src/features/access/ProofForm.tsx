@@ -1,4 +1,4 @@
-import { Button, Group, PasswordInput, Stack, TextInput } from '@mantine/core'
+import { Button, Group, PasswordInput, Stack, TextInput, type TextInputProps } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
 import { fieldErrors } from '../../api/client'
@@ -15,8 +15,8 @@ interface Props<Answer> {
   title: string
   submit: string
   color?: string
-  /** Label and placeholder of a name that is asked for as well. */
-  name?: { label: string; placeholder: string }
+  /** A name that is asked for as well. */
+  name?: Pick<TextInputProps, 'label' | 'description' | 'placeholder' | 'maxLength'>
   run: (proof: Proof) => Promise<Answer>
   onDone: (answer: Answer) => void
   onCancel: () => void
@@ -38,14 +38,7 @@ export function ProofForm<Answer>({ title, submit, color, name, run, onDone, onC
     >
       <Stack gap="sm">
         {name && (
-          <TextInput
-            label={name.label}
-            placeholder={name.placeholder}
-            autoFocus
-            required
-            maxLength={50}
-            {...form.getInputProps('name')}
-          />
+          <TextInput autoComplete="off" autoFocus required {...name} {...form.getInputProps('name')} />
         )}
         <PasswordInput
           label="Your password"
